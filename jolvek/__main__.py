@@ -1,0 +1,5 @@
+"""`python -m jolvek` is the command line."""
+
+from jolvek.cli import main
+
+main()

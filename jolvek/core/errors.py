@@ -1,0 +1,34 @@
+"""One error base for what people type or store; each error makes its own sentence out of its values."""
+
+from __future__ import annotations
+
+
+class JolvekError(Exception):
+    """Something was read that cannot be used; `str()` is a sentence fit for a user."""
+
+
+class ValueRefused(JolvekError):
+    """A value lies outside what is allowed.
+
+    >>> print(ValueRefused("hull.length_m", -2, "a number from 1.5 to 15"))
+    hull.length_m: read -2, allowed is a number from 1.5 to 15
+    """
+
+    def __init__(self, key: str, read: object, allowed: str) -> None:
+        self.key, self.read, self.allowed = key, read, allowed
+        super().__init__(f"{key}: read {read!r}, allowed is {allowed}")
+
+
+class CannotFloat(JolvekError):
+    """The load is more than the hull can carry at all, so no figure can be given.
+
+    >>> print(CannotFloat(900.0, 600.0))
+    loaded to 900 kg, but this hull is awash at about 600 kg; take load off or choose a larger boat
+    """
+
+    def __init__(self, loaded_kg: float, awash_kg: float) -> None:
+        self.loaded_kg, self.awash_kg = loaded_kg, awash_kg
+        super().__init__(
+            f"loaded to {loaded_kg:.0f} kg, but this hull is awash at about {awash_kg:.0f} kg; "
+            "take load off or choose a larger boat"
+        )

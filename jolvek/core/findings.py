@@ -1,0 +1,251 @@
+"""Findings and the rule book they come from: rules are data, each with its level, cure and source."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+LEVELS = ("block", "caution", "note")
+COMMON = "common practice, no source"
+OWN = "Jolvek's own model"
+MAKER = "maker's data"
+
+
+@dataclass(frozen=True)
+class Rule:
+    """One rule: `sentence` and `cure` are templates filled with the boat's figures; all SI inside."""
+
+    id: str
+    level: str
+    topic: str
+    sentence: str
+    cure: str
+    source: str
+    school: str = "all"
+
+
+@dataclass(frozen=True)
+class Finding:
+    """What a rule says of one setup: the boat's figure, the limit, a sentence, a cure and the source."""
+
+    rule: str
+    level: str
+    text: str
+    cure: str
+    source: str
+    figure: float | None = None
+    limit: float | None = None
+
+
+def _book(*rows: tuple[str, ...]) -> dict[str, Rule]:
+    return {row[0]: Rule(*row) for row in rows}
+
+
+RULES: dict[str, Rule] = _book(
+    # voltage and current
+    ("voltage-high", "block", "electrics",
+     "Fully charged, the bank stands at {figure:.1f} V; this motor takes at most {limit:.1f} V.",
+     "Put fewer packs in series, or take a motor for this voltage.", MAKER),
+    ("voltage-low", "block", "electrics",
+     "The bank's {figure:.1f} V is below the {limit:.1f} V that this motor needs.",
+     "Put {packs} packs in series, or take a motor for this voltage.", MAKER),
+    ("voltage-ends-early", "note", "electrics",
+     "Near empty the bank falls to {figure:.1f} V; the motor stops at {limit:.1f} V before the bank is used up.",
+     "Count on a little less than the rated energy, or take a motor with a lower limit.", MAKER),
+    ("current-continuous", "block", "electrics",
+     "Full power draws {figure:.0f} A at {volts:g} V; the bank gives {limit:.0f} A.",
+     "{parallel} packs in parallel are enough, or limit the motor to {watts:.0f} W.", MAKER),
+    ("current-unknown", "caution", "electrics",
+     "Full power draws {figure:.0f} A at {volts:g} V; the bank's limit is not known, about {limit:.0f} A is usual.",
+     "Ask the maker; {parallel} packs in parallel would be enough.", COMMON),
+    ("current-peak", "block", "electrics",
+     "The motor's peak of {watts:.0f} W draws {figure:.0f} A; the bank gives {limit:.0f} A for moments.",
+     "Add a pack in parallel, or lock out the peak power.", MAKER),
+    ("controller-limits", "note", "electrics",
+     "The controller lets {limit:.0f} A through: {watts:.0f} W at {volts:g} V, not {full:.0f} W.",
+     "A bank of higher voltage within the motor's window gives the full power.", MAKER),
+    ("voltage-dangerous", "caution", "electrics",
+     "The bank reaches {figure:.0f} V, above 60 V DC: touching it can kill.",
+     "Only a qualified marine electrician may work on it; local codes decide.", "IEC 60364-4-41 extra-low voltage, from memory"),
+    ("high-current", "caution", "electrics",
+     "Up to {figure:.0f} A flow: a short circuit melts tools and starts fires.",
+     "Fuse at the battery, insulate the terminals, secure the packs, no tools across the poles.", COMMON),
+    ("connector-limit", "block", "electrics",
+     "Full power draws {figure:.0f} A through a connector rated {limit:.0f} A.",
+     "Fit a connector of the next rating, or limit the power.", MAKER),
+    ("mixed-bank", "block", "electrics",
+     "The bank mixes {what}: the weaker pack is overcharged and run flat by the others.",
+     "Use packs of one type, age and capacity, joined at equal voltage.", COMMON),
+    ("gauge-lithium", "note", "electrics",
+     "A lithium pack's voltage is nearly flat: a voltage gauge will show it full until it is almost empty.",
+     "Fit a shunt monitor or read the battery's own.", COMMON),
+    ("lead-ventilation", "caution", "electrics",
+     "Lead-acid batteries give off hydrogen while charging.",
+     "Ventilate the bay to the outside and keep sparks away.", COMMON),
+    ("lithium-charging", "caution", "electrics",
+     "Lithium packs need their own battery management and a matching charger.",
+     "Use the charger made for this chemistry; never charge below freezing.", COMMON),
+    ("no-battery", "note", "electrics",
+     "No battery given: power and speed are known, time and distance are not.", "Choose a battery.", OWN),
+    # power and hull
+    ("plate-power", "block", "limits",
+     "The motor's {figure:.0f} W exceed the {limit:.0f} W of the boat's plate.",
+     "Take a motor of at most {limit:.0f} W; a power limit in the settings does not change the plate.",
+     "builder's plate; local codes decide"),
+    ("formula-power", "caution", "limits",
+     "No plate: the usual formula gives {limit:.0f} W for this hull, the motor has {figure:.0f} W.",
+     "Ask the builder, or take a motor of at most {limit:.0f} W.", "33 CFR 183.53, from memory", "United States"),
+    ("approval-power", "block", "limits",
+     "The hull's maker approves {limit:.0f} W for this model and year; the motor has {figure:.0f} W.",
+     "Take a motor of at most {limit:.0f} W.", "hull maker's approval"),
+    ("approval-thrust", "block", "limits",
+     "The hull's maker approves {limit:.0f} N of thrust; the motor gives about {figure:.0f} N.",
+     "Take a motor of less thrust.", "hull maker's approval"),
+    ("plate-load", "block", "limits",
+     "People, gear, motor and batteries weigh {figure:.0f} kg; the plate allows {limit:.0f} kg.",
+     "Leave {over:.0f} kg ashore, or choose lighter batteries.", "builder's plate; local codes decide"),
+    ("plate-people", "block", "limits",
+     "{figure:.0f} people aboard; the plate allows {limit:.0f}.",
+     "Take fewer people.", "builder's plate; local codes decide"),
+    ("motor-mass", "block", "limits",
+     "The motor weighs {figure:.1f} kg; the transom is rated for {limit:.1f} kg.",
+     "Take a lighter motor or one with a separate battery.", "builder's plate"),
+    ("awash", "block", "limits",
+     "Loaded to {figure:.0f} kg; this hull is awash at about {limit:.0f} kg. The figures mean nothing.",
+     "Take load off, or choose a larger boat.", OWN),
+    ("low-freeboard", "caution", "limits",
+     "Loaded to {figure:.0f} kg, more than half of the {awash:.0f} kg at which she is awash: little freeboard.",
+     "Take load off; check the builder's load limit.", OWN),
+    ("overpowered", "note", "limits",
+     "Half of this power already gives {figure:.0%} of the top speed: the rest is bought dearly.",
+     "A smaller motor would do nearly the same for less money and weight.", OWN),
+    ("weak-in-wind", "caution", "limits",
+     "Against {wind:.0f} m/s of wind the boat makes {figure:.1f} m/s at full power.",
+     "Take more power, or keep to days with less wind.", OWN),
+    ("hull-does-not-plane", "note", "hull",
+     "This kind of hull does not plane, whatever the power.", "None needed; a planing hull is another boat.", OWN),
+    ("does-not-plane", "note", "hull",
+     "She does not plane with this load: about {limit:.0f} W would be needed, there are {figure:.0f} W.",
+     "More power, less load, or be content with displacement speed.", OWN),
+    ("pitch-bound", "note", "propeller",
+     "The propeller runs out of pitch at {figure:.1f} m/s before all the power is used.",
+     "A propeller of more pitch, if the maker offers one.", OWN),
+    ("thrust-claim", "caution", "propeller",
+     "The claimed static thrust of {figure:.0f} N is above what a propeller of that size does at that power, "
+     "about {limit:.0f} N at the very best; the usual loss factor is used instead.",
+     "Trust watts and diameter, not the claim.", "Rankine–Froude momentum theory"),
+    ("thrust-impossible", "caution", "propeller",
+     "The claimed static thrust of {figure:.0f} N breaks the momentum limit of {limit:.0f} N: it is impossible.",
+     "Trust watts and diameter, not the claim.", "Rankine–Froude momentum theory"),
+    ("beyond-tried", "note", "hull",
+     "The top speed is {figure:.1f} times the hull speed: the model has not been tried there.",
+     "Take the top speed as a guess; test on the water.", OWN),
+    ("shallow-wave", "note", "hull",
+     "Calm, deep water is assumed; waves and shallows cost speed.", "Allow for them.", OWN),
+    ("people-light", "note", "limits",
+     "{people:.0f} people weighing {total:.0f} kg together make {figure:.0f} kg each.",
+     "Give the mass of all people together.", OWN),
+    ("current-beats-boat", "caution", "limits",
+     "A current of {limit:.1f} m/s against is as fast as the boat at full power, {figure:.1f} m/s: no way is made good.",
+     "Wait for slack water, or take more power than {watts} W.", OWN),
+    ("life-jacket", "note", "safety",
+     "Life jackets on, kill cord clipped, and another way to move the boat aboard: oars, paddle or spare motor.",
+     "None: carry them always.", COMMON),
+    # fit
+    ("shaft-short", "block", "fitting",
+     "The shaft is {short:.0f} mm too short: the plate would sit above the hull bottom and the propeller draw air.",
+     "Would fit with {short:.0f} mm more shaft, or a lower mount.", COMMON),
+    ("shaft-shallow", "caution", "fitting",
+     "The hub is {figure:.0f} mm under water; {limit:.0f} mm keep it from drawing air.",
+     "Lower the motor 25 mm at a time, move weight aft, or take a longer shaft.", COMMON),
+    ("shaft-long", "note", "fitting",
+     "The plate sits {figure:.0f} mm below the hull bottom, more than {limit:.0f} mm: drag, and it grounds early.",
+     "A shorter shaft or a raised bracket saves depth.", COMMON),
+    ("bay-size", "block", "fitting",
+     "{figure:.0f} of {packs:.0f} packs fit in {bay}, in any orientation.",
+     "Use a smaller pack, fewer packs, or another bay.", OWN),
+    ("bay-mass", "block", "fitting",
+     "The bank weighs {figure:.0f} kg; {bay} carries {limit:.0f} kg.",
+     "Spread the packs over two bays, or use lighter ones.", "boat's own data"),
+    ("bay-ventilation", "caution", "fitting",
+     "{bay} has no ventilation, and lead-acid batteries give off hydrogen.",
+     "Ventilate it to the outside, or use lithium.", COMMON),
+    ("lift-mass", "caution", "fitting",
+     "The heaviest single lift is {figure:.0f} kg; {limit:.0f} kg was given as the most to lift.",
+     "Choose a motor and battery that come apart, or smaller packs in parallel.", "customer's own limit"),
+    ("mount-motor-mass", "block", "fitting",
+     "The motor weighs {figure:.1f} kg; the mount carries {limit:.1f} kg.", "Take a stronger mount.", MAKER),
+    ("mount-thrust", "block", "fitting",
+     "The motor pushes {figure:.0f} N; the mount takes {limit:.0f} N.", "Take a stronger mount, or less power.", MAKER),
+    ("mount-place", "block", "fitting",
+     "The mount needs {needs}; this boat has {has}.", "Take another mount, or have the place built.", MAKER),
+    ("mount-style", "block", "fitting",
+     "The mount takes {needs} motors; this is a {style} motor.", "Take a mount made for it.", MAKER),
+    ("mount-transom", "block", "fitting",
+     "The mount takes transoms from {low:.0f} to {high:.0f} mm thick; this one has {figure:.0f} mm.",
+     "Pack the transom out, or take another mount.", MAKER),
+    ("side-mount-yaw", "caution", "fitting",
+     "The off-centre thrust turns the boat with {figure:.0f} N·m; the helm answers {limit:.0f} N·m.",
+     "Less power, a stern mount, or a larger rudder.", OWN),
+    ("side-mount-heel", "caution", "fitting",
+     "The weight on one side heels the boat {figure:.1f}°; {limit:.0f}° is much for a narrow hull.",
+     "Put the battery on the other side.", OWN),
+    ("trim-angle", "caution", "fitting",
+     "She trims {figure:.1f}° {way}; {limit:.1f}° is much.",
+     "Move {what} {direction}.", OWN),
+    ("salt-anode", "note", "fitting",
+     "Salt water: a motor without an anode corrodes.", "Fit an anode and renew it by season; rinse after each trip.", COMMON),
+    ("noise", "note", "fitting",
+     "The maker states {figure:.0f} dB(A); the customer asked for at most {limit:.0f}.", "Take a quieter motor.", MAKER),
+    ("hands-free", "caution", "fitting",
+     "Hands-free steering was asked for; this mount is steered by {how}.", "Take a mount with foot pedals or a remote helm.", MAKER),
+    # charging and wiring
+    ("charger-voltage", "block", "charging",
+     "The charger is made for {figure:g} V; the bank has {limit:g} V.", "Take a charger for this voltage.", MAKER),
+    ("charger-chemistry", "block", "charging",
+     "The charger has no programme for {chem}.", "Take a charger made for this chemistry.", MAKER),
+    ("charge-current", "caution", "charging",
+     "The charger gives {figure:.0f} A; the packs take {limit:.0f} A at most.", "Take a smaller charger.", MAKER),
+    ("not-full-by-morning", "caution", "charging",
+     "Charging takes {figure:.1f} h; there are {limit:.1f} h.", "A stronger charger, or start earlier.", OWN),
+    ("charge-freezing", "block", "charging",
+     "At {figure:.0f} °C a lithium pack must not be charged.", "Bring it into a frost-free place first.", COMMON),
+    ("ampacity", "block", "wiring",
+     "{figure:.0f} A are too much for {size}, which carries {limit:.0f} A.", "Take {cure_size}.", "33 CFR 183.425 Table 5"),
+    ("voltage-drop", "caution", "wiring",
+     "{figure:.1%} of the voltage is lost in the cable; {limit:.0%} is the usual limit.", "Take {cure_size}.", COMMON),
+    ("twelve-volt-tap", "caution", "wiring",
+     "Taking 12 V from the end batteries leaves them {figure:.1f} Ah behind the others after each outing.",
+     "Use a converter or a separate 12 V battery.", COMMON, "end-battery taps"),
+    ("solar-none", "note", "charging", "The panels give nothing at this place and date.", "Charge ashore.", "pvlib clear sky"),
+)
+
+
+def find(rule_id: str, figure: float | None = None, limit: float | None = None, **values: object) -> Finding:
+    """The finding of a rule with the boat's figures filled in.
+
+    >>> find("voltage-high", 96.0, 60.0).level
+    'block'
+    """
+    rule = RULES[rule_id]
+    named = {"figure": figure, "limit": limit, **values}
+    return Finding(rule.id, rule.level, rule.sentence.format(**named), rule.cure.format(**named), rule.source,
+                   figure, limit)
+
+
+def worst(findings: list[Finding] | tuple[Finding, ...]) -> str:
+    """The worst level among findings: block, caution, note, or fine.
+
+    >>> worst([]), worst([find("life-jacket"), find("no-battery")])
+    ('fine', 'note')
+    """
+    found = {f.level for f in findings}
+    return next((level for level in LEVELS if level in found), "fine")
+
+
+def ordered(findings: list[Finding]) -> list[Finding]:
+    """Findings with the worst first, otherwise as found.
+
+    >>> [f.level for f in ordered([find("life-jacket"), find("voltage-high", 96.0, 60.0)])]
+    ['block', 'note']
+    """
+    return sorted(findings, key=lambda f: LEVELS.index(f.level))

@@ -1,0 +1,47 @@
+"""The shelf: products with maker, price and data, as the matching engine and the files see it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Generic, TypeVar
+
+from jolvek.core.battery import Battery
+from jolvek.core.charging import Charger
+from jolvek.core.motor import Motor
+from jolvek.core.mounting import Mount
+
+Spec = TypeVar("Spec", Motor, Battery, Mount, Charger)
+
+
+@dataclass(frozen=True)
+class Item(Generic[Spec]):
+    """One product: its data, price in the shop's currency, and what it goes with.
+
+    Motors: `style` (outboard, pole, fin, pod), `shafts_m` on offer (empty: adjustable), `pack_ids` of the
+    batteries that clip on (then no other fits). `noise_db` where the maker states it.
+    """
+
+    id: str
+    maker: str
+    name: str
+    price: float
+    spec: Spec
+    style: str = ""
+    shafts_m: tuple[float, ...] = ()
+    pack_ids: tuple[str, ...] = ()
+    noise_db: float | None = None
+
+    @property
+    def title(self) -> str:
+        """Maker and name."""
+        return f"{self.maker} {self.name}"
+
+
+@dataclass(frozen=True)
+class Shelf:
+    """All products of a shop."""
+
+    motors: tuple[Item[Motor], ...] = ()
+    batteries: tuple[Item[Battery], ...] = ()
+    mounts: tuple[Item[Mount], ...] = ()
+    chargers: tuple[Item[Charger], ...] = ()
