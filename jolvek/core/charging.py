@@ -43,7 +43,7 @@ def charge_time_h(capacity_ah: ArrayLike, current_a: ArrayLike, chem: Chemistry,
 
     >>> from jolvek.core.battery import chemistry
     >>> round(float(charge_time_h(50, 7.0, chemistry("lfp"))), 1)
-    6.3
+    6.0
     """
     lithium = chem.lithium
     knee, efficiency = TAIL_FROM[lithium], chem.charge_efficiency

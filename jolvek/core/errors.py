@@ -18,17 +18,3 @@ class ValueRefused(JolvekError):
         self.key, self.read, self.allowed = key, read, allowed
         super().__init__(f"{key}: read {read!r}, allowed is {allowed}")
 
-
-class CannotFloat(JolvekError):
-    """The load is more than the hull can carry at all, so no figure can be given.
-
-    >>> print(CannotFloat(900.0, 600.0))
-    loaded to 900 kg, but this hull is awash at about 600 kg; take load off or choose a larger boat
-    """
-
-    def __init__(self, loaded_kg: float, awash_kg: float) -> None:
-        self.loaded_kg, self.awash_kg = loaded_kg, awash_kg
-        super().__init__(
-            f"loaded to {loaded_kg:.0f} kg, but this hull is awash at about {awash_kg:.0f} kg; "
-            "take load off or choose a larger boat"
-        )

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from jolvek.core.units import QUANTITIES, show
 
 LEVELS = ("block", "caution", "note")
 COMMON = "common practice, no source"
@@ -34,6 +37,23 @@ class Finding:
     source: str
     figure: float | None = None
     limit: float | None = None
+    values: tuple[tuple[str, object], ...] = ()
+
+
+SI = {"power": "W", "speed": "m/s", "mass": "kg", "thrust": "N", "distance": "m"}
+
+
+class _Figure(float):
+    """A float that formats itself as a quantity in chosen units: f"{x:speed}"."""
+
+    units: Mapping[str, str] = SI
+
+    def __format__(self, spec: str) -> str:
+        if spec not in QUANTITIES:
+            return super().__format__(spec)
+        unit = self.units.get(spec, SI.get(spec, ""))
+        small = 1 if spec == "mass" and abs(self) < 20 else 0 if unit == "m" else None
+        return f"{show(float(self), spec, unit, small)}\u00a0{unit}"
 
 
 def _book(*rows: tuple[str, ...]) -> dict[str, Rule]:
@@ -51,17 +71,33 @@ RULES: dict[str, Rule] = _book(
     ("voltage-ends-early", "note", "electrics",
      "Near empty the bank falls to {figure:.1f} V; the motor stops at {limit:.1f} V before the bank is used up.",
      "Count on a little less than the rated energy, or take a motor with a lower limit.", MAKER),
+    ("voltage-none", "block", "electrics",
+     "No motor on the shelf takes this battery's voltage, alone or in series ({figure:.1f} V when full).",
+     "None with this shelf.", MAKER),
+    ("pack-own", "block", "electrics",
+     "This motor takes only its own clip-on battery, and that one serves no other motor.",
+     "Order its own battery, or take a motor with a separate bank.", MAKER),
+    ("no-bank", "block", "electrics",
+     "It finds no partner here: {why}.", "{how}", OWN),
+    ("too-slow", "block", "day",
+     "Reaches {figure:speed} at best; {limit:speed} is asked.", "About {watts:power} would do, or ask for less speed.", OWN),
+    ("too-slow-all", "block", "day",
+     "Reaches {figure:speed} at best; {limit:speed} is asked.", "No motor that fits this boat does it: ask for less speed.", OWN),
+    ("too-short", "block", "day",
+     "Goes {figure:distance} at the asked speed with the reserve kept; {limit:distance} is asked.",
+     "About {energy:.0f} Wh would do, or go slower.", OWN),
+    ("too-dear", "block", "day", "Costs {figure:.0f} at least; the budget is {limit:.0f}.", "{over:.0f} more would buy it.", OWN),
     ("current-continuous", "block", "electrics",
      "Full power draws {figure:.0f} A at {volts:g} V; the bank gives {limit:.0f} A.",
-     "{parallel} packs in parallel are enough, or limit the motor to {watts:.0f} W.", MAKER),
+     "{parallel} packs in parallel are enough, or limit the motor to {watts:power}.", MAKER),
     ("current-unknown", "caution", "electrics",
      "Full power draws {figure:.0f} A at {volts:g} V; the bank's limit is not known, about {limit:.0f} A is usual.",
      "Ask the maker; {parallel} packs in parallel would be enough.", COMMON),
     ("current-peak", "block", "electrics",
-     "The motor's peak of {watts:.0f} W draws {figure:.0f} A; the bank gives {limit:.0f} A for moments.",
+     "The motor's peak of {watts:power} draws {figure:.0f} A; the bank gives {limit:.0f} A for moments.",
      "Add a pack in parallel, or lock out the peak power.", MAKER),
     ("controller-limits", "note", "electrics",
-     "The controller lets {limit:.0f} A through: {watts:.0f} W at {volts:g} V, not {full:.0f} W.",
+     "The controller lets {limit:.0f} A through: {watts:power} at {volts:g} V, not {full:power}.",
      "A bank of higher voltage within the motor's window gives the full power.", MAKER),
     ("voltage-dangerous", "caution", "electrics",
      "The bank reaches {figure:.0f} V, above 60 V DC: touching it can kill.",
@@ -88,53 +124,53 @@ RULES: dict[str, Rule] = _book(
      "No battery given: power and speed are known, time and distance are not.", "Choose a battery.", OWN),
     # power and hull
     ("plate-power", "block", "limits",
-     "The motor's {figure:.0f} W exceed the {limit:.0f} W of the boat's plate.",
-     "Take a motor of at most {limit:.0f} W; a power limit in the settings does not change the plate.",
+     "The motor's {figure:power} exceed the {limit:power} of the boat's plate.",
+     "Take a motor of at most {limit:power}; a power limit in the settings does not change the plate.",
      "builder's plate; local codes decide"),
     ("formula-power", "caution", "limits",
-     "No plate: the usual formula gives {limit:.0f} W for this hull, the motor has {figure:.0f} W.",
-     "Ask the builder, or take a motor of at most {limit:.0f} W.", "33 CFR 183.53, from memory", "United States"),
+     "No plate: the usual formula gives {limit:power} for this hull, the motor has {figure:power}.",
+     "Ask the builder, or take a motor of at most {limit:power}.", "33 CFR 183.53, from memory", "United States"),
     ("approval-power", "block", "limits",
-     "The hull's maker approves {limit:.0f} W for this model and year; the motor has {figure:.0f} W.",
-     "Take a motor of at most {limit:.0f} W.", "hull maker's approval"),
+     "The hull's maker approves {limit:power} for this model and year; the motor has {figure:power}.",
+     "Take a motor of at most {limit:power}.", "hull maker's approval"),
     ("approval-thrust", "block", "limits",
-     "The hull's maker approves {limit:.0f} N of thrust; the motor gives about {figure:.0f} N.",
+     "The hull's maker approves {limit:thrust} of thrust; the motor gives about {figure:thrust}.",
      "Take a motor of less thrust.", "hull maker's approval"),
     ("plate-load", "block", "limits",
-     "People, gear, motor and batteries weigh {figure:.0f} kg; the plate allows {limit:.0f} kg.",
-     "Leave {over:.0f} kg ashore, or choose lighter batteries.", "builder's plate; local codes decide"),
+     "People, gear, motor and batteries weigh {figure:mass}; the plate allows {limit:mass}.",
+     "Leave {over:mass} ashore, or choose lighter batteries.", "builder's plate; local codes decide"),
     ("plate-people", "block", "limits",
      "{figure:.0f} people aboard; the plate allows {limit:.0f}.",
      "Take fewer people.", "builder's plate; local codes decide"),
     ("motor-mass", "block", "limits",
-     "The motor weighs {figure:.1f} kg; the transom is rated for {limit:.1f} kg.",
+     "The motor weighs {figure:mass}; the transom is rated for {limit:mass}.",
      "Take a lighter motor or one with a separate battery.", "builder's plate"),
     ("awash", "block", "limits",
-     "Loaded to {figure:.0f} kg; this hull is awash at about {limit:.0f} kg. The figures mean nothing.",
+     "Loaded to {figure:mass}; this hull is awash at about {limit:mass}. The figures mean nothing.",
      "Take load off, or choose a larger boat.", OWN),
     ("low-freeboard", "caution", "limits",
-     "Loaded to {figure:.0f} kg, more than half of the {awash:.0f} kg at which she is awash: little freeboard.",
+     "Loaded to {figure:mass}, more than half of the {awash:mass} at which she is awash: little freeboard.",
      "Take load off; check the builder's load limit.", OWN),
     ("overpowered", "note", "limits",
      "Half of this power already gives {figure:.0%} of the top speed: the rest is bought dearly.",
      "A smaller motor would do nearly the same for less money and weight.", OWN),
     ("weak-in-wind", "caution", "limits",
-     "Against {wind:.0f} m/s of wind the boat makes {figure:.1f} m/s at full power.",
+     "Against {wind:speed} of wind the boat makes {figure:speed} at full power.",
      "Take more power, or keep to days with less wind.", OWN),
     ("hull-does-not-plane", "note", "hull",
      "This kind of hull does not plane, whatever the power.", "None needed; a planing hull is another boat.", OWN),
     ("does-not-plane", "note", "hull",
-     "She does not plane with this load: about {limit:.0f} W would be needed, there are {figure:.0f} W.",
+     "She does not plane with this load: about {limit:power} would be needed, there are {figure:power}.",
      "More power, less load, or be content with displacement speed.", OWN),
     ("pitch-bound", "note", "propeller",
-     "The propeller runs out of pitch at {figure:.1f} m/s before all the power is used.",
+     "The propeller runs out of pitch at {figure:speed} before all the power is used.",
      "A propeller of more pitch, if the maker offers one.", OWN),
     ("thrust-claim", "caution", "propeller",
-     "The claimed static thrust of {figure:.0f} N is above what a propeller of that size does at that power, "
-     "about {limit:.0f} N at the very best; the usual loss factor is used instead.",
+     "The claimed static thrust of {figure:thrust} is above what a propeller of that size does at that power, "
+     "about {limit:thrust} at the very best; the usual loss factor is used instead.",
      "Trust watts and diameter, not the claim.", "Rankine–Froude momentum theory"),
     ("thrust-impossible", "caution", "propeller",
-     "The claimed static thrust of {figure:.0f} N breaks the momentum limit of {limit:.0f} N: it is impossible.",
+     "The claimed static thrust of {figure:thrust} breaks the momentum limit of {limit:thrust}: it is impossible.",
      "Trust watts and diameter, not the claim.", "Rankine–Froude momentum theory"),
     ("beyond-tried", "note", "hull",
      "The top speed is {figure:.1f} times the hull speed: the model has not been tried there.",
@@ -142,11 +178,11 @@ RULES: dict[str, Rule] = _book(
     ("shallow-wave", "note", "hull",
      "Calm, deep water is assumed; waves and shallows cost speed.", "Allow for them.", OWN),
     ("people-light", "note", "limits",
-     "{people:.0f} people weighing {total:.0f} kg together make {figure:.0f} kg each.",
+     "{people:.0f} people weighing {total:mass} together make {figure:mass} each.",
      "Give the mass of all people together.", OWN),
     ("current-beats-boat", "caution", "limits",
-     "A current of {limit:.1f} m/s against is as fast as the boat at full power, {figure:.1f} m/s: no way is made good.",
-     "Wait for slack water, or take more power than {watts} W.", OWN),
+     "A current of {limit:speed} against is as fast as the boat at full power, {figure:speed}: no way is made good.",
+     "Wait for slack water, or take more power than {watts:power}.", OWN),
     ("life-jacket", "note", "safety",
      "Life jackets on, kill cord clipped, and another way to move the boat aboard: oars, paddle or spare motor.",
      "None: carry them always.", COMMON),
@@ -164,22 +200,25 @@ RULES: dict[str, Rule] = _book(
      "{figure:.0f} of {packs:.0f} packs fit in {bay}, in any orientation.",
      "Use a smaller pack, fewer packs, or another bay.", OWN),
     ("bay-mass", "block", "fitting",
-     "The bank weighs {figure:.0f} kg; {bay} carries {limit:.0f} kg.",
+     "The bank weighs {figure:mass}; {bay} carries {limit:mass}.",
      "Spread the packs over two bays, or use lighter ones.", "boat's own data"),
     ("bay-ventilation", "caution", "fitting",
      "{bay} has no ventilation, and lead-acid batteries give off hydrogen.",
      "Ventilate it to the outside, or use lithium.", COMMON),
     ("lift-mass", "caution", "fitting",
-     "The heaviest single lift is {figure:.0f} kg; {limit:.0f} kg was given as the most to lift.",
+     "The heaviest single lift is {figure:mass}; {limit:mass} was given as the most to lift.",
      "Choose a motor and battery that come apart, or smaller packs in parallel.", "customer's own limit"),
     ("mount-motor-mass", "block", "fitting",
-     "The motor weighs {figure:.1f} kg; the mount carries {limit:.1f} kg.", "Take a stronger mount.", MAKER),
+     "The motor weighs {figure:mass}; the mount carries {limit:mass}.", "Take a stronger mount.", MAKER),
     ("mount-thrust", "block", "fitting",
-     "The motor pushes {figure:.0f} N; the mount takes {limit:.0f} N.", "Take a stronger mount, or less power.", MAKER),
+     "The motor pushes {figure:thrust}; the mount takes {limit:thrust}.", "Take a stronger mount, or less power.", MAKER),
     ("mount-place", "block", "fitting",
      "The mount needs {needs}; this boat has {has}.", "Take another mount, or have the place built.", MAKER),
     ("mount-style", "block", "fitting",
      "The mount takes {needs} motors; this is a {style} motor.", "Take a mount made for it.", MAKER),
+    ("no-mount", "block", "fitting",
+     "No mount on the shelf puts this {style} motor on the boat's places: {places}.",
+     "Order a mount for it, or take another kind of motor.", OWN),
     ("mount-transom", "block", "fitting",
      "The mount takes transoms from {low:.0f} to {high:.0f} mm thick; this one has {figure:.0f} mm.",
      "Pack the transom out, or take another mount.", MAKER),
@@ -197,7 +236,8 @@ RULES: dict[str, Rule] = _book(
     ("noise", "note", "fitting",
      "The maker states {figure:.0f} dB(A); the customer asked for at most {limit:.0f}.", "Take a quieter motor.", MAKER),
     ("hands-free", "caution", "fitting",
-     "Hands-free steering was asked for; this mount is steered by {how}.", "Take a mount with foot pedals or a remote helm.", MAKER),
+     "Hands-free steering was asked for; this mount is steered by {how}.",
+     "Take a mount with foot pedals or a remote helm.", MAKER),
     # charging and wiring
     ("charger-voltage", "block", "charging",
      "The charger is made for {figure:g} V; the bank has {limit:g} V.", "Take a charger for this voltage.", MAKER),
@@ -221,15 +261,27 @@ RULES: dict[str, Rule] = _book(
 
 
 def find(rule_id: str, figure: float | None = None, limit: float | None = None, **values: object) -> Finding:
-    """The finding of a rule with the boat's figures filled in.
+    """The finding of a rule with the boat's figures filled in, in SI.
 
     >>> find("voltage-high", 96.0, 60.0).level
     'block'
     """
     rule = RULES[rule_id]
-    named = {"figure": figure, "limit": limit, **values}
-    return Finding(rule.id, rule.level, rule.sentence.format(**named), rule.cure.format(**named), rule.source,
-                   figure, limit)
+    bare = Finding(rule.id, rule.level, "", "", rule.source, figure, limit,
+                   tuple({"figure": figure, "limit": limit, **values}.items()))
+    return say(bare, SI)
+
+
+def say(finding: Finding, units: Mapping[str, str]) -> Finding:
+    """The same finding with its sentences in the units given per quantity.
+
+    >>> say(find("plate-power", 3000.0, 2200.0), {"power": "kW"}).text
+    "The motor's 3.00\\xa0kW exceed the 2.20\\xa0kW of the boat's plate."
+    """
+    rule = RULES[finding.rule]
+    chosen = type("_Chosen", (_Figure,), {"units": units})
+    named = {key: chosen(value) if isinstance(value, int | float) else value for key, value in finding.values}
+    return replace(finding, text=rule.sentence.format(**named), cure=rule.cure.format(**named))
 
 
 def worst(findings: list[Finding] | tuple[Finding, ...]) -> str:

@@ -115,7 +115,7 @@ class Hull:
         """Keel to sheer amidships in m, estimated from the family; a tube's diameter for pontoons."""
         if self.family == "pontoon":
             return self.body_waterline_beam_m
-        return self.fam.depth_m * (self.length_m / self.fam.typical_length_m) ** 0.5
+        return float(self.fam.depth_m * (self.length_m / self.fam.typical_length_m) ** 0.5)
 
     @property
     def transom_m(self) -> float:

@@ -101,7 +101,7 @@ def running(performance: Performance) -> list[Finding]:
     if p.setup.wind_m_s > 0 and p.top_speed_m_s < 1.0:
         out.append(find("weak-in-wind", p.top_speed_m_s, 1.0, wind=p.setup.wind_m_s))
     if p.setup.current_m_s > 0 and p.setup.current_m_s >= p.top_speed_m_s:
-        out.append(find("current-beats-boat", p.top_speed_m_s, p.setup.current_m_s, watts=f"{motor.input_power_w:.0f}"))
+        out.append(find("current-beats-boat", p.top_speed_m_s, p.setup.current_m_s, watts=motor.input_power_w))
     return out
 
 

@@ -189,4 +189,4 @@ def total_n(t: Resistance, speed_m_s: ArrayLike, displacement_kg: ArrayLike, win
     True
     """
     leg = 0.5 * t.water.density_kg_m3 * np.asarray(leg_area_m2) * np.asarray(speed_m_s, dtype=float) ** 2
-    return parts(t, speed_m_s, displacement_kg, wind_m_s).total_n + leg
+    return np.asarray(parts(t, speed_m_s, displacement_kg, wind_m_s).total_n + leg)

@@ -50,7 +50,7 @@ QUANTITIES: dict[str, Quantity] = {
             "m/s": 1.0, "kn": KNOT_M_S, "kt": KNOT_M_S, "kts": KNOT_M_S, "knot": KNOT_M_S,
             "knots": KNOT_M_S, "km/h": 1 / 3.6, "kmh": 1 / 3.6, "kph": 1 / 3.6, "mph": MPH_M_S,
         },
-        {"kn": 1, "km/h": 1, "mph": 1, "m/s": 1},
+        {"kn": 1, "km/h": 1, "mph": 1, "m/s": 2},
     ),
     "mass": Quantity(
         "kg",

@@ -1,0 +1,253 @@
+"""Drives and banks that could go on a boat, in arrays, and the hard rules that let them or keep them off.
+
+A drive is a motor with one shaft on one mount; a supply is a battery in series and parallel with one
+charger. Every rule is a boolean array, kept so that a rejected product can be told its reason.
+"""
+
+from __future__ import annotations
+
+import itertools
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from jolvek.core.bank import Bank
+from jolvek.core.charging import bank_charge_h, matches
+from jolvek.core.findings import Finding, find
+from jolvek.core.mounting import packs_in_bay
+from jolvek.core.need import Need
+from jolvek.core.propulsor import static_thrust_n
+from jolvek.core.shelf import Shelf
+
+Array = NDArray[np.float64]
+Index = NDArray[np.intp]
+Mask = NDArray[np.bool_]
+MAX_PARALLEL = 4
+MAX_PACKS = 8
+
+
+@dataclass(frozen=True)
+class Motors:
+    """Motor data in arrays (M,)."""
+
+    power_w: Array
+    mass_kg: Array
+    price: Array
+    v_min: Array
+    v_max: Array
+    diameter_m: Array
+    pitch_m: Array
+    rev_s: Array
+    loss_factor: Array
+    leg_m2: Array
+    thrust_n: Array
+    controller_a: Array
+    noise_db: Array
+
+
+def motors(shelf: Shelf, density: float) -> Motors:
+    """The shelf's motors as arrays; missing data estimated as for a single prediction."""
+    rows = []
+    for item in shelf.motors:
+        m = item.spec
+        prop = m.propulsor(density)
+        low, high = m.window_v()
+        rows.append((m.input_power_w, m.weight_kg, item.price, low, high, prop.diameter_m, prop.pitch_m, prop.shaft_rev_s,
+                     prop.loss_factor, m.leg_area_m2,
+                     float(static_thrust_n(m.input_power_w, prop.diameter_m, prop.loss_factor, density)),
+                     m.controller_max_a or np.inf, item.noise_db if item.noise_db is not None else np.nan))
+    return Motors(*np.array(rows, dtype=float).reshape(len(rows), 13).T)
+
+
+@dataclass(frozen=True)
+class Drives:
+    """Motor × shaft × mount in index arrays (D,), with the reason against each motor that has none."""
+
+    motor: Index
+    mount: Index
+    shaft_m: Array  # nan: adjustable
+    mass_kg: Array
+    price: Array
+    plate_m: Array  # plate below the hull bottom; nan where it does not apply
+    hands_free: Mask
+    rejected: dict[int, Finding]
+
+
+def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
+    """Every motor with every shaft on every mount that the boat, the plate and the mount allow."""
+    pairs = [(i, s) for i, item in enumerate(shelf.motors) for s in (item.shafts_m or (np.nan,))]
+    mi = np.array([p[0] for p in pairs], dtype=int)
+    shaft = np.array([p[1] for p in pairs], dtype=float)
+    mounts = [item.spec for item in shelf.mounts]
+    site, hull = need.site, need.hull
+
+    def column(values: Any) -> Array:
+        return np.array(list(values), dtype=float)[None, :]
+
+    placed = np.array([k.general.place in site.places and (not k.general.families or hull.family in k.general.families)
+                       for k in mounts], dtype=bool)[None, :]
+    style = np.array([[shelf.motors[i].style in k.general.styles for k in mounts] for i, _ in pairs],
+                     dtype=bool).reshape(len(pairs), len(mounts))
+    on_transom = np.array([k.general.place in ("transom", "motor_well") for k in mounts], dtype=bool)[None, :]
+    seat = hull.transom_m - column(k.drop_m for k in mounts)
+    plate = np.where(on_transom & ~np.isnan(shaft)[:, None], shaft[:, None] - seat, np.nan)
+    mass = m.mass_kg[mi][:, None] + column(k.mass_kg for k in mounts)
+    thick = site.transom_thickness_m
+    thin = np.array([thick is None or k.general.place != "transom" or k.transom_min_m <= thick <= k.transom_max_m
+                     for k in mounts], dtype=bool)[None, :]
+    power_cap = min(x for x in (hull.max_power_w, site.approval_power_w, np.inf) if x is not None)
+    rules: list[tuple[str, Mask]] = [
+        ("plate-power", np.broadcast_to((m.power_w[mi] <= power_cap * (1 + 1e-9))[:, None], style.shape)),
+        ("approval-thrust", np.broadcast_to((m.thrust_n[mi] <= (site.approval_thrust_n or np.inf))[:, None], style.shape)),
+        ("mount-style", style), ("mount-place", np.broadcast_to(placed, style.shape)),
+        ("motor-mass", mass <= (site.max_motor_kg or np.inf)),
+        ("mount-motor-mass", m.mass_kg[mi][:, None] <= column(k.max_motor_kg for k in mounts)),
+        ("mount-thrust", m.thrust_n[mi][:, None] <= column(k.max_thrust_n for k in mounts)),
+        ("mount-transom", np.broadcast_to(thin, style.shape)),
+        ("shaft-short", ~(plate < 0)),
+    ]
+    valid = np.logical_and.reduce([ok for _, ok in rules]) if mounts else np.zeros(style.shape, dtype=bool)
+    pair, mount = np.nonzero(valid)
+    rejected = {i: _why_no_drive(need, shelf, i, mi == i, rules, plate, m)
+                for i in range(len(shelf.motors)) if i not in set(mi[pair])}
+    return Drives(mi[pair], mount, shaft[pair], mass[pair, mount], m.price[mi[pair]]
+                  + np.array([shelf.mounts[j].price for j in mount], dtype=float), plate[pair, mount],
+                  np.array([mounts[j].hands_free for j in mount], dtype=bool), rejected)
+
+
+def _why_no_drive(need: Need, shelf: Shelf, i: int, rows: Mask, rules: list[tuple[str, Mask]], plate: Array,
+                  m: Motors) -> Finding:
+    """The rule that binds: the one that still fails on the mount where the most others hold."""
+    left = np.ones(rules[0][1][rows].shape, dtype=bool)
+    item, site = shelf.motors[i], need.site
+    for rule, ok in rules:
+        now = left & ok[rows]
+        if not now.any():
+            j = int(np.nonzero(left.any(axis=0))[0][0]) if left.any() else 0
+            mount = shelf.mounts[j].spec if shelf.mounts else None
+            if rule == "plate-power" and site.approval_power_w is not None and m.power_w[i] > site.approval_power_w:
+                return find("approval-power", m.power_w[i], site.approval_power_w)
+            if rule == "plate-power":
+                return find(rule, m.power_w[i], need.hull.max_power_w)
+            if rule == "approval-thrust":
+                return find(rule, m.thrust_n[i], site.approval_thrust_n)
+            if rule == "shaft-short":
+                short = -1000 * np.nanmax(np.where(left, plate[rows], np.nan))
+                return find(rule, -short / 1000, 0.0, short=float(np.ceil(short)))
+            if rule == "motor-mass":
+                return find(rule, m.mass_kg[i], site.max_motor_kg)
+            if rule == "mount-motor-mass":
+                best = max(shelf.mounts[k].spec.max_motor_kg for k in np.nonzero(left.any(axis=0))[0])
+                return find(rule, m.mass_kg[i], best)
+            if rule == "mount-thrust":
+                best = max(shelf.mounts[k].spec.max_thrust_n for k in np.nonzero(left.any(axis=0))[0])
+                return find(rule, m.thrust_n[i], best)
+            if rule == "mount-transom" and mount:
+                return find(rule, 1000 * (site.transom_thickness_m or 0), low=1000 * mount.transom_min_m,
+                            high=1000 * mount.transom_max_m)
+            return find("no-mount", style=item.style, places=", ".join(site.places) or "none")
+        left = now
+    return find("no-mount", style=item.style, places=", ".join(site.places) or "none")
+
+
+@dataclass(frozen=True)
+class Supplies:
+    """Battery × series × parallel × charger in arrays (B,)."""
+
+    battery: Index
+    series: Index
+    parallel: Index
+    charger: Index  # −1: none
+    nominal_v: Array
+    full_v: Array
+    empty_v: Array
+    continuous_a: Array
+    energy_wh: Array
+    mass_kg: Array
+    pack_kg: Array
+    price: Array
+    charge_h: Array
+    chemistry: tuple[str, ...]
+    chem_index: Index
+    rejected: dict[int, Finding] = field(default_factory=dict)
+
+
+def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
+    """Every bank that some motor's voltage allows and a bay holds, with up to two chargers each."""
+    rows: list[tuple[Any, ...]] = []
+    rejected: dict[int, Finding] = {}
+    top = float(m.v_max.max(initial=0.0))
+    low = float(m.v_min.min(initial=np.inf))
+    chem_names: list[str] = []
+    for i, item in enumerate(shelf.batteries):
+        b, reason, found = item.spec, None, False
+        for s, p in itertools.product(range(1, MAX_PACKS + 1), range(1, MAX_PARALLEL + 1)):
+            if s * p > MAX_PACKS or s * b.full_v > top or s * b.nominal_voltage_v < low:
+                continue
+            reason = _bay_problem(need, i, shelf, s * p)
+            if reason:
+                break
+            found = True
+            bank = Bank(b, s, p)
+            if b.chemistry not in chem_names:
+                chem_names.append(b.chemistry)
+            for c, hours, price in _chargers(bank, shelf, need.day.charge_h, need.day.reserve):
+                rows.append((i, s, p, c, bank.nominal_v, bank.full_v, bank.empty_v, bank.continuous_a, bank.energy_wh,
+                             bank.mass_kg, b.weight_kg, s * p * item.price + price, hours, chem_names.index(b.chemistry)))
+        if not found:
+            rejected[i] = reason or find("voltage-none", b.full_v, top)
+    a = np.array(rows, dtype=float).reshape(len(rows), 14).T
+    whole = a[[0, 1, 2, 3, 13]].astype(int)
+    volts, full, empty, amps, energy, mass, pack, price, hours = a[4:13]
+    return Supplies(whole[0], whole[1], whole[2], whole[3], volts, full, empty, amps, energy, mass, pack, price, hours,
+                    tuple(chem_names), whole[4], rejected)
+
+
+def _bay_problem(need: Need, i: int, shelf: Shelf, packs: int) -> Finding | None:
+    """Why `packs` of battery i go into none of the boat's bays; None where they do or no bay is given."""
+    b, problem = shelf.batteries[i].spec, None
+    if not need.site.bays or None in (b.length_m, b.width_m, b.height_m) or _clips_on(shelf, i):
+        return None
+    for bay in need.site.bays:
+        room = packs_in_bay(bay, b.length_m, b.width_m, b.height_m, upright=not b.chem.lithium)  # type: ignore[arg-type]
+        if room < packs:
+            problem = problem or find("bay-size", room, packs, packs=packs, bay=bay.name)
+        elif bay.max_kg is not None and packs * b.weight_kg > bay.max_kg:
+            problem = find("bay-mass", packs * b.weight_kg, bay.max_kg, bay=bay.name)
+        else:
+            return None
+    return problem
+
+
+def _clips_on(shelf: Shelf, i: int) -> bool:
+    return any(shelf.batteries[i].id in motor.pack_ids for motor in shelf.motors)
+
+
+def _chargers(bank: Bank, shelf: Shelf, hours: float, reserve: float) -> list[tuple[int, float, float]]:
+    """(index, hours, price) of the cheapest charger and the cheapest that fills it in the hours given."""
+    good = [(j, bank_charge_h(bank, item.spec, reserve), item.price) for j, item in enumerate(shelf.chargers)
+            if matches(bank, item.spec)]
+    if not good:
+        return [(-1, np.nan, 0.0)]
+    cheapest = min(good, key=lambda row: row[2])
+    quick = min((row for row in good if row[1] <= hours), key=lambda row: row[2], default=cheapest)
+    return [cheapest] if quick == cheapest else [cheapest, quick]
+
+
+def compatible(shelf: Shelf, m: Motors, s: Supplies) -> dict[str, Mask]:
+    """Rule id → (M, B) array that is True where motor and supply pass it."""
+    volts = s.nominal_v[None, :]
+    watts = np.minimum(m.power_w[:, None], m.controller_a[:, None] * volts)
+    ids = [item.id for item in shelf.batteries]
+    locked = {pack for item in shelf.motors for pack in item.pack_ids}
+    own = np.array([[ids[b] in item.pack_ids if item.pack_ids else ids[b] not in locked
+                     for b in range(len(ids))] for item in shelf.motors], dtype=bool).reshape(len(shelf.motors), len(ids))
+    single = np.array([not item.pack_ids for item in shelf.motors], dtype=bool)[:, None] | (s.series * s.parallel == 1)[None, :]
+    return {
+        "pack-own": own[:, s.battery] & single if len(ids) else np.zeros((len(shelf.motors), 0), dtype=bool),
+        "voltage-high": s.full_v[None, :] <= m.v_max[:, None] * (1 + 1e-9),
+        "voltage-low": volts >= m.v_min[:, None] * (1 - 1e-9),
+        "current-continuous": watts / volts <= s.continuous_a[None, :] * (1 + 1e-9),
+    }

@@ -1,0 +1,351 @@
+"""Matching: every setup that a shelf allows on a boat, worked out together in arrays, with reasons.
+
+Hard rules first (`candidates`), then speed, time, range, price and weight of all survivors at once, then
+the ranking (`ranking`). The figures are those of `performance`, on a coarser grid of speeds.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from jolvek.core.battery import delivered_share
+from jolvek.core.candidates import Drives, Motors, Supplies, compatible, drives, motors, supplies
+from jolvek.core.findings import Finding, find
+from jolvek.core.hull import awash_kg
+from jolvek.core.need import Need
+from jolvek.core.performance import HUMP_MARGIN, PLANING_FROUDE
+from jolvek.core.propulsor import NO_LIFT
+from jolvek.core.resistance import Resistance, table, total_n
+from jolvek.core.shelf import Shelf
+
+Array = NDArray[np.float64]
+Index = NDArray[np.intp]
+Mask = NDArray[np.bool_]
+POINTS = 24
+CHUNK = 4096
+MOST = 600_000
+NODES = 7
+
+
+@dataclass(frozen=True)
+class Field:
+    """All candidate setups in arrays (N,), SI; `curve_speed_m_s` (P,) and `curve_power_w` (N, P)."""
+
+    drive: Index
+    supply: Index
+    displacement_kg: Array
+    top_speed_m_s: Array
+    power_at_wish_w: Array  # nan where the wished speed is out of reach
+    range_m: Array  # at the wished speed, or the top speed where it is out of reach
+    runtime_s: Array
+    price: Array
+    mass_kg: Array
+    lift_kg: Array
+    charge_h: Array
+    noise_db: Array
+    does_day: Mask
+    curve_speed_m_s: Array
+    curve_power_w: NDArray[np.float32] | None
+
+
+@dataclass(frozen=True)
+class Match:
+    """The answer: the parts in arrays, the field of candidates, and why products fell out."""
+
+    need: Need
+    shelf: Shelf
+    motors: Motors
+    drives: Drives
+    supplies: Supplies
+    field: Field
+    resistance: Resistance | None
+    motor_reasons: dict[int, Finding]
+    battery_reasons: dict[int, Finding]
+    thinned: bool = False
+
+
+def nodes(need: Need, lightest_kg: float, heaviest_kg: float) -> Array:
+    """Displacements in kg at which the resistance is tabled, evenly in their logarithm.
+
+    >>> from jolvek.core.hull import Hull, Load
+    >>> nodes(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)), 100.0, 200.0).size
+    7
+    """
+    return np.geomspace(lightest_kg * 0.999, max(heaviest_kg, lightest_kg * 1.02) * 1.001, NODES)
+
+
+def match(need: Need, shelf: Shelf, keep_curves: bool = False) -> Match:
+    """Work out every setup of `shelf` for `need`. Never raises for an empty shelf or an odd boat.
+
+    Valid as `performance.evaluate`; speeds agree with it within about 1 %.
+
+    >>> from jolvek.core.hull import Hull, Load
+    >>> match(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)), Shelf()).field.price.size
+    0
+    """
+    rho = need.water.density_kg_m3
+    m = motors(shelf, rho)
+    d = drives(need, shelf, m)
+    s = supplies(need, shelf, m)
+    passes = compatible(shelf, m, s)
+    fits = np.logical_and.reduce(list(passes.values()))
+    pairs = fits[d.motor] if d.motor.size and s.battery.size else np.zeros((d.motor.size, s.battery.size), dtype=bool)
+    thinned = int(pairs.sum()) > MOST
+    if thinned:
+        pairs = _thin(pairs, d, s)
+    drive, supply = np.nonzero(pairs)
+    resistance, field = None, _empty()
+    if drive.size:
+        base = need.hull.mass_kg + need.load.total_kg
+        mass = base + d.mass_kg[drive] + s.mass_kg[supply]
+        afloat = mass < awash_kg(need.hull, rho)
+        if need.site.max_load_kg is not None:
+            afloat &= mass - need.hull.mass_kg <= need.site.max_load_kg
+        drive, supply, mass = drive[afloat], supply[afloat], mass[afloat]
+        if drive.size:
+            resistance = table(need.hull, need.water, nodes(need, float(mass.min()), float(mass.max())), need.load.people)
+            field = _evaluate(need, m, d, s, drive, supply, mass, resistance, keep_curves)
+    return Match(need, shelf, m, d, s, field, resistance, _motor_reasons(need, shelf, m, d, s, passes, field),
+                 _battery_reasons(need, m, d, s, passes, field, shelf), thinned)
+
+
+def _thin(pairs: Mask, d: Drives, s: Supplies) -> Mask:
+    """Keep each motor's cheapest two drives and each bank's cheapest charger: too many setups otherwise."""
+    keep = np.zeros(d.motor.size, dtype=bool)
+    for motor in np.unique(d.motor):
+        rows = np.nonzero(d.motor == motor)[0]
+        keep[rows[np.argsort(d.price[rows])[:2]]] = True
+    bank = s.battery * 10_000 + s.series * 100 + s.parallel
+    order = np.lexsort((s.price, bank))
+    first = np.concatenate(([True], bank[order][1:] != bank[order][:-1]))
+    cheap = np.zeros(s.battery.size, dtype=bool)
+    cheap[order[first]] = True
+    return np.asarray(pairs & keep[:, None] & cheap[None, :])
+
+
+def _empty() -> Field:
+    none, index = np.zeros(0), np.zeros(0, dtype=int)
+    return Field(index, index, *(none,) * 10, does_day=np.zeros(0, dtype=bool), curve_speed_m_s=none, curve_power_w=None)
+
+
+def _speeds(need: Need, r: Resistance, m: Motors, d: Drives, drive: Index, mass: Array) -> Array:
+    """A common grid of POINTS speeds up to what the strongest motor reaches, the wished speed among them."""
+    strongest = drive[int(np.argmax(m.power_w[d.motor[drive]]))]
+    i = d.motor[strongest]
+    light = float(mass.min())
+    v = np.linspace(0.05, 1.0, 80) * float(np.exp(r.log_speed[-1]))
+    thrust = total_n(r, v, light, need.day.wind_m_s, m.leg_m2[i])
+    power = _power(np.maximum(thrust, 1e-6), v, m.diameter_m[i], m.loss_factor[i], need.water.density_kg_m3)
+    over = power > 1.25 * m.power_w[i]
+    last_under = int(np.nonzero(~over)[0][-1]) if (~over).any() else 0
+    end = float(v[min(last_under + 1, v.size - 1)])
+    wish = need.day.speed_m_s
+    grid = np.linspace(min(0.12 * end, 0.5 * wish), max(end, 1.02 * wish), POINTS)
+    grid[int(np.argmin(np.abs(grid - wish)))] = wish
+    return grid
+
+
+def _power(thrust: Array, v: Array, diameter: Array, loss: Array, rho: float) -> Array:
+    """Explicit momentum power, spelled out here so that chunks stay in the processor's cache."""
+    jet = 8.0 / (np.pi * rho * diameter * diameter)
+    return np.asarray(thrust * (v + np.sqrt(v * v + jet * thrust)) / (2.0 * loss))
+
+
+def _evaluate(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, supply: Index, mass: Array,
+              r: Resistance, keep_curves: bool) -> Field:
+    """Curves and day of all candidates, chunk by chunk."""
+    v = _speeds(need, r, m, d, drive, mass)
+    wish = int(np.argmin(np.abs(v - need.day.speed_m_s)))
+    at_nodes = total_n(r, v[None, :], r.displacement_kg[:, None], need.day.wind_m_s)  # (K, P)
+    log_nodes = np.log(r.displacement_kg)
+    step = log_nodes[1] - log_nodes[0]
+    n = drive.size
+    top, power_wish, power_run = np.empty(n), np.empty(n), np.empty(n)
+    curves = np.empty((n, v.size), dtype=np.float32) if keep_curves else None
+    rho, motor = need.water.density_kg_m3, d.motor[drive]
+    limit = np.minimum(m.power_w[motor], m.controller_a[motor] * s.nominal_v[supply])
+    line = 0.45 * m.pitch_m * rho * m.rev_s**2 * m.diameter_m**3
+    edge = np.array([r.planing_speed_m_s(x, PLANING_FROUDE) for x in r.displacement_kg]) if r.planing_capable else None
+    leg = 0.5 * rho * v * v
+    for a in range(0, n, CHUNK):
+        c = slice(a, a + CHUNK)
+        mi = motor[c]
+        x = (np.log(mass[c]) - log_nodes[0]) / step
+        j = np.clip(x.astype(int), 0, log_nodes.size - 2)
+        f = (x - j)[:, None]
+        thrust = at_nodes[j] * (1 - f) + at_nodes[j + 1] * f + leg * m.leg_m2[mi][:, None]
+        np.maximum(thrust, 1e-6, out=thrust)
+        diameter, loss = m.diameter_m[mi][:, None], m.loss_factor[mi][:, None]
+        power = _power(thrust, v, diameter, loss, rho)
+        climb = thrust
+        if edge is not None:
+            climb, power = _hump(v, np.interp(mass[c], r.displacement_kg, edge), thrust, power, diameter, loss, rho)
+        room = np.maximum(line[mi][:, None] * (1 - v / (NO_LIFT * (m.pitch_m * m.rev_s)[mi][:, None])), 1e-9)
+        load = np.maximum(power / limit[c][:, None], climb / room)
+        np.maximum.accumulate(load, axis=1, out=load)
+        top[c] = _first_over(v, load)
+        from_rest = np.maximum.accumulate(power, axis=1)
+        power_wish[c] = np.where(load[:, wish] <= 1, from_rest[:, wish], np.nan)
+        power_run[c] = np.where(load[:, wish] <= 1, from_rest[:, wish], limit[c])
+        if curves is not None:
+            curves[c] = from_rest
+    return _days(need, m, d, s, drive, supply, mass, v, top, power_wish, power_run, curves)
+
+
+def _hump(v: Array, edge: Array, thrust: Array, power: Array, diameter: Array, loss: Array, rho: float) -> tuple[Array, Array]:
+    """Thrust and power with the hump climbed with 10 % to spare before what lies past it."""
+    past = v[None, :] > edge[:, None]
+    h = np.argmax(np.where(past, 0.0, power), axis=1)[:, None]
+    beyond = np.arange(v.size)[None, :] > h
+    humped = (np.where(beyond, power, np.inf).min(axis=1, keepdims=True) < np.take_along_axis(power, h, 1)) & beyond
+    peak = (1 + HUMP_MARGIN) * np.take_along_axis(thrust, h, 1)
+    need = _power(peak, v[h], diameter, loss, rho)
+    return np.where(humped, np.maximum(thrust, peak), thrust), np.where(humped, np.maximum(power, need), power)
+
+
+def _first_over(v: Array, load: Array) -> Array:
+    """Speed where a non-decreasing load first passes 1, between grid points on cube roots."""
+    i = np.sum(load <= 1, axis=1)
+    hi = np.minimum(i, v.size - 1)
+    lo = np.maximum(hi - 1, 0)
+    rows = np.arange(load.shape[0])
+    y0, y1 = np.cbrt(load[rows, lo]), np.cbrt(load[rows, hi])
+    part = np.where(y1 > y0, (1 - y0) / np.where(y1 > y0, y1 - y0, 1), 1.0)
+    between = v[lo] + np.clip(part, 0, 1) * (v[hi] - v[lo])
+    return np.asarray(np.where(i == 0, v[0] / np.cbrt(np.maximum(load[:, 0], 1)), np.where(i == v.size, v[-1], between)))
+
+
+def _days(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, supply: Index, mass: Array, v: Array,
+          top: Array, power_wish: Array, power_run: Array, curves: NDArray[np.float32] | None) -> Field:
+    """Time, range, price and weights; whether each setup does the wished day."""
+    day = need.day
+    speed = np.where(np.isnan(power_wish), top, day.speed_m_s)
+    energy = s.energy_wh[supply]
+    share = np.empty(drive.size)
+    for k, chem in enumerate(s.chemistry):
+        rows = s.chem_index[supply] == k
+        if rows.any():
+            share[rows] = delivered_share(chem, (power_run / energy)[rows], day.reserve)
+    runtime = 3600.0 * share * energy / power_run
+    way = np.maximum(speed - day.current_m_s, 0.0)
+    reach = way * runtime
+    motor = d.motor[drive]
+    does = ~np.isnan(power_wish) & (reach >= day.distance_m)
+    if day.hands_free:
+        does &= d.hands_free[drive]
+    lift = np.maximum(m.mass_kg[motor], s.pack_kg[supply])
+    if day.max_lift_kg is not None:
+        does &= lift <= day.max_lift_kg
+    price = d.price[drive] + s.price[supply]
+    if day.budget is not None:
+        does &= price <= day.budget
+    noise = m.noise_db[motor]
+    if day.max_noise_db is not None:
+        does &= ~(noise > day.max_noise_db)
+    return Field(drive, supply, mass, top, power_wish, reach, runtime, price, d.mass_kg[drive] + s.mass_kg[supply], lift,
+                 s.charge_h[supply], noise, does, v, curves)
+
+
+def _motor_reasons(need: Need, shelf: Shelf, m: Motors, d: Drives, s: Supplies, passes: dict[str, Mask],
+                   field: Field) -> dict[int, Finding]:
+    """For every motor with no setup that does the day: the binding reason with the missing amount."""
+    out = dict(d.rejected)
+    motor_of = d.motor[field.drive]
+    for i in range(len(shelf.motors)):
+        if i in out:
+            continue
+        rows = np.nonzero(motor_of == i)[0]
+        if rows.size == 0:
+            out[i] = _why_no_bank(i, m, s, passes)
+        elif not field.does_day[rows].any():
+            out[i] = _why_not_day(need, field, rows)
+    return out
+
+
+def _why_no_bank(i: int, m: Motors, s: Supplies, passes: dict[str, Mask]) -> Finding:
+    left = np.ones(s.battery.size, dtype=bool)
+    for rule, ok in passes.items():
+        now = left & ok[i]
+        if not now.any():
+            if rule == "pack-own":
+                return find("pack-own")
+            if rule == "voltage-high" and left.any():
+                return find(rule, float(s.full_v[left].min()), float(m.v_max[i]))
+            if rule == "voltage-low" and left.any():
+                return find(rule, float(s.nominal_v[left].max()), float(m.v_min[i]), packs="more")
+            if rule == "current-continuous" and left.any():
+                best = int(np.argmax(np.where(left, s.continuous_a * s.nominal_v, 0)))
+                return find(rule, float(m.power_w[i] / s.nominal_v[best]), float(s.continuous_a[best]),
+                            volts=float(s.nominal_v[best]), parallel="More or stronger",
+                            watts=float(s.continuous_a[best] * s.nominal_v[best]))
+            break
+        left = now
+    return find("no-bank", why="voltage, current or load leave none", how="Order a battery for it, or take another motor.")
+
+
+def _why_not_day(need: Need, field: Field, rows: Index) -> Finding:
+    """Too slow, too short or too dear, by the candidate that comes nearest."""
+    day = need.day
+    fastest = rows[int(np.argmax(field.top_speed_m_s[rows]))]
+    if np.isnan(field.power_at_wish_w[rows]).all():
+        top = float(field.top_speed_m_s[fastest])
+        have = float(np.nanmax(field.power_at_wish_w)) if not np.isnan(field.power_at_wish_w).all() else None
+        if have is None:
+            return find("too-slow-all", top, day.speed_m_s)
+        return find("too-slow", top, day.speed_m_s, watts=have)
+    able = rows[~np.isnan(field.power_at_wish_w[rows])]
+    far = able[int(np.argmax(field.range_m[able]))]
+    reach = float(field.range_m[far])
+    if reach < day.distance_m:
+        if reach <= 0:
+            return find("current-beats-boat", float(field.top_speed_m_s[far]), day.current_m_s,
+                        watts=float(field.power_at_wish_w[far]))
+        power = float(field.power_at_wish_w[far])
+        return find("too-short", reach, day.distance_m,
+                    energy=power * day.distance_m / reach * float(field.runtime_s[far]) / 3600)
+    enough = able[field.range_m[able] >= day.distance_m]
+    if day.max_lift_kg is not None and float(field.lift_kg[enough].min()) > day.max_lift_kg:
+        return find("lift-mass", float(field.lift_kg[enough].min()), day.max_lift_kg)
+    if day.budget is not None and float(field.price[enough].min()) > day.budget:
+        cheapest = float(field.price[enough].min())
+        return find("too-dear", cheapest, day.budget, over=cheapest - day.budget)
+    if day.max_noise_db is not None and np.nanmin(field.noise_db[enough]) > day.max_noise_db:
+        return find("noise", float(np.nanmin(field.noise_db[enough])), day.max_noise_db)
+    return find("hands-free", how="hand")
+
+
+def _battery_reasons(need: Need, m: Motors, d: Drives, s: Supplies, passes: dict[str, Mask], field: Field,
+                     shelf: Shelf) -> dict[int, Finding]:
+    """For every battery in no setup that does the day: the binding reason."""
+    out = dict(s.rejected)
+    battery_of = s.battery[field.supply]
+    drivable = np.isin(np.arange(len(shelf.motors)), d.motor)
+    for i in range(len(shelf.batteries)):
+        if i in out:
+            continue
+        rows = np.nonzero(battery_of == i)[0]
+        if rows.size and field.does_day[rows].any():
+            continue
+        if rows.size:
+            out[i] = _why_not_day(need, field, rows)
+            continue
+        mine, left = s.battery == i, drivable[:, None]
+        out[i] = find("no-bank", why="its volts or amps go with no motor that fits this boat",
+                      how="Take a battery of another voltage.")
+        for rule, ok in passes.items():
+            now = left & ok[:, mine]
+            if not now.any():
+                out[i] = find("pack-own") if rule == "pack-own" else find("no-bank", why=_WHY[rule], how=_HOW[rule])
+                break
+            left = now
+    return out
+
+
+_WHY = {"voltage-high": "its voltage is too high for every motor that fits this boat",
+        "voltage-low": "its voltage is too low for every motor that fits this boat",
+        "current-continuous": "it gives too few amps for every motor of its voltage that fits this boat"}
+_HOW = {"voltage-high": "Take a battery of lower voltage.", "voltage-low": "Take a battery of higher voltage.",
+        "current-continuous": "Take a larger battery, or limit the motor's power."}

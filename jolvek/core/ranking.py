@@ -1,0 +1,155 @@
+"""Ranking: scores by visible weights, named picks, the Pareto set, and what the next step of money buys."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from jolvek.core.matching import Field, Match
+from jolvek.core.need import WISHES
+
+Array = NDArray[np.float64]
+Index = NDArray[np.intp]
+
+
+@dataclass(frozen=True)
+class Pick:
+    """A candidate chosen for one reason."""
+
+    id: str
+    title: str
+    index: int
+
+
+@dataclass(frozen=True)
+class Step:
+    """What a budget step buys: the best range at the wished speed, and what it gains on the step before."""
+
+    budget: float
+    index: int
+    range_m: float
+    top_speed_m_s: float
+
+
+def measures(field: Field) -> dict[str, Array]:
+    """Each wish as a figure from 0 (worst) to 1 (best among those that do the day), arrays (N,).
+
+    >>> from jolvek.core.matching import _empty
+    >>> sorted(measures(_empty()))
+    ['light', 'price', 'range', 'silence', 'speed']
+    """
+    if not field.price.size:
+        return {wish: np.zeros(0) for wish in WISHES}
+    noise = np.where(np.isnan(field.noise_db), 65.0, field.noise_db)
+    base = field.does_day if field.does_day.any() else np.ones(field.price.size, dtype=bool)
+
+    def small(x: Array) -> Array:
+        return np.asarray(np.minimum(np.maximum(x[base].min(), 1e-9) / np.maximum(x, 1e-9), 1.0))
+
+    def large(x: Array) -> Array:
+        return np.asarray(np.minimum(x / max(float(x[base].max()), 1e-9), 1.0))
+
+    return {"price": small(field.price), "light": 0.5 * (small(field.lift_kg) + small(field.mass_kg)),
+            "range": large(field.range_m), "speed": large(field.top_speed_m_s),
+            "silence": np.clip((80.0 - noise) / 40.0, 0, 1)}
+
+
+def score(match: Match) -> Array:
+    """Weighted mean of the measures (N,), 0–1; setups that do not do the day rank below all that do.
+
+    >>> from jolvek.core.matching import match as run; from jolvek.core.need import Need
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.shelf import Shelf
+    >>> score(run(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)), Shelf())).size
+    0
+    """
+    values, need = measures(match.field), match.need
+    total = sum(need.weight(wish) for wish in WISHES) or 1.0
+    mean = sum(need.weight(wish) * values[wish] for wish in WISHES) / total
+    day = np.minimum(match.field.range_m / max(match.need.day.distance_m, 1.0), 1.0) \
+        * np.minimum(match.field.top_speed_m_s / match.need.day.speed_m_s, 1.0)
+    return np.asarray(np.where(match.field.does_day, mean, 0.5 * mean * day - 1.0))
+
+
+def ranked(match: Match, most: int = 12, per_motor: int = 2) -> list[int]:
+    """Indices of the best candidates, best first, at most `per_motor` of one motor."""
+    order = np.argsort(-score(match), kind="stable")
+    seen: dict[int, int] = {}
+    out: list[int] = []
+    bank_seen: set[tuple[int, ...]] = set()
+    f, d, s = match.field, match.drives, match.supplies
+    for i in order[: 40 * most]:
+        motor = int(d.motor[f.drive[i]])
+        key = (motor, int(s.battery[f.supply[i]]), int(s.series[f.supply[i]]), int(s.parallel[f.supply[i]]))
+        if seen.get(motor, 0) < per_motor and key not in bank_seen:
+            seen[motor] = seen.get(motor, 0) + 1
+            bank_seen.add(key)
+            out.append(int(i))
+        if len(out) == most:
+            break
+    return out
+
+
+def picks(match: Match) -> list[Pick]:
+    """Named picks among setups that do the day; empty where none does."""
+    f = match.field
+    does = np.nonzero(f.does_day)[0]
+    if not does.size:
+        return []
+    budget = match.need.day.budget
+    rows = [
+        ("cheapest", "does the day, cheapest", f.price), ("lightest", "lightest to carry", f.lift_kg + 0.01 * f.mass_kg),
+        ("furthest", "goes furthest", -f.range_m), ("fastest", "fastest", -f.top_speed_m_s),
+        ("reserve", "most in hand for the price", -(f.range_m / max(match.need.day.distance_m, 1.0)) / f.price),
+    ]
+    out = [Pick(key, title, int(does[np.lexsort((f.price[does], np.round(value[does], 3)))[0]])) for key, title, value in rows]
+    if budget:
+        out.append(Pick("budget", "best for the budget", int(does[np.argmax(score(match)[does])])))
+    return out
+
+
+def pareto(match: Match, most: int = 4000) -> Index:
+    """Indices of setups that no other beats at once in price, weight, range and speed, cheapest first.
+
+    Figures within 1 % count as equal, so that hair's breadths do not fill the set.
+    """
+    f = match.field
+    pool = np.nonzero(f.does_day)[0] if f.does_day.any() else np.arange(f.price.size)
+    if not pool.size:
+        return np.zeros(0, dtype=int)
+    coarse = np.stack([np.floor(np.log(np.maximum(x[pool], 1e-6)) / 0.01) for x in
+                       (f.price, f.mass_kg)] + [-np.floor(np.log(np.maximum(x[pool], 1e-6)) / 0.01) for x in
+                                                (f.range_m, f.top_speed_m_s)], axis=1)
+    order = np.lexsort(coarse.T[::-1])
+    points, pool = coarse[order], pool[order]
+    keep = np.concatenate(([True], (points[1:] != points[:-1]).any(axis=1)))
+    points, pool = points[keep], pool[keep]
+    front: list[int] = []
+    alive = np.ones(pool.size, dtype=bool)
+    for i in range(pool.size):  # sorted by price: whoever survives to its turn is on the front
+        if not alive[i]:
+            continue
+        front.append(i)
+        rest = alive[i + 1:]
+        rest &= ~(points[i, 1:] <= points[i + 1:, 1:]).all(axis=1)
+        if len(front) >= most:
+            break
+    return np.asarray(pool[front])
+
+
+def steps(match: Match, size: float = 500.0, most: int = 6) -> list[Step]:
+    """What each further `size` of money buys: the longest range at the wished speed within the budget."""
+    f = match.field
+    able = np.nonzero(~np.isnan(f.power_at_wish_w))[0]
+    if not able.size:
+        return []
+    out: list[Step] = []
+    budget = float(np.ceil(f.price[able].min() / size) * size)
+    while len(out) < most and budget <= float(f.price[able].max()) + size:
+        within = able[f.price[able] <= budget]
+        i = int(within[np.argmax(f.range_m[within])])
+        if not out or f.range_m[i] > out[-1].range_m * 1.02:
+            out.append(Step(budget, i, float(f.range_m[i]), float(f.top_speed_m_s[i])))
+        budget += size
+    return out

@@ -1,0 +1,36 @@
+"""An invented dealer on invented waters: shelf and enquiries that screens, screenshots and tests start from."""
+
+from __future__ import annotations
+
+import sqlite3
+from importlib import resources
+
+from jolvek.core.shelf import Shelf
+from jolvek.formats import enquiry_file, shelf_file
+from jolvek.store import enquiries as enquiry_store
+from jolvek.store import shelf as shelf_store
+from jolvek.store.db import transaction
+
+DEALER = "Ferrowick Slip, Merrel Sound"
+
+
+def shelf() -> Shelf:
+    """The dealer's products."""
+    return shelf_file.read(resources.files(__package__).joinpath("shelf.json").read_text(encoding="utf-8"))
+
+
+def enquiries() -> list[enquiry_file.Enquiry]:
+    """The six enquiries, in the order of their file names."""
+    folder = resources.files(__package__).joinpath("enquiries")
+    files = sorted((f for f in folder.iterdir() if f.name.endswith(".json")), key=lambda f: f.name)
+    return [enquiry_file.read(f.read_text(encoding="utf-8")) for f in files]
+
+
+def fill(conn: sqlite3.Connection) -> None:
+    """Put shelf and enquiries into an empty database, dated so that the list has an order."""
+    with transaction(conn):
+        if conn.execute("SELECT count(*) FROM enquiry").fetchone()[0] or conn.execute("SELECT count(*) FROM motor").fetchone()[0]:
+            return
+        shelf_store.add_all(conn, shelf())
+        for i, e in enumerate(enquiries()):
+            enquiry_store.add(conn, e.need, e.customer, e.title, e.note, f"2026-11-{20 - i:02d}T09:{10 + 7 * i:02d}:00")

@@ -1,0 +1,1 @@
+"""SQLite through sqlite3: SQL written out, rows turned into dataclasses at once."""

@@ -1,0 +1,136 @@
+"""Enquiries with their boat, load, bays and day."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from dataclasses import asdict, dataclass
+from typing import Any
+
+from jolvek.core.hull import Hull, Load
+from jolvek.core.mounting import Bay, Site
+from jolvek.core.need import DEFAULT_WEIGHTS, Day, Need
+from jolvek.core.water import Water
+
+_HULL = ("family", "length_m", "beam_m", "mass_kg", "waterline_length_m", "waterline_beam_m", "bodies", "body_spacing_m",
+         "body_beam_m", "chine_beam_m", "deadrise_deg", "transom_height_m", "max_power_w", "bottom")
+_SITE = ("transom_thickness_m", "transom_width_m", "remote_steering", "max_motor_kg", "max_load_kg", "max_people",
+         "approval_power_w", "approval_thrust_n", "model_year")
+_DAY = ("speed_m_s", "distance_m", "reserve", "wind_m_s", "current_m_s", "charge_h", "max_lift_kg", "budget", "hands_free",
+        "max_noise_db")
+
+
+@dataclass(frozen=True)
+class Stored:
+    """One enquiry as kept."""
+
+    id: int
+    customer: str
+    title: str
+    note: str
+    changed_at: str
+    need: Need
+
+
+@dataclass(frozen=True)
+class Line:
+    """One enquiry as listed, with how many setups are pinned and whether one is chosen."""
+
+    id: int
+    customer: str
+    title: str
+    family: str
+    length_m: float
+    people: int
+    pinned: int
+    chosen: str | None
+    changed_at: str
+
+
+def listed(conn: sqlite3.Connection) -> list[Line]:
+    """Open enquiries, the latest changed first."""
+    rows = conn.execute(
+        "SELECT e.id, e.customer, e.title, b.family, b.length_m, l.people, e.changed_at,"
+        " (SELECT count(*) FROM setup s WHERE s.enquiry_id = e.id) AS pinned,"
+        " (SELECT letter FROM setup s WHERE s.enquiry_id = e.id AND s.chosen = 1) AS chosen"
+        " FROM enquiry e JOIN boat b ON b.enquiry_id = e.id JOIN load l ON l.enquiry_id = e.id"
+        " WHERE e.archived = 0 ORDER BY e.changed_at DESC, e.id")
+    return [Line(**dict(row)) for row in rows]
+
+
+def get(conn: sqlite3.Connection, enquiry_id: int) -> Stored | None:
+    """One enquiry, or None."""
+    e = conn.execute(
+        "SELECT id, customer, title, note, changed_at, water, speed_m_s, distance_m, reserve, wind_m_s, current_m_s, charge_h,"
+        " max_lift_kg, budget, hands_free, max_noise_db, weights FROM enquiry WHERE id = :id", {"id": enquiry_id}).fetchone()
+    if e is None:
+        return None
+    b = conn.execute(
+        "SELECT family, length_m, beam_m, mass_kg, waterline_length_m, waterline_beam_m, bodies, body_spacing_m, body_beam_m,"
+        " chine_beam_m, deadrise_deg, transom_height_m, max_power_w, bottom, places, transom_thickness_m, transom_width_m,"
+        " remote_steering, max_motor_kg, max_load_kg, max_people, approval_power_w, approval_thrust_n, model_year"
+        " FROM boat WHERE enquiry_id = :id", {"id": enquiry_id}).fetchone()
+    load = conn.execute("SELECT people, people_kg, gear_kg FROM load WHERE enquiry_id = :id", {"id": enquiry_id}).fetchone()
+    bays = conn.execute("SELECT name, length_m, width_m, height_m, max_kg, ahead_m, ventilated FROM bay"
+                        " WHERE enquiry_id = :id ORDER BY place", {"id": enquiry_id}).fetchall()
+    site = Site(places=tuple(json.loads(b["places"])),
+                bays=tuple(Bay(**{**dict(bay), "ventilated": bool(bay["ventilated"])}) for bay in bays),
+                **{k: b[k] for k in _SITE if k != "remote_steering"}, remote_steering=bool(b["remote_steering"]))
+    day = Day(**{k: bool(e[k]) if k == "hands_free" else e[k] for k in _DAY})
+    need = Need(Hull(**{k: b[k] for k in _HULL}), Load(**dict(load)), site, Water(e["water"]), day,
+                tuple({**DEFAULT_WEIGHTS, **json.loads(e["weights"])}.items()))
+    return Stored(e["id"], e["customer"], e["title"], e["note"], e["changed_at"], need)
+
+
+def add(conn: sqlite3.Connection, need: Need, customer: str, title: str, note: str, now: str) -> int:
+    """A new enquiry; returns its number."""
+    row = conn.execute(
+        "INSERT INTO enquiry (customer, title, note, changed_at, water, speed_m_s, distance_m, reserve, wind_m_s, current_m_s,"
+        " charge_h, max_lift_kg, budget, hands_free, max_noise_db, weights) VALUES (:customer, :title, :note, :now, :water,"
+        " :speed_m_s, :distance_m, :reserve, :wind_m_s, :current_m_s, :charge_h, :max_lift_kg, :budget, :hands_free,"
+        " :max_noise_db, :weights) RETURNING id", _enquiry_values(need, customer, title, note, now)).fetchone()
+    _write_boat(conn, int(row["id"]), need)
+    return int(row["id"])
+
+
+def save(conn: sqlite3.Connection, enquiry_id: int, need: Need, customer: str, title: str, note: str, now: str) -> None:
+    """Replace what an enquiry says; its pinned setups stay."""
+    conn.execute(
+        "UPDATE enquiry SET customer = :customer, title = :title, note = :note, changed_at = :now, water = :water,"
+        " speed_m_s = :speed_m_s, distance_m = :distance_m, reserve = :reserve, wind_m_s = :wind_m_s,"
+        " current_m_s = :current_m_s, charge_h = :charge_h, max_lift_kg = :max_lift_kg, budget = :budget,"
+        " hands_free = :hands_free, max_noise_db = :max_noise_db, weights = :weights WHERE id = :id",
+        {**_enquiry_values(need, customer, title, note, now), "id": enquiry_id})
+    _write_boat(conn, enquiry_id, need)
+
+
+def touch(conn: sqlite3.Connection, enquiry_id: int, now: str) -> None:
+    """Mark an enquiry as changed."""
+    conn.execute("UPDATE enquiry SET changed_at = :now WHERE id = :id", {"now": now, "id": enquiry_id})
+
+
+def _enquiry_values(need: Need, customer: str, title: str, note: str, now: str) -> dict[str, Any]:
+    day = {k: getattr(need.day, k) for k in _DAY}
+    return {"customer": customer, "title": title, "note": note, "now": now, "water": need.water.kind, **day,
+            "hands_free": int(need.day.hands_free), "weights": json.dumps(dict(need.weights))}
+
+
+def _write_boat(conn: sqlite3.Connection, enquiry_id: int, need: Need) -> None:
+    hull, site = asdict(need.hull), need.site
+    conn.execute(
+        "INSERT OR REPLACE INTO boat (enquiry_id, family, length_m, beam_m, mass_kg, waterline_length_m, waterline_beam_m,"
+        " bodies, body_spacing_m, body_beam_m, chine_beam_m, deadrise_deg, transom_height_m, max_power_w, bottom, places,"
+        " transom_thickness_m, transom_width_m, remote_steering, max_motor_kg, max_load_kg, max_people, approval_power_w,"
+        " approval_thrust_n, model_year) VALUES (:id, :family, :length_m, :beam_m, :mass_kg, :waterline_length_m,"
+        " :waterline_beam_m, :bodies, :body_spacing_m, :body_beam_m, :chine_beam_m, :deadrise_deg, :transom_height_m,"
+        " :max_power_w, :bottom, :places, :transom_thickness_m, :transom_width_m, :remote_steering, :max_motor_kg,"
+        " :max_load_kg, :max_people, :approval_power_w, :approval_thrust_n, :model_year)",
+        {"id": enquiry_id, **{k: hull[k] for k in _HULL}, **{k: getattr(site, k) for k in _SITE},
+         "remote_steering": int(site.remote_steering), "places": json.dumps(site.places)})
+    conn.execute("INSERT OR REPLACE INTO load (enquiry_id, people, people_kg, gear_kg) VALUES (:id, :people, :people_kg, :gear_kg)",
+                 {"id": enquiry_id, **asdict(need.load)})
+    conn.execute("DELETE FROM bay WHERE enquiry_id = :id", {"id": enquiry_id})
+    conn.executemany(
+        "INSERT INTO bay (enquiry_id, place, name, length_m, width_m, height_m, max_kg, ahead_m, ventilated) VALUES (:id,"
+        " :place, :name, :length_m, :width_m, :height_m, :max_kg, :ahead_m, :ventilated)",
+        [{"id": enquiry_id, "place": i, **asdict(bay), "ventilated": int(bay.ventilated)} for i, bay in enumerate(site.bays)])
