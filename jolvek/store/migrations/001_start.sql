@@ -2,7 +2,7 @@
 CREATE TABLE motor (
   id TEXT PRIMARY KEY, maker TEXT NOT NULL, name TEXT NOT NULL, price REAL NOT NULL CHECK (price >= 0),
   style TEXT NOT NULL CHECK (style IN ('outboard', 'pole', 'fin', 'pod')),
-  shafts_m TEXT CHECK (json_valid(shafts_m)), pack_ids TEXT CHECK (json_valid(pack_ids)), noise_db REAL,
+  shafts_m TEXT CHECK (shafts_m IS NULL OR json_valid(shafts_m)), pack_ids TEXT CHECK (pack_ids IS NULL OR json_valid(pack_ids)), noise_db REAL,
   input_power_w REAL NOT NULL CHECK (input_power_w > 0), peak_power_w REAL, voltage_v REAL, voltage_min_v REAL,
   voltage_max_v REAL, mass_kg REAL CHECK (mass_kg > 0), shaft_length_m REAL, propeller_diameter_m REAL,
   propeller_pitch_m REAL, propeller_rpm REAL, static_thrust_n REAL, controller_max_a REAL
@@ -20,7 +20,7 @@ CREATE TABLE mount (
   id TEXT PRIMARY KEY, maker TEXT NOT NULL, name TEXT NOT NULL, price REAL NOT NULL CHECK (price >= 0),
   kind TEXT NOT NULL, max_motor_kg REAL NOT NULL, max_thrust_n REAL NOT NULL, mass_kg REAL,
   transom_min_m REAL, transom_max_m REAL, drop_m REAL, offset_m REAL, hours REAL,
-  hands_free INTEGER CHECK (hands_free IN (0, 1)), parts TEXT CHECK (json_valid(parts))
+  hands_free INTEGER CHECK (hands_free IN (0, 1)), parts TEXT CHECK (parts IS NULL OR json_valid(parts))
 ) STRICT;
 
 CREATE TABLE charger (
