@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import sys
+from pathlib import Path
 from typing import Any
 
 import click
@@ -59,6 +60,111 @@ def schema(name: str) -> None:
 
     try:
         _print(schemas.schema(name))
+    except JolvekError as error:
+        _refuse(error)
+
+
+def _free_port(port: int) -> int:
+    """`port`, or the next free one, said aloud."""
+    import socket
+
+    for candidate in range(port, port + 50):
+        with socket.socket() as probe:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                probe.bind(("127.0.0.1", candidate))
+                return candidate
+            except OSError:
+                click.echo(f"Port {candidate} is busy, trying {candidate + 1}.")
+    raise JolvekError(f"port: no free port from {port} to {port + 49}")
+
+
+def _serve(settings: Any, port: int) -> None:
+    from waitress import create_server
+
+    from jolvek.web import create_app
+
+    app = create_app(settings)
+    server = create_server(app, host="127.0.0.1", port=port, threads=8, ident="jolvek")
+    click.echo(f"Jolvek runs on http://127.0.0.1:{port} with its data in {settings.data_dir} (stop with Ctrl-C)")
+    sys.stdout.flush()
+    server.run()
+
+
+@main.command()
+@click.option("--data", type=click.Path(file_okay=False, path_type=Path), help="Data folder; a throw-away one if not given.")
+@click.option("--port", type=click.IntRange(1, 65535), default=8642, show_default=True)
+def demo(data: Path | None, port: int) -> None:
+    """Start the app with an invented dealer's shelf and enquiries."""
+    import secrets
+    import tempfile
+
+    from jolvek import demo as demo_data
+    from jolvek.store import db
+    from jolvek.web.settings import Settings
+
+    try:
+        with tempfile.TemporaryDirectory(prefix="jolvek-demo-", ignore_cleanup_errors=True) as spare:
+            folder = data or Path(spare)
+            folder.mkdir(parents=True, exist_ok=True)
+            settings = Settings(folder, secrets.token_hex(32), demo_data.DEALER, demo=True)
+            conn = db.connect(settings.database)
+            db.migrate(conn)
+            demo_data.fill(conn)
+            conn.close()
+            _serve(settings, _free_port(port))
+    except OSError as error:
+        _refuse(JolvekError(f"data: cannot use {data}: {error.strerror}"))
+    except JolvekError as error:
+        _refuse(error)
+
+
+@main.command()
+@click.option("--data", type=click.Path(file_okay=False, path_type=Path), help="Data folder; the user's own if not given.")
+@click.option("--port", type=click.IntRange(1, 65535), default=8642, show_default=True)
+def serve(data: Path | None, port: int) -> None:
+    """Start the app on your own data; JOLVEK_SECRET_KEY must be set."""
+    import platformdirs
+
+    from jolvek.web.settings import from_environment
+
+    try:
+        _serve(from_environment(data or Path(platformdirs.user_data_dir("jolvek"))), _free_port(port))
+    except JolvekError as error:
+        _refuse(error)
+
+
+@main.command()
+def bench() -> None:
+    """Print speed and memory figures; nothing is judged."""
+    from jolvek.bench import run
+
+    run(click.echo)
+
+
+@main.command()
+def rules() -> None:
+    """Print the rule book."""
+    from dataclasses import asdict
+
+    from jolvek.core.findings import RULES
+
+    _print([asdict(rule) for rule in RULES.values()])
+
+
+@main.command()
+@click.argument("enquiry")
+@click.option("--shelf", "shelf_path", help="A jolvek-shelf file; the demo's shelf if not given.")
+@click.option("--most", type=click.IntRange(1, 500), default=12, show_default=True, help="How many setups to list.")
+def match(enquiry: str, shelf_path: str | None, most: int) -> None:
+    """Setups that fit the jolvek-enquiry file ENQUIRY, ranked, with picks and reasons, as JSON."""
+    from jolvek import demo as demo_data
+    from jolvek.core.matching import match as run_match
+    from jolvek.formats import enquiry_file, match_file, shelf_file
+
+    try:
+        shelf = shelf_file.read(_read(shelf_path)) if shelf_path else demo_data.shelf()
+        _print(match_file.answer(run_match(enquiry_file.read(_read(enquiry)).need, shelf), most))
     except JolvekError as error:
         _refuse(error)
 

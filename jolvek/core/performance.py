@@ -177,10 +177,10 @@ def _inverse(power: Array, speed: Array, wanted: ArrayLike) -> Array:
 
 
 def _knee(speed: Array, power: Array, limit_w: float) -> Point:
-    """First point where d ln P / d ln V ≥ 4, averaged over ±6 % of speed."""
+    """First point where d ln P / d ln V ≥ 4, averaged over ±14 % of speed."""
     grid = np.linspace(np.log(speed[0]), np.log(speed[-1]), 160)
     log_p = np.interp(grid, np.log(speed), np.log(np.maximum(power, 1e-9)))
-    reach = max(1, int(round(0.06 / (grid[1] - grid[0]))))
+    reach = max(1, int(round(0.14 / (grid[1] - grid[0]))))
     slope = (log_p[2 * reach:] - log_p[:-2 * reach]) / (grid[2 * reach:] - grid[:-2 * reach])
     at = np.exp(grid[reach:-reach])
     p_at = np.exp(log_p[reach:-reach])

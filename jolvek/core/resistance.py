@@ -24,6 +24,7 @@ LEG_ROUND_M2, LEG_FAIRED_M2 = 0.0075, 0.0025  # C_d A of the leg in the water; c
 AIR_KG_M3 = 1.225
 FROUDE_DISPLACEMENT, FROUDE_PLANING = 1.0, 2.2  # volumetric; blended between, see docs/why.md
 LCG_SHARE, VCG_SHARE = 0.42, 0.6  # centre of gravity: share of waterline length from the transom, of depth
+SMOOTH_SLENDER, SMOOTH_BEAMY = 0.07, 0.35  # half width of the average over speed: the fuller the hull, the wider
 _GRID = 88
 
 
@@ -115,7 +116,7 @@ def table(hull: Hull, water: Water, displacement_kg: ArrayLike, people: int = 2,
     thin = 9.0 * floating.volume_m3 / (4.0 * n * length * beam)
     offsets = tuple((i - (n - 1) / 2) * hull.spacing_m for i in range(n))
     wave = thin_ship_resistance_n(speed, length, beam, thin, offsets, water.density_kg_m3)
-    wave = np.maximum(smoothed(log_speed, wave, froude), 1e-9)
+    wave = np.maximum(smoothed(log_speed, wave, froude, SMOOTH_SLENDER + SMOOTH_BEAMY * beam / length), 1e-9)
     plane = None
     if hull.fam.planes:
         lcg = LCG_SHARE * length if lcg_m is None else lcg_m

@@ -73,7 +73,7 @@ def thin_ship_resistance_n(
 
 
 def smoothed(log_speed: Array, resistance_n: Array, froude: Array, width: float = 0.07) -> Array:
-    """Resistance (D, V) averaged over ±`width` of speed below Fn 0.4, fading out to Fn 0.5.
+    """Resistance (D, V) averaged over ±`width` of speed below Fn 0.42, fading out to Fn 0.58.
 
     Thin-ship humps and hollows are sharper than the sea shows them there. `log_speed` is an even grid;
     the average is taken on R/V⁴, which varies little.
@@ -91,5 +91,5 @@ def smoothed(log_speed: Array, resistance_n: Array, froude: Array, width: float 
     coefficient = resistance_n / np.exp(4 * log_speed)
     padded = np.pad(coefficient, ((0, 0), (reach, reach)), mode="edge")
     mean = sum(w * padded[:, reach + o: reach + o + log_speed.size] for o, w in zip(offsets, kernel, strict=True))
-    fade = np.clip((0.5 - froude) / 0.1, 0.0, 1.0)
+    fade = np.clip((0.58 - froude) / 0.16, 0.0, 1.0)
     return np.asarray((fade * mean + (1 - fade) * coefficient) * np.exp(4 * log_speed))

@@ -127,8 +127,8 @@ def _write_boat(conn: sqlite3.Connection, enquiry_id: int, need: Need) -> None:
         " :max_load_kg, :max_people, :approval_power_w, :approval_thrust_n, :model_year)",
         {"id": enquiry_id, **{k: hull[k] for k in _HULL}, **{k: getattr(site, k) for k in _SITE},
          "remote_steering": int(site.remote_steering), "places": json.dumps(site.places)})
-    conn.execute("INSERT OR REPLACE INTO load (enquiry_id, people, people_kg, gear_kg) VALUES (:id, :people, :people_kg, :gear_kg)",
-                 {"id": enquiry_id, **asdict(need.load)})
+    conn.execute("INSERT OR REPLACE INTO load (enquiry_id, people, people_kg, gear_kg)"
+                 " VALUES (:id, :people, :people_kg, :gear_kg)", {"id": enquiry_id, **asdict(need.load)})
     conn.execute("DELETE FROM bay WHERE enquiry_id = :id", {"id": enquiry_id})
     conn.executemany(
         "INSERT INTO bay (enquiry_id, place, name, length_m, width_m, height_m, max_kg, ahead_m, ventilated) VALUES (:id,"

@@ -1,0 +1,62 @@
+# Targets for people and for CI. `make` alone lists them.
+PY ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+PORT ?= 8642
+DATA ?=
+
+.PHONY: help setup demo test bench screenshots vendor lock clean chromium
+
+help:
+	@echo "make setup        venv with everything to run"
+	@echo "make demo         the app with demo data on http://127.0.0.1:$(PORT)  (DATA=folder to keep them)"
+	@echo "make test         ruff, mypy, doctests, unit, reference and browser tests"
+	@echo "make bench        speed and memory figures"
+	@echo "make screenshots  docs/screenshots anew from the demo data"
+	@echo "make vendor       front-end files anew (needs npm)"
+	@echo "make lock         lock files anew"
+	@echo "make clean        removes the venv and caches"
+
+$(VENV)/.made:
+	@$(PY) -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed: PY=python3.12 make …"; exit 1; }
+	@$(PY) -m venv $(VENV) >/dev/null 2>&1 || { [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null && apt-get update -qq && apt-get install -y -qq python3-venv >/dev/null && $(PY) -m venv $(VENV); } || { echo "The venv module is missing: apt-get install python3-venv"; exit 1; }
+	@$(BIN)/python -m pip install --quiet --disable-pip-version-check 'uv>=0.5'
+	@touch $@
+
+$(VENV)/.run: $(VENV)/.made requirements.lock
+	@if [ ! -f $(VENV)/.dev ]; then VIRTUAL_ENV=$(CURDIR)/$(VENV) $(BIN)/uv pip sync --quiet requirements.lock; else VIRTUAL_ENV=$(CURDIR)/$(VENV) $(BIN)/uv pip install --quiet -r requirements.lock; fi
+	@touch $@
+
+$(VENV)/.dev: $(VENV)/.made requirements-dev.lock
+	@VIRTUAL_ENV=$(CURDIR)/$(VENV) $(BIN)/uv pip sync --quiet requirements-dev.lock
+	@touch $@ $(VENV)/.run
+
+setup: $(VENV)/.run
+
+demo: $(VENV)/.run
+	@$(BIN)/python -m jolvek demo --port $(PORT) $(if $(DATA),--data "$(DATA)")
+
+chromium:
+	@command -v "$${CHROMIUM:-chromium}" >/dev/null || command -v chromium-browser >/dev/null || { [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null && echo "Installing chromium for the browser tests" && apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; } || { echo "The browser tests need Chromium: apt-get install chromium (or set CHROMIUM to its path)"; exit 1; }
+
+test: $(VENV)/.dev chromium
+	@$(BIN)/ruff check .
+	@$(BIN)/mypy
+	@$(BIN)/python -m pytest
+
+bench: $(VENV)/.run
+	@$(BIN)/python -m jolvek bench
+
+screenshots: $(VENV)/.dev chromium
+	@$(BIN)/python scripts/screenshots.py
+
+vendor:
+	@bash scripts/vendor.sh
+
+LOCK := pip compile --quiet --no-emit-index-url --no-emit-find-links --generate-hashes --python-version 3.11 --universal --no-header
+lock: $(VENV)/.made
+	@$(BIN)/uv $(LOCK) pyproject.toml -o requirements.lock
+	@$(BIN)/uv $(LOCK) --extra dev -c requirements.lock pyproject.toml -o requirements-dev.lock
+
+clean:
+	@rm -rf $(VENV) .mypy_cache .ruff_cache .pytest_cache .hypothesis build *.egg-info

@@ -1,0 +1,113 @@
+"""The first answer before any product is chosen: which power and how much battery a boat and a day take."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from jolvek.core.battery import chemistry, delivered_share
+from jolvek.core.families import family, typical_beam_m, typical_mass_kg
+from jolvek.core.hull import Assumed, Hull
+from jolvek.core.motor import Motor
+from jolvek.core.need import Need
+from jolvek.core.performance import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
+from jolvek.core.propulsor import power_for_thrust_w
+from jolvek.core.resistance import Resistance, table, total_n
+
+MOTOR_MARGIN = 1.25  # power in hand over what the wished speed takes; common practice, no source
+
+
+@dataclass(frozen=True)
+class Sizing:
+    """Power and energy for the wished day, SI; `motor_w` has power in hand for wind and tide."""
+
+    power_w: float
+    motor_w: float
+    energy_wh: float  # rated lithium energy, the reserve on top
+    lead_wh: float  # rated lead-acid energy for the same day
+    hours: float
+    displacement_kg: float
+    speeds_m_s: tuple[float, ...]
+    powers_w: tuple[float, ...]
+    planing_power_w: float | None
+    must_plane: bool
+    resistance: Resistance
+    no_way: bool  # the current is as fast as the wished speed
+
+
+def typical_hull(family_id: str, length_m: float) -> tuple[Hull, list[Assumed]]:
+    """A hull of that family and length (m) with beam and mass as usual, and what was assumed.
+
+    >>> hull, assumed = typical_hull("inflatable_air", 2.9)
+    >>> round(hull.mass_kg), [a.name for a in assumed]
+    (38, ['hull.beam_m', 'hull.mass_kg'])
+    """
+    fam = family(family_id)
+    length = min(max(length_m, 0.5), 30.0)
+    beam, mass = round(typical_beam_m(fam, length), 2), round(typical_mass_kg(fam, length), 1)
+    hull = Hull(family_id, length_m, beam, mass)
+    why = f"usual for a {fam.name.lower()} of that length"
+    return hull, [Assumed("hull.beam_m", beam, why), Assumed("hull.mass_kg", mass, why)]
+
+
+def power_at_w(resistance: Resistance, speed_m_s: float, displacement_kg: float, wind_m_s: float = 0.0) -> float:
+    """Input power in W for a speed with the propeller usual for that power; hump included for planing.
+
+    >>> from jolvek.core.water import Water
+    >>> hull, _ = typical_hull("inflatable_air", 2.9)
+    >>> 400 < power_at_w(table(hull, Water(), 220.0), 1.8, 220.0) < 700
+    True
+    """
+    power = 1000.0
+    rho = resistance.water.density_kg_m3
+    for _ in range(4):
+        motor = Motor(float(np.clip(power * MOTOR_MARGIN, 100.0, 60e3)))
+        prop = motor.propulsor(rho)
+        thrust = total_n(resistance, speed_m_s, displacement_kg, wind_m_s, motor.leg_area_m2)
+        power = float(power_for_thrust_w(thrust, speed_m_s, prop.diameter_m, prop.loss_factor, rho))
+        if resistance.planing_capable and speed_m_s > resistance.planing_speed_m_s(displacement_kg, PLANING_FROUDE * 0.8):
+            hump = planing_power_w(resistance, displacement_kg, prop, motor.leg_area_m2, wind_m_s) or 0.0
+            power = max(power, hump)
+    return power
+
+
+def size(need: Need, speeds_m_s: tuple[float, ...] = ()) -> Sizing:
+    """Size motor and battery for a need; the masses of both are estimated and carried along.
+
+    Lithium at about 110 Wh/kg, motors as estimated by power. Valid as `performance`.
+
+    >>> from jolvek.core.hull import Load
+    >>> hull, _ = typical_hull("kayak", 3.7)
+    >>> s = size(Need(hull, Load(1, 85)))
+    >>> 80 < s.power_w < 260
+    True
+    """
+    day, hull = need.day, need.hull
+    way = day.speed_m_s - day.current_m_s
+    hours = day.distance_m / max(way, 0.05) / 3600.0
+    base = hull.mass_kg + need.load.total_kg
+    resistance = table(hull, need.water, np.geomspace(base * 1.01, base * 1.6 + 120, 5), need.load.people)
+    mass, power, energy = base + 25.0, 500.0, 1000.0
+    for _ in range(4):
+        power = power_at_w(resistance, day.speed_m_s, mass, day.wind_m_s)
+        energy = _rated(power, hours, "lfp", day.reserve)
+        carried = min(energy, 40_000.0) / 110.0 + Motor(float(np.clip(power * MOTOR_MARGIN, 20, 1e5))).weight_kg
+        mass = base + carried
+    need_motor = power * MOTOR_MARGIN
+    prop = Motor(float(np.clip(need_motor, 20, 1e5))).propulsor(need.water.density_kg_m3)
+    planing = planing_power_w(resistance, mass, prop, Motor(5000).leg_area_m2, day.wind_m_s)
+    must = resistance.planing_capable and day.speed_m_s >= resistance.planing_speed_m_s(mass, 0.9 * PLANING_FROUDE)
+    return Sizing(power, need_motor if not must else power * (1 + HUMP_MARGIN), energy, _rated(power, hours, "agm", day.reserve),
+                  hours, mass, speeds_m_s, tuple(power_at_w(resistance, v, mass, day.wind_m_s) for v in speeds_m_s),
+                  planing, bool(must), resistance, way <= 0.02)
+
+
+def _rated(power_w: float, hours: float, chem_id: str, reserve: float) -> float:
+    """Rated energy in Wh that lasts `hours` at a power, by the chemistry's discharge."""
+    chem = chemistry(chem_id)
+    energy = power_w * hours / max(min(1 - reserve, chem.usable), 0.05)
+    for _ in range(3):
+        share = float(delivered_share(chem_id, power_w / max(energy, 1.0), reserve))
+        energy = power_w * hours / max(share, 0.05)
+    return energy

@@ -1,0 +1,200 @@
+"""The boat's side view to scale, at its loaded waterline, as SVG: hull, people, batteries, motor.
+
+Outlines are Jolvek's own, one per family, in shares of length (stern 0, bow 1) and depth (keel 0, sheer 1).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from jolvek.core.families import FAMILIES
+from jolvek.core.hull import Hull, float_at
+from jolvek.core.water import Water
+
+Point = tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Outline:
+    """Keel from stern to bow, sheer from stern to bow; both as (share of length, share of depth)."""
+
+    keel: tuple[Point, ...]
+    sheer: tuple[Point, ...]
+    seats: tuple[float, ...] = (.28, .55, .40, .68)
+    sole: float = .22  # height of the floor
+    extra: str = ""
+
+
+OUTLINES: dict[str, Outline] = {
+    "kayak": Outline(((.0, .62), (.06, .14), (.25, .0), (.7, .0), (.92, .12), (1, .7)),
+                     ((.0, .92), (.25, .78), (.5, .76), (.8, .86), (1, 1.12)), (.47, .27), .25),
+    "canoe": Outline(((.0, .7), (.05, .1), (.25, .0), (.75, .0), (.95, .1), (1, .7)),
+                     ((.0, 1.28), (.15, .95), (.5, .85), (.85, .95), (1, 1.3)), (.25, .7), .2),
+    "board": Outline(((.0, .35), (.05, .05), (.5, .0), (.85, .1), (1, 1.1)), ((.0, .9), (.5, .9), (.85, 1.0), (1, 1.5)),
+                     (.5, .3), .9),
+    "sailing_dinghy": Outline(((.0, .2), (.25, .04), (.5, .0), (.8, .12), (.97, .6)),
+                              ((.0, .86), (.5, .82), (.8, .95), (1, 1.15)), (.24, .42), .24, "mast"),
+    "rigid_dinghy": Outline(((.0, .03), (.4, .0), (.72, .06), (.92, .4), (.98, .75)),
+                            ((.0, .88), (.5, .86), (.8, .96), (1, 1.18)), (.25, .58), .2),
+    "inflatable_soft": Outline(((.03, .12), (.4, .06), (.74, .1), (.93, .5), (.985, .8)),
+                               ((.0, .98), (.6, .98), (.85, 1.1), (1, 1.32)), (.28, .58), .22, "tube"),
+    "inflatable_air": Outline(((.03, .08), (.4, .02), (.74, .06), (.93, .45), (.985, .8)),
+                              ((.0, .98), (.6, .98), (.85, 1.12), (1, 1.36)), (.28, .58), .22, "tube"),
+    "rib": Outline(((.04, .02), (.45, .0), (.74, .08), (.92, .45), (.985, .85)),
+                   ((.0, .98), (.6, .98), (.85, 1.1), (1, 1.32)), (.30, .56), .3, "tube"),
+    "flat_bottom": Outline(((.0, .03), (.3, .0), (.7, .0), (.9, .3), (.97, .75)),
+                           ((.0, .9), (.5, .86), (.8, .92), (1, 1.02)), (.22, .5, .7), .16),
+    "skiff": Outline(((.0, .03), (.3, .0), (.72, .03), (.93, .4), (.99, .8)), ((.0, .86), (.5, .82), (.8, .92), (1, 1.08)),
+                     (.24, .55), .2),
+    "cabin": Outline(((.0, .28), (.2, .08), (.5, .0), (.8, .06), (.95, .45), (.98, .8)),
+                     ((.0, .95), (.45, .9), (.75, 1.0), (1, 1.3)), (.2, .3), .4, "cabin"),
+    "keelboat": Outline(((.0, .72), (.12, .4), (.45, .26), (.75, .34), (.93, .7)),
+                        ((.0, .98), (.5, .94), (.8, 1.0), (1, 1.12)), (.17, .26), .6, "keel"),
+    "multihull": Outline(((.0, .4), (.1, .12), (.4, .0), (.8, .05), (.98, .4)),
+                         ((.0, .95), (.5, .92), (.8, .96), (1, 1.05)), (.25, .4), .75, "beams"),
+    "pontoon": Outline(((.0, .12), (.06, .0), (.88, .0), (.96, .3), (.995, .72)), ((.0, .98), (.3, 1.0), (.85, 1.0), (.985, .96)),
+                       (.2, .38, .56, .72, .29, .47, .64, .80), 1.12, "deck"),
+}
+
+
+def smooth(points: list[Point], first: str = "M") -> str:
+    """A smooth path through points (Catmull–Rom as Bézier curves)."""
+    out = f"{first}{points[0][0]:.1f} {points[0][1]:.1f}"
+    for i in range(len(points) - 1):
+        p0, p1, p2 = points[max(i - 1, 0)], points[i], points[i + 1]
+        p3 = points[min(i + 2, len(points) - 1)]
+        out += (f"C{p1[0] + (p2[0] - p0[0]) / 6:.1f} {p1[1] + (p2[1] - p0[1]) / 6:.1f} "
+                f"{p2[0] - (p3[0] - p1[0]) / 6:.1f} {p2[1] - (p3[1] - p1[1]) / 6:.1f} {p2[0]:.1f} {p2[1]:.1f}")
+    return out
+
+
+@dataclass(frozen=True)
+class View:
+    """Where the boat lies in the picture: scale in px per m, stern's x, keel's y."""
+
+    scale: float
+    x0: float
+    keel_y: float
+
+    def at(self, x_m: float, height_m: float) -> Point:
+        """Picture coordinates of a place: metres ahead of the stern, metres above the keel."""
+        return self.x0 + x_m * self.scale, self.keel_y - height_m * self.scale
+
+
+def hull_path(hull: Hull, view: View) -> str:
+    """The closed outline of the hull."""
+    line, length, depth = OUTLINES[hull.family], hull.length_m, hull.depth_m
+    keel = [view.at(x * length, y * depth) for x, y in line.keel]
+    sheer = [view.at(x * length, y * depth) for x, y in reversed(line.sheer)]
+    return smooth(keel) + smooth(sheer, "L") + "Z"
+
+
+def silhouette(family_id: str, width: float = 84.0, height: float = 34.0) -> Markup:
+    """A small unlabelled outline of a family, for choosing."""
+    fam = FAMILIES[family_id]
+    hull = Hull(family_id, fam.typical_length_m, fam.typical_beam_m, fam.typical_mass_kg)
+    scale = (width - 8) / hull.length_m
+    view = View(scale, 4, height - 8)
+    body = _extras(hull, view, small=True) + f'<path d="{hull_path(hull, view)}" class="hull"/>'
+    y = view.at(0, 0.35 * hull.depth_m)[1]
+    water = f'<line x1="0" x2="{width:.0f}" y1="{y:.1f}" y2="{y:.1f}" class="water"/>'
+    return Markup(f'<svg viewBox="0 0 {width:.0f} {height:.0f}" width="{width:.0f}" height="{height:.0f}" class="drawing" '
+                  f'aria-hidden="true" focusable="false">{body}{water}</svg>')
+
+
+def _extras(hull: Hull, view: View, small: bool = False) -> str:
+    """What a family carries beside its hull: mast, cabin, keel, deck, beams. All below or behind the outline."""
+    kind, length, depth = OUTLINES[hull.family].extra, hull.length_m, hull.depth_m
+    out = ""
+    if kind == "mast":
+        (x, y), (_, top) = view.at(.62 * length, .5 * depth), view.at(0, depth + (.45 if small else .28) * length)
+        out = f'<line x1="{x:.1f}" x2="{x:.1f}" y1="{y:.1f}" y2="{top:.1f}" class="spar"/>'
+    elif kind == "cabin":
+        pts = [view.at(a * length, b * depth) for a, b in ((.42, .9), (.45, 1.75), (.66, 1.75), (.74, 1.02))]
+        out = '<path d="M' + "L".join(f"{x:.1f} {y:.1f}" for x, y in pts) + 'Z" class="house"/>'
+    elif kind == "keel":
+        pts = [view.at(a * length, b * depth) for a, b in ((.40, .28), (.44, .0), (.58, .0), (.62, .30))]
+        out = '<path d="M' + "L".join(f"{x:.1f} {y:.1f}" for x, y in pts) + 'Z" class="fin"/>'
+        (x, y), (_, top) = view.at(.6 * length, .9 * depth), view.at(0, depth + .3 * length)
+        out += f'<line x1="{x:.1f}" x2="{x:.1f}" y1="{y:.1f}" y2="{top:.1f}" class="spar"/>'
+    elif kind == "beams":
+        (x, y), (x2, y2) = view.at(.22 * length, 1.16 * depth), view.at(.68 * length, .96 * depth)
+        out = f'<rect x="{x:.1f}" y="{y:.1f}" width="{x2 - x:.1f}" height="{y2 - y:.1f}" class="house"/>'
+    elif kind == "deck":
+        (x, y), (x2, y2) = view.at(0, 1.16 * depth), view.at(.96 * length, 1.0 * depth)
+        rail = view.at(0, 1.16 * depth + .55)[1]
+        roof = view.at(0, 1.16 * depth + 1.95)[1]
+        posts = "".join(f'<line x1="{px:.1f}" x2="{px:.1f}" y1="{roof:.1f}" y2="{y:.1f}" class="spar"/>'
+                        for px in (view.at(.12 * length, 0)[0], view.at(.62 * length, 0)[0]))
+        left, right = view.at(.08 * length, 0)[0], view.at(.66 * length, 0)[0]
+        out = (f'<rect x="{x:.1f}" y="{y:.1f}" width="{x2 - x:.1f}" height="{y2 - y:.1f}" class="house"/>'
+               f'<rect x="{x:.1f}" y="{rail:.1f}" width="{x2 - x:.1f}" height="{y - rail:.1f}" class="rail"/>{posts}'
+               f'<line x1="{left:.1f}" x2="{right:.1f}" y1="{roof:.1f}" y2="{roof:.1f}" class="spar"/>')
+    return out
+
+
+def _person(x: float, y: float, scale: float) -> str:
+    """A seated person, 0.85 m from seat to crown, in scale."""
+    r = .11 * scale
+    top, w = y - .85 * scale, .19 * scale
+    return (f'<path d="M{x - w:.1f} {y:.1f}V{y - .36 * scale:.1f}q0 {-.22 * scale:.1f} {w:.1f} {-.22 * scale:.1f}'
+            f't{w:.1f} {.22 * scale:.1f}V{y:.1f}" class="person"/><circle cx="{x:.1f}" cy="{top + r:.1f}" r="{r:.1f}" class="person"/>')
+
+
+def _motor(hull: Hull, view: View, shaft_m: float, diameter_m: float, drop_m: float) -> str:
+    """Head, leg, plate and propeller, hung on the stern; to scale below the seat."""
+    seat = hull.transom_m - drop_m
+    s = view.scale
+    x, y = view.at(-.06, seat)
+    plate = y + shaft_m * s
+    hub = plate + .62 * diameter_m * s
+    half, head = .5 * diameter_m * s, .20 * s
+    return (f'<g class="motor"><rect x="{x - .10 * s:.1f}" y="{y - head:.1f}" width="{.20 * s:.1f}" height="{head:.1f}"/>'
+            f'<line x1="{x + .08 * s:.1f}" y1="{y - .8 * head:.1f}" x2="{x + .55 * s:.1f}" y2="{y - 1.0 * head:.1f}" class="tiller"/>'
+            f'<rect x="{x - .028 * s:.1f}" y="{y - 1:.1f}" width="{.056 * s:.1f}" height="{hub - y + 1:.1f}"/>'
+            f'<rect x="{x - .13 * s:.1f}" y="{plate - .008 * s:.1f}" width="{.2 * s:.1f}" height="{max(.016 * s, 1.2):.1f}"/>'
+            f'<rect x="{x - .13 * s:.1f}" y="{hub - .03 * s:.1f}" width="{.2 * s:.1f}" height="{.06 * s:.1f}" rx="{.03 * s:.1f}"/>'
+            f'<rect x="{x - .15 * s:.1f}" y="{hub - half:.1f}" width="{max(.025 * s, 1.5):.1f}" height="{2 * half:.1f}" rx="1"/></g>')
+
+
+def side_view(hull: Hull, people: int, displacement_kg: float, water: Water, length_label: str, draught_label: str,
+              title: str, width: float = 264.0, motor: tuple[float, float, float] | None = None,
+              battery: tuple[float, float, float] | None = None) -> Markup:
+    """The boat at its loaded waterline; `motor` is (shaft m, propeller m, drop m), `battery` (x, length, height m)."""
+    line = OUTLINES[hull.family]
+    margin_left = .55 if motor else .25
+    scale = (width - 12) / (hull.length_m + margin_left + .25)
+    draught = float(float_at(hull, displacement_kg, water.density_kg_m3).draught_m)
+    tall = {"deck": 2.75, "mast": .28 * hull.length_m + .9, "keel": .3 * hull.length_m + .9, "cabin": 2.2}.get(line.extra, 1.5)
+    top_m = max(hull.depth_m * 1.3 + .12, tall if line.extra in ("deck", "mast", "keel", "cabin") else 0,
+                line.sole * hull.depth_m + .98 if people else 0)
+    below_m = max(.12, (motor[0] + motor[1] * 1.2 - hull.transom_m + motor[2]) if motor else 0)
+    keel_y = 6 + top_m * scale
+    view = View(scale, 6 + margin_left * scale, keel_y)
+    bottom = keel_y + below_m * scale
+    height = bottom + 34
+    parts = [_extras(hull, view)]
+    seats = line.seats
+    for i in range(min(people, len(seats) + 4)):
+        share = seats[i] if i < len(seats) else .15 + .7 * (i - len(seats)) / 4
+        parts.append(_person(*view.at(share * hull.length_m, line.sole * hull.depth_m), view.scale))
+    water_y = view.at(0, draught)[1]
+    parts.append(f'<path d="{hull_path(hull, view)}" class="hull"/>')
+    if battery:
+        x, y = view.at(battery[0], line.sole * hull.depth_m * .6 + battery[2])
+        parts.append(f'<rect x="{x:.1f}" y="{y:.1f}" width="{battery[1] * scale:.1f}" height="{battery[2] * scale:.1f}" class="pack"/>')
+    if motor:
+        parts.append(_motor(hull, view, *motor))
+    stern, bow = view.at(0, 0)[0], view.at(hull.length_m, 0)[0]
+    dim = bottom + 14
+    parts.append(f'<rect x="0" y="{water_y:.1f}" width="{width:.0f}" height="{height - 26 - water_y:.1f}" class="sea"/>'
+                 f'<line x1="0" x2="{width:.0f}" y1="{water_y:.1f}" y2="{water_y:.1f}" class="water"/>'
+                 f'<path d="M{stern:.1f} {dim - 4:.1f}v8M{bow:.1f} {dim - 4:.1f}v8M{stern:.1f} {dim:.1f}H{bow:.1f}" class="dim"/>'
+                 f'<text x="{(stern + bow) / 2:.1f}" y="{dim + 15:.1f}" class="dimtext" text-anchor="middle">{length_label}, '
+                 f'draws {draught_label}</text>')
+    label = Markup.escape(title)
+    return Markup(f'<svg viewBox="0 0 {width:.0f} {height:.0f}" class="drawing side-view" role="img" '
+                  f'data-scale="{scale:.4f}" data-keel-y="{keel_y:.2f}" data-water-y="{water_y:.2f}" aria-label="{label}">'
+                  f'<title>{label}</title>{"".join(parts)}</svg>')

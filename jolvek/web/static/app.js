@@ -1,0 +1,131 @@
+// What server pages cannot do alone: the cursor of Side by side, shortcuts, printing, and the session's token for htmx.
+"use strict";
+
+function between(xs, ys, x) {
+  if (x < xs[0]) return ys[0];
+  if (x > xs[xs.length - 1] * (1 + 1e-9)) return null;
+  let i = 1;
+  while (i < xs.length - 1 && xs[i] < x) i += 1;
+  const f = (x - xs[i - 1]) / (xs[i] - xs[i - 1]);
+  return ys[i - 1] + f * (ys[i] - ys[i - 1]);
+}
+
+function grouped(value, places) {
+  const [whole, part] = value.toFixed(places).split(".");
+  const spaced = whole.replace(/\B(?=(\d{3})+(?!\d))/g, "\u202f");
+  return part ? `${spaced}.${part}` : spaced;
+}
+
+function clock(seconds) {
+  const minutes = Math.floor(seconds / 60);
+  return minutes > 60000 ? "> 999 h" : `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
+}
+
+function inWords(seconds) {
+  const minutes = Math.floor(seconds / 60);
+  if (minutes >= 6000) return `${Math.floor(minutes / 60)} h`;
+  return minutes >= 60 ? `${Math.floor(minutes / 60)}\u00a0h ${minutes % 60}\u00a0min` : `${minutes}\u00a0min`;
+}
+
+document.addEventListener("alpine:init", () => {
+  window.Alpine.data("compare", () => ({
+    data: null, speed: 0, speedText: "", sentence: "", live: {},
+    init() {
+      this.data = JSON.parse(document.getElementById(this.$root.dataset.compare).textContent);
+      this.speedText = this.$root.querySelector("[x-text=speedText]").textContent;
+      this.sentence = this.$root.querySelector("[x-text=sentence]").textContent;
+      this.$root.querySelectorAll("[data-live]").forEach((cell) => { this.live[cell.dataset.live] = cell; });
+      this.svg = document.getElementById("chart");
+      this.cursor = document.getElementById("cursor");
+      this.speed = this.data.speed;
+      this.place();
+      this.stress();
+      this.svg.addEventListener("pointerdown", (event) => { this.dragging = true; this.svg.setPointerCapture(event.pointerId); this.drag(event); });
+      this.svg.addEventListener("pointermove", (event) => { if (this.dragging) this.drag(event); });
+      this.svg.addEventListener("pointerup", () => { this.dragging = false; this.remember(); });
+      document.addEventListener("jolvek:step", (event) => { this.set(this.speed + event.detail * 0.1, true); this.remember(); });
+    },
+    drag(event) {
+      const box = this.svg.getBoundingClientRect();
+      const x = ((event.clientX - box.left) / box.width) * this.svg.viewBox.baseVal.width;
+      this.set(((x - this.data.x0) / (this.data.x1 - this.data.x0)) * this.data.xMax, true);
+    },
+    typed(event) {
+      const value = Number.parseFloat(event.target.value.replace(",", "."));
+      if (Number.isFinite(value) && /^[\s\d.,]+$/.test(event.target.value)) this.set(value, false);
+    },
+    set(value, write) {
+      const least = Math.min(...this.data.setups.map((s) => s.speed[0]));
+      const most = Math.max(...this.data.setups.map((s) => s.speed[s.speed.length - 1]));
+      this.speed = Math.round(Math.min(Math.max(value, least), most) * 100) / 100;
+      if (write) document.getElementById("speed").value = this.speed.toFixed(1);
+      this.show();
+    },
+    place() {
+      const x = this.data.x0 + ((this.data.x1 - this.data.x0) * this.speed) / this.data.xMax;
+      this.cursor.setAttribute("transform", `translate(${x.toFixed(1)} 0)`);
+      document.getElementById("cursor-text").textContent = `${this.speed.toFixed(1)} ${this.data.unit}`;
+    },
+    show() {
+      this.place();
+      this.speedText = `${this.speed.toFixed(1)}\u00a0${this.data.unit}`;
+      for (const s of this.data.setups) {
+        const power = between(s.speed, s.power, this.speed);
+        const runtime = between(s.speed, s.runtime, this.speed);
+        const range = between(s.speed, s.range, this.speed);
+        this.live[`power-${s.letter}`].textContent = power === null ? "–" : grouped(power, this.data.powerPlaces);
+        this.live[`runtime-${s.letter}`].textContent = power === null ? "–" : clock(runtime);
+        this.live[`range-${s.letter}`].textContent = power === null ? "–" : grouped(range, 1);
+        if (s.letter === this.hand().letter) this.say(s, power, runtime, range);
+      }
+      this.stress();
+    },
+    hand() { return this.data.setups.find((s) => s.hold) || this.data.setups[0]; },
+    say(s, power, runtime, range) {
+      this.sentence = power === null
+        ? `does not get there: its top is ${s.speed[s.speed.length - 1].toFixed(1)}\u00a0${this.data.unit}.`
+        : `runs ${inWords(runtime)} and goes ${grouped(range, 1)}\u00a0${this.data.distanceUnit}, with the reserve kept.`;
+    },
+    stress() {
+      if (this.data.setups.length < 2) return;
+      for (const [row, sign] of [["power", -1], ["runtime", 1], ["range", 1]]) {
+        let best = null;
+        for (const s of this.data.setups) {
+          const value = between(s.speed, s[row], this.speed);
+          if (value !== null && (best === null || sign * value > sign * best.value)) best = { value, letter: s.letter };
+        }
+        for (const s of this.data.setups) this.live[`${row}-${s.letter}`].classList.toggle("best", best !== null && best.letter === s.letter);
+      }
+    },
+    remember() {
+      const url = new URL(window.location.href);
+      url.searchParams.set("speed", this.speed.toFixed(1));
+      window.history.replaceState(null, "", url);
+    },
+  }));
+});
+
+function typing(event) {
+  const t = event.target;
+  return t.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName) && t.type !== "radio" && t.type !== "checkbox";
+}
+
+document.addEventListener("keydown", (event) => {
+  if (typing(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+  const station = document.querySelector(`[data-station="${event.key}"]`);
+  if (station) { station.click(); return; }
+  if (event.key === "n") { window.location.href = "/"; return; }
+  if (event.key === "?") { const keys = document.querySelector(".keys"); keys.open = !keys.open; return; }
+  if (event.key === "," || event.key === ".") document.dispatchEvent(new CustomEvent("jolvek:step", { detail: event.key === "." ? 1 : -1 }));
+  if (event.key === "[" || event.key === "]") {
+    const buttons = [...document.querySelectorAll("[data-choose]")];
+    const now = buttons.findIndex((b) => b.classList.contains("is-on"));
+    const next = buttons[(now + (event.key === "]" ? 1 : -1) + buttons.length) % buttons.length];
+    if (next) next.click();
+  }
+});
+
+document.addEventListener("click", (event) => {
+  if (event.target.closest("[data-print]")) window.print();
+  for (const menu of document.querySelectorAll("details.menu[open]")) if (!menu.contains(event.target)) menu.open = false;
+});

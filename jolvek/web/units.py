@@ -1,0 +1,21 @@
+"""Choosing units; kept in the session."""
+
+from __future__ import annotations
+
+from urllib.parse import urlsplit
+
+from flask import Blueprint, redirect, request, session
+from werkzeug.wrappers import Response
+
+from jolvek.web import shown
+
+bp = Blueprint("units", __name__)
+
+
+@bp.post("/units")
+def choose() -> Response:
+    """Take the chosen units and go back to where one was."""
+    session["units"] = {q: request.form[q] for q, options in shown.CHOICES.items() if request.form.get(q) in options}
+    back = urlsplit(request.form.get("back", "/"))
+    target = back.path if back.path.startswith("/") and not back.path.startswith("//") else "/"
+    return redirect(target + (f"?{back.query}" if back.query else ""), 303)

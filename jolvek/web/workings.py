@@ -1,0 +1,238 @@
+"""What the pages need, worked out by plain functions from store and core; no HTML here."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+
+from jolvek.core import limits
+from jolvek.core.bank import Bank, layout
+from jolvek.core.battery import Battery
+from jolvek.core.charging import Charger, bank_charge_h
+from jolvek.core.findings import Finding, find, ordered, worst
+from jolvek.core.hull import awash_kg, float_at, hull_speed_m_s
+from jolvek.core.matching import Match
+from jolvek.core.matching import match as run_match
+from jolvek.core.motor import Motor
+from jolvek.core.mounting import Mount, shaft_findings
+from jolvek.core.need import Need
+from jolvek.core.performance import Performance, Point, evaluate
+from jolvek.core.setup import Setup
+from jolvek.core.shelf import Item, Shelf
+from jolvek.core.sizing import Sizing, size
+from jolvek.store.enquiries import Stored
+from jolvek.store.setups import Pinned
+from jolvek.store.shelf import load as load_shelf
+
+STATIONS = ((1, "boat", "Boat"), (2, "", "Waters"), (3, "shortlist", "Shortlist"), (4, "side_by_side", "Side by side"),
+            (5, "", "Day out"), (6, "", "Fitting"), (7, "offer", "Offer"), (8, "", "Handover"), (9, "", "Aftercare"))
+
+
+@dataclass(frozen=True)
+class Tick:
+    """One station on the sheer line: endpoint of its page (empty: not built yet) and its state."""
+
+    number: int
+    endpoint: str
+    name: str
+    state: str  # done | empty | look | blocked
+    says: str
+
+
+@dataclass(frozen=True)
+class Worked:
+    """One pinned setup worked out for its enquiry."""
+
+    pinned: Pinned
+    performance: Performance
+    wish: Point
+    findings: list[Finding]
+    charge_h: float | None
+    bank_text: str
+
+    @property
+    def letter(self) -> str:
+        """Its letter."""
+        return self.pinned.letter
+
+    @property
+    def level(self) -> str:
+        """Worst level of its findings."""
+        return worst(self.findings)
+
+    @property
+    def lift_kg(self) -> float:
+        """Heaviest single lift: motor or one pack."""
+        bank = self.performance.setup.bank
+        return max(self.performance.setup.motor.weight_kg, bank.battery.weight_kg if bank else 0.0)
+
+    @property
+    def parts_kg(self) -> float:
+        """Motor, mount and bank."""
+        s = self.performance.setup
+        return s.motor.weight_kg + s.mount_kg + (s.bank.mass_kg if s.bank else 0.0)
+
+    @property
+    def blocked(self) -> bool:
+        """Whether it cannot be offered."""
+        return self.level == "block"
+
+
+@dataclass(frozen=True)
+class Card:
+    """The boat card at the left of every station."""
+
+    sizing: Sizing
+    draught_m: float
+    hull_speed_m_s: float
+    displacement_kg: float
+    awash: bool
+    in_hand: Worked | None
+    ticks: tuple[Tick, ...]
+
+
+def work_out(need: Need, pinned: Pinned) -> Worked:
+    """Performance and findings of one pinned setup on one boat."""
+    spec = {p.kind: p.item.spec for p in pinned.parts}
+    motor, battery, mount, charger = (spec.get(k) for k in ("motor", "battery", "mount", "charger"))
+    assert isinstance(motor, Motor) and isinstance(battery, Battery)
+    bank = Bank(battery, pinned.series, pinned.parallel)
+    setup = Setup(need.hull, need.load, replace(motor, shaft_length_m=pinned.shaft_m), bank, need.water, need.day.wind_m_s,
+                  need.day.current_m_s, need.day.reserve, mount.mass_kg if isinstance(mount, Mount) else 0.0)
+    p = evaluate(setup)
+    findings = list(limits.check(p))
+    if isinstance(mount, Mount):
+        findings += shaft_findings(need.hull, mount, pinned.shaft_m, p.draught_m, p.propulsor.diameter_m)
+        if need.site.max_motor_kg is not None and motor.weight_kg + mount.mass_kg > need.site.max_motor_kg:
+            findings.append(find("motor-mass", motor.weight_kg, need.site.max_motor_kg))
+    carried = p.displacement_kg - need.hull.mass_kg
+    if need.site.max_load_kg is not None and carried > need.site.max_load_kg:
+        findings.append(find("plate-load", carried, need.site.max_load_kg, over=carried - need.site.max_load_kg))
+    if need.site.max_people is not None and need.load.people > need.site.max_people:
+        findings.append(find("plate-people", need.load.people, need.site.max_people))
+    lift = max(motor.weight_kg, battery.weight_kg)
+    if need.day.max_lift_kg is not None and lift > need.day.max_lift_kg:
+        findings.append(find("lift-mass", lift, need.day.max_lift_kg))
+    hours = None
+    if isinstance(charger, Charger):
+        hours = bank_charge_h(bank, charger, need.day.reserve)
+        if hours > need.day.charge_h:
+            findings.append(find("not-full-by-morning", hours, need.day.charge_h))
+    wish = p.at_speed(need.day.speed_m_s)
+    if wish.power_w is not None and wish.range_m is not None and wish.range_m < need.day.distance_m:
+        findings.append(find("short-of-day", wish.range_m, need.day.distance_m))
+    return Worked(pinned, p, wish, ordered(findings), hours, layout(bank))
+
+
+def points_at(worked: Worked, speed_m_s: float) -> Point:
+    """The setup at a speed, or at its top speed where that is less."""
+    return worked.performance.at_speed(min(speed_m_s, worked.performance.top_speed_m_s))
+
+
+def card(stored: Stored, pinned: list[Pinned], here: str) -> Card:
+    """Boat card and sheer line."""
+    need = stored.need
+    chosen = next((p for p in pinned if p.chosen), pinned[0] if pinned else None)
+    in_hand = work_out(need, chosen) if chosen else None
+    sizing = size(need)
+    mass = in_hand.performance.displacement_kg if in_hand else sizing.displacement_kg
+    rho = need.water.density_kg_m3
+    return Card(sizing, float(float_at(need.hull, mass, rho).draught_m), float(hull_speed_m_s(need.hull.waterline_m)), mass,
+                mass >= awash_kg(need.hull, rho), in_hand, ticks(need, pinned, in_hand))
+
+
+def ticks(need: Need, pinned: list[Pinned], in_hand: Worked | None) -> tuple[Tick, ...]:
+    """The nine stations with what each still lacks."""
+    chosen = any(p.chosen for p in pinned)
+    level = in_hand.level if in_hand else "fine"
+    side = ("empty", "pin a setup first") if not pinned else \
+        ("blocked", "a setup cannot be offered") if level == "block" else \
+        ("look", "one setup only: pin another to compare") if len(pinned) == 1 else ("done", f"{len(pinned)} setups")
+    offer = ("empty", "choose a setup first") if not chosen else ("blocked", "cannot be offered") if level == "block" \
+        else ("look", "read the cautions") if level == "caution" else ("done", "ready")
+    state = {"boat": ("done", "sizes and load are given"),
+             "shortlist": ("done", "setups pinned") if pinned else ("empty", "nothing pinned yet"), "side_by_side": side, "offer": offer}
+    return tuple(Tick(n, endpoint, name, *state.get(endpoint, ("empty", "not built yet"))) for n, endpoint, name in STATIONS)
+
+
+@lru_cache(maxsize=24)
+def _matched(need: Need, shelf: Shelf) -> Match:
+    return run_match(need, shelf)
+
+
+def matched(need: Need, shelf: Shelf) -> Match:
+    """The match for a need; kept while only the weights of the wishes change."""
+    bare = replace(need, weights=())
+    return replace(_matched(bare, shelf), need=need)
+
+
+_SHELVES: dict[str, tuple[int, Shelf]] = {}
+
+
+def shelf_of(conn: sqlite3.Connection) -> Shelf:
+    """The shop's shelf, read again when the database changed."""
+    version = int(conn.execute("PRAGMA data_version").fetchone()[0])
+    counts = conn.execute("SELECT (SELECT count(*) FROM motor) + (SELECT count(*) FROM battery) + (SELECT count(*) FROM mount)"
+                          " + (SELECT count(*) FROM charger)").fetchone()[0]
+    path = conn.execute("PRAGMA database_list").fetchone()[2]
+    key = version * 1_000_000 + int(counts)
+    if _SHELVES.get(path, (None,))[0] != key:
+        _SHELVES[path] = (key, load_shelf(conn))
+    return _SHELVES[path][1]
+
+
+@dataclass(frozen=True)
+class Row:
+    """One candidate as the shortlist shows it."""
+
+    index: int
+    motor: Item[Motor]
+    battery: Item[Battery]
+    mount: Item[Mount]
+    charger: Item[Charger] | None
+    series: int
+    parallel: int
+    shaft_m: float | None
+    top_speed_m_s: float
+    power_w: float | None
+    runtime_s: float
+    range_m: float
+    price: float
+    mass_kg: float
+    lift_kg: float
+    charge_h: float | None
+    does_day: bool
+    why: str
+
+    @property
+    def bank_text(self) -> str:
+        """The bank in words."""
+        return layout(Bank(self.battery.spec, self.series, self.parallel))
+
+    @property
+    def energy_wh(self) -> float:
+        """Rated energy of the bank."""
+        return Bank(self.battery.spec, self.series, self.parallel).energy_wh
+
+    @property
+    def key(self) -> str:
+        """The same parts have the same key, pinned or not."""
+        ids = [f"motor:{self.motor.id}", f"battery:{self.battery.id}", f"mount:{self.mount.id}"]
+        ids += [f"charger:{self.charger.id}"] if self.charger else []
+        return "|".join([*sorted(ids), f"{self.series}s{self.parallel}p", f"{self.shaft_m or 0:.3f}"])
+
+
+def row(match: Match, index: int, why: str = "") -> Row:
+    """Candidate `index` with its products."""
+    f, d, s, shelf = match.field, match.drives, match.supplies, match.shelf
+    drive, supply = int(f.drive[index]), int(f.supply[index])
+    shaft, charger, hours = float(d.shaft_m[drive]), int(s.charger[supply]), float(f.charge_h[index])
+    power = float(f.power_at_wish_w[index])
+    return Row(index, shelf.motors[d.motor[drive]], shelf.batteries[s.battery[supply]], shelf.mounts[d.mount[drive]],
+               shelf.chargers[charger] if charger >= 0 else None, int(s.series[supply]), int(s.parallel[supply]),
+               None if np.isnan(shaft) else shaft, float(f.top_speed_m_s[index]), None if np.isnan(power) else power,
+               float(f.runtime_s[index]), float(f.range_m[index]), float(f.price[index]), float(f.mass_kg[index]),
+               float(f.lift_kg[index]), None if np.isnan(hours) else hours, bool(f.does_day[index]), why)
