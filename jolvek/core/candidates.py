@@ -135,7 +135,7 @@ def _why_no_drive(need: Need, shelf: Shelf, i: int, rows: Mask, rules: list[tupl
                 return find(rule, m.thrust_n[i], site.approval_thrust_n)
             if rule == "shaft-short":
                 short = -1000 * np.nanmax(np.where(left, plate[rows], np.nan))
-                return find(rule, -short / 1000, 0.0, short=float(np.ceil(short)))
+                return find(rule, -short / 1000, 0.0, short=float(np.ceil(np.round(short, 3))))
             if rule == "motor-mass":
                 return find(rule, m.mass_kg[i], site.max_motor_kg)
             if rule == "mount-motor-mass":

@@ -211,7 +211,7 @@ def shaft_findings(hull: Hull, mount: Mount, shaft_m: float | None, draught_m: f
     missing = shaft_missing_m(hull, mount, shaft_m)
     plate = plate_depth_m(hull, mount, shaft_m)
     if missing > 0:
-        return [find("shaft-short", -missing, 0.0, short=math.ceil(1000 * missing))]
+        return [find("shaft-short", -missing, 0.0, short=math.ceil(round(1000 * missing, 3)))]
     out = []
     hub = hub_depth_m(plate, draught_m, diameter_m)
     if hub < HUB_COVER_M:

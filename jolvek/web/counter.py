@@ -11,7 +11,7 @@ from jolvek.core.errors import JolvekError, ValueRefused
 from jolvek.core.hull import Load
 from jolvek.core.mounting import Site, default_places
 from jolvek.core.need import Day, Need
-from jolvek.core.ranking import picks
+from jolvek.core.ranking import ranked
 from jolvek.core.sizing import size, typical_hull
 from jolvek.formats import enquiry_file
 from jolvek.store import enquiries
@@ -41,9 +41,9 @@ def _answer(form: QuickForm) -> dict[str, Any]:
         refuse_at_field(form, error)
         return {}
     match = workings.matched(need, workings.shelf_of(conn()))
-    chosen = picks(match)
+    doing = bool(match.field.does_day.any())
     return {"sizing": size(need), "need": need, "assumed": assumed,
-            "pick": workings.row(match, chosen[0].index) if chosen else None, "setups": int(match.field.does_day.sum())}
+            "pick": workings.row(match, ranked(match, 1)[0]) if doing else None, "setups": int(match.field.does_day.sum())}
 
 
 def _page(form: QuickForm, code: int = 200, **more: Any) -> tuple[str, int]:

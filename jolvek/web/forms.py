@@ -7,6 +7,7 @@ from typing import Any
 
 from flask_wtf import FlaskForm
 from wtforms import Field, HiddenField, RadioField, SelectMultipleField, StringField, TextAreaField, validators
+from wtforms.fields.choices import SelectChoice
 from wtforms.widgets import CheckboxInput, ListWidget, TextInput
 
 from jolvek.core import units
@@ -43,6 +44,7 @@ class QuantityField(Field):
     def process_formdata(self, valuelist: list[str]) -> None:
         """Read the typed text into SI, or refuse it with what was read and what is allowed."""
         if not valuelist:
+            self.data = None
             return
         self.typed, self.data = valuelist[0], None
         text = valuelist[0].strip()
@@ -72,7 +74,7 @@ class FamilyField(RadioField):
     """The kind of hull, by silhouette; an unknown one is named."""
 
     def __init__(self, label: str, **kwargs: Any) -> None:
-        super().__init__(label, choices=[(f.id, f.name) for f in FAMILIES.values()], validate_choice=False, **kwargs)
+        super().__init__(label, choices=[SelectChoice(f.id, f.name) for f in FAMILIES.values()], validate_choice=False, **kwargs)
 
     def pre_validate(self, form: Any) -> None:
         """Refuse what is not a family."""
@@ -120,12 +122,12 @@ class EnquiryForm(FlaskForm):
     max_load = QuantityField("Plate: load", "mass", 10, 30000, hint="people, gear, motor, battery")
     approval_power = QuantityField("Maker's approval: power", "power", 50, 1e6)
     approval_thrust = QuantityField("Maker's approval: thrust", "thrust", 10, 1e5)
-    bottom = RadioField("Bottom", choices=[(b, b) for b in BOTTOMS], default="clean")
-    places = ChecksField("Mounting places", choices=[(k, v.split(" ", 1)[1]) for k, v in PLACES.items()])
+    bottom = RadioField("Bottom", choices=[SelectChoice(b, b) for b in BOTTOMS], default="clean")
+    places = ChecksField("Mounting places", choices=[SelectChoice(k, v.split(" ", 1)[-1]) for k, v in PLACES.items()])
     people = QuantityField("People", "count", 0, 60, True)
     people_kg = QuantityField("People together", "mass", 0, 6000, hint="80 kg each if left empty")
     gear = QuantityField("Gear", "mass", 0, 20000)
-    water = RadioField("Water", choices=[("salt", "salt"), ("fresh", "fresh")], default="salt")
+    water = RadioField("Water", choices=[SelectChoice("salt", "salt"), SelectChoice("fresh", "fresh")], default="salt")
     bay1_name = StringField("Bay", [validators.Length(max=80)])
     bay1_length = QuantityField("Length", "length", .05, 5)
     bay1_width = QuantityField("Width", "length", .05, 5)

@@ -16,9 +16,13 @@ def test_peukert_textbook_example():  # 100 Ah at 20 h, n 1.2, 20 A → 3.79 h (
     assert float(peukert_time_h(100, 20, 1.2, 20)) == pytest.approx(3.79, abs=0.005)
 
 
-@pytest.mark.parametrize(("energy_wh", "power_w", "minutes"), [
-    pytest.param(949, 1100, 50, id="949 Wh at 1100 W, common practice"), pytest.param(1276, 1000, 75, id="1276 Wh at 1 kW, common practice"),
-])
+@pytest.mark.parametrize(
+    ("energy_wh", "power_w", "minutes"),
+    [
+        pytest.param(949, 1100, 50, id="949 Wh at 1100 W, common practice"),
+        pytest.param(1276, 1000, 75, id="1276 Wh at 1 kW, common practice"),
+    ],
+)
 @pytest.mark.parametrize("chem", ["lfp", "nmc"])
 def test_runtime_of_small_lithium_packs(energy_wh, power_w, minutes, chem):
     bank = Bank(Battery(chem, 25.6, energy_wh / 25.6))

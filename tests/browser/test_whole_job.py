@@ -1,0 +1,131 @@
+"""The real work in a real browser: quick start to offer, by mouse and by keyboard, at every width, in both themes."""
+
+import re
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import expect
+
+PAGES = ["/", "/rules", "/enquiry/2/boat", "/enquiry/2/shortlist", "/enquiry/4/side-by-side", "/enquiry/4/offer"]
+
+
+def no_violations(page):
+    result = Axe().run(page)
+    assert result.violations_count == 0, result.generate_report()
+
+
+def test_the_whole_job(page, server):
+    page.goto(server)
+    page.get_by_text("Inflatable, air floor").click()
+    page.get_by_role("textbox", name="Length", exact=True).fill("2.9")
+    page.get_by_role("textbox", name="Wanted speed", exact=True).fill("3.5")
+    expect(page.locator("#quick-answer .answer")).to_contain_text("3.5")
+    page.get_by_role("textbox", name="People", exact=True).fill("3")
+    expect(page.locator("#quick-answer")).to_contain_text(re.compile("(29|30)\\d.kg"))
+    no_violations(page)
+    page.get_by_role("button", name="Keep as an enquiry").click()
+    expect(page).to_have_url(re.compile("/boat$"))
+    page.get_by_role("textbox", name="People", exact=True).fill("2")
+    before = page.locator("#figures .side-view").get_attribute("data-water-y")
+    page.get_by_role("textbox", name="Gear", exact=True).fill("25 kg")
+    expect(page.locator("#figures")).to_contain_text("not kept yet")
+    assert page.locator("#figures .side-view").get_attribute("data-water-y") != before
+    page.get_by_role("textbox", name="Title", exact=True).fill("Tender of the test")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.get_by_role("status")).to_contain_text("Kept")
+    no_violations(page)
+    page.get_by_role("link", name=re.compile("^3 *Shortlist")).click()
+    page.locator("#list").get_by_role("button", name=re.compile("^Pin")).nth(0).click()
+    page.locator("#list").get_by_role("button", name=re.compile("^Pin")).nth(2).click()
+    no_violations(page)
+    page.get_by_role("link", name=re.compile("^Side by side:")).click()
+    power = page.locator("[data-live=power-A]")
+    first = power.inner_text()
+    page.keyboard.press(",")
+    page.keyboard.press(",")
+    expect(power).not_to_have_text(first)
+    page.get_by_role("textbox", name="Speed", exact=True).fill("2.0")
+    expect(page.locator("#answer-line")).to_contain_text("2.0")
+    slow = page.locator("[data-live=range-A]").inner_text()
+    box = page.locator("#chart").bounding_box()
+    page.mouse.move(box["x"] + box["width"] * 0.4, box["y"] + 120)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] * 0.75, box["y"] + 120, steps=4)
+    page.mouse.up()
+    expect(page.locator("[data-live=range-A]")).not_to_have_text(slow)
+    assert re.search(r"speed=\d", page.url)
+    no_violations(page)
+    page.get_by_role("button", name="Offer A").click()
+    expect(page.get_by_role("heading", name="Offer: Tender of the test")).to_be_visible()
+    expect(page.locator(".offer")).to_contain_text("likely between")
+    no_violations(page)
+
+
+def test_a_wrong_entry_is_told_at_once_and_kept(page, server):
+    page.goto(f"{server}/enquiry/2/boat")
+    page.get_by_role("textbox", name="Gear", exact=True).fill("a lot")
+    expect(page.locator("#figures")).to_contain_text("read “a lot”")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.locator("#gear-error")).to_contain_text("read “a lot”")
+    expect(page.get_by_role("textbox", name="Gear", exact=True)).to_have_value("a lot")
+
+
+def test_stations_and_units_by_keyboard(page, server):
+    page.goto(f"{server}/enquiry/2/boat")
+    page.locator("h2").first.click()
+    page.keyboard.press("3")
+    expect(page).to_have_url(re.compile("/shortlist$"))
+    page.keyboard.press("n")
+    expect(page).to_have_url(f"{server}/")
+    page.locator(".units summary").press("Enter")
+    page.locator("select[name=speed]").select_option("km/h")
+    page.get_by_role("button", name="Use these units").press("Enter")
+    expect(page.locator("#quick-answer .answer")).to_contain_text("km/h")
+
+
+def pin_two(page, server, number):
+    page.goto(f"{server}/enquiry/{number}/shortlist")
+    if page.get_by_role("link", name=re.compile("^Side by side:")).count():
+        return
+    for _ in range(2):
+        page.locator("#list").get_by_role("button", name=re.compile("^Pin")).first.click()
+    page.goto(f"{server}/enquiry/{number}/side-by-side")
+    page.get_by_role("button", name="Take setup A in hand").click()
+
+
+@pytest.mark.parametrize("path", PAGES)
+def test_widths_themes_and_axe(page, server, path):
+    if "/enquiry/4" in path:
+        pin_two(page, server, 4)
+    for scheme in ("light", "dark"):
+        page.emulate_media(color_scheme=scheme)
+        for width in (390, 768, 1280):
+            page.set_viewport_size({"width": width, "height": 800})
+            page.goto(server + path)
+            assert page.evaluate("document.documentElement.scrollWidth") <= width
+        no_violations(page)
+
+
+def test_the_job_reads_without_javascript(browser, server):
+    context = browser.new_context(java_script_enabled=False)
+    page = context.new_page()
+    page.goto(f"{server}/?family=kayak&length=3.7&people=1&speed=3&distance=6")
+    expect(page.locator("#quick-answer")).to_contain_text("takes about")
+    page.get_by_role("button", name="Keep as an enquiry").click()
+    page.get_by_role("textbox", name="Gear", exact=True).fill("12")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    page.goto(page.url.replace("boat", "shortlist"))
+    page.locator("#list").get_by_role("button", name=re.compile("^Pin")).first.click()
+    page.goto(page.url.split("/shortlist")[0] + "/side-by-side?speed=2.5")
+    expect(page.locator("#answer-line")).to_contain_text("2.5")
+    context.close()
+
+
+def test_the_silhouette_is_to_scale_and_floats_at_its_draught(page, server):
+    page.goto(f"{server}/enquiry/2/boat")
+    view = page.locator("#figures .side-view")
+    scale, keel, water = (float(view.get_attribute(f"data-{k}")) for k in ("scale", "keel-y", "water-y"))
+    shown = float(re.search(r"draws ([\d.]+)", view.text_content())[1])
+    assert abs((keel - water) / scale - shown) < 0.006
+    ends = re.search(r"M([\d.]+) [\d.]+v8M([\d.]+) ", view.locator(".dim").get_attribute("d"))
+    assert abs((float(ends[2]) - float(ends[1])) / scale - 2.9) < 0.01

@@ -1,0 +1,77 @@
+"""The database: migrations once, transactions whole, nouns come back as they went in."""
+
+import sqlite3
+from dataclasses import replace
+
+import pytest
+
+from jolvek import demo
+from jolvek.store import db, enquiries, setups
+from jolvek.store import shelf as shelf_store
+
+
+def test_migrations_run_once_and_tables_are_strict(conn):
+    before = conn.execute("PRAGMA user_version").fetchone()[0]
+    assert db.migrate(conn) == before >= 1
+    tables = conn.execute("SELECT name, strict FROM pragma_table_list WHERE schema = 'main' AND name NOT LIKE 'sqlite_%'").fetchall()
+    assert len(tables) >= 10 and all(row["strict"] for row in tables)
+
+
+def test_wal_and_foreign_keys_are_on(conn):
+    assert conn.execute("PRAGMA journal_mode").fetchone()[0] == "wal"
+    assert conn.execute("PRAGMA foreign_keys").fetchone()[0] == 1
+
+
+def test_an_error_rolls_the_whole_transaction_back(conn):
+    with pytest.raises(RuntimeError), db.transaction(conn):
+        conn.execute("DELETE FROM motor")
+        raise RuntimeError
+    assert conn.execute("SELECT count(*) FROM motor").fetchone()[0] == len(demo.shelf().motors)
+
+
+def test_the_shelf_comes_back(conn, shelf):
+    loaded = shelf_store.load(conn)
+    for kind in ("motors", "batteries", "mounts", "chargers"):
+        assert set(getattr(loaded, kind)) == set(getattr(shelf, kind))
+
+
+def test_enquiries_come_back(conn, enquiries_data=demo.enquiries):
+    for i, e in enumerate(enquiries_data(), 1):
+        assert enquiries.get(conn, i).need == e.need
+
+
+def test_a_saved_change_is_kept_and_pinned_setups_stay(conn, shelf):
+    stored = enquiries.get(conn, 2)
+    items = {"motor": shelf.motors[0], "battery": shelf.batteries[0], "mount": shelf.mounts[0], "charger": shelf.chargers[0]}
+    assert setups.pin(conn, 2, items, 2, 1, 0.381) == "A"
+    need = replace(stored.need, load=replace(stored.need.load, people=3))
+    enquiries.save(conn, 2, need, "c", "t", "n", "2026-01-01")
+    assert enquiries.get(conn, 2).need.load.people == 3
+    pinned = setups.of_enquiry(conn, 2)[0]
+    assert pinned.part("battery").quantity == 2 and pinned.part("motor").item == shelf.motors[0] and pinned.shaft_m == 0.381
+
+
+def test_letters_are_reused_and_a_fifth_setup_is_refused(conn, shelf):
+    items = {"motor": shelf.motors[0], "battery": shelf.batteries[0], "mount": shelf.mounts[0]}
+    assert [setups.pin(conn, 1, items, 1, 1, None) for _ in range(4)] == list("ABCD")
+    with pytest.raises(setups.TooManyPinned):
+        setups.pin(conn, 1, items, 1, 1, None)
+    setups.unpin(conn, 1, "B")
+    assert setups.pin(conn, 1, items, 1, 1, None) == "B"
+
+
+def test_an_old_setup_keeps_its_price_when_the_shelf_changes(conn, shelf):
+    items = {"motor": shelf.motors[0], "battery": shelf.batteries[0], "mount": shelf.mounts[0]}
+    setups.pin(conn, 1, items, 1, 1, None)
+    conn.execute("DELETE FROM motor")
+    assert setups.of_enquiry(conn, 1)[0].part("motor").price == shelf.motors[0].price
+
+
+def test_a_negative_mass_does_not_enter_the_database(conn):
+    with pytest.raises(sqlite3.IntegrityError):
+        conn.execute("UPDATE boat SET mass_kg = -1 WHERE enquiry_id = 1")
+
+
+def test_filling_twice_changes_nothing(conn):
+    demo.fill(conn)
+    assert len(enquiries.listed(conn)) == 6

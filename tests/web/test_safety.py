@@ -1,0 +1,52 @@
+"""CSRF, the Content-Security-Policy, escaping, and no trace on an error."""
+
+import pytest
+
+POSTS = ["/keep", "/open", "/units", "/enquiry/2/boat", "/enquiry/2/pin", "/enquiry/2/unpin", "/enquiry/2/choose"]
+
+
+@pytest.mark.parametrize("path", POSTS)
+def test_posts_without_a_token_are_refused(app, path):
+    answer = app.test_client().post(path, data={})
+    assert answer.status_code == 400 and "load the page again" in answer.text
+
+
+@pytest.mark.parametrize("path", ["/", "/enquiry/2/boat", "/nothing", "/static/app.css"])
+def test_every_answer_carries_the_policy(client, path):
+    with client.get(path) as answer:
+        headers = answer.headers
+    assert "default-src 'none'" in headers["Content-Security-Policy"] and "unsafe" not in headers["Content-Security-Policy"]
+    assert headers["X-Content-Type-Options"] == "nosniff" and "HX-Request" in headers["Vary"]
+
+
+def test_what_is_typed_is_escaped(client):
+    evil = '"><script>alert(1)</script>'
+    text = client.get("/", query_string={"family": evil, "length": evil, "people": "2", "speed": "3", "distance": "5"}).text
+    assert "<script>alert" not in text and "&lt;script&gt;" in text
+
+
+def test_templates_hold_no_inline_style_or_handler(client):
+    for path in ("/", "/enquiry/2/boat", "/enquiry/2/shortlist", "/enquiry/5/side-by-side", "/rules"):
+        text = client.get(path).text
+        assert " style=" not in text and " onclick=" not in text and "hx-on" not in text
+
+
+def test_an_unexpected_error_shows_no_trace(app, monkeypatch):
+    from jolvek.web import rules
+
+    monkeypatch.setattr(rules, "render_template", lambda *a, **k: 1 / 0)
+    app.config["TESTING"] = False
+    answer = app.test_client().get("/rules")
+    assert answer.status_code == 500 and "Traceback" not in answer.text and "logged" in answer.text
+
+
+def test_unknown_settings_and_a_missing_secret_stop_the_start(monkeypatch, tmp_path):
+    from jolvek.core.errors import JolvekError
+    from jolvek.web.settings import from_environment
+
+    with pytest.raises(JolvekError, match="JOLVEK_SECRET_KEY"):
+        from_environment(tmp_path)
+    monkeypatch.setenv("JOLVEK_SECRET_KEY", "x")
+    monkeypatch.setenv("JOLVEK_COLOUR", "red")
+    with pytest.raises(JolvekError, match="JOLVEK_COLOUR"):
+        from_environment(tmp_path)
