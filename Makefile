@@ -48,7 +48,7 @@ bench: $(VENV)/.run
 	@$(BIN)/python -m jolvek bench
 
 screenshots: $(VENV)/.dev chromium
-	@$(BIN)/python scripts/screenshots.py
+	@PYTHONPATH=. $(BIN)/python scripts/screenshots.py
 
 vendor:
 	@bash scripts/vendor.sh

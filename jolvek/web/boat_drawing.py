@@ -97,7 +97,7 @@ def silhouette(family_id: str, width: float = 84.0, height: float = 34.0) -> Mar
     hull = Hull(family_id, fam.typical_length_m, fam.typical_beam_m, fam.typical_mass_kg)
     scale = (width - 8) / hull.length_m
     view = View(scale, 4, height - 8)
-    body = _extras(hull, view, small=True) + f'<path d="{hull_path(hull, view)}" class="hull"/>'
+    body = _extras(hull, view, small=True) + f'<path d="{hull_path(hull, view)}" class="hull"/>' + _lines(hull, view)
     y = view.at(0, 0.35 * hull.depth_m)[1]
     water = f'<line x1="0" x2="{width:.0f}" y1="{y:.1f}" y2="{y:.1f}" class="water"/>'
     return Markup(f'<svg viewBox="0 0 {width:.0f} {height:.0f}" width="{width:.0f}" height="{height:.0f}" class="drawing" '
@@ -133,6 +133,22 @@ def _extras(hull: Hull, view: View, small: bool = False) -> str:
                f'<rect x="{x:.1f}" y="{rail:.1f}" width="{x2 - x:.1f}" height="{y - rail:.1f}" class="rail"/>{posts}'
                f'<line x1="{left:.1f}" x2="{right:.1f}" y1="{roof:.1f}" y2="{roof:.1f}" class="spar"/>')
     return out
+
+
+def _lines(hull: Hull, view: View) -> str:
+    """What is drawn on the topsides: an inflatable's tube, a kayak's cockpit, a cockpit sole's edge."""
+    line, length, depth = OUTLINES[hull.family], hull.length_m, hull.depth_m
+    if line.extra == "tube":
+        below = [view.at(x * length, y * depth - min(.5 * depth, .16 * hull.beam_m * 1.6)) for x, y in line.sheer[:-1]]
+        tip = view.at(.975 * length, line.sheer[-1][1] * depth - .28 * depth)
+        cone = view.at(-.045 * length, .72 * depth)
+        (x0, y0), (x1, y1) = view.at(0, line.sheer[0][1] * depth), below[0]
+        return (f'<path d="{smooth([*below, tip])}" class="topline"/>'
+                f'<path d="M{x0:.1f} {y0:.1f}L{cone[0]:.1f} {cone[1]:.1f}L{x1:.1f} {y1:.1f}" class="topline"/>')
+    if hull.family == "kayak":
+        (x0, y), (x1, _) = view.at(.34 * length, .77 * depth), view.at(.58 * length, 0)
+        return f'<path d="M{x0:.1f} {y:.1f}q{(x1 - x0) / 2:.1f} {.42 * depth * view.scale:.1f} {x1 - x0:.1f} 0" class="topline"/>'
+    return ""
 
 
 def _person(x: float, y: float, scale: float) -> str:
@@ -181,7 +197,7 @@ def side_view(hull: Hull, people: int, displacement_kg: float, water: Water, len
         share = seats[i] if i < len(seats) else .15 + .7 * (i - len(seats)) / 4
         parts.append(_person(*view.at(share * hull.length_m, line.sole * hull.depth_m), view.scale))
     water_y = view.at(0, draught)[1]
-    parts.append(f'<path d="{hull_path(hull, view)}" class="hull"/>')
+    parts.append(f'<path d="{hull_path(hull, view)}" class="hull"/>' + _lines(hull, view))
     if battery:
         x, y = view.at(battery[0], line.sole * hull.depth_m * .6 + battery[2])
         parts.append(f'<rect x="{x:.1f}" y="{y:.1f}" width="{battery[1] * scale:.1f}" height="{battery[2] * scale:.1f}" class="pack"/>')
