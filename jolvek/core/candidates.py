@@ -13,8 +13,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from jolvek.core.bank import Bank
-from jolvek.core.charging import bank_charge_h, matches
+from jolvek.core.battery import chemistry
+from jolvek.core.charging import charge_time_h
 from jolvek.core.findings import Finding, find
 from jolvek.core.mounting import packs_in_bay
 from jolvek.core.need import Need
@@ -180,7 +180,7 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
     rejected: dict[int, Finding] = {}
     top = float(m.v_max.max(initial=0.0))
     low = float(m.v_min.min(initial=np.inf))
-    chem_names: list[str] = []
+    names = tuple(dict.fromkeys(item.spec.chemistry for item in shelf.batteries))
     for i, item in enumerate(shelf.batteries):
         b, reason, found = item.spec, None, False
         for s, p in itertools.product(range(1, MAX_PACKS + 1), range(1, MAX_PARALLEL + 1)):
@@ -190,19 +190,46 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
             if reason:
                 break
             found = True
-            bank = Bank(b, s, p)
-            if b.chemistry not in chem_names:
-                chem_names.append(b.chemistry)
-            for c, hours, price in _chargers(bank, shelf, need.day.charge_h, need.day.reserve):
-                rows.append((i, s, p, c, bank.nominal_v, bank.full_v, bank.empty_v, bank.continuous_a, bank.energy_wh,
-                             bank.mass_kg, b.weight_kg, s * p * item.price + price, hours, chem_names.index(b.chemistry)))
+            rows.append((i, s, p, names.index(b.chemistry), b.nominal_voltage_v, b.capacity_ah, b.full_v, b.empty_v,
+                         b.continuous_a, b.weight_kg, item.price))
         if not found:
             rejected[i] = reason or find("voltage-none", b.full_v, top)
-    a = np.array(rows, dtype=float).reshape(len(rows), 14).T
-    whole = a[[0, 1, 2, 3, 13]].astype(int)
-    volts, full, empty, amps, energy, mass, pack, price, hours = a[4:13]
-    return Supplies(whole[0], whole[1], whole[2], whole[3], volts, full, empty, amps, energy, mass, pack, price, hours,
-                    tuple(chem_names), whole[4], rejected)
+    a = np.array(rows, dtype=float).reshape(len(rows), 11).T
+    bank, charger, hours = _chargers(a, names, shelf, need.day.charge_h, need.day.reserve)
+    i, s, p, chem, volts, ah, full, empty, amps, kg, price = a[:, bank]
+    price = s * p * price + np.array([0.0, *(c.price for c in shelf.chargers)])[charger + 1]
+    return Supplies(i.astype(int), s.astype(int), p.astype(int), charger, s * volts, s * full, s * empty, p * amps, s * p * volts * ah,
+                    s * p * kg, kg, price, hours, names, chem.astype(int), rejected)
+
+
+def _chargers(banks: Array, names: tuple[str, ...], shelf: Shelf, hours_given: float, reserve: float) -> tuple[Index, Index, Array]:
+    """(bank, charger, hours) rows: per bank the cheapest charger and the cheapest that fills it in the hours given; −1: none."""
+    n = banks.shape[1]
+    if not shelf.chargers or not n:
+        return np.arange(n), np.full(n, -1), np.full(n, np.nan)
+    _, series, parallel, chem, volts, ah = banks[:6, :, None]
+    spec = [item.spec for item in shelf.chargers]
+    price = np.array([item.price for item in shelf.chargers])
+    charger_v, charger_a, outputs = (np.array([getattr(c, k) for c in spec], dtype=float) for k in ("voltage_v", "current_a", "outputs"))
+    programme = np.array([[name in c.chemistries for c in spec] for name in names])[banks[3].astype(int)]
+    whole = programme & (np.abs(series * volts / charger_v - 1) <= 0.1)
+    packwise = programme & ~whole & (np.abs(volts / charger_v - 1) <= 0.1)
+    hours = np.full(whole.shape, np.inf)
+    for k, name in enumerate(names):
+        mine = banks[3] == k
+        kind = chemistry(name)
+        at_once = charge_time_h((parallel * ah)[mine], charger_a * outputs, kind, reserve)
+        rounds = np.ceil((series * parallel)[mine] / outputs) * charge_time_h(ah[mine], charger_a, kind, reserve)
+        hours[mine] = np.where(whole[mine], at_once, np.where(packwise[mine], rounds, np.inf))
+    rows = np.arange(n)
+    cheapest = np.argmin(np.where(np.isfinite(hours), price, np.inf), axis=1)
+    none = ~np.isfinite(hours).any(axis=1)
+    quick = np.argmin(np.where(hours <= hours_given, price, np.inf), axis=1)
+    more = ~none & (hours <= hours_given).any(axis=1) & (quick != cheapest)
+    bank, charger = np.concatenate((rows, rows[more])), np.concatenate((np.where(none, -1, cheapest), quick[more]))
+    order = np.argsort(bank, kind="stable")
+    bank, charger = bank[order], charger[order]
+    return bank, charger, np.where(charger < 0, np.nan, hours[bank, charger])
 
 
 def _bay_problem(need: Need, i: int, shelf: Shelf, packs: int) -> Finding | None:
@@ -223,17 +250,6 @@ def _bay_problem(need: Need, i: int, shelf: Shelf, packs: int) -> Finding | None
 
 def _clips_on(shelf: Shelf, i: int) -> bool:
     return any(shelf.batteries[i].id in motor.pack_ids for motor in shelf.motors)
-
-
-def _chargers(bank: Bank, shelf: Shelf, hours: float, reserve: float) -> list[tuple[int, float, float]]:
-    """(index, hours, price) of the cheapest charger and the cheapest that fills it in the hours given."""
-    good = [(j, bank_charge_h(bank, item.spec, reserve), item.price) for j, item in enumerate(shelf.chargers)
-            if matches(bank, item.spec)]
-    if not good:
-        return [(-1, np.nan, 0.0)]
-    cheapest = min(good, key=lambda row: row[2])
-    quick = min((row for row in good if row[1] <= hours), key=lambda row: row[2], default=cheapest)
-    return [cheapest] if quick == cheapest else [cheapest, quick]
 
 
 def compatible(shelf: Shelf, m: Motors, s: Supplies) -> dict[str, Mask]:

@@ -17,7 +17,7 @@ from jolvek.core.findings import Finding, find
 from jolvek.core.hull import awash_kg
 from jolvek.core.need import Need
 from jolvek.core.performance import HUMP_MARGIN, PLANING_FROUDE
-from jolvek.core.propulsor import NO_LIFT
+from jolvek.core.propulsor import pitch_limited_thrust_n, power_for_thrust_w
 from jolvek.core.resistance import Resistance, table, total_n
 from jolvek.core.shelf import Shelf
 
@@ -138,7 +138,7 @@ def _speeds(need: Need, r: Resistance, m: Motors, d: Drives, drive: Index, mass:
     light = float(mass.min())
     v = np.linspace(0.05, 1.0, 80) * float(np.exp(r.log_speed[-1]))
     thrust = total_n(r, v, light, need.day.wind_m_s, m.leg_m2[i])
-    power = _power(np.maximum(thrust, 1e-6), v, m.diameter_m[i], m.loss_factor[i], need.water.density_kg_m3)
+    power = power_for_thrust_w(np.maximum(thrust, 1e-6), v, m.diameter_m[i], m.loss_factor[i], need.water.density_kg_m3)
     over = power > 1.25 * m.power_w[i]
     last_under = int(np.nonzero(~over)[0][-1]) if (~over).any() else 0
     end = float(v[min(last_under + 1, v.size - 1)])
@@ -148,67 +148,91 @@ def _speeds(need: Need, r: Resistance, m: Motors, d: Drives, drive: Index, mass:
     return grid
 
 
-def _power(thrust: Array, v: Array, diameter: Array, loss: Array, rho: float) -> Array:
-    """Explicit momentum power, spelled out here so that chunks stay in the processor's cache."""
-    jet = 8.0 / (np.pi * rho * diameter * diameter)
-    return np.asarray(thrust * (v + np.sqrt(v * v + jet * thrust)) / (2.0 * loss))
+@dataclass(frozen=True)
+class Table:
+    """Rows of (motor, power limit) worked out at every displacement node: (R, K, P), float32.
+
+    A candidate is a row and a displacement between two nodes; its curve is a blend of two lines.
+    """
+
+    load: NDArray[np.float32]  # power over limit or thrust over what pitch allows, whichever is more, from rest
+    power_w: NDArray[np.float32]  # from rest
+    row: Index  # (N,) row of each candidate
+    limit_w: Array  # (N,)
+
+
+def _tabulate(need: Need, m: Motors, s: Supplies, motor: Index, supply: Index, v: Array, r: Resistance) -> Table:
+    """Work out thrust and power once per motor, power limit and displacement node."""
+    limits = np.minimum(m.power_w[motor], m.controller_a[motor] * s.nominal_v[supply])
+    key, row = np.unique(motor * 1e6 + np.round(limits), return_inverse=True)
+    mi, limit = (key // 1e6).astype(int), key % 1e6
+    rho = need.water.density_kg_m3
+    hull = total_n(r, v[None, :], r.displacement_kg[:, None], need.day.wind_m_s)  # (K, P)
+    thrust = np.maximum(hull[None] + 0.5 * rho * v * v * m.leg_m2[mi][:, None, None], 1e-6)
+    diameter, loss = m.diameter_m[mi][:, None, None], m.loss_factor[mi][:, None, None]
+    power = power_for_thrust_w(thrust, v, diameter, loss, rho)
+    climb = thrust
+    if r.planing_capable:
+        edge = np.array([r.planing_speed_m_s(x, PLANING_FROUDE) for x in r.displacement_kg])
+        climb, power = _hump(v, edge[None, :, None], thrust, power, diameter, loss, rho)
+    room = np.maximum(pitch_limited_thrust_n(v, diameter, m.pitch_m[mi][:, None, None], m.rev_s[mi][:, None, None], rho), 1e-9)
+    load = np.maximum.accumulate(np.maximum(power / limit[:, None, None], climb / room), axis=2)
+    return Table(np.minimum(load, 1e6).astype(np.float32), np.maximum.accumulate(power, axis=2).astype(np.float32), row, limits)
 
 
 def _evaluate(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, supply: Index, mass: Array,
               r: Resistance, keep_curves: bool) -> Field:
-    """Curves and day of all candidates, chunk by chunk."""
+    """Curves and day of all candidates, chunk by chunk so that each stays in the processor's cache."""
     v = _speeds(need, r, m, d, drive, mass)
     wish = int(np.argmin(np.abs(v - need.day.speed_m_s)))
-    at_nodes = total_n(r, v[None, :], r.displacement_kg[:, None], need.day.wind_m_s)  # (K, P)
-    log_nodes = np.log(r.displacement_kg)
-    step = log_nodes[1] - log_nodes[0]
+    motor = d.motor[drive]
+    t = _tabulate(need, m, s, motor, supply, v, r)
+    nodes_n = r.displacement_kg.size
+    step = np.log(r.displacement_kg[1] / r.displacement_kg[0])
+    x = np.log(mass / r.displacement_kg[0]) / step
+    j = np.clip(x.astype(int), 0, nodes_n - 2)
+    f = (x - j).astype(np.float32)
+    low = t.row * nodes_n + j
+    load_lines, power_lines = t.load.reshape(-1, v.size), t.power_w.reshape(-1, v.size)
     n = drive.size
-    top, power_wish, power_run = np.empty(n), np.empty(n), np.empty(n)
+    top, at_wish = np.empty(n), np.empty(n)
     curves = np.empty((n, v.size), dtype=np.float32) if keep_curves else None
-    rho, motor = need.water.density_kg_m3, d.motor[drive]
-    limit = np.minimum(m.power_w[motor], m.controller_a[motor] * s.nominal_v[supply])
-    line = 0.45 * m.pitch_m * rho * m.rev_s**2 * m.diameter_m**3
-    edge = np.array([r.planing_speed_m_s(x, PLANING_FROUDE) for x in r.displacement_kg]) if r.planing_capable else None
-    leg = 0.5 * rho * v * v
     for a in range(0, n, CHUNK):
         c = slice(a, a + CHUNK)
-        mi = motor[c]
-        x = (np.log(mass[c]) - log_nodes[0]) / step
-        j = np.clip(x.astype(int), 0, log_nodes.size - 2)
-        f = (x - j)[:, None]
-        thrust = at_nodes[j] * (1 - f) + at_nodes[j + 1] * f + leg * m.leg_m2[mi][:, None]
-        np.maximum(thrust, 1e-6, out=thrust)
-        diameter, loss = m.diameter_m[mi][:, None], m.loss_factor[mi][:, None]
-        power = _power(thrust, v, diameter, loss, rho)
-        climb = thrust
-        if edge is not None:
-            climb, power = _hump(v, np.interp(mass[c], r.displacement_kg, edge), thrust, power, diameter, loss, rho)
-        room = np.maximum(line[mi][:, None] * (1 - v / (NO_LIFT * (m.pitch_m * m.rev_s)[mi][:, None])), 1e-9)
-        load = np.maximum(power / limit[c][:, None], climb / room)
-        np.maximum.accumulate(load, axis=1, out=load)
+        load = _blend(load_lines, low[c], f[c])
         top[c] = _first_over(v, load)
-        from_rest = np.maximum.accumulate(power, axis=1)
-        power_wish[c] = np.where(load[:, wish] <= 1, from_rest[:, wish], np.nan)
-        power_run[c] = np.where(load[:, wish] <= 1, from_rest[:, wish], limit[c])
+        at_wish[c] = load[:, wish]
         if curves is not None:
-            curves[c] = from_rest
-    return _days(need, m, d, s, drive, supply, mass, v, top, power_wish, power_run, curves)
+            curves[c] = _blend(power_lines, low[c], f[c])
+    power_wish = power_lines[low, wish] * (1 - f) + power_lines[low + 1, wish] * f
+    reached = at_wish <= 1
+    return _days(need, m, d, s, drive, supply, mass, v, top, np.where(reached, power_wish, np.nan),
+                 np.where(reached, power_wish, t.limit_w), curves)
+
+
+def _blend(lines: NDArray[np.float32], low: Index, f: NDArray[np.float32]) -> NDArray[np.float32]:
+    """Lines (L, P) read between `low` and the next at a share f, (n,) → (n, P)."""
+    out = lines[low + 1]
+    below = lines[low]
+    out -= below
+    out *= f[:, None]
+    out += below
+    return out
 
 
 def _hump(v: Array, edge: Array, thrust: Array, power: Array, diameter: Array, loss: Array, rho: float) -> tuple[Array, Array]:
-    """Thrust and power with the hump climbed with 10 % to spare before what lies past it."""
-    past = v[None, :] > edge[:, None]
-    h = np.argmax(np.where(past, 0.0, power), axis=1)[:, None]
-    beyond = np.arange(v.size)[None, :] > h
-    humped = (np.where(beyond, power, np.inf).min(axis=1, keepdims=True) < np.take_along_axis(power, h, 1)) & beyond
-    peak = (1 + HUMP_MARGIN) * np.take_along_axis(thrust, h, 1)
-    need = _power(peak, v[h], diameter, loss, rho)
+    """Thrust and power (R, K, P) with the hump climbed with 10 % to spare before what lies past it."""
+    h = np.argmax(np.where(v > edge, 0.0, power), axis=-1)[..., None]
+    beyond = np.arange(v.size) > h
+    humped = (np.where(beyond, power, np.inf).min(axis=-1, keepdims=True) < np.take_along_axis(power, h, -1)) & beyond
+    peak = (1 + HUMP_MARGIN) * np.take_along_axis(thrust, h, -1)
+    need = power_for_thrust_w(peak, v[h], diameter, loss, rho)
     return np.where(humped, np.maximum(thrust, peak), thrust), np.where(humped, np.maximum(power, need), power)
 
 
-def _first_over(v: Array, load: Array) -> Array:
-    """Speed where a non-decreasing load first passes 1, between grid points on cube roots."""
-    i = np.sum(load <= 1, axis=1)
+def _first_over(v: Array, load: NDArray[np.float32]) -> Array:
+    """Speed where a non-decreasing load (n, P) first passes 1, between grid points on cube roots."""
+    i = np.count_nonzero(load <= 1, axis=1)
     hi = np.minimum(i, v.size - 1)
     lo = np.maximum(hi - 1, 0)
     rows = np.arange(load.shape[0])
@@ -254,14 +278,12 @@ def _motor_reasons(need: Need, shelf: Shelf, m: Motors, d: Drives, s: Supplies, 
     """For every motor with no setup that does the day: the binding reason with the missing amount."""
     out = dict(d.rejected)
     motor_of = d.motor[field.drive]
+    there = np.bincount(motor_of, minlength=len(shelf.motors))
+    good = np.bincount(motor_of[field.does_day], minlength=len(shelf.motors))
     for i in range(len(shelf.motors)):
-        if i in out:
+        if i in out or good[i]:
             continue
-        rows = np.nonzero(motor_of == i)[0]
-        if rows.size == 0:
-            out[i] = _why_no_bank(i, m, s, passes)
-        elif not field.does_day[rows].any():
-            out[i] = _why_not_day(need, field, rows)
+        out[i] = _why_not_day(need, field, np.nonzero(motor_of == i)[0]) if there[i] else _why_no_bank(i, m, s, passes)
     return out
 
 
@@ -323,14 +345,13 @@ def _battery_reasons(need: Need, m: Motors, d: Drives, s: Supplies, passes: dict
     out = dict(s.rejected)
     battery_of = s.battery[field.supply]
     drivable = np.isin(np.arange(len(shelf.motors)), d.motor)
+    there = np.bincount(battery_of, minlength=len(shelf.batteries))
+    good = np.bincount(battery_of[field.does_day], minlength=len(shelf.batteries))
     for i in range(len(shelf.batteries)):
-        if i in out:
+        if i in out or good[i]:
             continue
-        rows = np.nonzero(battery_of == i)[0]
-        if rows.size and field.does_day[rows].any():
-            continue
-        if rows.size:
-            out[i] = _why_not_day(need, field, rows)
+        if there[i]:
+            out[i] = _why_not_day(need, field, np.nonzero(battery_of == i)[0])
             continue
         mine, left = s.battery == i, drivable[:, None]
         out[i] = find("no-bank", why="its volts or amps go with no motor that fits this boat",

@@ -103,10 +103,17 @@ def picks(match: Match) -> list[Pick]:
         ("furthest", "goes furthest", -f.range_m), ("fastest", "fastest", -f.top_speed_m_s),
         ("reserve", "most in hand for the price", -(f.range_m / max(match.need.day.distance_m, 1.0)) / f.price),
     ]
-    out = [Pick(key, title, int(does[np.lexsort((f.price[does], np.round(value[does], 3)))[0]])) for key, title, value in rows]
+    out = [Pick(key, title, _least(value, f.price, does)) for key, title, value in rows]
     if budget:
         out.append(Pick("budget", "best for the budget", int(does[np.argmax(score(match)[does])])))
     return out
+
+
+def _least(value: Array, price: Array, rows: Index) -> int:
+    """The row with the least value, the cheapest among equals (to the third decimal)."""
+    rounded = np.round(value[rows], 3)
+    best = rows[rounded == rounded.min()]
+    return int(best[np.argmin(price[best])])
 
 
 def pareto(match: Match, most: int = 4000) -> Index:
@@ -118,24 +125,22 @@ def pareto(match: Match, most: int = 4000) -> Index:
     pool = np.nonzero(f.does_day)[0] if f.does_day.any() else np.arange(f.price.size)
     if not pool.size:
         return np.zeros(0, dtype=int)
-    coarse = np.stack([np.floor(np.log(np.maximum(x[pool], 1e-6)) / 0.01) for x in
-                       (f.price, f.mass_kg)] + [-np.floor(np.log(np.maximum(x[pool], 1e-6)) / 0.01) for x in
-                                                (f.range_m, f.top_speed_m_s)], axis=1)
-    order = np.lexsort(coarse.T[::-1])
-    points, pool = coarse[order], pool[order]
-    keep = np.concatenate(([True], (points[1:] != points[:-1]).any(axis=1)))
-    points, pool = points[keep], pool[keep]
-    front: list[int] = []
-    alive = np.ones(pool.size, dtype=bool)
-    for i in range(pool.size):  # sorted by price: whoever survives to its turn is on the front
-        if not alive[i]:
-            continue
-        front.append(i)
-        rest = alive[i + 1:]
-        rest &= ~(points[i, 1:] <= points[i + 1:, 1:]).all(axis=1)
-        if len(front) >= most:
-            break
-    return np.asarray(pool[front])
+    figures = (f.price[pool], f.mass_kg[pool], 1 / np.maximum(f.range_m[pool], 1e-6), 1 / np.maximum(f.top_speed_m_s[pool], 1e-6))
+    points = [np.floor(np.log(np.maximum(x, 1e-9)) / 0.01).astype(np.int16) for x in figures]
+    packed = sum((p.astype(np.int64) + 32768) << (16 * k) for k, p in enumerate(points) if k < 3) * 4096 + points[3]
+    first = np.unique(packed, return_index=True)[1]
+    order = first[np.argsort(sum(p[first].astype(np.int32) for p in points), kind="stable")]  # the likeliest to beat others first
+    points, pool = [p[order] for p in points], pool[order]
+    at = 0
+    while at < pool.size:
+        keep = points[0] < points[0][at]  # whoever is nowhere better than this one goes, equals too
+        for p in points[1:]:
+            keep |= p < p[at]
+        keep[at] = True
+        at = int(np.count_nonzero(keep[:at])) + 1
+        if keep.sum() < keep.size:
+            points, pool = [p[keep] for p in points], pool[keep]
+    return np.asarray(pool[np.argsort(f.price[pool], kind="stable")][:most])
 
 
 def steps(match: Match, size: float = 500.0, most: int = 6) -> list[Step]:
