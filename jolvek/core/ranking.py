@@ -12,6 +12,7 @@ from jolvek.core.need import WISHES
 
 Array = NDArray[np.float64]
 Index = NDArray[np.intp]
+GRID_CELLS = 4e6  # of the Pareto grid; coarser levels are taken past it
 
 
 @dataclass(frozen=True)
@@ -116,31 +117,38 @@ def _least(value: Array, price: Array, rows: Index) -> int:
     return int(best[np.argmin(price[best])])
 
 
-def pareto(match: Match, most: int = 4000) -> Index:
+def pareto(match: Match, most: int = 4000, fineness: float = 0.01) -> Index:
     """Indices of setups that no other beats at once in price, weight, range and speed, cheapest first.
 
-    Figures within 1 % count as equal, so that hair's breadths do not fill the set.
+    Figures within `fineness` (1 %, or 2 % where the field is wide) count as equal, so that hair's breadths do not fill the set. The levels
+    make a grid of weight × range × speed that holds the lowest price; a running minimum along each axis
+    then tells at once whether anything at least as good costs no more. Linear in the candidates.
     """
     f = match.field
     pool = np.nonzero(f.does_day)[0] if f.does_day.any() else np.arange(f.price.size)
     if not pool.size:
         return np.zeros(0, dtype=int)
-    figures = (f.price[pool], f.mass_kg[pool], 1 / np.maximum(f.range_m[pool], 1e-6), 1 / np.maximum(f.top_speed_m_s[pool], 1e-6))
-    points = [np.floor(np.log(np.maximum(x, 1e-9)) / 0.01).astype(np.int16) for x in figures]
-    packed = sum((p.astype(np.int64) + 32768) << (16 * k) for k, p in enumerate(points) if k < 3) * 4096 + points[3]
-    first = np.unique(packed, return_index=True)[1]
-    order = first[np.argsort(sum(p[first].astype(np.int32) for p in points), kind="stable")]  # the likeliest to beat others first
-    points, pool = [p[order] for p in points], pool[order]
-    at = 0
-    while at < pool.size:
-        keep = points[0] < points[0][at]  # whoever is nowhere better than this one goes, equals too
-        for p in points[1:]:
-            keep |= p < p[at]
-        keep[at] = True
-        at = int(np.count_nonzero(keep[:at])) + 1
-        if keep.sum() < keep.size:
-            points, pool = [p[keep] for p in points], pool[keep]
-    return np.asarray(pool[np.argsort(f.price[pool], kind="stable")][:most])
+    logs = [np.log(np.maximum(x[pool], 1e-6)) for x in (f.mass_kg, f.range_m, f.top_speed_m_s)]
+    axes = [np.floor((sign * (x - (x.min() if sign > 0 else x.max()))) / fineness).astype(np.int64)
+            for x, sign in zip(logs, (1, -1, -1), strict=True)]
+    shape = tuple(int(axis.max()) + 2 for axis in axes)
+    if np.prod(shape, dtype=float) > GRID_CELLS:
+        return pareto(match, most, 2 * fineness)
+    price = np.floor(np.log(np.maximum(f.price[pool], 1e-2)) / fineness).astype(np.int32)
+    cell = np.ravel_multi_index(tuple(axis + 1 for axis in axes), shape)  # a rim of one cell stands for "better than all"
+    lowest = np.full(shape, np.iinfo(np.int32).max, dtype=np.int32)
+    np.minimum.at(lowest.reshape(-1), cell, price)
+    running = lowest
+    for axis in range(3):
+        running = np.minimum.accumulate(running, axis=axis)
+    flat = running.reshape(-1)
+    strides = (shape[1] * shape[2], shape[2], 1)
+    better = np.minimum.reduce([flat[cell - stride] for stride in strides])
+    front = (price == lowest.reshape(-1)[cell]) & (price < better)
+    pool, cell = pool[front], cell[front]
+    order = np.argsort(f.price[pool], kind="stable")
+    first = np.unique(cell[order], return_index=True)[1]  # one of each cell, the cheapest
+    return np.asarray(pool[order][np.sort(first)][:most])
 
 
 def steps(match: Match, size: float = 500.0, most: int = 6) -> list[Step]:
