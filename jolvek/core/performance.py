@@ -121,7 +121,7 @@ class Performance:
         return out
 
     def shaft_rpm(self, speed_m_s: ArrayLike) -> Array:
-        """Propeller speed in rev/min at steady speeds (any shape), on the linear thrust line."""
+        """Propeller speed in rev/min at steady speeds (any shape), on the B-series curve."""
         p = self.propulsor
         return 60 * shaft_speed_rev_s(self._thrust(speed_m_s), speed_m_s, p.diameter_m, p.pitch_m,
                                       self.setup.water.density_kg_m3)

@@ -1,7 +1,6 @@
 """The propeller: momentum theory with one loss factor, the limit that pitch sets, and claims tested.
 
-The shaft speed follows a linear thrust line K_T = K_T0 (1 − J/J0) with K_T0 ≈ 0.45 p/D and J0 = 1.08 p/D
-(Jolvek's own simplification, named as such; no open-water series is used).
+Power and thrust come from momentum theory; what pitch and shaft speed allow from the Wageningen B-series.
 """
 
 from __future__ import annotations
@@ -12,12 +11,12 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from jolvek.core.hull import Assumed
+from jolvek.core.open_water import run, thrust_coefficient
 
 Array = NDArray[np.float64]
 LOSS_FACTOR = 0.62  # electrical input to momentum power; motor, electronics, blade drag and swirl
 LOSS_FACTOR_BELIEVED = 0.72  # a static-thrust claim that needs more is not believed
 LOSS_FACTOR_LOWEST = 0.30
-NO_LIFT = 1.08  # zero-thrust speed over pitch speed
 
 
 @dataclass(frozen=True)
@@ -146,30 +145,26 @@ def thrust_at_power_n(power_w: ArrayLike, speed_m_s: ArrayLike, diameter_m: Arra
 
 def pitch_limited_thrust_n(speed_m_s: ArrayLike, diameter_m: ArrayLike, pitch_m: ArrayLike, shaft_rev_s: ArrayLike,
                            density_kg_m3: float = 1026.0) -> Array:
-    """Most thrust in N at the full shaft speed: K_T0 ρn²D⁴ (1 − V/(1.08 p n)), never below 0; broadcasts.
+    """Most thrust in N at the full shaft speed, K_T(V/(nD), p/D) ρn²D⁴, never below 0; broadcasts.
 
-    Linear thrust line, Jolvek's own simplification.
+    Source: Wageningen B-series, three blades, area ratio 0.45 (`open_water`).
 
-    >>> float(pitch_limited_thrust_n(7.2, 0.27, 0.171, 2300 / 60))
+    >>> float(pitch_limited_thrust_n(7.8, 0.27, 0.171, 2300 / 60))
     0.0
     """
-    d, p, n = (np.asarray(x, dtype=float) for x in (diameter_m, pitch_m, shaft_rev_s))
-    line = 0.45 * p / d * density_kg_m3 * n * n * d**4
-    return np.asarray(np.maximum(line * (1 - np.asarray(speed_m_s) / (NO_LIFT * p * n)), 0.0))
+    v, d, p, n = (np.asarray(x, dtype=float) for x in (speed_m_s, diameter_m, pitch_m, shaft_rev_s))
+    return np.asarray(thrust_coefficient(v / (n * d), p / d) * density_kg_m3 * n * n * d**4)
 
 
-def shaft_speed_rev_s(thrust_n: ArrayLike, speed_m_s: ArrayLike, diameter_m: ArrayLike, pitch_m: ArrayLike,
+def shaft_speed_rev_s(thrust_n: ArrayLike, speed_m_s: ArrayLike, diameter_m: float, pitch_m: float,
                       density_kg_m3: float = 1026.0) -> Array:
-    """Shaft speed in rev/s for a thrust at a speed on the same linear thrust line; broadcasts.
+    """Shaft speed in rev/s for a thrust at a speed on the same curve; thrust and speed broadcast.
 
     >>> n = shaft_speed_rev_s(200.0, 2.0, 0.27, 0.171)
     >>> round(float(pitch_limited_thrust_n(2.0, 0.27, 0.171, n)))
     200
     """
-    d, p = np.asarray(diameter_m, dtype=float), np.asarray(pitch_m, dtype=float)
-    a = np.asarray(speed_m_s, dtype=float) / (NO_LIFT * p)
-    k = 0.45 * p / d * density_kg_m3 * d**4
-    return np.asarray((a + np.sqrt(a * a + 4 * np.maximum(np.asarray(thrust_n), 0) / k)) / 2)
+    return run(thrust_n, speed_m_s, diameter_m, pitch_m, density_kg_m3).rev_s
 
 
 def static_thrust_n(power_w: ArrayLike, diameter_m: ArrayLike, loss_factor: ArrayLike = LOSS_FACTOR,
