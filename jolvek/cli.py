@@ -147,7 +147,7 @@ def rules() -> None:
     """Print the rule book."""
     from dataclasses import asdict
 
-    from jolvek.core.findings import RULES
+    from jolvek.core.rulebook import RULES
 
     _print([asdict(rule) for rule in RULES.values()])
 

@@ -88,6 +88,9 @@ class Battery:
     length_m: float | None = None
     width_m: float | None = None
     height_m: float | None = None
+    bms_max_a: float | None = None
+    connector_max_a: float | None = None
+    monitor: bool = False  # shows its own charge
     name: str = ""
 
     def __post_init__(self) -> None:
@@ -126,13 +129,20 @@ class Battery:
 
     @property
     def continuous_a(self) -> float:
-        """Continuous discharge limit, given or the chemistry's usual C-rate."""
-        return self.max_continuous_a or self.chem.max_c_rate * self.capacity_ah
+        """Continuous discharge limit: the smallest of cells (or the chemistry's usual C-rate), BMS and connector."""
+        cells = self.max_continuous_a or self.chem.max_c_rate * self.capacity_ah
+        return min(x for x in (cells, self.bms_max_a, self.connector_max_a) if x is not None)
+
+    @property
+    def limited_by(self) -> str:
+        """What sets the continuous limit: cells, BMS or connector."""
+        names = {"connector": self.connector_max_a, "BMS": self.bms_max_a}
+        return next((k for k, v in names.items() if v is not None and v <= self.continuous_a), "cells")
 
     @property
     def peak_a(self) -> float:
-        """Peak discharge limit, given or 1.5 times the continuous one."""
-        return self.max_peak_a or 1.5 * self.continuous_a
+        """Peak discharge limit, given or 1.5 times the continuous one; never above what the BMS lets through."""
+        return min(self.max_peak_a or 1.5 * self.continuous_a, self.bms_max_a or np.inf)
 
 
 def peukert_time_h(capacity_ah: ArrayLike, current_a: ArrayLike, exponent: ArrayLike, rated_h: ArrayLike = 20.0) -> Array:

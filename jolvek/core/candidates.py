@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from jolvek.core.battery import chemistry
 from jolvek.core.charging import charge_time_h
 from jolvek.core.findings import Finding, find
-from jolvek.core.mounting import packs_in_bay
+from jolvek.core.mounting import stow
 from jolvek.core.need import Need
 from jolvek.core.propulsor import static_thrust_n
 from jolvek.core.shelf import Shelf
@@ -122,6 +122,8 @@ def _why_no_drive(need: Need, shelf: Shelf, i: int, rows: Mask, rules: list[tupl
     """The rule that binds: the one that still fails on the mount where the most others hold."""
     left = np.ones(rules[0][1][rows].shape, dtype=bool)
     item, site = shelf.motors[i], need.site
+    if not shelf.mounts:
+        return find("no-mount", style=item.style, places=", ".join(site.places) or "none")
     for rule, ok in rules:
         now = left & ok[rows]
         if not now.any():
@@ -234,18 +236,7 @@ def _chargers(banks: Array, names: tuple[str, ...], shelf: Shelf, hours_given: f
 
 def _bay_problem(need: Need, i: int, shelf: Shelf, packs: int) -> Finding | None:
     """Why `packs` of battery i go into none of the boat's bays; None where they do or no bay is given."""
-    b, problem = shelf.batteries[i].spec, None
-    if not need.site.bays or None in (b.length_m, b.width_m, b.height_m) or _clips_on(shelf, i):
-        return None
-    for bay in need.site.bays:
-        room = packs_in_bay(bay, b.length_m, b.width_m, b.height_m, upright=not b.chem.lithium)  # type: ignore[arg-type]
-        if room < packs:
-            problem = problem or find("bay-size", room, packs, packs=packs, bay=bay.name)
-        elif bay.max_kg is not None and packs * b.weight_kg > bay.max_kg:
-            problem = find("bay-mass", packs * b.weight_kg, bay.max_kg, bay=bay.name)
-        else:
-            return None
-    return problem
+    return None if _clips_on(shelf, i) else stow(need.site.bays, shelf.batteries[i].spec, packs)[1]
 
 
 def _clips_on(shelf: Shelf, i: int) -> bool:

@@ -1,7 +1,8 @@
-"""Charging: how long from one state to another, and whether it is full by morning."""
+"""Charging: how long from one state to another, whether it is full by morning, and what must not be charged how."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,6 +10,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from jolvek.core.bank import Bank
 from jolvek.core.battery import Chemistry
+from jolvek.core.findings import Finding, find
 
 Array = NDArray[np.float64]
 TAIL_FROM = {True: 0.90, False: 0.80}  # constant current up to here: lithium, lead
@@ -85,3 +87,79 @@ def matches(bank: Bank, charger: Charger) -> str | None:
     if abs(bank.battery.nominal_voltage_v / charger.voltage_v - 1) <= 0.1:
         return "pack"
     return None
+
+
+def soc_after(bank: Bank, chargers: Sequence[Charger], hours: ArrayLike, start_soc: float = 0.2) -> Array:
+    """State of charge reached after some hours (any shape) with one or several chargers together; full is 0.99.
+
+    >>> from jolvek.core.battery import Battery
+    >>> b, c = Bank(Battery("lfp", 25.6, 50)), Charger(24, 7, ("lfp",))
+    >>> soc_after(b, [c], [0.0, 3.0, 12.0]).round(2).tolist()
+    [0.2, 0.61, 0.99]
+    """
+    soc = np.linspace(start_soc, 0.99, 200)
+    needed = np.array([together_h(bank, chargers, start_soc, float(x)) for x in soc])
+    if not np.isfinite(needed[1:]).all():
+        return np.full(np.shape(hours), start_soc)
+    return np.asarray(np.interp(np.asarray(hours, dtype=float), needed, soc))
+
+
+def together_h(bank: Bank, chargers: Sequence[Charger], start_soc: float = 0.2, end_soc: float = 1.0) -> float:
+    """Hours for several chargers at once: currents of whole-bank chargers add up, pack chargers share out the packs.
+
+    Chargers that do not match the bank count for nothing; inf where none does.
+
+    >>> from jolvek.core.battery import Battery
+    >>> b, c = Bank(Battery("agm", 12, 100), 4), Charger(12, 10, ("agm",), outputs=2)
+    >>> together_h(b, [c, c]) < together_h(b, [c])
+    True
+    """
+    whole = sum(c.current_a * c.outputs for c in chargers if matches(bank, c) == "bank")
+    pack = [c for c in chargers if matches(bank, c) == "pack"]
+    if whole:
+        return float(charge_time_h(bank.capacity_ah, whole, bank.chem, start_soc, end_soc))
+    if not pack:
+        return float("inf")
+    rounds = -(-bank.packs // sum(c.outputs for c in pack))
+    slowest = min(c.current_a for c in pack)
+    return rounds * float(charge_time_h(bank.battery.capacity_ah, slowest, bank.chem, start_soc, end_soc))
+
+
+def first_charge_h(bank: Bank, chargers: Sequence[Charger], delivered_soc: float = DELIVERED_SOC) -> float:
+    """Hours of the first charge: packs arrive about a fifth charged (10–30 %, common practice, no source).
+
+    >>> from jolvek.core.battery import Battery
+    >>> 5.5 < first_charge_h(Bank(Battery("nmc", 25.9, 50)), [Charger(24, 7, ("nmc",))]) < 7.0
+    True
+    """
+    return together_h(bank, chargers, delivered_soc)
+
+
+def check(bank: Bank, chargers: Sequence[Charger], hours: float, start_soc: float = 0.2,
+          temperature_c: float = 15.0) -> list[Finding]:
+    """What is to be said of charging: voltage, chemistry, current, time, frost, and the first charge.
+
+    >>> from jolvek.core.battery import Battery
+    >>> b, c = Bank(Battery("lfp", 25.6, 50)), Charger(24, 7, ("lfp",))
+    >>> [f.rule for f in check(b, [c], 4.0, temperature_c=-2.0)]
+    ['not-full-by-morning', 'charge-freezing', 'first-charge']
+    """
+    out = []
+    for c in chargers:
+        if bank.battery.chemistry not in c.chemistries:
+            out.append(find("charger-chemistry", chem=bank.chem.name))
+        elif matches(bank, c) is None:
+            out.append(find("charger-voltage", c.voltage_v, bank.nominal_v))
+        else:
+            ah = bank.battery.capacity_ah if matches(bank, c) == "pack" else bank.capacity_ah
+            amps, most = c.current_a * (1 if matches(bank, c) == "pack" else c.outputs), CHARGE_C_LIMIT[bank.chem.lithium] * ah
+            if amps > most * (1 + 1e-9):
+                out.append(find("charge-current", amps, most))
+    needed = together_h(bank, chargers, start_soc)
+    if np.isfinite(needed) and needed > hours:
+        out.append(find("not-full-by-morning", needed, hours))
+    if bank.chem.lithium and temperature_c < 0:
+        out.append(find("charge-freezing", temperature_c, 0.0))
+    if np.isfinite(needed):
+        out.append(find("first-charge", DELIVERED_SOC, 1.0, hours=first_charge_h(bank, chargers)))
+    return out

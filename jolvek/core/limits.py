@@ -13,12 +13,13 @@ from jolvek.core.propulsor import LOSS_FACTOR_BELIEVED, static_thrust_n
 
 VOLTS_DANGEROUS = 60.0
 AMPS_HIGH = 50.0
+HALF_IS_PLENTY = 0.85  # of the top speed on half the power: the rest is bought dearly
 
 
-def electrical(motor: Motor, bank: Bank) -> list[Finding]:
-    """Voltage window, continuous and peak current, controller, touch voltage: motor against bank.
+def electrical(motor: Motor, bank: Bank, gauge: str = "") -> list[Finding]:
+    """Voltage window, continuous and peak current, controller, touch voltage, gauge: motor against bank.
 
-    Currents at nominal voltage, the way spec sheets compare them.
+    Currents at nominal voltage, the way spec sheets compare them. `gauge` is voltage, monitor, or empty.
 
     >>> from jolvek.core.battery import Battery
     >>> [f.rule for f in electrical(Motor(2000, voltage_v=48), Bank(Battery("lfp", 48, 60), 2))][0]
@@ -28,7 +29,7 @@ def electrical(motor: Motor, bank: Bank) -> list[Finding]:
     low, high = motor.window_v(bank.nominal_v)
     if bank.full_v > high:
         out.append(find("voltage-high", bank.full_v, high))
-    if bank.nominal_v < low:
+    if bank.nominal_v < low * (1 - 1e-9):
         packs = math.ceil(low / bank.battery.nominal_voltage_v)
         out.append(find("voltage-low", bank.nominal_v, low, packs=packs))
     elif bank.empty_v < low - 0.05:
@@ -36,7 +37,8 @@ def electrical(motor: Motor, bank: Bank) -> list[Finding]:
     watts = min(motor.input_power_w, (motor.controller_max_a or math.inf) * bank.nominal_v)
     amps = watts / bank.nominal_v
     if amps > bank.continuous_a * (1 + 1e-9):
-        rule = "current-continuous" if bank.battery.max_continuous_a else "current-unknown"
+        rule = {"connector": "connector-limit", "BMS": "bms-limit"}.get(
+            bank.battery.limited_by, "current-continuous" if bank.battery.max_continuous_a else "current-unknown")
         out.append(find(rule, amps, bank.continuous_a, volts=bank.nominal_v,
                         parallel=math.ceil(amps / bank.battery.continuous_a - 1e-9),
                         watts=bank.continuous_a * bank.nominal_v))
@@ -52,7 +54,7 @@ def electrical(motor: Motor, bank: Bank) -> list[Finding]:
         out.append(find("high-current", amps, AMPS_HIGH))
     out.append(find("lithium-charging") if bank.chem.lithium else find("lead-ventilation"))
     if bank.chem.lithium:
-        out.append(find("gauge-lithium"))
+        out += [find("gauge-lithium")] if gauge == "voltage" else [] if gauge else [find("gauge-missing")]
     return out
 
 
@@ -96,8 +98,8 @@ def running(performance: Performance) -> list[Finding]:
     if p.top_speed_m_s > 1.6 * fast and not p.planes:
         out.append(find("beyond-tried", p.top_speed_m_s / fast, 1.6))
     half = float(p.speed_at_w(0.5 * p.power_limit_w)) / p.top_speed_m_s
-    if half > 0.9 and not hull.fam.planes:
-        out.append(find("overpowered", half, 0.9))
+    if half > HALF_IS_PLENTY and not hull.fam.planes:
+        out.append(find("overpowered", half, HALF_IS_PLENTY))
     if p.setup.wind_m_s > 0 and p.top_speed_m_s < 1.0:
         out.append(find("weak-in-wind", p.top_speed_m_s, 1.0, wind=p.setup.wind_m_s))
     if p.setup.current_m_s > 0 and p.setup.current_m_s >= p.top_speed_m_s:
@@ -105,7 +107,7 @@ def running(performance: Performance) -> list[Finding]:
     return out
 
 
-def check(performance: Performance) -> list[Finding]:
+def check(performance: Performance, gauge: str = "") -> list[Finding]:
     """Every finding on a setup, worst first.
 
     >>> from jolvek.core.hull import Hull, Load; from jolvek.core.performance import evaluate
@@ -115,7 +117,7 @@ def check(performance: Performance) -> list[Finding]:
     'plate-power'
     """
     s = performance.setup
-    bank = electrical(s.motor, s.bank) if s.bank else [find("no-battery")]
+    bank = electrical(s.motor, s.bank, gauge) if s.bank else [find("no-battery")]
     out = [*carrying(performance), *bank, *claims(performance), *running(performance)]
     if s.water.kind == "salt":
         out.append(find("salt-anode"))

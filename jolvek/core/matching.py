@@ -15,8 +15,8 @@ from jolvek.core.battery import delivered_share
 from jolvek.core.candidates import Drives, Motors, Supplies, compatible, drives, motors, supplies
 from jolvek.core.findings import Finding, find
 from jolvek.core.hull import awash_kg
+from jolvek.core.hump import HUMP_MARGIN, PLANING_FROUDE
 from jolvek.core.need import Need
-from jolvek.core.performance import HUMP_MARGIN, PLANING_FROUDE
 from jolvek.core.propulsor import pitch_limited_thrust_n, power_for_thrust_w
 from jolvek.core.resistance import Resistance, table, total_n
 from jolvek.core.shelf import Shelf

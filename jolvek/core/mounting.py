@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-import math
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 
+from jolvek.core.battery import Battery
 from jolvek.core.findings import Finding, find
 from jolvek.core.hull import Hull
 from jolvek.core.motor import Motor
@@ -88,7 +89,8 @@ class Mount:
 
 @dataclass(frozen=True)
 class Bay:
-    """A place for batteries: inner sizes in m, allowed kg, forward of the transom in m."""
+    """A place for batteries: inner sizes in m, allowed kg, its middle forward of the transom, to starboard of the
+    centre line and its floor above the keel in m; the opening of its lid where that is smaller than the bay."""
 
     name: str
     length_m: float
@@ -97,6 +99,10 @@ class Bay:
     max_kg: float | None = None
     ahead_m: float | None = None
     ventilated: bool = True
+    off_m: float = 0.0
+    above_m: float = 0.05
+    lid_length_m: float | None = None
+    lid_width_m: float | None = None
 
 
 @dataclass(frozen=True)
@@ -113,7 +119,12 @@ class Site:
     max_people: int | None = None
     approval_power_w: float | None = None
     approval_thrust_n: float | None = None
+    approval_from_year: int | None = None
+    approval_to_year: int | None = None
     model_year: int | None = None
+    rake_deg: float = 12.0
+    rudder_chord_m: float | None = None
+    room_ahead_m: float | None = None  # from the motor's seat to a knee or bulkhead
     notes: tuple[str, ...] = field(default=())
 
 
@@ -165,15 +176,6 @@ def shaft_missing_m(hull: Hull, mount: Mount, shaft_m: float) -> float:
     return max(0.0, -plate_depth_m(hull, mount, shaft_m))
 
 
-def hub_depth_m(plate_m: float, draught_m: float, diameter_m: float) -> float:
-    """Depth in m of the propeller hub below the loaded waterline.
-
-    >>> round(hub_depth_m(0.03, 0.15, 0.26), 3)
-    0.341
-    """
-    return draught_m + plate_m + HUB_BELOW_PLATE * diameter_m
-
-
 def fits(hull: Hull, site: Site, mount: Mount, motor: Motor, style: str, thrust_n: float) -> list[Finding]:
     """Blocks that keep this motor off this mount on this boat; an empty list when it fits.
 
@@ -199,28 +201,6 @@ def fits(hull: Hull, site: Site, mount: Mount, motor: Motor, style: str, thrust_
     return out
 
 
-def shaft_findings(hull: Hull, mount: Mount, shaft_m: float | None, draught_m: float, diameter_m: float) -> list[Finding]:
-    """Shaft too short, hub too shallow, or plate too deep; nothing where the shaft is adjustable (None).
-
-    >>> h = Hull("rib", 3.6, 1.75, 110, transom_height_m=0.5)
-    >>> [f.rule for f in shaft_findings(h, Mount("transom_clamp", 60, 2000), 0.381, 0.15, 0.28)]
-    ['shaft-short']
-    """
-    if shaft_m is None or mount.general.place not in ("transom", "motor_well"):
-        return []
-    missing = shaft_missing_m(hull, mount, shaft_m)
-    plate = plate_depth_m(hull, mount, shaft_m)
-    if missing > 0:
-        return [find("shaft-short", -missing, 0.0, short=math.ceil(round(1000 * missing, 3)))]
-    out = []
-    hub = hub_depth_m(plate, draught_m, diameter_m)
-    if hub < HUB_COVER_M:
-        out.append(find("shaft-shallow", 1000 * hub, 1000 * HUB_COVER_M))
-    if plate > PLATE_TOO_DEEP_M:
-        out.append(find("shaft-long", 1000 * plate, 1000 * PLATE_TOO_DEEP_M))
-    return out
-
-
 def packs_in_bay(bay: Bay, length_m: float, width_m: float, height_m: float, upright: bool = True) -> int:
     """How many equal packs go into a bay, all turned the same way; lead stands `upright`.
 
@@ -232,3 +212,57 @@ def packs_in_bay(bay: Bay, length_m: float, width_m: float, height_m: float, upr
     counts = [int(bay.length_m / size[a] + 1e-9) * int(bay.width_m / size[b] + 1e-9) * int(bay.height_m / size[c] + 1e-9)
               for a, b, c in turns]
     return max(counts)
+
+
+@dataclass(frozen=True)
+class Stowed:
+    """So many packs in one bay."""
+
+    bay: Bay
+    packs: int
+
+
+def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed], Finding | None]:
+    """Where the packs go: all in one bay if any holds them, else spread over several; or the finding that they do not.
+
+    Sizes in three dimensions, all packs of a bay turned the same way (lead-acid stands upright), each through
+    the lid, the bay's allowed mass kept. Packs of unknown size fit everywhere.
+
+    >>> bay = Bay("locker", 0.7, 0.4, 0.3, 25.0)
+    >>> battery = Battery("lfp", 12.8, 100, 11.4, length_m=0.33, width_m=0.17, height_m=0.22)
+    >>> stow([bay], battery, 2)[0][0].packs, stow([bay], battery, 3)[1].rule
+    (2, 'bay-mass')
+    """
+    sizes = (battery.length_m, battery.width_m, battery.height_m)
+    if not bays or None in sizes:
+        return [], None
+    room = [_room(bay, battery) for bay in bays]
+    held = [min(n, int(bay.max_kg / battery.weight_kg + 1e-9)) if bay.max_kg is not None else n for n, bay in zip(room, bays, strict=True)]
+    for bay, n in zip(bays, held, strict=True):
+        if n >= packs:
+            return [Stowed(bay, packs)], None
+    if sum(held) >= packs:
+        left, out = packs, []
+        for n, bay in sorted(zip(held, bays, strict=True), key=lambda row: -row[0]):
+            out.append(Stowed(bay, min(n, left)))
+            left -= out[-1].packs
+        return [s for s in out if s.packs], None
+    best = max(range(len(bays)), key=lambda i: room[i])
+    names = bays[best].name if len(bays) == 1 else "the bays"
+    if sum(room) >= packs:
+        kilos = sum(bay.max_kg for bay in bays if bay.max_kg is not None)
+        return [], find("bay-mass", packs * battery.weight_kg, kilos, bay=names)
+    lid = bays[best]
+    if room[best] == 0 and packs_in_bay(lid, *sizes, not battery.chem.lithium):  # type: ignore[arg-type]
+        return [], find("bay-lid", 1000 * sorted(sizes)[1], 1000 * min(lid.lid_length_m or 9, lid.lid_width_m or 9),  # type: ignore[type-var, operator]
+                        bay=lid.name)
+    return [], find("bay-size", sum(room), packs, packs=packs, bay=names)
+
+
+def _room(bay: Bay, battery: Battery) -> int:
+    """How many packs the bay takes by size, 0 where none passes its lid."""
+    sizes = (battery.length_m or 0.0, battery.width_m or 0.0, battery.height_m or 0.0)
+    lid = sorted((bay.lid_length_m or bay.length_m, bay.lid_width_m or bay.width_m))
+    if sorted(sizes)[0] > lid[0] or sorted(sizes)[1] > lid[1]:
+        return 0
+    return packs_in_bay(bay, *sizes, upright=not battery.chem.lithium)

@@ -145,7 +145,7 @@ def check(netlist: Netlist) -> list[Finding]:
     if bank.full_v > VOLTS_DANGEROUS:
         out.append(find("voltage-dangerous", bank.full_v, VOLTS_DANGEROUS))
     if plan.connector_a is not None and netlist.motor_a > plan.connector_a * (1 + 1e-9):
-        out.append(find("connector-current", netlist.motor_a, plan.connector_a))
+        out.append(find("connector-limit", netlist.motor_a, plan.connector_a))
     for fuse in netlist.fuses.values():
         if not fuse.fits_cable:
             out.append(find("fuse-cable", fuse.rating_a, 1.5 * min(w.size.allowed_a for w in netlist.wires if w.role == "plus")))

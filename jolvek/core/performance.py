@@ -14,6 +14,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from jolvek.core.bank import current_a, runtime_s
 from jolvek.core.hull import float_at, hull_speed_m_s
+from jolvek.core.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
 from jolvek.core.motor import limited_power_w
 from jolvek.core.propulsor import (
     Propulsor,
@@ -30,8 +31,6 @@ from jolvek.core.units import GRAVITY_M_S2
 Array = NDArray[np.float64]
 BAND = 0.12  # of speed, untried; from the residuals against speeds on the water
 KNEE_EXPONENT = 4.0
-PLANING_FROUDE = 2.0
-HUMP_MARGIN = 0.10
 _POINTS = 150
 
 
@@ -214,26 +213,6 @@ def _top(speed: Array, needed: Array, thrust: Array, room: Array, limit_w: float
         return float(speed[0] * np.cbrt(1 / over[0])), by
     lo, hi = np.cbrt(over[i - 1]), np.cbrt(over[i])
     return float(speed[i - 1] + (1 - lo) / (hi - lo) * (speed[i] - speed[i - 1])), by
-
-
-def planing_power_w(resistance: Resistance, displacement_kg: float, propulsor: Propulsor, leg_area_m2: float,
-                    wind_m_s: float = 0.0) -> float | None:
-    """Input power in W to plane at this displacement (kg) with 10 % thrust to spare; None: cannot plane.
-
-    The dearest speed up to volumetric Fn 2 decides. The pitch is taken as right for the speed.
-
-    >>> from jolvek.core.hull import Hull; from jolvek.core.water import Water
-    >>> from jolvek.core.propulsor import fit
-    >>> r = table(Hull("rigid_dinghy", 2.9, 1.45, 60), Water(), 250.0)
-    >>> 4000 < planing_power_w(r, 250.0, fit(5000), 0.0025) < 5500
-    True
-    """
-    if not resistance.planing_capable:
-        return None
-    speed = np.linspace(0.3, 1.0, 60) * resistance.planing_speed_m_s(displacement_kg, PLANING_FROUDE)
-    thrust = total_n(resistance, speed, displacement_kg, wind_m_s, leg_area_m2) * (1 + HUMP_MARGIN)
-    return float(power_for_thrust_w(thrust, speed, propulsor.diameter_m, propulsor.loss_factor,
-                                    resistance.water.density_kg_m3).max())
 
 
 def evaluate(setup: Setup, resistance: Resistance | None = None, voltage_v: float | None = None) -> Performance:

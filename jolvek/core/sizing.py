@@ -9,9 +9,9 @@ import numpy as np
 from jolvek.core.battery import chemistry, delivered_share
 from jolvek.core.families import family, typical_beam_m, typical_mass_kg
 from jolvek.core.hull import Assumed, Hull
+from jolvek.core.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
 from jolvek.core.motor import Motor
 from jolvek.core.need import Need
-from jolvek.core.performance import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
 from jolvek.core.propulsor import power_for_thrust_w
 from jolvek.core.resistance import Resistance, table, total_n
 

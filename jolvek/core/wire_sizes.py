@@ -11,6 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolvek.core.errors import ValueRefused
+from jolvek.core.findings import Finding, find
 
 # 33 CFR 183.425 Table 5, conductors insulated for 105 °C, under 50 V, outside engine spaces: (AWG, A)
 AWG_105C_A = ((18, 20), (16, 25), (14, 35), (12, 45), (10, 60), (8, 80), (6, 120), (4, 160), (3, 180), (2, 210), (1, 245),
@@ -148,3 +149,21 @@ def fuse(current_a: float, allowed: float, short_circuit_a: float = 0.0) -> Fuse
     """
     rating = next((f for f in FUSES_A if f >= 1.25 * current_a - 1e-9), FUSES_A[-1])
     return Fuse(rating, FUSE_WITHIN_M, short_circuit_a, rating <= 1.5 * allowed)
+
+
+def check(size_mm2: float, current_a: float, there_and_back_m: float, voltage_v: float, circuit: str = "motor",
+          engine_space: bool = False) -> list[Finding]:
+    """What is to be said of a cable that is there already: too many amps, too much drop. Errors as `cable`.
+
+    >>> [f.rule for f in check(10, 100.0, 6.0, 24.0)]
+    ['ampacity', 'voltage-drop']
+    """
+    right = cable(current_a, there_and_back_m, voltage_v, circuit, engine_space)
+    cure = f"{right.runs} × {right.size_mm2:g} mm²" if right.runs > 1 else f"{right.size_mm2:g} mm² (AWG {right.awg})"
+    out, most = [], allowed_a(size_mm2, engine_space)
+    if current_a > most * (1 + 1e-9):
+        out.append(find("ampacity", current_a, most, size=f"{size_mm2:g} mm²", cure_size=cure))
+    lost = drop_v(size_mm2, current_a, there_and_back_m) / voltage_v
+    if lost > DROP[circuit] * (1 + 1e-9):
+        out.append(find("voltage-drop", lost, DROP[circuit], cure_size=cure))
+    return out

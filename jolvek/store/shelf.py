@@ -10,43 +10,27 @@ from jolvek.core.shelf import Item, Shelf
 from jolvek.formats import shelf_file
 
 _LISTS = ("shafts_m", "pack_ids", "parts", "chemistries")
-_SELECT = {
-    "motors": "SELECT id, maker, name, price, style, shafts_m, pack_ids, noise_db, input_power_w, peak_power_w, voltage_v,"
-              " voltage_min_v, voltage_max_v, mass_kg, shaft_length_m, propeller_diameter_m, propeller_pitch_m, propeller_rpm,"
-              " static_thrust_n, controller_max_a FROM motor ORDER BY input_power_w, id",
-    "batteries": "SELECT id, maker, name, price, chemistry, nominal_voltage_v, capacity_ah, mass_kg, max_continuous_a,"
-                 " max_peak_a, full_voltage_v, empty_voltage_v, length_m, width_m, height_m FROM battery"
-                 " ORDER BY nominal_voltage_v * capacity_ah, id",
-    "mounts": "SELECT id, maker, name, price, kind, max_motor_kg, max_thrust_n, mass_kg, transom_min_m, transom_max_m, drop_m,"
-              " offset_m, hours, hands_free, parts FROM mount ORDER BY price, id",
-    "chargers": "SELECT id, maker, name, price, voltage_v, current_a, chemistries, mass_kg, outputs FROM charger"
-                " ORDER BY voltage_v * current_a, id",
+_TRUTHS = ("hands_free", "monitor")
+_ITEM = ("id", "maker", "name", "price")
+_TABLES = {  # kind → table, columns, order
+    "motors": ("motor", (*_ITEM, "style", "shafts_m", "pack_ids", "noise_db", "input_power_w", "peak_power_w", "voltage_v",
+                         "voltage_min_v", "voltage_max_v", "mass_kg", "shaft_length_m", "propeller_diameter_m", "propeller_pitch_m",
+                         "propeller_rpm", "static_thrust_n", "controller_max_a"), "input_power_w, id"),
+    "batteries": ("battery", (*_ITEM, "chemistry", "nominal_voltage_v", "capacity_ah", "mass_kg", "max_continuous_a", "max_peak_a",
+                              "full_voltage_v", "empty_voltage_v", "length_m", "width_m", "height_m", "bms_max_a", "connector_max_a",
+                              "monitor"), "nominal_voltage_v * capacity_ah, id"),
+    "mounts": ("mount", (*_ITEM, "kind", "max_motor_kg", "max_thrust_n", "mass_kg", "transom_min_m", "transom_max_m", "drop_m",
+                         "offset_m", "hours", "hands_free", "parts"), "price, id"),
+    "chargers": ("charger", (*_ITEM, "voltage_v", "current_a", "chemistries", "mass_kg", "outputs"), "voltage_v * current_a, id"),
 }
-_INSERT = {
-    "motors": "INSERT INTO motor (id, maker, name, price, style, shafts_m, pack_ids, noise_db, input_power_w, peak_power_w,"
-              " voltage_v, voltage_min_v, voltage_max_v, mass_kg, shaft_length_m, propeller_diameter_m, propeller_pitch_m,"
-              " propeller_rpm, static_thrust_n, controller_max_a) VALUES (:id, :maker, :name, :price, :style, :shafts_m,"
-              " :pack_ids, :noise_db, :input_power_w, :peak_power_w, :voltage_v, :voltage_min_v, :voltage_max_v, :mass_kg,"
-              " :shaft_length_m, :propeller_diameter_m, :propeller_pitch_m, :propeller_rpm, :static_thrust_n, :controller_max_a)",
-    "batteries": "INSERT INTO battery (id, maker, name, price, chemistry, nominal_voltage_v, capacity_ah, mass_kg,"
-                 " max_continuous_a, max_peak_a, full_voltage_v, empty_voltage_v, length_m, width_m, height_m) VALUES (:id,"
-                 " :maker, :name, :price, :chemistry, :nominal_voltage_v, :capacity_ah, :mass_kg, :max_continuous_a,"
-                 " :max_peak_a, :full_voltage_v, :empty_voltage_v, :length_m, :width_m, :height_m)",
-    "mounts": "INSERT INTO mount (id, maker, name, price, kind, max_motor_kg, max_thrust_n, mass_kg, transom_min_m,"
-              " transom_max_m, drop_m, offset_m, hours, hands_free, parts) VALUES (:id, :maker, :name, :price, :kind,"
-              " :max_motor_kg, :max_thrust_n, :mass_kg, :transom_min_m, :transom_max_m, :drop_m, :offset_m, :hours,"
-              " :hands_free, :parts)",
-    "chargers": "INSERT INTO charger (id, maker, name, price, voltage_v, current_a, chemistries, mass_kg, outputs) VALUES"
-                " (:id, :maker, :name, :price, :voltage_v, :current_a, :chemistries, :mass_kg, :outputs)",
-}
-_FIELDS = {kind: [word.strip(": )") for word in sql.split("VALUES")[1].strip(" ()").split(",")] for kind, sql in _INSERT.items()}
+_SELECT = {kind: f"SELECT {', '.join(columns)} FROM {table} ORDER BY {order}" for kind, (table, columns, order) in _TABLES.items()}
+_INSERT = {kind: f"INSERT INTO {table} ({', '.join(columns)}) VALUES ({', '.join(':' + c for c in columns)})"
+           for kind, (table, columns, _) in _TABLES.items()}
 
 
 def _row(row: sqlite3.Row) -> dict[str, Any]:
     out = {key: json.loads(row[key]) if key in _LISTS else row[key] for key in row.keys() if row[key] is not None}
-    if "hands_free" in out:
-        out["hands_free"] = bool(out["hands_free"])
-    return out
+    return {key: bool(value) if key in _TRUTHS else value for key, value in out.items()}
 
 
 def load(conn: sqlite3.Connection) -> Shelf:
@@ -57,7 +41,7 @@ def load(conn: sqlite3.Connection) -> Shelf:
 def add(conn: sqlite3.Connection, kind: str, item: Item[Any]) -> None:
     """Put one product on the shelf."""
     data = shelf_file.plain(item)
-    values = {key: data.get(key) for key in _FIELDS[kind]}
+    values = {key: data.get(key) for key in _TABLES[kind][1]}
     conn.execute(_INSERT[kind], {k: json.dumps(v) if k in _LISTS and v is not None else int(v) if isinstance(v, bool) else v
                                  for k, v in values.items()})
 

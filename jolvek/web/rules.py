@@ -6,7 +6,7 @@ from itertools import groupby
 
 from flask import Blueprint, render_template
 
-from jolvek.core.findings import RULES
+from jolvek.core.rulebook import RULES
 
 bp = Blueprint("rules", __name__)
 

@@ -7,9 +7,9 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
 
-from jolvek.core.findings import RULES
 from jolvek.core.matching import Match
 from jolvek.core.ranking import picks, ranked, steps
+from jolvek.core.rulebook import RULES
 from jolvek.core.shelf import Shelf
 from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction

@@ -4,23 +4,22 @@ from __future__ import annotations
 
 import sqlite3
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 
-from jolvek.core import limits
 from jolvek.core.bank import Bank, layout
 from jolvek.core.battery import Battery
-from jolvek.core.charging import Charger, bank_charge_h
-from jolvek.core.findings import Finding, find, ordered, worst
+from jolvek.core.charging import Charger
+from jolvek.core.findings import Finding, worst
+from jolvek.core.fitted import Fitted
 from jolvek.core.hull import awash_kg, float_at, hull_speed_m_s
 from jolvek.core.matching import Match
 from jolvek.core.matching import match as run_match
 from jolvek.core.motor import Motor
-from jolvek.core.mounting import Mount, shaft_findings
+from jolvek.core.mounting import Mount
 from jolvek.core.need import Need
-from jolvek.core.performance import Performance, Point, evaluate
-from jolvek.core.setup import Setup
+from jolvek.core.performance import Performance, Point
 from jolvek.core.shelf import Item, Shelf
 from jolvek.core.sizing import Sizing, size
 from jolvek.store.enquiries import Stored
@@ -47,16 +46,37 @@ class Worked:
     """One pinned setup worked out for its enquiry."""
 
     pinned: Pinned
-    performance: Performance
-    wish: Point
-    findings: list[Finding]
-    charge_h: float | None
-    bank_text: str
+    fitted: Fitted
 
     @property
     def letter(self) -> str:
         """Its letter."""
         return self.pinned.letter
+
+    @property
+    def performance(self) -> Performance:
+        """Its figures."""
+        return self.fitted.performance
+
+    @cached_property
+    def wish(self) -> Point:
+        """At the wished speed."""
+        return self.performance.at_speed(self.fitted.need.day.speed_m_s)
+
+    @property
+    def findings(self) -> list[Finding]:
+        """What the rule book says, worst first."""
+        return self.fitted.findings
+
+    @property
+    def charge_h(self) -> float | None:
+        """Hours from the reserve to full."""
+        return self.fitted.charge_h
+
+    @property
+    def bank_text(self) -> str:
+        """The bank in words."""
+        return layout(self.fitted.bank)
 
     @property
     def level(self) -> str:
@@ -65,9 +85,8 @@ class Worked:
 
     @property
     def lift_kg(self) -> float:
-        """Heaviest single lift: motor or one pack."""
-        bank = self.performance.setup.bank
-        return max(self.performance.setup.motor.weight_kg, bank.battery.weight_kg if bank else 0.0)
+        """Heaviest single lift."""
+        return self.fitted.lift_kg
 
     @property
     def parts_kg(self) -> float:
@@ -96,40 +115,9 @@ class Card:
 
 def work_out(need: Need, pinned: Pinned) -> Worked:
     """Performance and findings of one pinned setup on one boat."""
-    spec = {p.kind: p.item.spec for p in pinned.parts}
-    motor, battery, mount, charger = (spec.get(k) for k in ("motor", "battery", "mount", "charger"))
-    assert isinstance(motor, Motor) and isinstance(battery, Battery)
-    bank = Bank(battery, pinned.series, pinned.parallel)
-    setup = Setup(need.hull, need.load, replace(motor, shaft_length_m=pinned.shaft_m), bank, need.water, need.day.wind_m_s,
-                  need.day.current_m_s, need.day.reserve, mount.mass_kg if isinstance(mount, Mount) else 0.0)
-    p = evaluate(setup)
-    findings = list(limits.check(p))
-    if isinstance(mount, Mount):
-        findings += shaft_findings(need.hull, mount, pinned.shaft_m, p.draught_m, p.propulsor.diameter_m)
-        if need.site.max_motor_kg is not None and motor.weight_kg + mount.mass_kg > need.site.max_motor_kg:
-            findings.append(find("motor-mass", motor.weight_kg, need.site.max_motor_kg))
-    carried = p.displacement_kg - need.hull.mass_kg
-    if need.site.max_load_kg is not None and carried > need.site.max_load_kg:
-        findings.append(find("plate-load", carried, need.site.max_load_kg, over=carried - need.site.max_load_kg))
-    if need.site.max_people is not None and need.load.people > need.site.max_people:
-        findings.append(find("plate-people", need.load.people, need.site.max_people))
-    lift = max(motor.weight_kg, battery.weight_kg)
-    if need.day.max_lift_kg is not None and lift > need.day.max_lift_kg:
-        findings.append(find("lift-mass", lift, need.day.max_lift_kg))
-    hours = None
-    if isinstance(charger, Charger):
-        hours = bank_charge_h(bank, charger, need.day.reserve)
-        if hours > need.day.charge_h:
-            findings.append(find("not-full-by-morning", hours, need.day.charge_h))
-    wish = p.at_speed(need.day.speed_m_s)
-    if wish.power_w is not None and wish.range_m is not None and wish.range_m < need.day.distance_m:
-        findings.append(find("short-of-day", wish.range_m, need.day.distance_m))
-    return Worked(pinned, p, wish, ordered(findings), hours, layout(bank))
-
-
-def points_at(worked: Worked, speed_m_s: float) -> Point:
-    """The setup at a speed, or at its top speed where that is less."""
-    return worked.performance.at_speed(min(speed_m_s, worked.performance.top_speed_m_s))
+    item = {p.kind: p.item for p in pinned.parts}
+    return Worked(pinned, Fitted(need, item["motor"], item["battery"], item["mount"], item.get("charger"), pinned.series,
+                                 pinned.parallel, pinned.shaft_m))
 
 
 def card(stored: Stored, pinned: list[Pinned], here: str) -> Card:

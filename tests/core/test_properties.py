@@ -10,11 +10,12 @@ from hypothesis import strategies as st
 from jolvek.core.bank import Bank, runtime_s
 from jolvek.core.battery import CHEMISTRIES, Battery
 from jolvek.core.families import FAMILIES
-from jolvek.core.findings import LEVELS, RULES
+from jolvek.core.findings import LEVELS
 from jolvek.core.hull import Load
 from jolvek.core.limits import check
 from jolvek.core.motor import Motor
 from jolvek.core.performance import evaluate
+from jolvek.core.rulebook import RULES
 from jolvek.core.setup import Setup
 from jolvek.core.sizing import typical_hull
 

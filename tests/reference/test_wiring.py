@@ -12,6 +12,7 @@ from jolvek.core.errors import ValueRefused
 from jolvek.core.network import check, drop_to_motor_v, motor_voltage_v, path_m, string_currents_a
 from jolvek.core.wiring import Loads12V, Plan, install
 
+CABLES = list(itertools.product((10.0, 47.0, 105.0, 210.0), (1.0, 4.0, 12.0), (12.0, 24.0, 48.0)))
 BANKS = list(itertools.product((1, 2, 3, 4), (1, 2, 3, 4)))
 
 
@@ -42,7 +43,7 @@ def test_the_drop_is_that_of_iec_60228(size, ohm_km):  # class 5 conductors, 20 
     assert wire_sizes.drop_v(size, 50.0, 6.0, 20.0) == pytest.approx(ohm_km / 1000 * 6.0 * 50.0)
 
 
-@pytest.mark.parametrize(("amps", "metres", "volts"), list(itertools.product((10.0, 47.0, 105.0, 210.0), (1.0, 4.0, 12.0), (12.0, 24.0, 48.0))))
+@pytest.mark.parametrize(("amps", "metres", "volts"), CABLES)
 def test_the_chosen_cable_is_the_smallest_that_carries_and_keeps_the_drop(amps, metres, volts):
     c = wire_sizes.cable(amps, metres, volts)
     assert c.allowed_a >= amps and c.drop <= 0.03
