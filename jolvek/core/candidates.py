@@ -48,7 +48,12 @@ class Motors:
 
 
 def motors(shelf: Shelf, density: float) -> Motors:
-    """The shelf's motors as arrays; missing data estimated as for a single prediction."""
+    """The shelf's motors as arrays; missing data estimated as for a single prediction. `density` in kg/m³.
+
+    >>> from jolvek.core.shelf import sample
+    >>> motors(sample(), 1026.0).power_w.tolist()
+    [1200.0]
+    """
     rows = []
     for item in shelf.motors:
         m = item.spec
@@ -76,7 +81,13 @@ class Drives:
 
 
 def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
-    """Every motor with every shaft on every mount that the boat, the plate and the mount allow."""
+    """Every motor with every shaft on every mount that the boat, the plate and the mount allow.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.shelf import sample
+    >>> need = Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> drives(need, sample(), motors(sample(), 1026.0)).shaft_m.tolist()
+    [0.381, 0.508]
+    """
     pairs = [(i, s) for i, item in enumerate(shelf.motors) for s in (item.shafts_m or (np.nan,))]
     mi = np.array([p[0] for p in pairs], dtype=int)
     shaft = np.array([p[1] for p in pairs], dtype=float)
@@ -177,7 +188,13 @@ class Supplies:
 
 
 def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
-    """Every bank that some motor's voltage allows and a bay holds, with up to two chargers each."""
+    """Every bank that some motor's voltage allows and a bay holds, with up to two chargers each.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.shelf import sample
+    >>> need = Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> supplies(need, sample(), motors(sample(), 1026.0)).parallel.tolist()
+    [1, 2, 3, 4]
+    """
     rows: list[tuple[Any, ...]] = []
     rejected: dict[int, Finding] = {}
     top = float(m.v_max.max(initial=0.0))
@@ -244,7 +261,14 @@ def _clips_on(shelf: Shelf, i: int) -> bool:
 
 
 def compatible(shelf: Shelf, m: Motors, s: Supplies) -> dict[str, Mask]:
-    """Rule id → (M, B) array that is True where motor and supply pass it."""
+    """Rule id → (M, B) array that is True where motor and supply pass it.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.shelf import sample
+    >>> need = Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> m = motors(sample(), 1026.0)
+    >>> compatible(sample(), m, supplies(need, sample(), m))["voltage-high"].all().item()
+    True
+    """
     volts = s.nominal_v[None, :]
     watts = np.minimum(m.power_w[:, None], m.controller_a[:, None] * volts)
     ids = [item.id for item in shelf.batteries]

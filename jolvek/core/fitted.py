@@ -156,7 +156,14 @@ def motor_ahead_m(need: Need, mount: Mount) -> float:
 
 
 def plates(f: Fitted) -> list[Finding]:
-    """Builder's plate, maker's approval, and the formula where there is no plate."""
+    """Builder's plate, maker's approval, and the formula where there is no plate.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.shelf import sample
+    >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> f = Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], s.chargers[0], shaft_m=.381)
+    >>> [x.rule for x in plates(f)]
+    []
+    """
     site, hull, motor, need = f.need.site, f.need.hull, f.motor.spec, f.need
     out = []
     if site.approval_power_w is not None and motor.input_power_w > site.approval_power_w * (1 + 1e-9):
@@ -180,7 +187,14 @@ def plates(f: Fitted) -> list[Finding]:
 
 
 def on_the_boat(f: Fitted) -> list[Finding]:
-    """Mount, transom, bays, tilt, rudder, and how she lies."""
+    """Mount, transom, bays, tilt, rudder, and how she lies.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.shelf import sample
+    >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> f = Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], s.chargers[0], shaft_m=.381)
+    >>> [x.rule for x in on_the_boat(f)]
+    []
+    """
     need, mount, p = f.need, f.mount.spec, f.performance
     out = fits(need.hull, need.site, mount, f.motor.spec, f.motor.style, p.static_thrust_n)
     stowed, problem = f.stowed
@@ -218,7 +232,14 @@ def _trim_finding(f: Fitted) -> Finding:
 
 
 def in_the_water(f: Fitted) -> list[Finding]:
-    """Shaft and propeller depth, and the turning moment of a side mount."""
+    """Shaft and propeller depth, and the turning moment of a side mount.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.shelf import sample
+    >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.4), Load(2))
+    >>> f = Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], s.chargers[0], shaft_m=.381)
+    >>> [x.rule for x in in_the_water(f)]
+    ['shaft-short']
+    """
     out, x = [], f.leg
     if x is not None:
         if round(1000 * x.plate_m) < 0:
@@ -235,7 +256,14 @@ def in_the_water(f: Fitted) -> list[Finding]:
 
 
 def wishes(f: Fitted) -> list[Finding]:
-    """The day and the customer's must-haves."""
+    """The day and the customer's must-haves.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.shelf import sample
+    >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> f = Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], s.chargers[0], shaft_m=.381)
+    >>> [x.rule for x in wishes(f)]
+    []
+    """
     day, out = f.need.day, []
     wish = f.performance.at_speed(day.speed_m_s)
     if wish.power_w is not None and wish.range_m is not None and wish.range_m < day.distance_m:
@@ -251,7 +279,14 @@ def wishes(f: Fitted) -> list[Finding]:
 
 
 def electrics(f: Fitted) -> list[Finding]:
-    """Charging, temperature and wiring."""
+    """Charging, temperature and wiring.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.shelf import sample
+    >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> f = Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], s.chargers[0], shaft_m=.381)
+    >>> [x.rule for x in electrics(f)]
+    ['first-charge']
+    """
     out = weather(f.bank)
     if f.charger is not None:
         out += charging.check(f.bank, [f.charger.spec], f.need.day.charge_h, f.need.day.reserve, f.temperature_c)

@@ -221,7 +221,11 @@ def hull_speed_m_s(waterline_m: ArrayLike) -> Any:
 
 
 def estimates(hull: Hull, load: Load) -> list[Assumed]:
-    """What was taken for sizes and loads that nobody gave, with the reason."""
+    """What was taken for sizes and loads that nobody gave, with the reason.
+
+    >>> [a.name for a in estimates(Hull("kayak", 3.7, 0.78, 34), Load(1, 85))]
+    ['hull.waterline_length_m', 'hull.waterline_beam_m']
+    """
     fam, out = hull.fam, []
     if hull.waterline_length_m is None:
         out.append(Assumed("hull.waterline_length_m", round(hull.waterline_m, 3),

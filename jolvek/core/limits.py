@@ -59,7 +59,13 @@ def electrical(motor: Motor, bank: Bank, gauge: str = "") -> list[Finding]:
 
 
 def claims(performance: Performance) -> list[Finding]:
-    """The catalogue's static thrust against momentum theory."""
+    """The catalogue's static thrust against momentum theory.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.performance import evaluate; from jolvek.core.setup import Setup
+    >>> p = evaluate(Setup(Hull("rib", 3.6, 1.7, 95), Load(2), Motor(2400, propeller_diameter_m=.27, static_thrust_n=900)))
+    >>> [f.rule for f in claims(p)]
+    ['thrust-impossible']
+    """
     motor, prop = performance.setup.motor, performance.propulsor
     if motor.static_thrust_n is None or prop.claimed_factor is None or prop.claimed_factor <= LOSS_FACTOR_BELIEVED:
         return []
@@ -69,7 +75,12 @@ def claims(performance: Performance) -> list[Finding]:
 
 
 def carrying(performance: Performance) -> list[Finding]:
-    """Load against the hull, people's mass, plate power."""
+    """Load against the hull, people's mass, plate power.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.performance import evaluate; from jolvek.core.setup import Setup
+    >>> [f.rule for f in carrying(evaluate(Setup(Hull("kayak", 3.7, .78, 34), Load(1, 85, 500), Motor(500))))]
+    ['awash']
+    """
     s, out = performance.setup, []
     limit = awash_kg(s.hull, s.water.density_kg_m3)
     if performance.displacement_kg >= limit:
@@ -85,7 +96,12 @@ def carrying(performance: Performance) -> list[Finding]:
 
 
 def running(performance: Performance) -> list[Finding]:
-    """Planing, pitch, wind, current, power to waste, and the edge of the model."""
+    """Planing, pitch, wind, current, power to waste, and the edge of the model.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.performance import evaluate; from jolvek.core.setup import Setup
+    >>> [f.rule for f in running(evaluate(Setup(Hull("canoe", 4.8, .9, 32), Load(2), Motor(500), current_m_s=4.0)))]
+    ['current-beats-boat']
+    """
     p, out = performance, []
     hull, motor = p.setup.hull, p.setup.motor
     fast = p.hull_speed_m_s

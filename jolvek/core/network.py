@@ -17,7 +17,13 @@ UNEVEN = 0.15  # of the mean current; common practice, no source
 
 
 def resistance_ohm(wire: Wire) -> float:
-    """Resistance of one cable in Ω at its running temperature. Source: IEC 60228 class 5."""
+    """Resistance of one cable in Ω at its running temperature. Source: IEC 60228 class 5.
+
+    >>> from jolvek.core.wire_sizes import cable
+    >>> w = Wire("W1", ("a", "+"), ("b", "+"), 2.0, 50.0, "plus", cable(50.0, 4.0, 24.0, at_least_mm2=16))
+    >>> round(1000 * resistance_ohm(w), 2)
+    2.66
+    """
     per_m = dict(IEC_OHM_KM)[wire.size.size_mm2] / 1000 * (1 + COPPER_PER_K * (RUNNING_C - 20))
     return per_m * wire.length_m / wire.size.runs
 

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from jolvek.core.matching import Field, Match
+from jolvek.core.matching import Match
 from jolvek.core.need import WISHES
+from jolvek.core.reasons import Field
 
 Array = NDArray[np.float64]
 Index = NDArray[np.intp]
@@ -74,7 +75,14 @@ def score(match: Match) -> Array:
 
 
 def ranked(match: Match, most: int = 12, per_motor: int = 2) -> list[int]:
-    """Indices of the best candidates, best first, at most `per_motor` of one motor."""
+    """Indices of the best candidates, best first, at most `per_motor` of one motor.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match as run; from jolvek.core.need import Need
+    >>> from jolvek.core.shelf import sample
+    >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
+    >>> len(ranked(m)), int(m.supplies.parallel[m.field.supply[ranked(m)[0]]])
+    (2, 1)
+    """
     order = np.argsort(-score(match), kind="stable")
     seen: dict[int, int] = {}
     out: list[int] = []
@@ -93,7 +101,14 @@ def ranked(match: Match, most: int = 12, per_motor: int = 2) -> list[int]:
 
 
 def picks(match: Match) -> list[Pick]:
-    """Named picks among setups that do the day; empty where none does."""
+    """Named picks among setups that do the day; empty where none does.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match as run; from jolvek.core.need import Need
+    >>> from jolvek.core.shelf import sample
+    >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
+    >>> [p.id for p in picks(m)][:2]
+    ['cheapest', 'lightest']
+    """
     f = match.field
     does = np.nonzero(f.does_day)[0]
     if not does.size:
@@ -123,6 +138,12 @@ def pareto(match: Match, most: int = 4000, fineness: float = 0.01) -> Index:
     Figures within `fineness` (1 %, or 2 % where the field is wide) count as equal, so that hair's breadths do not fill the set. The levels
     make a grid of weight × range × speed that holds the lowest price; a running minimum along each axis
     then tells at once whether anything at least as good costs no more. Linear in the candidates.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match as run; from jolvek.core.need import Need
+    >>> from jolvek.core.shelf import sample
+    >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
+    >>> m.field.price[pareto(m)].tolist()
+    [2000.0, 2700.0, 3400.0, 4100.0]
     """
     f = match.field
     pool = np.nonzero(f.does_day)[0] if f.does_day.any() else np.arange(f.price.size)
@@ -152,7 +173,14 @@ def pareto(match: Match, most: int = 4000, fineness: float = 0.01) -> Index:
 
 
 def steps(match: Match, size: float = 500.0, most: int = 6) -> list[Step]:
-    """What each further `size` of money buys: the longest range at the wished speed within the budget."""
+    """What each further `size` of money buys: the longest range at the wished speed within the budget.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match as run; from jolvek.core.need import Need
+    >>> from jolvek.core.shelf import sample
+    >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
+    >>> [s.budget for s in steps(m)]
+    [2000.0, 3000.0, 3500.0, 4500.0]
+    """
     f = match.field
     able = np.nonzero(~np.isnan(f.power_at_wish_w))[0]
     if not able.size:

@@ -45,3 +45,16 @@ class Shelf:
     batteries: tuple[Item[Battery], ...] = ()
     mounts: tuple[Item[Mount], ...] = ()
     chargers: tuple[Item[Charger], ...] = ()
+
+
+def sample() -> Shelf:
+    """One motor, battery, mount and charger that go together, for examples.
+
+    >>> sample().motors[0].title
+    'Sample M12'
+    """
+    motor = Motor(1200, voltage_v=24, mass_kg=14, name="M12")
+    battery = Battery("lfp", 25.6, 50, 11.6, 60, length_m=.33, width_m=.17, height_m=.22, name="B50")
+    return Shelf((Item("m12", "Sample", "M12", 1100.0, motor, "outboard", (.381, .508)),), (Item("b50", "Sample", "B50", 700.0, battery),),
+                 (Item("clamp", "Sample", "clamp", 0.0, Mount("transom_clamp", 60, 2000)),),
+                 (Item("c20", "Sample", "C20", 200.0, Charger(24, 20, ("lfp",))),))

@@ -96,7 +96,11 @@ class Netlist:
 
 
 def pack_id(string: int, place: int) -> str:
-    """Id of a pack: its string and its place from the minus end, both from 1."""
+    """Id of a pack: its string and its place from the minus end, both from 1.
+
+    >>> pack_id(1, 2)
+    'pack-1-2'
+    """
     return f"pack-{string}-{place}"
 
 
