@@ -18,7 +18,7 @@ from jolvek.core.hull import awash_kg
 from jolvek.core.hump import HUMP_MARGIN, PLANING_FROUDE
 from jolvek.core.need import Need
 from jolvek.core.propulsor import pitch_limited_thrust_n, power_for_thrust_w
-from jolvek.core.reasons import Field, battery_reasons, motor_reasons
+from jolvek.core.reasons import Field, battery_reasons, charger_reasons, motor_reasons, mount_reasons
 from jolvek.core.resistance import Resistance, table, total_n
 from jolvek.core.shelf import Shelf
 
@@ -44,6 +44,8 @@ class Match:
     resistance: Resistance | None
     motor_reasons: dict[int, Finding]
     battery_reasons: dict[int, Finding]
+    mount_reasons: dict[int, Finding]
+    charger_reasons: dict[int, Finding]
     thinned: bool = False
 
 
@@ -89,7 +91,7 @@ def match(need: Need, shelf: Shelf, keep_curves: bool = False) -> Match:
             resistance = table(need.hull, need.water, nodes(need, float(mass.min()), float(mass.max())), need.load.people)
             field = _evaluate(need, m, d, s, drive, supply, mass, resistance, keep_curves)
     return Match(need, shelf, m, d, s, field, resistance, motor_reasons(need, shelf, m, d, s, passes, field),
-                 battery_reasons(need, m, d, s, passes, field, shelf), thinned)
+                 battery_reasons(need, m, d, s, passes, field, shelf), mount_reasons(need, shelf, d), charger_reasons(shelf, s), thinned)
 
 
 def _thin(pairs: Mask, d: Drives, s: Supplies) -> Mask:

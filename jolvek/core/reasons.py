@@ -1,4 +1,4 @@
-"""Why products fell out of a match: for each motor and battery the binding rule with the missing amount."""
+"""Why products fell out of a match: for each product the binding rule with the missing amount."""
 
 from __future__ import annotations
 
@@ -9,7 +9,9 @@ from numpy.typing import NDArray
 
 from jolvek.core.candidates import Drives, Motors, Supplies
 from jolvek.core.findings import Finding, find
+from jolvek.core.mounting import fits
 from jolvek.core.need import Need
+from jolvek.core.propulsor import static_thrust_n
 from jolvek.core.shelf import Shelf
 
 Array = NDArray[np.float64]
@@ -149,3 +151,53 @@ _WHY = {"voltage-high": "its voltage is too high for every motor that fits this 
         "current-continuous": "it gives too few amps for every motor of its voltage that fits this boat"}
 _HOW = {"voltage-high": "Take a battery of lower voltage.", "voltage-low": "Take a battery of higher voltage.",
         "current-continuous": "Take a larger battery, or limit the motor's power."}
+
+
+def mount_reasons(need: Need, shelf: Shelf, d: Drives) -> dict[int, Finding]:
+    """For every mount that carries no motor on this boat: what it lacks, or what stands nearest to going on it.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match; from jolvek.core.mounting import Site
+    >>> from jolvek.core.shelf import sample
+    >>> m = match(Need(Hull("kayak", 3.7, .78, 34), Load(1), Site(("rail",))), sample())
+    >>> [f.rule for f in m.mount_reasons.values()]
+    ['mount-place']
+    """
+    out: dict[int, Finding] = {}
+    hull, site = need.hull, need.site
+    for j in sorted(set(range(len(shelf.mounts))) - set(d.mount.tolist())):
+        mount = shelf.mounts[j].spec
+        stylish = [item for item in shelf.motors if item.style in mount.general.styles]
+        if not stylish:
+            if shelf.motors:
+                out[j] = find("mount-style", needs=" or ".join(mount.general.styles), style=shelf.motors[0].style)
+            continue
+        problems = [fits(hull, site, mount, item.spec, item.style, float(static_thrust_n(
+            item.spec.input_power_w, item.spec.propulsor().diameter_m))) for item in stylish]
+        fewest = min(problems, key=len)
+        i = problems.index(fewest)
+        own = d.rejected.get(shelf.motors.index(stylish[i]))
+        out[j] = fewest[0] if fewest else own or find("shaft-short", 0.0, 0.0, short=0)
+    return out
+
+
+def charger_reasons(shelf: Shelf, s: Supplies) -> dict[int, Finding]:
+    """For every charger that serves no bank that fits: its voltage or its programmes.
+
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match; from jolvek.core.shelf import sample
+    >>> match(Need(Hull("canoe", 4.8, .9, 32), Load(1)), sample()).charger_reasons
+    {}
+    """
+    out: dict[int, Finding] = {}
+    pack_v = np.array([shelf.batteries[b].spec.nominal_voltage_v for b in s.battery])
+    for j, item in enumerate(shelf.chargers):
+        c = item.spec
+        known = np.array([name in c.chemistries for name in s.chemistry], dtype=bool)
+        speaks = known[s.chem_index] if s.battery.size else np.zeros(0, dtype=bool)
+        fit = (np.abs(s.nominal_v / c.voltage_v - 1) <= .1) | (np.abs(pack_v / c.voltage_v - 1) <= .1)
+        if (fit & speaks).any() or not s.battery.size:
+            continue
+        near = s.nominal_v[speaks] if speaks.any() else s.nominal_v
+        nearest = float(near[np.argmin(np.abs(near - c.voltage_v))])
+        out[j] = find("charger-voltage", c.voltage_v, nearest) if not fit.any() or speaks.any() else \
+            find("charger-chemistry", chem="the batteries of that voltage here")
+    return out

@@ -48,7 +48,8 @@ def answer(match: Match, most: int = 12) -> dict[str, Any]:
         "pareto": [_setup(match, int(i), scores) for i in pareto(match)[:200]],
         "steps": [{"budget": s.budget, **_setup(match, s.index, scores)} for s in steps(match)],
         "rejected": {
-            "motors": [_reason(shelf.motors[i].id, f) for i, f in sorted(match.motor_reasons.items())],
-            "batteries": [_reason(shelf.batteries[i].id, f) for i, f in sorted(match.battery_reasons.items())],
+            kind: [_reason(getattr(shelf, kind)[i].id, f) for i, f in sorted(reasons.items())]
+            for kind, reasons in (("motors", match.motor_reasons), ("batteries", match.battery_reasons),
+                                  ("mounts", match.mount_reasons), ("chargers", match.charger_reasons))
         },
     }

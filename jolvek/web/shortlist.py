@@ -23,7 +23,9 @@ GROUPS = {"day": "Does not do the day", "limits": "Plate and approvals", "fittin
 
 def _rejected(match: Match) -> list[tuple[str, list[Any]]]:
     groups: dict[str, list[Any]] = defaultdict(list)
-    for items, reasons in ((match.shelf.motors, match.motor_reasons), (match.shelf.batteries, match.battery_reasons)):
+    shelf = match.shelf
+    for items, reasons in ((shelf.motors, match.motor_reasons), (shelf.batteries, match.battery_reasons),
+                           (shelf.mounts, match.mount_reasons), (shelf.chargers, match.charger_reasons)):
         for i, finding in reasons.items():
             groups[RULES[finding.rule].topic].append((items[i], finding))
     return [(GROUPS.get(topic, topic.capitalize()), groups[topic]) for topic in (*GROUPS, *(set(groups) - set(GROUPS)))

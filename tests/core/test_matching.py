@@ -44,7 +44,11 @@ def test_every_product_is_in_a_setup_that_does_the_day_or_has_a_reason(enquiries
     batteries = set(m.supplies.battery[m.field.supply[good]].tolist())
     assert motors.isdisjoint(m.motor_reasons) and motors | set(m.motor_reasons) == set(range(len(shelf.motors)))
     assert batteries.isdisjoint(m.battery_reasons) and batteries | set(m.battery_reasons) == set(range(len(shelf.batteries)))
-    assert all(f.text and f.cure for f in (*m.motor_reasons.values(), *m.battery_reasons.values()))
+    mounts, chargers = set(m.drives.mount.tolist()), set(m.supplies.charger.tolist())
+    assert mounts.isdisjoint(m.mount_reasons) and mounts | set(m.mount_reasons) == set(range(len(shelf.mounts)))
+    assert chargers.isdisjoint(m.charger_reasons)
+    reasons = (m.motor_reasons, m.battery_reasons, m.mount_reasons, m.charger_reasons)
+    assert all(f.text and f.cure for r in reasons for f in r.values())
 
 
 def test_hard_rules_hold_for_every_candidate(enquiries, shelf):
