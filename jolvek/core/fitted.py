@@ -57,7 +57,7 @@ class Fitted:
         """What the prediction needs."""
         day = self.need.day
         return Setup(self.need.hull, self.need.load, replace(self.motor.spec, shaft_length_m=self.shaft_m), self.bank,
-                     self.need.water, day.wind_m_s, day.current_m_s, day.reserve, self.mount.spec.mass_kg)
+                     self.need.water, day.wind_m_s, day.current_m_s, day.kept_share, self.mount.spec.mass_kg, day.keep_s)
 
     @cached_property
     def performance(self) -> Performance:

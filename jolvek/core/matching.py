@@ -110,7 +110,7 @@ def _thin(pairs: Mask, d: Drives, s: Supplies) -> Mask:
 
 def _empty() -> Field:
     none, index = np.zeros(0), np.zeros(0, dtype=int)
-    return Field(index, index, *(none,) * 10, does_day=np.zeros(0, dtype=bool), curve_speed_m_s=none, curve_power_w=None)
+    return Field(index, index, *(none,) * 12, does_day=np.zeros(0, dtype=bool), curve_speed_m_s=none, curve_power_w=None)
 
 
 def _speeds(need: Need, r: Resistance, m: Motors, d: Drives, drive: Index, mass: Array) -> Array:
@@ -139,6 +139,8 @@ class Table:
 
     load: NDArray[np.float32]  # power over limit or thrust over what pitch allows, whichever is more, from rest
     power_w: NDArray[np.float32]  # from rest
+    trip_w: NDArray[np.float64]  # (L, R, K) steady power of each leg; inf where the pitch or the limit forbids it
+    wish_w: NDArray[np.float64]  # (R, K) steady power at the wished speed
     row: Index  # (N,) row of each candidate
     limit_w: Array  # (N,)
 
@@ -159,7 +161,20 @@ def _tabulate(need: Need, m: Motors, s: Supplies, motor: Index, supply: Index, v
         climb, power = _hump(v, edge[None, :, None], thrust, power, diameter, loss, rho)
     room = np.maximum(pitch_limited_thrust_n(v, diameter, m.pitch_m[mi][:, None, None], m.rev_s[mi][:, None, None], rho), 1e-9)
     load = np.maximum.accumulate(np.maximum(power / limit[:, None, None], climb / room), axis=2)
-    return Table(np.minimum(load, 1e6).astype(np.float32), np.maximum.accumulate(power, axis=2).astype(np.float32), row, limits)
+
+    def steady(speed: float, wind: float) -> tuple[Array, Array]:
+        """Thrust and power (R, K) at one speed in one wind."""
+        push = total_n(r, speed, r.displacement_kg, wind)[None] + 0.5 * rho * speed**2 * m.leg_m2[mi][:, None]
+        push = np.maximum(push, 1e-6)
+        return push, power_for_thrust_w(push, speed, m.diameter_m[mi][:, None], m.loss_factor[mi][:, None], rho)
+
+    trip = []
+    for leg in need.day.trip:
+        push, watts = steady(leg.speed_m_s, leg.wind_m_s)
+        most = pitch_limited_thrust_n(leg.speed_m_s, m.diameter_m[mi], m.pitch_m[mi], m.rev_s[mi], rho)[:, None]
+        trip.append(np.where((watts <= limit[:, None] * (1 + 1e-9)) & (push <= most), watts, np.inf))
+    return Table(np.minimum(load, 1e6).astype(np.float32), np.maximum.accumulate(power, axis=2).astype(np.float32), np.array(trip),
+                 steady(need.day.speed_m_s, need.day.wind_m_s)[1], row, limits)
 
 
 def _evaluate(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, supply: Index, mass: Array,
@@ -186,10 +201,19 @@ def _evaluate(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, suppl
         at_wish[c] = load[:, wish]
         if curves is not None:
             curves[c] = _blend(power_lines, low[c], f[c])
-    power_wish = power_lines[low, wish] * (1 - f) + power_lines[low + 1, wish] * f
-    reached = at_wish <= 1
+    def read(lines: Array) -> Array:
+        flat = lines.reshape(-1)
+        with np.errstate(invalid="ignore"):
+            return np.asarray(np.where(f > 0, flat[low] * (1 - f) + flat[low + 1] * f, flat[low]))
+
+    power_wish, reached = read(t.wish_w), at_wish <= 1
+    day_wh, hours = np.full(n, need.day.hotel_w * sum(leg.seconds + leg.hold_s for leg in need.day.trip) / 3600), 0.0
+    for leg, lines in zip(need.day.trip, t.trip_w, strict=True):
+        watts = read(lines)
+        day_wh += np.where(leg.speed_m_s <= top * (1 + 1e-6), watts, np.inf) * leg.seconds / 3600
+        hours += leg.seconds / 3600
     return _days(need, m, d, s, drive, supply, mass, v, top, np.where(reached, power_wish, np.nan),
-                 np.where(reached, power_wish, t.limit_w), curves)
+                 np.where(reached, power_wish, t.limit_w), curves, day_wh, max(hours, 1e-3))
 
 
 def _blend(lines: NDArray[np.float32], low: Index, f: NDArray[np.float32]) -> NDArray[np.float32]:
@@ -225,21 +249,26 @@ def _first_over(v: Array, load: NDArray[np.float32]) -> Array:
 
 
 def _days(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, supply: Index, mass: Array, v: Array,
-          top: Array, power_wish: Array, power_run: Array, curves: NDArray[np.float32] | None) -> Field:
+          top: Array, power_wish: Array, power_run: Array, curves: NDArray[np.float32] | None, day_wh: Array,
+          hours: float) -> Field:
     """Time, range, price and weights; whether each setup does the wished day."""
     day = need.day
     speed = np.where(np.isnan(power_wish), top, day.speed_m_s)
     energy = s.energy_wh[supply]
-    share = np.empty(drive.size)
+    able = np.isfinite(day_wh)
+    mean_w = np.where(able, day_wh, 1.0) / hours
+    share, day_share = np.empty(drive.size), np.empty(drive.size)
     for k, chem in enumerate(s.chemistry):
         rows = s.chem_index[supply] == k
         if rows.any():
-            share[rows] = delivered_share(chem, (power_run / energy)[rows], day.reserve)
-    runtime = 3600.0 * share * energy / power_run
+            share[rows] = delivered_share(chem, (power_run / energy)[rows], day.kept_share)
+            day_share[rows] = delivered_share(chem, (mean_w / energy)[rows], day.kept_share)
+    runtime = np.maximum(3600.0 * share * energy / power_run - day.keep_s, 0.0)
     way = np.maximum(speed - day.current_m_s, 0.0)
     reach = way * runtime
     motor = d.motor[drive]
-    does = ~np.isnan(power_wish) & (reach >= day.distance_m)
+    spare_wh = day_share * energy - np.where(able, day_wh, np.inf) - mean_w * day.keep_s / 3600
+    does = ~np.isnan(power_wish) & (spare_wh >= 0) & (not need.day_blocked)
     if day.hands_free:
         does &= d.hands_free[drive]
     lift = np.maximum(m.mass_kg[motor], s.pack_kg[supply])
@@ -252,4 +281,4 @@ def _days(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, supply: I
     if day.max_noise_db is not None:
         does &= ~(noise > day.max_noise_db)
     return Field(drive, supply, mass, top, power_wish, reach, runtime, price, d.mass_kg[drive] + s.mass_kg[supply], lift,
-                 s.charge_h[supply], noise, does, v, curves)
+                 s.charge_h[supply], noise, day_wh, spare_wh, does, v, curves)

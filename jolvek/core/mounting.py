@@ -186,6 +186,8 @@ def fits(hull: Hull, site: Site, mount: Mount, motor: Motor, style: str, thrust_
     kind, out = mount.general, []
     if kind.place not in site.places or (kind.families and hull.family not in kind.families):
         has = ", ".join(PLACES[p] for p in site.places) or "no mounting place"
+        if kind.place in site.places:
+            has += f", but {kind.name.lower()}s are not made for this kind of hull"
         out.append(find("mount-place", needs=PLACES[kind.place], has=has))
     if style not in kind.styles:
         out.append(find("mount-style", needs=" or ".join(kind.styles), style=style))

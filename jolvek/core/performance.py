@@ -115,7 +115,7 @@ class Performance:
         out = {"power_w": power, "speed_m_s": speed}
         if self.setup.bank:
             out["current_a"] = current_a(self.setup.bank, power)
-            out["runtime_s"] = runtime_s(self.setup.bank, power, self.setup.reserve, self._lowest_v())
+            out["runtime_s"] = self._runtime_s(power)
             out["range_m"] = np.maximum(speed - self.setup.current_m_s, 0.0) * out["runtime_s"]
         return out
 
@@ -154,6 +154,11 @@ class Performance:
         return np.maximum(total_n(self.resistance, speed_m_s, self.displacement_kg, self.setup.wind_m_s,
                                   self.setup.motor.leg_area_m2), 0.0)
 
+    def _runtime_s(self, power_w: ArrayLike) -> Array:
+        assert self.setup.bank is not None
+        seconds = runtime_s(self.setup.bank, power_w, self.setup.reserve, self._lowest_v())
+        return np.maximum(seconds - self.setup.keep_s, 0.0)
+
     def _lowest_v(self) -> float:
         bank = self.setup.bank
         return min(self.setup.motor.window_v(bank.nominal_v)[0], bank.nominal_v * 0.97) if bank else 0.0
@@ -163,7 +168,7 @@ class Performance:
         if bank is None:
             amps = power / motor.voltage_v if motor.voltage_v else None
             return Point(power, speed, amps, None, None, thrust)
-        seconds = float(runtime_s(bank, power, self.setup.reserve, self._lowest_v()))
+        seconds = float(self._runtime_s(power))
         way = max(speed - self.setup.current_m_s, 0.0)
         reason = "the current is as fast as the boat: no way made good" if way == 0 and self.setup.current_m_s > 0 else ""
         return Point(power, speed, float(current_a(bank, power)), seconds, way * seconds, thrust, reason)

@@ -9,7 +9,6 @@ from numpy.typing import NDArray
 
 from jolvek.core.matching import Match
 from jolvek.core.need import WISHES
-from jolvek.core.reasons import Field
 
 Array = NDArray[np.float64]
 Index = NDArray[np.intp]
@@ -35,13 +34,16 @@ class Step:
     top_speed_m_s: float
 
 
-def measures(field: Field) -> dict[str, Array]:
+def measures(match: Match) -> dict[str, Array]:
     """Each wish as a figure from 0 (worst) to 1 (best among those that do the day), arrays (N,).
 
-    >>> from jolvek.core.matching import _empty
-    >>> sorted(measures(_empty()))
-    ['light', 'price', 'range', 'silence', 'speed']
+    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match; from jolvek.core.need import Need
+    >>> from jolvek.core.shelf import sample
+    >>> m = match(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
+    >>> measures(m)["price"].max().item(), sorted(measures(m))
+    (1.0, ['hands_free', 'light', 'price', 'range', 'silence', 'speed', 'tidy'])
     """
+    field, s, d = match.field, match.supplies, match.drives
     if not field.price.size:
         return {wish: np.zeros(0) for wish in WISHES}
     noise = np.where(np.isnan(field.noise_db), 65.0, field.noise_db)
@@ -53,9 +55,12 @@ def measures(field: Field) -> dict[str, Array]:
     def large(x: Array) -> Array:
         return np.asarray(np.minimum(x / max(float(x[base].max()), 1e-9), 1.0))
 
+    clips = np.array([bool(item.pack_ids) for item in match.shelf.motors], dtype=bool)[d.motor]
+    packs = (s.series * s.parallel).astype(float)[field.supply]
     return {"price": small(field.price), "light": 0.5 * (small(field.lift_kg) + small(field.mass_kg)),
             "range": large(field.range_m), "speed": large(field.top_speed_m_s),
-            "silence": np.clip((80.0 - noise) / 40.0, 0, 1)}
+            "silence": np.clip((80.0 - noise) / 40.0, 0, 1), "hands_free": d.hands_free[field.drive].astype(float),
+            "tidy": np.where(clips[field.drive], 1.0, 0.8 / packs)}
 
 
 def score(match: Match) -> Array:
@@ -66,7 +71,7 @@ def score(match: Match) -> Array:
     >>> score(run(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)), Shelf())).size
     0
     """
-    values, need = measures(match.field), match.need
+    values, need = measures(match), match.need
     total = sum(need.weight(wish) for wish in WISHES) or 1.0
     mean = sum(need.weight(wish) * values[wish] for wish in WISHES) / total
     day = np.minimum(match.field.range_m / max(match.need.day.distance_m, 1.0), 1.0) \

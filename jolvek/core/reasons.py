@@ -35,6 +35,8 @@ class Field:
     lift_kg: Array
     charge_h: Array
     noise_db: Array
+    day_wh: Array  # what the whole day takes; inf where a leg cannot be run
+    spare_wh: Array  # left over it with the reserve kept
     does_day: Mask
     curve_speed_m_s: Array
     curve_power_w: NDArray[np.float32] | None
@@ -93,16 +95,21 @@ def _why_not_day(need: Need, field: Field, rows: Index) -> Finding:
             return find("too-slow-all", top, day.speed_m_s)
         return find("too-slow", top, day.speed_m_s, watts=have)
     able = rows[~np.isnan(field.power_at_wish_w[rows])]
-    far = able[int(np.argmax(field.range_m[able]))]
-    reach = float(field.range_m[far])
-    if reach < day.distance_m:
-        if reach <= 0:
+    far = able[int(np.argmax(np.maximum(field.spare_wh[able], -1e12)))]
+    reach, spare = float(field.range_m[far]), float(field.spare_wh[far])
+    if day.legs and not np.isfinite(field.day_wh[able]).any():
+        return find("too-slow-all", float(field.top_speed_m_s[fastest]), max(leg.speed_m_s for leg in day.legs))
+    if spare < 0 or need.day_blocked:
+        if day.legs and not need.day_blocked:
+            have = float(field.day_wh[far]) + spare
+            return find("day-energy", float(field.day_wh[far]), have)
+        if reach <= 0 or need.day_blocked:
             return find("current-beats-boat", float(field.top_speed_m_s[far]), day.current_m_s,
                         watts=float(field.power_at_wish_w[far]))
         power = float(field.power_at_wish_w[far])
         return find("too-short", reach, day.distance_m,
                     energy=power * day.distance_m / reach * float(field.runtime_s[far]) / 3600)
-    enough = able[field.range_m[able] >= day.distance_m]
+    enough = able[field.spare_wh[able] >= 0]
     if day.max_lift_kg is not None and float(field.lift_kg[enough].min()) > day.max_lift_kg:
         return find("lift-mass", float(field.lift_kg[enough].min()), day.max_lift_kg)
     if day.budget is not None and float(field.price[enough].min()) > day.budget:

@@ -24,6 +24,7 @@ class Setup:
     current_m_s: float = 0.0
     reserve: float = 0.2
     mount_kg: float = 0.0
+    keep_s: float = 0.0  # of running kept on top of the reserve, by the school of hours
 
     def __post_init__(self) -> None:
         for key, low, high in (("wind_m_s", -40, 40), ("current_m_s", -6, 6), ("reserve", 0, 0.9)):

@@ -11,7 +11,7 @@ from jolvek.core.families import family, typical_beam_m, typical_mass_kg
 from jolvek.core.hull import Assumed, Hull
 from jolvek.core.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
 from jolvek.core.motor import Motor
-from jolvek.core.need import Need
+from jolvek.core.need import Day, Need
 from jolvek.core.propulsor import power_for_thrust_w
 from jolvek.core.resistance import Resistance, table, total_n
 
@@ -84,30 +84,37 @@ def size(need: Need, speeds_m_s: tuple[float, ...] = ()) -> Sizing:
     True
     """
     day, hull = need.day, need.hull
-    way = day.speed_m_s - day.current_m_s
-    hours = day.distance_m / max(way, 0.05) / 3600.0
+    trip = day.trip
+    hours = sum(leg.seconds for leg in trip) / 3600
     base = hull.mass_kg + need.load.total_kg
     resistance = table(hull, need.water, np.geomspace(base * 1.01, base * 1.6 + 120, 5), need.load.people)
-    mass, power, energy = base + 25.0, 500.0, 1000.0
+    mass, power, most, energy = base + 25.0, 500.0, 500.0, 1000.0
+    hotel_wh = day.hotel_w * (hours + sum(leg.hold_s for leg in trip) / 3600)
     for _ in range(4):
-        power = power_at_w(resistance, day.speed_m_s, mass, day.wind_m_s)
-        energy = _rated(power, hours, "lfp", day.reserve)
-        carried = min(energy, 40_000.0) / 110.0 + Motor(float(np.clip(power * MOTOR_MARGIN, 20, 1e5))).weight_kg
+        powers = [power_at_w(resistance, leg.speed_m_s, mass, leg.wind_m_s) for leg in trip]
+        power, most = power_at_w(resistance, day.speed_m_s, mass, day.wind_m_s), max(powers)
+        used = sum(p * leg.seconds / 3600 for p, leg in zip(powers, trip, strict=True)) + hotel_wh
+        energy = _rated(used, hours, "lfp", day)
+        carried = min(energy, 40_000.0) / 110.0 + Motor(float(np.clip(most * MOTOR_MARGIN, 20, 1e5))).weight_kg
         mass = base + carried
-    need_motor = power * MOTOR_MARGIN
+    need_motor = most * MOTOR_MARGIN
     prop = Motor(float(np.clip(need_motor, 20, 1e5))).propulsor(need.water.density_kg_m3)
     planing = planing_power_w(resistance, mass, prop, Motor(5000).leg_area_m2, day.wind_m_s)
-    must = resistance.planing_capable and day.speed_m_s >= resistance.planing_speed_m_s(mass, 0.9 * PLANING_FROUDE)
-    return Sizing(power, need_motor if not must else power * (1 + HUMP_MARGIN), energy, _rated(power, hours, "agm", day.reserve),
+    fastest = max(leg.speed_m_s for leg in trip)
+    must = resistance.planing_capable and fastest >= resistance.planing_speed_m_s(mass, 0.9 * PLANING_FROUDE)
+    no_way = any(leg.speed_m_s - leg.current_m_s <= .02 for leg in trip)
+    return Sizing(power, need_motor if not must else most * (1 + HUMP_MARGIN), energy, _rated(used, hours, "agm", day),
                   hours, mass, speeds_m_s, tuple(power_at_w(resistance, v, mass, day.wind_m_s) for v in speeds_m_s),
-                  planing, bool(must), resistance, way <= 0.02)
+                  planing, bool(must), resistance, no_way)
 
 
-def _rated(power_w: float, hours: float, chem_id: str, reserve: float) -> float:
-    """Rated energy in Wh that lasts `hours` at a power, by the chemistry's discharge."""
+def _rated(used_wh: float, hours: float, chem_id: str, day: Day) -> float:
+    """Rated energy in Wh that gives `used_wh` over some hours and keeps the reserve, by the chemistry's discharge."""
     chem = chemistry(chem_id)
-    energy = power_w * hours / max(min(1 - reserve, chem.usable), 0.05)
+    hours = max(hours, 1e-3)
+    used_wh += used_wh / hours * day.keep_s / 3600
+    energy = used_wh / max(min(1 - day.kept_share, chem.usable), 0.05)
     for _ in range(3):
-        share = float(delivered_share(chem_id, power_w / max(energy, 1.0), reserve))
-        energy = power_w * hours / max(share, 0.05)
+        share = float(delivered_share(chem_id, used_wh / hours / max(energy, 1.0), day.kept_share))
+        energy = used_wh / max(share, 0.05)
     return energy

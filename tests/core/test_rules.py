@@ -18,7 +18,7 @@ from jolvek.core.limits import check, electrical
 from jolvek.core.matching import match
 from jolvek.core.motor import Motor
 from jolvek.core.mounting import Bay, Mount, Site
-from jolvek.core.need import Day, Need
+from jolvek.core.need import Day, Leg, Need
 from jolvek.core.network import check as network_check
 from jolvek.core.performance import evaluate
 from jolvek.core.rulebook import RULES
@@ -150,6 +150,7 @@ CASES = {
     "too-slow-all": (lambda v: matched(at(day={"speed_m_s": v})), (1.6,), (6.0,)),
     "too-short": (lambda d: matched(at(day={"distance_m": d})), (4000,), (4e5,)),
     "short-of-day": (lambda d: fit(at(day={"distance_m": d})), (4000,), (4e5,)),
+    "day-energy": (lambda m: matched(replace(NEED, day=NEED.day.with_legs((Leg("out", 1.6, m), Leg("back", 1.6, m))))), (2000,), (2e5,)),
     "too-dear": (lambda b: matched(at(day={"budget": b})), (2000.0, 1850.0), (1849.0,)),
     "plate-power": (lambda w: fit(at(hull={"max_power_w": w})), (1201, 1200), (1199,)),
     "formula-power": (lambda w: fit(at({"transom_width_m": 0.95}), motor=Motor(w, voltage_v=24, mass_kg=14)), (2200, 2237), (2240, 2400)),
