@@ -135,6 +135,7 @@ class Load:
     people: int = 2
     people_kg: float | None = None
     gear_kg: float = 0.0
+    seat_kg: tuple[float, ...] = ()  # each person's mass from the helm on, where known
 
     def __post_init__(self) -> None:
         _between("load.people", self.people, 0, 60)
@@ -145,6 +146,8 @@ class Load:
     @property
     def crew_kg(self) -> float:
         """All people together in kg; 80 kg each where not given."""
+        if self.seat_kg:
+            return sum(self.seat_kg[: self.people]) + ADULT_KG * max(0, self.people - len(self.seat_kg))
         return ADULT_KG * self.people if self.people_kg is None else self.people_kg
 
     @property

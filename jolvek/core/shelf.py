@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from typing import Generic, TypeVar
 
 from jolvek.core.battery import Battery
 from jolvek.core.charging import Charger
+from jolvek.core.extras import Accessory, Panel, Propeller
 from jolvek.core.motor import Motor
 from jolvek.core.mounting import Mount
 
-Spec = TypeVar("Spec", Motor, Battery, Mount, Charger)
+Spec = TypeVar("Spec", Motor, Battery, Mount, Charger, Panel, Propeller, Accessory)
 
 
 @dataclass(frozen=True)
@@ -18,7 +19,9 @@ class Item(Generic[Spec]):
     """One product: its data, price in the shop's currency, and what it goes with.
 
     Motors: `style` (outboard, pole, fin, pod), `shafts_m` on offer (empty: adjustable), `pack_ids` of the
-    batteries that clip on (then no other fits). `noise_db` where the maker states it.
+    batteries that clip on (then no other fits). `noise_db` where the maker states it. `valid_to` is the last day of the
+    price (ISO), `stock` one of shelf, order, none; `discontinued` products stay in old setups only. Claims are what
+    the catalogue says, for the claims check alone.
     """
 
     id: str
@@ -30,6 +33,13 @@ class Item(Generic[Spec]):
     shafts_m: tuple[float, ...] = ()
     pack_ids: tuple[str, ...] = ()
     noise_db: float | None = None
+    valid_to: str = ""
+    stock: str = ""
+    discontinued: bool = False
+    claimed_hp: float | None = None
+    claimed_speed_m_s: float | None = None
+    claimed_runtime_s: float | None = None
+    claimed_energy_wh: float | None = None
 
     @property
     def title(self) -> str:
@@ -45,6 +55,14 @@ class Shelf:
     batteries: tuple[Item[Battery], ...] = ()
     mounts: tuple[Item[Mount], ...] = ()
     chargers: tuple[Item[Charger], ...] = ()
+    panels: tuple[Item[Panel], ...] = ()
+    propellers: tuple[Item[Propeller], ...] = ()
+    accessories: tuple[Item[Accessory], ...] = ()
+
+    @property
+    def on_offer(self) -> Shelf:
+        """The shelf without what is discontinued."""
+        return Shelf(*(tuple(x for x in getattr(self, f.name) if not x.discontinued) for f in fields(self)))
 
 
 def sample() -> Shelf:

@@ -77,7 +77,8 @@ def crew(hull: Hull, load: Load) -> list[Weight]:
     """
     height = SEAT_M.get(hull.family, .35 if hull.family != "pontoon" else 1.12 * hull.depth_m + .45) + PERSON_CG_M
     each = load.crew_kg / load.people if load.people else 0.0
-    out = [Weight(f"person {i}", each, x, 0.0, height) for i, x in enumerate(seats_m(hull, load.people), 1)]
+    seats = [load.seat_kg[i] if i < len(load.seat_kg) else (80.0 if load.seat_kg else each) for i in range(load.people)]
+    out = [Weight(f"person {i}", kg, x, 0.0, height) for i, (x, kg) in enumerate(zip(seats_m(hull, load.people), seats, strict=True), 1)]
     if load.gear_kg:
         out.append(Weight("gear", load.gear_kg, .5 * hull.length_m, 0.0, .2))
     return out

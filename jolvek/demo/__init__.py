@@ -33,4 +33,4 @@ def fill(conn: sqlite3.Connection) -> None:
             return
         shelf_store.add_all(conn, shelf())
         for i, e in enumerate(enquiries()):
-            enquiry_store.add(conn, e.need, e.customer, e.title, e.note, f"2026-11-{20 - i:02d}T09:{10 + 7 * i:02d}:00")
+            enquiry_store.add(conn, e, f"2026-11-{20 - i:02d}T09:{10 + 7 * i:02d}:00")

@@ -7,7 +7,7 @@ from typing import Any
 
 from jolvek.core.hull import Hull, Load
 from jolvek.core.mounting import Bay, Site, default_places
-from jolvek.core.need import DEFAULT_WEIGHTS, Day, Need
+from jolvek.core.need import DEFAULT_WEIGHTS, Day, Leg, Need
 from jolvek.core.water import Water
 from jolvek.formats import schema
 
@@ -20,6 +20,8 @@ class Enquiry:
     customer: str = ""
     title: str = ""
     note: str = ""
+    model: str = ""
+    storage: str = ""
 
 
 def read(text: str | bytes) -> Enquiry:
@@ -35,9 +37,12 @@ def from_dict(data: dict[str, Any]) -> Enquiry:
     site = dict(data.get("site", {}))
     site["places"] = tuple(site.get("places", default_places(hull.family)))
     site["bays"] = tuple(Bay(**bay) for bay in site.get("bays", ()))
-    need = Need(hull, Load(**data["load"]), Site(**site), Water(data.get("water", "salt")), Day(**data.get("day", {})),
+    load = {**data["load"], "seat_kg": tuple(data["load"].get("seat_kg", ()))}
+    day = dict(data.get("day", {}))
+    day["legs"] = tuple(Leg(**leg) for leg in day.get("legs", ()))
+    need = Need(hull, Load(**load), Site(**site), Water(data.get("water", "salt")), Day(**day),
                 tuple({**DEFAULT_WEIGHTS, **data.get("weights", {})}.items()))
-    return Enquiry(need, data.get("customer", ""), data.get("title", ""), data.get("note", ""))
+    return Enquiry(need, *(data.get(k, "") for k in ("customer", "title", "note", "model", "storage")))
 
 
 def write(enquiry: Enquiry) -> dict[str, Any]:
@@ -48,8 +53,12 @@ def write(enquiry: Enquiry) -> dict[str, Any]:
     site["places"] = list(site.get("places", ()))
     if need.site.bays:
         site["bays"] = [{k: v for k, v in asdict(bay).items() if v is not None} for bay in need.site.bays]
+    load = {k: v for k, v in asdict(need.load).items() if v not in (None, ())}
+    day = {k: v for k, v in asdict(need.day).items() if v not in (None, ())}
+    if need.day.legs:
+        day["legs"] = [{k: v for k, v in asdict(leg).items() if v not in (None, "")} for leg in need.day.legs]
+    words = {k: getattr(enquiry, k) for k in ("model", "storage") if getattr(enquiry, k)}
     return {"format": "jolvek-enquiry", "version": 1, "customer": enquiry.customer, "title": enquiry.title,
-            "note": enquiry.note, "hull": hull,
-            "load": {k: v for k, v in asdict(need.load).items() if v is not None},
-            "water": need.water.kind, "site": site, "day": {k: v for k, v in asdict(need.day).items() if v is not None},
-            "weights": dict(need.weights)}
+            "note": enquiry.note, **words, "hull": hull,
+            "load": {k: list(v) if isinstance(v, tuple) else v for k, v in load.items()},
+            "water": need.water.kind, "site": site, "day": day, "weights": dict(need.weights)}

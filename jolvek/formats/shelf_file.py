@@ -8,13 +8,16 @@ from typing import Any
 from jolvek.core.battery import Battery
 from jolvek.core.charging import Charger
 from jolvek.core.errors import ValueRefused
+from jolvek.core.extras import Accessory, Panel, Propeller
 from jolvek.core.motor import Motor
 from jolvek.core.mounting import Mount
 from jolvek.core.shelf import Item, Shelf
 from jolvek.formats import schema
 
-KINDS: dict[str, type] = {"motors": Motor, "batteries": Battery, "mounts": Mount, "chargers": Charger}
-_ITEM = ("style", "shafts_m", "pack_ids", "noise_db")
+KINDS: dict[str, type] = {"motors": Motor, "batteries": Battery, "mounts": Mount, "chargers": Charger, "panels": Panel,
+                          "propellers": Propeller, "accessories": Accessory}
+_ITEM = ("style", "shafts_m", "pack_ids", "noise_db", "valid_to", "stock", "discontinued", "claimed_hp", "claimed_speed_m_s",
+         "claimed_runtime_s", "claimed_energy_wh")
 
 
 def read(text: str | bytes) -> Shelf:
@@ -44,7 +47,7 @@ def plain(thing: Item[Any]) -> dict[str, Any]:
     out: dict[str, Any] = {"id": thing.id, "maker": thing.maker, "name": thing.name, "price": thing.price}
     for key in _ITEM:
         value = getattr(thing, key)
-        if value not in ("", (), None):
+        if value not in ("", (), None, False):
             out[key] = list(value) if isinstance(value, tuple) else value
     for f in fields(thing.spec):
         value = getattr(thing.spec, f.name)

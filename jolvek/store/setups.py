@@ -12,7 +12,7 @@ from jolvek.core.shelf import Item
 from jolvek.formats import shelf_file
 
 LETTERS = "ABCDE"
-MOST = 4
+MOST = 5
 _KINDS = {"motor": "motors", "battery": "batteries", "mount": "mounts", "charger": "chargers"}
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, Response, abort, flash, json, redirect, render_template, url_for
@@ -68,7 +69,8 @@ def save(enquiry_id: int) -> Any:
         form.changed.data = before.changed_at
         return render_template("boat/page.html", form=form, other=True, **{**more, **_figures(need), "need": before.need}), 422
     with transaction(conn()) as c:
-        enquiries.save(c, enquiry_id, need, form.customer.data or "", form.title.data or "", form.note.data or "", now())
+        enquiries.save(c, enquiry_id, replace(before.enquiry, need=need, customer=form.customer.data or "", title=form.title.data or "",
+                                              note=form.note.data or ""), now())
     flash("Kept.")
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 
@@ -88,7 +90,7 @@ def figures(enquiry_id: int) -> Any:
 def export(enquiry_id: int) -> Response:
     """The enquiry as a jolvek-enquiry file."""
     s = stored_or_404(enquiry_id)
-    data = enquiry_file.write(enquiry_file.Enquiry(s.need, s.customer, s.title, s.note))
+    data = enquiry_file.write(s.enquiry)
     return Response(json.dumps(data, indent=1, ensure_ascii=False), mimetype="application/json",
                     headers={"Content-Disposition": f'attachment; filename="enquiry-{enquiry_id}.json"'})
 

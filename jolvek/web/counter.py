@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Any
 
@@ -75,7 +76,7 @@ def keep() -> Any:
         refuse_at_field(form, error)
         return _page(form, 422)
     with transaction(conn()) as c:
-        number = enquiries.add(c, need, "", f"{need.hull.fam.name}", "", now())
+        number = enquiries.add(c, enquiry_file.Enquiry(need, title=need.hull.fam.name), now())
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
 
@@ -90,7 +91,7 @@ def open_file() -> Any:
     except JolvekError as error:
         return refuse_file(f"{upload.filename}: {error}")
     with transaction(conn()) as c:
-        number = enquiries.add(c, e.need, e.customer, e.title or e.need.hull.fam.name, e.note, now())
+        number = enquiries.add(c, replace(e, title=e.title or e.need.hull.fam.name), now())
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
 

@@ -22,9 +22,9 @@ from jolvek.core.need import Need
 from jolvek.core.performance import Performance, Point
 from jolvek.core.shelf import Item, Shelf
 from jolvek.core.sizing import Sizing, size
+from jolvek.store import shelf as shelf_store
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Pinned
-from jolvek.store.shelf import load as load_shelf
 
 STATIONS = ((1, "boat", "Boat"), (2, "", "Waters"), (3, "shortlist", "Shortlist"), (4, "side_by_side", "Side by side"),
             (5, "", "Day out"), (6, "", "Fitting"), (7, "offer", "Offer"), (8, "", "Handover"), (9, "", "Aftercare"))
@@ -157,18 +157,14 @@ def matched(need: Need, shelf: Shelf) -> Match:
     return replace(_matched(bare, shelf), need=need)
 
 
-_SHELVES: dict[str, tuple[int, Shelf]] = {}
+_SHELVES: dict[str, tuple[str, Shelf]] = {}
 
 
 def shelf_of(conn: sqlite3.Connection) -> Shelf:
-    """The shop's shelf, read again when the database changed."""
-    version = int(conn.execute("PRAGMA data_version").fetchone()[0])
-    counts = conn.execute("SELECT (SELECT count(*) FROM motor) + (SELECT count(*) FROM battery) + (SELECT count(*) FROM mount)"
-                          " + (SELECT count(*) FROM charger)").fetchone()[0]
-    path = conn.execute("PRAGMA database_list").fetchone()[2]
-    key = version * 1_000_000 + int(counts)
-    if _SHELVES.get(path, (None,))[0] != key:
-        _SHELVES[path] = (key, load_shelf(conn))
+    """What the shop offers, read again when the shelf changed."""
+    path, now = conn.execute("PRAGMA database_list").fetchone()[2], shelf_store.version(conn)
+    if _SHELVES.get(path, (None,))[0] != now:
+        _SHELVES[path] = (now, shelf_store.load(conn).on_offer)
     return _SHELVES[path][1]
 
 

@@ -6,6 +6,7 @@ from dataclasses import replace
 import pytest
 
 from jolvek import demo
+from jolvek.core.need import Leg
 from jolvek.store import db, enquiries, setups
 from jolvek.store import shelf as shelf_store
 
@@ -13,7 +14,8 @@ from jolvek.store import shelf as shelf_store
 def test_migrations_run_once_and_tables_are_strict(conn):
     before = conn.execute("PRAGMA user_version").fetchone()[0]
     assert db.migrate(conn) == before >= 1
-    tables = conn.execute("SELECT name, strict FROM pragma_table_list WHERE schema = 'main' AND name NOT LIKE 'sqlite_%'").fetchall()
+    tables = conn.execute("SELECT name, strict FROM pragma_table_list WHERE schema = 'main' AND name NOT LIKE 'sqlite_%'"
+                          " AND name NOT LIKE 'enquiry_find%'").fetchall()
     assert len(tables) >= 10 and all(row["strict"] for row in tables)
 
 
@@ -31,7 +33,7 @@ def test_an_error_rolls_the_whole_transaction_back(conn):
 
 def test_the_shelf_comes_back(conn, shelf):
     loaded = shelf_store.load(conn)
-    for kind in ("motors", "batteries", "mounts", "chargers"):
+    for kind in shelf_store.KINDS:
         assert set(getattr(loaded, kind)) == set(getattr(shelf, kind))
 
 
@@ -45,15 +47,15 @@ def test_a_saved_change_is_kept_and_pinned_setups_stay(conn, shelf):
     items = {"motor": shelf.motors[0], "battery": shelf.batteries[0], "mount": shelf.mounts[0], "charger": shelf.chargers[0]}
     assert setups.pin(conn, 2, items, 2, 1, 0.381) == "A"
     need = replace(stored.need, load=replace(stored.need.load, people=3))
-    enquiries.save(conn, 2, need, "c", "t", "n", "2026-01-01")
+    enquiries.save(conn, 2, replace(stored.enquiry, need=need), "2026-01-01")
     assert enquiries.get(conn, 2).need.load.people == 3
     pinned = setups.of_enquiry(conn, 2)[0]
     assert pinned.part("battery").quantity == 2 and pinned.part("motor").item == shelf.motors[0] and pinned.shaft_m == 0.381
 
 
-def test_letters_are_reused_and_a_fifth_setup_is_refused(conn, shelf):
+def test_letters_are_reused_and_a_sixth_setup_is_refused(conn, shelf):
     items = {"motor": shelf.motors[0], "battery": shelf.batteries[0], "mount": shelf.mounts[0]}
-    assert [setups.pin(conn, 1, items, 1, 1, None) for _ in range(4)] == list("ABCD")
+    assert [setups.pin(conn, 1, items, 1, 1, None) for _ in range(5)] == list("ABCDE")
     with pytest.raises(setups.TooManyPinned):
         setups.pin(conn, 1, items, 1, 1, None)
     setups.unpin(conn, 1, "B")
@@ -70,6 +72,50 @@ def test_an_old_setup_keeps_its_price_when_the_shelf_changes(conn, shelf):
 def test_a_negative_mass_does_not_enter_the_database(conn):
     with pytest.raises(sqlite3.IntegrityError):
         conn.execute("UPDATE boat SET mass_kg = -1 WHERE enquiry_id = 1")
+
+
+def test_legs_seats_and_words_come_back(conn):
+    stored = enquiries.get(conn, 2)
+    day = stored.need.day.with_legs((Leg("out", 1.8, 4000.0, None, -.2, 2.0, 600.0), Leg("home", 1.5, None, 3600.0)))
+    day = replace(day, reserve_school="thirds", hotel_w=20.0)
+    need = replace(stored.need, day=day, load=replace(stored.need.load, seat_kg=(90.0, 60.0)))
+    enquiries.save(conn, 2, replace(stored.enquiry, need=need, model="Skerry 29", storage="davit"), "2026-01-01")
+    again = enquiries.get(conn, 2)
+    assert again.need == need and (again.enquiry.model, again.enquiry.storage) == ("Skerry 29", "davit")
+    assert [s.id for s in enquiries.same_model(conn, "skerry")] == [2] and enquiries.same_model(conn, "%") == []
+
+
+def test_enquiries_are_found_by_customer_boat_and_product(conn, shelf):
+    assert [line.id for line in enquiries.found(conn, "averb")] == [3]
+    assert {line.id for line in enquiries.found(conn, "kayak")} == {1}
+    setups.pin(conn, 4, {"motor": shelf.motors[0], "battery": shelf.batteries[0], "mount": shelf.mounts[0]}, 1, 1, None)
+    enquiries.touch(conn, 4, "2026-12-01")
+    assert 4 in {line.id for line in enquiries.found(conn, shelf.motors[0].name)}
+    assert enquiries.found(conn, '" OR 1') == [] and enquiries.found(conn, "  ") == []
+
+
+def test_what_an_enquiry_waits_for_follows_its_work(conn, shelf):
+    def waits():
+        return {line.id: line.waits for line in enquiries.listed(conn)}[5]
+
+    assert waits() == "choice"
+    setups.pin(conn, 5, {"motor": shelf.motors[0], "battery": shelf.batteries[0], "mount": shelf.mounts[0]}, 1, 1, None)
+    setups.choose(conn, 5, "A")
+    assert waits() == "offer"
+    for stage, expected in (("offered", "answer"), ("ordered", "handover"), ("delivered", "service")):
+        enquiries.set_stage(conn, 5, stage, "2026")
+        assert waits() == expected
+    enquiries.archive(conn, 5)
+    assert 5 not in {line.id for line in enquiries.listed(conn)} and [line.id for line in enquiries.listed(conn, archived=True)] == [5]
+
+
+def test_a_batch_of_changes_is_undone_whole_and_its_history_stays(conn, shelf):
+    motor = shelf.motors[0]
+    batch = shelf_store.change(conn, [("motors", replace(motor, price=1.0)), ("motors", replace(motor, id="new"))], "edit", "2026")
+    assert shelf_store.get(conn, "motors", motor.id).price == 1.0 and shelf_store.get(conn, "motors", "new") is not None
+    assert shelf_store.undo(conn, batch) == 2
+    assert shelf_store.get(conn, "motors", motor.id) == motor and shelf_store.get(conn, "motors", "new") is None
+    assert [c.before["price"] for c in shelf_store.history(conn, "motors", motor.id)] == [motor.price]
 
 
 def test_filling_twice_changes_nothing(conn):

@@ -174,7 +174,7 @@ def test_a_blocked_setup_stays_for_comparison_but_is_not_offered(client, conn):
     pin(client)
     client.post("/enquiry/2/choose", data={"letter": "A"})
     stored = store.get(conn, 2)
-    store.save(conn, 2, replace(stored.need, hull=replace(stored.need.hull, max_power_w=300)), "", "", "", "2026")
+    store.save(conn, 2, replace(stored.enquiry, need=replace(stored.need, hull=replace(stored.need.hull, max_power_w=300))), "2026")
     assert "Cannot be offered for this boat" in client.get("/enquiry/2/side-by-side").text
     offer = client.get("/enquiry/2/offer").text
     assert "cannot be offered" in offer and "data-print" not in offer
