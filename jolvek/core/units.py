@@ -83,6 +83,10 @@ QUANTITIES: dict[str, Quantity] = {
     "angle": Quantity("deg", {"deg": 1.0, "°": 1.0, "degrees": 1.0}, {"deg": 1}),
     "share": Quantity("1", {"%": 0.01}, {"%": 0}),
     "count": Quantity("1", {}, {"": 0}),
+    "number": Quantity("1", {}, {"": 1}),
+    "money": Quantity("1", {"€": 1.0, "eur": 1.0, "$": 1.0, "£": 1.0}, {"": 0}),
+    "celsius": Quantity("°C", {"°c": 1.0, "c": 1.0}, {"°C": 0}),
+    "clock": Quantity("h", {"h": 1.0, "min": 1 / 60, "o'clock": 1.0}, {"h": 2}),
 }
 
 # What a unit stands for while typing when no unit is given and the user thinks in it.
@@ -107,7 +111,8 @@ EXAMPLES = {
     "length": "3.55 m or 11 ft 7", "speed": "4 kn or 7.5 km/h", "mass": "68 kg or 150 lb",
     "power": "1100 W or 1.5 hp", "thrust": "310 N or 70 lbf", "distance": "6 nm or 10 km",
     "duration": "2 h 30 min", "energy": "1280 Wh", "share": "20 %", "count": "2", "charge": "60 Ah",
-    "voltage": "24 V", "current": "100 A", "angle": "12 deg",
+    "voltage": "24 V", "current": "100 A", "angle": "12 deg", "number": "3", "money": "2500", "celsius": "12 °C",
+    "clock": "9:30",
 }
 
 
@@ -136,6 +141,8 @@ def parse(text: str, quantity: str, unit: str) -> float:
     """
     known = QUANTITIES[quantity].typed
     rest = re.sub(r"(?<=\d)[\s\u2009\u202f\u00a0](?=\d{3}(?!\d))", "", text.strip())
+    if quantity == "clock":
+        rest = re.sub(r"^(\d{1,2}):(\d{2})$", r"\1 h \2 min", rest)
     total, last, seen = 0.0, "", False
     while rest:
         found = _TOKEN.match(rest)

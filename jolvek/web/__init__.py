@@ -41,18 +41,34 @@ def create_app(settings: Settings) -> Flask:
 
 
 def _blueprints(app: Flask) -> None:
-    from jolvek.web import boat, counter, offer, rules, shortlist, side_by_side, units
+    from jolvek.web import boat, counter, offer, rules, shelf, shortlist, side_by_side, units, waters
 
-    for module in (counter, boat, shortlist, side_by_side, offer, rules, units):
+    for module in (counter, boat, waters, shelf, shortlist, side_by_side, offer, rules, units):
         app.register_blueprint(module.bp)
 
 
 def _templates(app: Flask, settings: Settings) -> None:
-    app.jinja_env.globals.update(silhouette=silhouette, badge=badge, money=shown.money, dealer=settings.dealer,
-                                 is_demo=settings.demo, strong=shown.strong, about=shown.about, choices=shown.CHOICES)
-    app.jinja_env.globals.update(side_view_of=pictures.card_view, wide_view_of=pictures.wide_view, floating=pictures.floating,
-                                 hull_speed=pictures.hull_speed, plain_name=shown.plain_name, plain_rule=shown.plain_rule)
-    app.jinja_env.filters.update(hours=hours, long_hours=shown.long_hours, zip=zip)
+    app.jinja_env.globals.update(
+        silhouette=silhouette,
+        badge=badge,
+        money=shown.money,
+        dealer=settings.dealer,
+        is_demo=settings.demo,
+        strong=shown.strong,
+        about=shown.about,
+        choices=shown.CHOICES,
+    )
+    app.jinja_env.globals.update(
+        side_view_of=pictures.card_view,
+        wide_view_of=pictures.wide_view,
+        floating=pictures.floating,
+        plan_of=pictures.plan,
+        hull_speed=pictures.hull_speed,
+        plain_name=shown.plain_name,
+        plain_rule=shown.plain_rule,
+    )
+    app.jinja_env.filters.update(hours=hours, long_hours=shown.long_hours, zip=zip, key_words=shown.key_words,
+                                 key_unit=shown.key_unit, plain_value=shown.plain_value)
 
     @app.context_processor
     def _shared() -> dict[str, Any]:
@@ -102,6 +118,10 @@ def _errors(app: Flask) -> None:
             from jolvek.web.counter import refuse_file
 
             return refuse_file(f"the file is larger than {limit} kB, which is the most an enquiry file may have")
+        if request.endpoint == "shelf.preview":
+            from jolvek.web.shelf import MOST_UPLOAD, refuse
+
+            return refuse(f"the file is larger than {MOST_UPLOAD // 1_000_000} MB, which is the most a price list may have; split it")
         return page("Too large", f"More than {limit} kB was sent.", 422)
 
     @app.errorhandler(CSRFError)

@@ -1,23 +1,24 @@
-"""Station 1, Boat: hull, load, site and day, with the boat drawn as they are typed."""
+"""Station 1, Boat: hull, load, site and words, with the boat drawn as they are typed; earlier boats; the photo."""
 
 from __future__ import annotations
 
 from dataclasses import replace
 from typing import Any
 
-from flask import Blueprint, Response, abort, flash, json, redirect, render_template, url_for
+from flask import Blueprint, Response, abort, current_app, flash, json, redirect, render_template, request, send_from_directory, url_for
 
-from jolvek.core.errors import ValueRefused
+from jolvek.core.errors import JolvekError, ValueRefused
 from jolvek.core.hull import estimates
 from jolvek.core.need import Need
+from jolvek.core.schools import power_schools
 from jolvek.core.sizing import size
 from jolvek.core.units import QUANTITIES
 from jolvek.formats import enquiry_file
 from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction
-from jolvek.web import conn, shown, workings
-from jolvek.web.counter import now
-from jolvek.web.forms import EnquiryForm, need_from, refuse_at_field, values_of
+from jolvek.web import conn, is_fragment, keeping, photos, shown, workings
+from jolvek.web.boat_form import BoatForm, enquiry_from, values_of
+from jolvek.web.forms import refuse_at_field
 
 bp = Blueprint("boat", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 
@@ -40,7 +41,7 @@ def shared(enquiry_id: int, here: str) -> dict[str, Any]:
 def _speeds() -> tuple[float, ...]:
     unit = shown.current()["speed"]
     factor = QUANTITIES["speed"].typed[unit]
-    return tuple(v * factor for v in ((2, 3, 4, 5, 6) if unit == "kn" else (4, 6, 8, 10, 12) if unit == "km/h" else (2, 3, 4, 5, 6)))
+    return tuple(v * factor for v in ((4, 6, 8, 10, 12) if unit == "km/h" else (2, 3, 4, 5, 6)))
 
 
 def _figures(need: Need) -> dict[str, Any]:
@@ -52,54 +53,92 @@ def page(enquiry_id: int) -> Any:
     """The form as kept."""
     more = shared(enquiry_id, "boat")
     stored = more["e"]
-    form = EnquiryForm(formdata=None, data={**values_of(stored.need), "title": stored.title, "customer": stored.customer,
-                                            "note": stored.note, "changed": stored.changed_at})
-    return render_template("boat/page.html", form=form, **{**more, **_figures(stored.need)})
+    form = BoatForm(formdata=None, data={**values_of(stored.enquiry), "changed": stored.changed_at})
+    earlier = [s for s in enquiries.same_model(conn(), stored.enquiry.model) if s.id != enquiry_id] if stored.enquiry.model else []
+    return render_template(
+        "boat/page.html", form=form, earlier=earlier, schools=power_schools(stored.need), **{**more, **_figures(stored.need)}
+    )
 
 
 @bp.post("/boat")
 def save(enquiry_id: int) -> Any:
-    """Keep the form, or give it back with what was typed and the message at its field."""
+    """Keep the form (a fragment for autosave), or give it back with what was typed and the message at its field."""
+    before = stored_or_404(enquiry_id)
+    form = BoatForm()
+    enquiry = _read(form, before.enquiry)
+    kept, clash = keeping.keep(enquiry_id, before, enquiry, form.changed.data)
+    if kept:
+        form.changed.data = kept
+    if is_fragment():
+        need = enquiry.need if enquiry else before.need
+        return render_template("boat/_figures.html", form=form, e=before, kept=kept, clash=clash, refused=form.errors, **_figures(need)), \
+            200 if kept else 422
+    if kept:
+        flash("Kept.")
+        return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
     more = shared(enquiry_id, "boat")
-    form, before = EnquiryForm(), more["e"]
-    need = _read(form, before.need)
-    if need is None:
-        return render_template("boat/page.html", form=form, **{**more, **_figures(before.need)}), 422
-    if form.changed.data and form.changed.data != before.changed_at:
-        form.changed.data = before.changed_at
-        return render_template("boat/page.html", form=form, other=True, **{**more, **_figures(need), "need": before.need}), 422
-    with transaction(conn()) as c:
-        enquiries.save(c, enquiry_id, replace(before.enquiry, need=need, customer=form.customer.data or "", title=form.title.data or "",
-                                              note=form.note.data or ""), now())
-    flash("Kept.")
-    return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
-
-
-@bp.post("/boat/figures")
-def figures(enquiry_id: int) -> Any:
-    """The drawing and the figures for what is typed, not kept."""
-    stored = stored_or_404(enquiry_id)
-    form = EnquiryForm()
-    need = _read(form, stored.need)
-    if need is None:
-        return render_template("boat/_figures.html", form=form, e=stored, **_figures(stored.need), refused=form.errors), 422
-    return render_template("boat/_figures.html", form=form, e=stored, **_figures(need), unsaved=need != stored.need)
+    return render_template("boat/page.html", form=form, clash=clash, earlier=[], schools=[], **{**more, **_figures(before.need)}), 422
 
 
 @bp.get("/enquiry.json")
 def export(enquiry_id: int) -> Response:
     """The enquiry as a jolvek-enquiry file."""
-    s = stored_or_404(enquiry_id)
-    data = enquiry_file.write(s.enquiry)
+    data = enquiry_file.write(stored_or_404(enquiry_id).enquiry)
     return Response(json.dumps(data, indent=1, ensure_ascii=False), mimetype="application/json",
                     headers={"Content-Disposition": f'attachment; filename="enquiry-{enquiry_id}.json"'})
 
 
-def _read(form: EnquiryForm, before: Need) -> Need | None:
+@bp.post("/boat/from")
+def start_from(enquiry_id: int) -> Any:
+    """Take hull and site of an earlier boat of the same model; load, day and words stay."""
+    stored, other = stored_or_404(enquiry_id), stored_or_404(request.form.get("other", type=int) or 0)
+    need = replace(stored.need, hull=other.need.hull, site=other.need.site)
+    with transaction(conn()) as c:
+        enquiries.save(
+            c, enquiry_id, replace(stored.enquiry, need=need, model=other.enquiry.model, storage=other.enquiry.storage), keeping.now()
+        )
+    flash(f"Hull, transom and bays taken from “{other.title}”.")
+    return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.post("/boat/photo")
+def photo(enquiry_id: int) -> Any:
+    """Attach, replace or take off the boat's photo."""
+    stored = stored_or_404(enquiry_id)
+    folder = current_app.config["SETTINGS"].data_dir / "photos"
+    upload = request.files.get("photo")
+    try:
+        name = "" if request.form.get("remove") else photos.keep(upload, folder)
+    except JolvekError as error:
+        more = shared(enquiry_id, "boat")
+        form = BoatForm(formdata=None, data={**values_of(stored.enquiry), "changed": stored.changed_at})
+        return render_template(
+            "boat/page.html", form=form, photo_error=str(error), earlier=[], schools=[], **{**more, **_figures(stored.need)}
+        ), 422
+    with transaction(conn()) as c:
+        enquiries.set_photo(c, enquiry_id, name)
+    if stored.photo:
+        (folder / stored.photo).unlink(missing_ok=True)
+    flash("Photo kept." if name else "Photo taken off.")
+    return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.get("/photo")
+def show_photo(enquiry_id: int) -> Any:
+    """The photo itself."""
+    stored = stored_or_404(enquiry_id)
+    if not stored.photo:
+        abort(404)
+    return send_from_directory(current_app.config["SETTINGS"].data_dir / "photos", stored.photo, mimetype="image/jpeg")
+
+
+def _read(form: BoatForm, before: enquiry_file.Enquiry) -> enquiry_file.Enquiry | None:
     if not form.validate():
         return None
     try:
-        return need_from(form, before)
+        return enquiry_from(form, before)
     except ValueRefused as error:
         refuse_at_field(form, error)
-        return None
+    except ValueError as error:
+        form.seats.errors = [str(error)]
+    return None

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import UTC, datetime
 from typing import Any
 
-from flask import Blueprint, redirect, render_template, request, url_for
+from flask import Blueprint, abort, flash, redirect, render_template, request, session, url_for
 
 from jolvek.core.errors import JolvekError, ValueRefused
 from jolvek.core.hull import Load
@@ -17,15 +16,12 @@ from jolvek.core.sizing import size, typical_hull
 from jolvek.formats import enquiry_file
 from jolvek.store import enquiries
 from jolvek.store.db import transaction
+from jolvek.store.shelf import KINDS
 from jolvek.web import conn, is_fragment, workings
 from jolvek.web.forms import QuickForm, refuse_at_field
+from jolvek.web.keeping import now
 
 bp = Blueprint("counter", __name__)
-
-
-def now() -> str:
-    """The time as kept."""
-    return datetime.now(UTC).isoformat(timespec="milliseconds")
 
 
 def _need(form: QuickForm) -> tuple[Need, list[Any]]:
@@ -52,7 +48,11 @@ def _page(form: QuickForm, code: int = 200, **more: Any) -> tuple[str, int]:
     if form.errors:
         code = 422
     template = "counter/_answer.html" if is_fragment() else "counter/page.html"
-    return render_template(template, form=form, lines=enquiries.listed(conn()), **answer, **more), code
+    groups = {key: (title, []) for key, title in enquiries.WAITS.items()}
+    for line in enquiries.listed(conn()):
+        groups[line.waits][1].append(line)
+    return render_template(template, form=form, groups=[g for g in groups.values() if g[1]],
+                           archived=enquiries.listed(conn(), archived=True), **answer, **more), code
 
 
 @bp.get("/")
@@ -78,6 +78,43 @@ def keep() -> Any:
     with transaction(conn()) as c:
         number = enquiries.add(c, enquiry_file.Enquiry(need, title=need.hull.fam.name), now())
     return redirect(url_for("boat.page", enquiry_id=number), 303)
+
+
+@bp.get("/find")
+def find() -> Any:
+    """Enquiries and products in which every typed word begins a word."""
+    text = request.args.get("q", "")
+    words = text.lower().split()
+    shelf = workings.shelf_of(conn())
+    products = [(kind, item) for kind in KINDS for item in getattr(shelf, kind)
+                if words and all(word in f"{item.title} {item.id}".lower() for word in words)][:30]
+    return render_template("counter/find.html", q=text, lines=enquiries.found(conn(), text), products=products)
+
+
+@bp.post("/enquiry/<int:enquiry_id>/copy")
+def copy(enquiry_id: int) -> Any:
+    """A copy of an enquiry with its boat and day, without customer and setups."""
+    stored = enquiries.get(conn(), enquiry_id)
+    if stored is None:
+        abort(404)
+    with transaction(conn()) as c:
+        number = enquiries.add(c, replace(stored.enquiry, customer="", title=f"{stored.title} (copy)"), now())
+    flash("Copied: boat and day are taken over, customer and setups are not.")
+    return redirect(url_for("boat.page", enquiry_id=number), 303)
+
+
+@bp.post("/enquiry/<int:enquiry_id>/archive")
+def archive(enquiry_id: int) -> Any:
+    """Put an enquiry away, or take it out again."""
+    stored = enquiries.get(conn(), enquiry_id)
+    if stored is None:
+        abort(404)
+    put_away = request.form.get("undo") != "1"
+    with transaction(conn()) as c:
+        enquiries.archive(c, enquiry_id, put_away)
+    session["undo_archive"] = enquiry_id if put_away else None
+    flash(f"“{stored.title}” is {'put away' if put_away else 'on the counter again'}.")
+    return redirect(url_for("counter.page"), 303)
 
 
 @bp.post("/open")

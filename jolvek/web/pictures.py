@@ -9,6 +9,7 @@ from jolvek.core.need import Need
 from jolvek.core.sizing import Sizing
 from jolvek.web import shown
 from jolvek.web.boat_drawing import side_view
+from jolvek.web.plan_drawing import plan_view
 from jolvek.web.workings import Card, Worked
 
 
@@ -49,3 +50,9 @@ def card_view(need: Need, card: Card) -> Markup:
 def wide_view(need: Need, sizing: Sizing) -> Markup:
     """The larger side view of the Boat station."""
     return _view(need, sizing.displacement_kg, 520.0)
+
+
+def plan(need: Need) -> Markup:
+    """The boat from above with its bays."""
+    names = ", ".join(bay.name for bay in need.site.bays)
+    return plan_view(need.hull, need.load.people, need.site.bays, f"From above, with the bays: {names}")

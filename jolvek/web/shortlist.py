@@ -15,7 +15,7 @@ from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction
 from jolvek.web import conn, workings
 from jolvek.web.boat import shared, stored_or_404
-from jolvek.web.counter import now
+from jolvek.web.keeping import now
 
 bp = Blueprint("shortlist", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 GROUPS = {"day": "Does not do the day", "limits": "Plate and approvals", "fitting": "Does not fit", "electrics": "Volts and amps"}

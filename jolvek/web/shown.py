@@ -15,7 +15,7 @@ from jolvek.core.findings import Finding, say
 CHOICES = {"speed": ("kn", "km/h", "mph"), "length": ("m", "ft"), "mass": ("kg", "lb"), "power": ("W", "kW", "hp"),
            "thrust": ("N", "lbf", "kgf"), "distance": ("nm", "km", "mi")}
 FIXED = {"energy": "Wh", "voltage": "V", "current": "A", "charge": "Ah", "duration": "h", "share": "%", "count": "",
-         "angle": "deg"}
+         "angle": "deg", "number": "", "money": "", "celsius": "°C", "clock": "h"}
 
 
 @dataclass(frozen=True)
@@ -50,7 +50,8 @@ class Units:
         unit = self[quantity]
         if quantity == "length" and unit == "ft":
             return units.show(value, quantity, unit)
-        places = {"length": 2, "speed": 1, "mass": 1, "distance": 2, "power": 0 if unit == "W" else 2}.get(quantity, 1)
+        places = {"length": 2, "speed": 1, "mass": 1, "distance": 2, "power": 0 if unit == "W" else 2, "angle": 3,
+                  "clock": 2, "duration": 2, "money": 2, "number": 2}.get(quantity, 1)
         return f"{units.to_unit(value, quantity, unit):.{places}f}".rstrip("0").rstrip(".") if places else \
             f"{units.to_unit(value, quantity, unit):.0f}"
 
@@ -111,3 +112,40 @@ def plain_name(name: str) -> str:
 def plain_rule(template: str) -> str:
     """A rule's sentence with its figures in plain braces."""
     return re.sub(r"\{(\w+)(?::[^}]*)?\}", lambda m: "{" + {"figure": "boat\u2019s figure"}.get(m[1], m[1]) + "}", template)
+
+
+_UNITS = {"m_s": "m/s", "w": "W", "kg": "kg", "v": "V", "a": "A", "ah": "Ah", "wh": "Wh", "m": "m", "n": "N", "db": "dB(A)", "h": "h",
+          "deg": "°", "s": "s", "hp": "hp"}
+
+
+def key_unit(key: str) -> str:
+    """The unit that a key carries.
+
+    >>> key_unit("speed_m_s"), key_unit("input_power_w"), key_unit("id")
+    ('m/s', 'W', '')
+    """
+    if key.endswith("_m_s"):
+        return "m/s"
+    return _UNITS.get(key.rsplit("_", 1)[-1], "") if "_" in key else "h" if key == "hours" else "rpm" if key == "rpm" else ""
+
+
+def key_words(key: str) -> str:
+    """A key in words, without its unit.
+
+    >>> key_words("max_continuous_a"), key_words("propeller_rpm")
+    ('max continuous', 'propeller rpm')
+    """
+    unit = key_unit(key)
+    bare = key[: -4] if unit == "m/s" else key.rsplit("_", 1)[0] if unit and "_" in key else key
+    return bare.replace("_", " ")
+
+
+def plain_value(value: object) -> str:
+    """A product's figure or word for a table."""
+    if value is None or value == "" or value == ():
+        return "–"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, list | tuple):
+        return ", ".join(plain_value(x) for x in value)
+    return f"{value:,g}".replace(",", "\u202f") if isinstance(value, int | float) else str(value)

@@ -12,7 +12,7 @@ from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction
 from jolvek.web import charts, conn, shown, workings
 from jolvek.web.boat import shared, stored_or_404
-from jolvek.web.counter import now
+from jolvek.web.keeping import now
 
 bp = Blueprint("side_by_side", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 POINTS = 90

@@ -26,7 +26,7 @@ from jolvek.store import shelf as shelf_store
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Pinned
 
-STATIONS = ((1, "boat", "Boat"), (2, "", "Waters"), (3, "shortlist", "Shortlist"), (4, "side_by_side", "Side by side"),
+STATIONS = ((1, "boat", "Boat"), (2, "waters", "Waters"), (3, "shortlist", "Shortlist"), (4, "side_by_side", "Side by side"),
             (5, "", "Day out"), (6, "", "Fitting"), (7, "offer", "Offer"), (8, "", "Handover"), (9, "", "Aftercare"))
 
 
@@ -141,7 +141,10 @@ def ticks(need: Need, pinned: list[Pinned], in_hand: Worked | None) -> tuple[Tic
         ("look", "one setup only: pin another to compare") if len(pinned) == 1 else ("done", f"{len(pinned)} setups")
     offer = ("empty", "choose a setup first") if not chosen else ("blocked", "cannot be offered") if level == "block" \
         else ("look", "read the cautions") if level == "caution" else ("done", "ready")
-    state = {"boat": ("done", "sizes and load are given"),
+    lacks = "transom" in need.site.places and need.hull.transom_height_m is None
+    state = {"boat": ("look", "transom height is estimated") if lacks else ("done", "sizes and load are given"),
+             "waters": ("blocked", "a current as fast as the boat") if need.day_blocked else
+                       ("done", f"{len(need.day.legs)} legs" if need.day.legs else "speed and distance are given"),
              "shortlist": ("done", "setups pinned") if pinned else ("empty", "nothing pinned yet"), "side_by_side": side, "offer": offer}
     return tuple(Tick(n, endpoint, name, *state.get(endpoint, ("empty", "not built yet"))) for n, endpoint, name in STATIONS)
 

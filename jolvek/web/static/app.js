@@ -114,6 +114,7 @@ document.addEventListener("keydown", (event) => {
   if (typing(event) || event.ctrlKey || event.metaKey || event.altKey) return;
   const station = document.querySelector(`[data-station="${event.key}"]`);
   if (station) { station.click(); return; }
+  if (event.key === "/") { event.preventDefault(); document.getElementById("find").focus(); return; }
   if (event.key === "n") { window.location.href = "/"; return; }
   if (event.key === "?") { const keys = document.querySelector(".keys"); keys.open = !keys.open; return; }
   if (event.key === "," || event.key === ".") document.dispatchEvent(new CustomEvent("jolvek:step", { detail: event.key === "." ? 1 : -1 }));
@@ -123,6 +124,12 @@ document.addEventListener("keydown", (event) => {
     const next = buttons[(now + (event.key === "]" ? 1 : -1) + buttons.length) % buttons.length];
     if (next) next.click();
   }
+});
+
+document.addEventListener("input", (event) => {
+  if (event.target.type !== "range") return;
+  const shown = event.target.parentElement.querySelector(`output[for="${event.target.id}"]`);
+  if (shown) shown.textContent = event.target.value;
 });
 
 document.addEventListener("click", (event) => {

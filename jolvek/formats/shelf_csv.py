@@ -1,0 +1,201 @@
+"""One kind of product as CSV: written so that it comes back unchanged, read with every faulty row named by line and reason.
+
+Reads UTF-8 with or without a byte-order mark and Windows-1252, commas, semicolons or tabs, decimal points or commas.
+Cells that a spreadsheet would run as a formula are written with a leading apostrophe and refused as input.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+from dataclasses import dataclass
+from functools import cache
+from typing import Any
+
+from jsonschema import Draft202012Validator
+from jsonschema.exceptions import best_match
+
+from jolvek.core.errors import JolvekError
+from jolvek.core.shelf import Item, Shelf
+from jolvek.formats import schema, shelf_file
+
+MOST_ROWS = 20_000
+_FORMULA = ("=", "+", "@", "\t", "\r")
+
+
+class CsvRefused(JolvekError):
+    """The file as a whole cannot be read."""
+
+
+@dataclass(frozen=True)
+class Row:
+    """One row: its line, what it is (new, changed, same, wrong), the product or the reason against it, what changes."""
+
+    line: int
+    state: str
+    item: Item[Any] | None = None
+    reason: str = ""
+    changes: tuple[str, ...] = ()
+    title: str = ""
+
+
+@cache
+def columns(kind: str) -> dict[str, dict[str, Any]]:
+    """Column → its schema, for one kind of product."""
+    return dict(item_schema(kind)["properties"])
+
+
+@cache
+def item_schema(kind: str) -> dict[str, Any]:
+    whole = schema.schema("shelf")
+    items = whole["properties"][kind]["items"]
+    return dict(whole["$defs"][items["$ref"].split("/")[-1]]) if "$ref" in items else dict(items)
+
+
+@cache
+def _validator(kind: str) -> Draft202012Validator:
+    return Draft202012Validator(item_schema(kind))
+
+
+def write(shelf: Shelf, kind: str) -> str:
+    """All products of a kind as CSV text: comma, decimal point, UTF-8, lists joined by |."""
+    out = io.StringIO()
+    names = list(columns(kind))
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(names)
+    for item in getattr(shelf, kind):
+        plain = shelf_file.plain(item)
+        writer.writerow([cell(plain.get(name)) for name in names])
+    return out.getvalue()
+
+
+def cell(value: Any) -> str:
+    if value is None:
+        return ""
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, list):
+        return "|".join(cell(x) for x in value)
+    text = repr(value) if isinstance(value, float) else str(value)
+    return f"'{text}" if isinstance(value, str) and text.startswith(_FORMULA) else text
+
+
+def decoded(content: bytes) -> str:
+    """Text of a file: UTF-8, else Windows-1252; refuses what is clearly no text."""
+    if b"\x00" in content[:4096]:
+        raise CsvRefused("not a CSV file: it holds bytes that no text has")
+    try:
+        return content.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        return content.decode("cp1252", errors="replace")
+
+
+def read(content: bytes, kind: str, shelf: Shelf) -> list[Row]:
+    """Every row of a CSV file against the shelf as it stands; raises CsvRefused for a file without usable header."""
+    text = decoded(content)
+    first = text.split("\n", 1)[0]
+    delimiter = max(";\t,", key=first.count) if any(c in first for c in ";\t,") else ","
+    lines = csv.reader(io.StringIO(text), delimiter=delimiter)
+    try:
+        header = [name.strip().lower() for name in next(lines)]
+    except (StopIteration, csv.Error):
+        raise CsvRefused("the file is empty; the first line must name the columns") from None
+    known = columns(kind)
+    strangers = [name for name in header if name and name not in known]
+    missing = [name for name in item_schema(kind)["required"] if name not in header]
+    if missing or strangers:
+        what = f"column {strangers[0]!r} is not known" if strangers else f"column {missing[0]!r} is missing"
+        raise CsvRefused(f"{what}; allowed are {', '.join(known)}")
+    old = {item.id: item for item in getattr(shelf, kind)}
+    taken = {item.id for other in shelf_file.KINDS if other != kind for item in getattr(shelf, other)}
+    out: list[Row] = []
+    seen: set[str] = set()
+    try:
+        for cells in lines:
+            if not any(cell.strip() for cell in cells):
+                continue
+            if len(out) >= MOST_ROWS:
+                raise CsvRefused(f"more than {MOST_ROWS} rows; split the file")
+            out.append(_row(lines.line_num, header, cells, kind, old, taken, seen, delimiter == ";"))
+    except csv.Error as error:
+        raise CsvRefused(f"line {lines.line_num}: {error}") from None
+    return out
+
+
+def _row(line: int, header: list[str], cells: list[str], kind: str, old: dict[str, Item[Any]], taken: set[str], seen: set[str],
+         comma_is_decimal: bool) -> Row:
+    name = cells[header.index("name")] if len(cells) > header.index("name") else ""
+    try:
+        if len(cells) > len(header) and any(c.strip() for c in cells[len(header):]):
+            raise CsvRefused(f"{len(cells)} cells, but {len(header)} columns")
+        plain = {}
+        for key, cell in zip(header, cells, strict=False):
+            value = value_of(cell, columns(kind)[key], key, comma_is_decimal) if key else None
+            if value is not None:
+                plain[key] = value
+        error = best_match(_validator(kind).iter_errors(plain))
+        if error is not None:
+            raise schema.refused(error)
+        if plain["id"] in seen:
+            raise CsvRefused(f"id: read {plain['id']!r} a second time, allowed is an id used once only")
+        if plain["id"] in taken:
+            raise CsvRefused(f"id: read {plain['id']!r}, which is another kind of product here")
+        item = shelf_file.item(kind, plain)
+    except JolvekError as fault:
+        return Row(line, "wrong", None, str(fault), (), name)
+    seen.add(item.id)
+    before = old.get(item.id)
+    if before is None:
+        return Row(line, "new", item, title=item.title)
+    changes = differences(before, item)
+    return Row(line, "changed" if changes else "same", item, changes=changes, title=item.title)
+
+
+def value_of(cell: str, rule: dict[str, Any], key: str, comma_is_decimal: bool = True) -> Any:
+    """A typed cell as the schema's type; None where it is empty. Raises CsvRefused."""
+    text = cell.strip()
+    if not text:
+        return None
+    kind = rule.get("type", "string")
+    if kind in ("number", "integer"):
+        return _number(text, key, kind == "integer", comma_is_decimal)
+    if kind == "boolean":
+        word = text.lower()
+        if word not in ("yes", "no", "true", "false", "1", "0", "y", "n"):
+            raise CsvRefused(f"{key}: read {text!r}, allowed is yes or no")
+        return word in ("yes", "true", "1", "y")
+    if kind == "array":
+        inner = rule.get("items", {})
+        return [value_of(part, inner, key, comma_is_decimal) for part in text.split("|") if part.strip()]
+    if text.startswith("'") and text[1:].startswith(_FORMULA):
+        return text[1:]
+    if text.startswith(_FORMULA) or (text.startswith("-") and not text[1:2].isdigit() and "(" in text):
+        raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is plain text; a formula is not taken")
+    return text
+
+
+def _number(text: str, key: str, whole: bool, comma_is_decimal: bool) -> float | int:
+    bare = text.replace("\u00a0", "").replace("\u202f", "").replace(" ", "")
+    if bare.startswith(("=", "+", "@")):
+        raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is a plain number; a formula is not taken")
+    if "," in bare:
+        bare = (
+            bare.replace(".", "").replace(",", ".")
+            if comma_is_decimal or bare.count(",") == 1 and "." not in bare
+            else bare.replace(",", "")
+        )
+    try:
+        value = float(bare)
+    except ValueError:
+        raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is a number") from None
+    if value != value or abs(value) == float("inf"):
+        raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is a finite number")
+    return int(value) if whole and value.is_integer() else value
+
+
+def differences(before: Item[Any], after: Item[Any]) -> tuple[str, ...]:
+    """What changes from one to the other, in words."""
+    a, b = shelf_file.plain(before), shelf_file.plain(after)
+    return tuple(
+        f"{key}: {cell(a.get(key)) or 'none'} → {cell(b.get(key)) or 'none'}" for key in sorted({*a, *b}) if a.get(key) != b.get(key)
+    )
