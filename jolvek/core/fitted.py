@@ -44,13 +44,12 @@ class Fitted:
     shaft_m: float | None = None
     gauge: str = ""
     plan: Plan = field(default_factory=Plan)
-    temperature_c: float = 20.0
     table: Resistance | None = None
 
     @cached_property
     def bank(self) -> Bank:
         """The bank."""
-        return Bank(self.battery.spec, self.series, self.parallel, temperature_c=self.temperature_c)
+        return Bank(self.battery.spec, self.series, self.parallel, temperature_c=self.need.day.temperature_c)
 
     @cached_property
     def setup(self) -> Setup:
@@ -128,6 +127,12 @@ class Fitted:
             return None
         hours = charging.together_h(self.bank, [self.charger.spec], self.need.day.reserve)
         return hours if hours < float("inf") else None
+
+    @cached_property
+    def price(self) -> float:
+        """All parts."""
+        parts = (self.motor.price, self.mount.price, self.charger.price if self.charger else 0.0)
+        return sum(parts) + self.bank.packs * self.battery.price
 
     @cached_property
     def lift_kg(self) -> float:
@@ -289,5 +294,5 @@ def electrics(f: Fitted) -> list[Finding]:
     """
     out = weather(f.bank)
     if f.charger is not None:
-        out += charging.check(f.bank, [f.charger.spec], f.need.day.charge_h, f.need.day.reserve, f.temperature_c)
+        out += charging.check(f.bank, [f.charger.spec], f.need.day.charge_h, f.need.day.reserve, f.need.day.temperature_c)
     return out + network.check(f.netlist)

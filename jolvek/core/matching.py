@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from jolvek.core.battery import delivered_share
+from jolvek.core.battery import chemistry, delivered_share, temperature_factor
 from jolvek.core.candidates import Drives, Motors, Supplies, compatible, drives, motors, supplies
 from jolvek.core.findings import Finding
 from jolvek.core.hull import awash_kg
@@ -27,7 +27,7 @@ Index = NDArray[np.intp]
 Mask = NDArray[np.bool_]
 POINTS = 24
 CHUNK = 4096
-MOST = 600_000
+MOST = 400_000
 NODES = 7
 
 
@@ -76,8 +76,11 @@ def match(need: Need, shelf: Shelf, keep_curves: bool = False) -> Match:
     fits = np.logical_and.reduce(list(passes.values()))
     pairs = fits[d.motor] if d.motor.size and s.battery.size else np.zeros((d.motor.size, s.battery.size), dtype=bool)
     thinned = int(pairs.sum()) > MOST
+    beaten: set[int] = set()
     if thinned:
+        before = set(s.battery[pairs.any(axis=0)].tolist())
         pairs = _thin(pairs, d, s)
+        beaten = before - set(s.battery[pairs.any(axis=0)].tolist())
     drive, supply = np.nonzero(pairs)
     resistance, field = None, _empty()
     if drive.size:
@@ -90,22 +93,73 @@ def match(need: Need, shelf: Shelf, keep_curves: bool = False) -> Match:
         if drive.size:
             resistance = table(need.hull, need.water, nodes(need, float(mass.min()), float(mass.max())), need.load.people)
             field = _evaluate(need, m, d, s, drive, supply, mass, resistance, keep_curves)
-    return Match(need, shelf, m, d, s, field, resistance, motor_reasons(need, shelf, m, d, s, passes, field),
-                 battery_reasons(need, m, d, s, passes, field, shelf), mount_reasons(need, shelf, d), charger_reasons(shelf, s), thinned)
+    return Match(
+        need,
+        shelf,
+        m,
+        d,
+        s,
+        field,
+        resistance,
+        motor_reasons(need, shelf, m, d, s, passes, field),
+        battery_reasons(need, m, d, s, passes, field, shelf, beaten),
+        mount_reasons(need, shelf, d),
+        charger_reasons(shelf, s),
+        thinned,
+    )
 
 
 def _thin(pairs: Mask, d: Drives, s: Supplies) -> Mask:
-    """Keep each motor's cheapest two drives and each bank's cheapest charger: too many setups otherwise."""
-    keep = np.zeros(d.motor.size, dtype=bool)
-    for motor in np.unique(d.motor):
-        rows = np.nonzero(d.motor == motor)[0]
-        keep[rows[np.argsort(d.price[rows])[:2]]] = True
+    """Fewer pairs where there are too many, the least loss first.
+
+    Each motor's cheapest two drives and each bank's cheapest charger; then banks that another of the same voltage
+    beats in every figure go; then one drive a motor; at last banks evenly over their energy.
+    """
     bank = s.battery * 10_000 + s.series * 100 + s.parallel
     order = np.lexsort((s.price, bank))
-    first = np.concatenate(([True], bank[order][1:] != bank[order][:-1]))
-    cheap = np.zeros(s.battery.size, dtype=bool)
-    cheap[order[first]] = True
-    return np.asarray(pairs & keep[:, None] & cheap[None, :])
+    keep_s = np.zeros(s.battery.size, dtype=bool)
+    keep_s[order[np.concatenate(([True], bank[order][1:] != bank[order][:-1]))]] = True
+    keep_d = _cheapest_drives(d, 2)
+    if _count(pairs, keep_d, keep_s) > MOST:
+        keep_s &= ~_beaten(s, keep_s)
+    if _count(pairs, keep_d, keep_s) > MOST:
+        keep_d = _cheapest_drives(d, 1)
+    left = _count(pairs, keep_d, keep_s)
+    if left > MOST:
+        rows = np.nonzero(keep_s)[0]
+        rows = rows[np.argsort(s.energy_wh[rows])]
+        keep_s[:] = False
+        keep_s[rows[np.linspace(0, rows.size - 1, int(rows.size * MOST / left)).astype(int)]] = True
+    return np.asarray(pairs & keep_d[:, None] & keep_s[None, :])
+
+
+def _count(pairs: Mask, keep_d: Mask, keep_s: Mask) -> int:
+    return int(pairs[keep_d][:, keep_s].sum())
+
+
+def _cheapest_drives(d: Drives, most: int) -> Mask:
+    order = np.lexsort((d.price, d.motor))
+    motor = d.motor[order]
+    start = np.concatenate(([True], motor[1:] != motor[:-1]))
+    place = np.arange(order.size) - np.maximum.accumulate(np.where(start, np.arange(order.size), 0))
+    keep = np.zeros(order.size, dtype=bool)
+    keep[order[place < most]] = True
+    return keep
+
+
+def _beaten(s: Supplies, among: Mask) -> Mask:
+    """Banks (B,) than which another of the same voltage is no worse in price, weight, energy, amps and charge time, and better in one."""
+    out = np.zeros(among.size, dtype=bool)
+    cost = np.stack([s.price, s.mass_kg, -s.energy_wh, -s.continuous_a, s.pack_kg, np.nan_to_num(s.charge_h, nan=1e9)], axis=1)
+    for volts in np.unique(s.nominal_v[among]):
+        rows = np.nonzero(among & (s.nominal_v == volts))[0]
+        rows = rows[np.argsort(s.price[rows], kind="stable")]
+        for a in range(0, rows.size, 256):
+            mine = cost[rows[a: a + 256]]
+            no_worse = np.logical_and.reduce([cost[rows, k][None, :] <= mine[:, k][:, None] for k in range(cost.shape[1])])
+            better = np.logical_or.reduce([cost[rows, k][None, :] < mine[:, k][:, None] for k in range(cost.shape[1])])
+            out[rows[a: a + 256]] = (no_worse & better).any(axis=1)
+    return out
 
 
 def _empty() -> Field:
@@ -261,8 +315,9 @@ def _days(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, supply: I
     for k, chem in enumerate(s.chemistry):
         rows = s.chem_index[supply] == k
         if rows.any():
-            share[rows] = delivered_share(chem, (power_run / energy)[rows], day.kept_share)
-            day_share[rows] = delivered_share(chem, (mean_w / energy)[rows], day.kept_share)
+            cold = temperature_factor(chemistry(chem), day.temperature_c)
+            share[rows] = delivered_share(chem, (power_run / energy)[rows], day.kept_share, 0.0, cold)
+            day_share[rows] = delivered_share(chem, (mean_w / energy)[rows], day.kept_share, 0.0, cold)
     runtime = np.maximum(3600.0 * share * energy / power_run - day.keep_s, 0.0)
     way = np.maximum(speed - day.current_m_s, 0.0)
     reach = way * runtime

@@ -80,7 +80,7 @@ class Day:
     reserve_school: str = "fifth"
     speed_limit_m_s: float | None = None
     electric_only: bool = False
-    temperature_c: float = 15.0
+    temperature_c: float = 20.0
     hotel_w: float = 0.0
     shore_power: bool = True
     solar_w: float = 0.0

@@ -7,11 +7,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from jolvek.core.candidates import Supplies
 from jolvek.core.matching import Match
 from jolvek.core.need import WISHES
 
 Array = NDArray[np.float64]
 Index = NDArray[np.intp]
+SHORT_POOL = 4000
 GRID_CELLS = 4e6  # of the Pareto grid; coarser levels are taken past it
 
 
@@ -63,24 +65,32 @@ def measures(match: Match) -> dict[str, Array]:
             "tidy": np.where(clips[field.drive], 1.0, 0.8 / packs)}
 
 
-def score(match: Match) -> Array:
+def score(match: Match, values: dict[str, Array] | None = None) -> Array:
     """Weighted mean of the measures (N,), 0–1; setups that do not do the day rank below all that do.
+
+    `values` may be handed in where only the weights change.
 
     >>> from jolvek.core.matching import match as run; from jolvek.core.need import Need
     >>> from jolvek.core.hull import Hull, Load; from jolvek.core.shelf import Shelf
     >>> score(run(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)), Shelf())).size
     0
     """
-    values, need = measures(match), match.need
+    values, need, f = values or measures(match), match.need, match.field
     total = sum(need.weight(wish) for wish in WISHES) or 1.0
-    mean = sum(need.weight(wish) * values[wish] for wish in WISHES) / total
-    day = np.minimum(match.field.range_m / max(match.need.day.distance_m, 1.0), 1.0) \
-        * np.minimum(match.field.top_speed_m_s / match.need.day.speed_m_s, 1.0)
-    return np.asarray(np.where(match.field.does_day, mean, 0.5 * mean * day - 1.0))
+    mean = np.zeros(f.price.size)
+    for wish in WISHES:
+        if need.weight(wish):
+            mean += need.weight(wish) / total * values[wish]
+    out = mean
+    short = np.nonzero(~f.does_day)[0]
+    day = np.minimum(f.range_m[short] / max(need.day.distance_m, 1.0), 1.0) * np.minimum(f.top_speed_m_s[short] / need.day.speed_m_s, 1.0)
+    out[short] = 0.5 * mean[short] * day - 1.0
+    return out
 
 
-def ranked(match: Match, most: int = 12, per_motor: int = 2) -> list[int]:
-    """Indices of the best candidates, best first, at most `per_motor` of one motor.
+def ranked(match: Match, most: int = 12, per_motor: int = 2, keep: NDArray[np.bool_] | None = None,
+           values: dict[str, Array] | None = None) -> list[int]:
+    """Indices of the best candidates, best first, at most `per_motor` of one motor; of those in `keep` (N,) if given.
 
     >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match as run; from jolvek.core.need import Need
     >>> from jolvek.core.shelf import sample
@@ -88,20 +98,33 @@ def ranked(match: Match, most: int = 12, per_motor: int = 2) -> list[int]:
     >>> len(ranked(m)), int(m.supplies.parallel[m.field.supply[ranked(m)[0]]])
     (2, 1)
     """
-    order = np.argsort(-score(match), kind="stable")
-    seen: dict[int, int] = {}
-    out: list[int] = []
-    bank_seen: set[tuple[int, ...]] = set()
+    marks = score(match, values)
+    if keep is not None:
+        marks = np.where(keep, marks, -9.0)
     f, d, s = match.field, match.drives, match.supplies
-    for i in order[: 40 * most]:
-        motor = int(d.motor[f.drive[i]])
-        key = (motor, int(s.battery[f.supply[i]]), int(s.series[f.supply[i]]), int(s.parallel[f.supply[i]]))
-        if seen.get(motor, 0) < per_motor and key not in bank_seen:
-            seen[motor] = seen.get(motor, 0) + 1
-            bank_seen.add(key)
-            out.append(int(i))
-        if len(out) == most:
+    pool = np.argpartition(-marks, min(SHORT_POOL, marks.size) - 1)[:SHORT_POOL] if marks.size else np.zeros(0, dtype=int)
+    out = _spread(pool[np.argsort(-marks[pool], kind="stable")], marks, f.drive, f.supply, d.motor, s, most, per_motor)
+    if len(out) < most and marks.size > SHORT_POOL:
+        out = _spread(np.argsort(-marks, kind="stable"), marks, f.drive, f.supply, d.motor, s, most, per_motor)
+    return out
+
+
+def _spread(order: Index, marks: Array, drive: Index, supply: Index, motor_of: Index, s: Supplies, most: int, per_motor: int) -> list[int]:
+    """The first of an order with few of one motor and none with the same bank twice."""
+    seen: dict[int, int] = {}
+    banks: set[tuple[int, ...]] = set()
+    out: list[int] = []
+    for i in order.tolist():
+        if marks[i] <= -9.0 or len(out) == most:
             break
+        motor, k = int(motor_of[drive[i]]), int(supply[i])
+        if seen.get(motor, 0) >= per_motor:
+            continue
+        key = (motor, int(s.battery[k]), int(s.series[k]), int(s.parallel[k]))
+        if key not in banks:
+            seen[motor] = seen.get(motor, 0) + 1
+            banks.add(key)
+            out.append(i)
     return out
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Set
 from dataclasses import dataclass
 
 import numpy as np
@@ -121,8 +122,8 @@ def _why_not_day(need: Need, field: Field, rows: Index) -> Finding:
 
 
 def battery_reasons(need: Need, m: Motors, d: Drives, s: Supplies, passes: dict[str, Mask], field: Field,
-                    shelf: Shelf) -> dict[int, Finding]:
-    """For every battery in no setup that does the day: the binding reason.
+                    shelf: Shelf, beaten: Set[int] = frozenset()) -> dict[int, Finding]:
+    """For every battery in no setup that does the day: the binding reason; `beaten` are those thinned out.
 
     >>> from jolvek.core.hull import Hull, Load; from jolvek.core.need import Day
     >>> from jolvek.core.matching import match; from jolvek.core.shelf import sample
@@ -140,6 +141,9 @@ def battery_reasons(need: Need, m: Motors, d: Drives, s: Supplies, passes: dict[
             continue
         if there[i]:
             out[i] = _why_not_day(need, field, np.nonzero(battery_of == i)[0])
+            continue
+        if i in beaten:
+            out[i] = find("beaten")
             continue
         mine, left = s.battery == i, drivable[:, None]
         out[i] = find("no-bank", why="its volts or amps go with no motor that fits this boat",

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolvek.core.battery import chemistry, delivered_share
+from jolvek.core.battery import chemistry, delivered_share, temperature_factor
 from jolvek.core.families import family, typical_beam_m, typical_mass_kg
 from jolvek.core.hull import Assumed, Hull
 from jolvek.core.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
@@ -115,6 +115,7 @@ def _rated(used_wh: float, hours: float, chem_id: str, day: Day) -> float:
     used_wh += used_wh / hours * day.keep_s / 3600
     energy = used_wh / max(min(1 - day.kept_share, chem.usable), 0.05)
     for _ in range(3):
-        share = float(delivered_share(chem_id, used_wh / hours / max(energy, 1.0), day.kept_share))
+        share = float(delivered_share(chem_id, used_wh / hours / max(energy, 1.0), day.kept_share, 0.0,
+                                      temperature_factor(chem, day.temperature_c)))
         energy = used_wh / max(share, 0.05)
     return energy

@@ -41,9 +41,9 @@ def create_app(settings: Settings) -> Flask:
 
 
 def _blueprints(app: Flask) -> None:
-    from jolvek.web import boat, counter, offer, rules, shelf, shortlist, side_by_side, units, waters
+    from jolvek.web import boat, counter, offer, own, rules, shelf, shortlist, side_by_side, units, waters
 
-    for module in (counter, boat, waters, shelf, shortlist, side_by_side, offer, rules, units):
+    for module in (counter, boat, waters, shelf, shortlist, own, side_by_side, offer, rules, units):
         app.register_blueprint(module.bp)
 
 

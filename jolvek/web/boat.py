@@ -64,7 +64,7 @@ def page(enquiry_id: int) -> Any:
 def save(enquiry_id: int) -> Any:
     """Keep the form (a fragment for autosave), or give it back with what was typed and the message at its field."""
     before = stored_or_404(enquiry_id)
-    form = BoatForm()
+    form = BoatForm(data=values_of(before.enquiry))
     enquiry = _read(form, before.enquiry)
     kept, clash = keeping.keep(enquiry_id, before, enquiry, form.changed.data)
     if kept:

@@ -19,7 +19,7 @@ WISH_WORDS = {"price": "costs little", "light": "light to carry", "range": "goes
 _DAY = {"speed": "speed_m_s", "distance": "distance_m", "wind": "wind_m_s", "current": "current_m_s", "limit": "speed_limit_m_s",
         "hotel": "hotel_w", "solar": "solar_w", "lift": "max_lift_kg", "budget": "budget", "noise": "max_noise_db",
         "temperature": "temperature_c", "latitude": "latitude_deg", "longitude": "longitude_deg", "start": "start_h"}
-_ZERO = {"wind_m_s": 0.0, "current_m_s": 0.0, "hotel_w": 0.0, "solar_w": 0.0, "temperature_c": 15.0, "latitude_deg": 55.0,
+_ZERO = {"wind_m_s": 0.0, "current_m_s": 0.0, "hotel_w": 0.0, "solar_w": 0.0, "temperature_c": 20.0, "latitude_deg": 55.0,
          "longitude_deg": 10.0, "start_h": 9.0}
 _LEG = {"speed": "speed_m_s", "distance": "distance_m", "duration": "duration_s", "current": "current_m_s", "wind": "wind_m_s",
         "hold": "hold_s"}

@@ -41,6 +41,9 @@ class QuantityField(Field):
         if not valuelist:
             self.data = None
             return
+        if self.object_data is not None and valuelist[0] == shown.current().entry(self.object_data, self.quantity):
+            self.data = self.object_data  # not touched: what was kept stays to the last digit
+            return
         self.typed, self.data = valuelist[0], None
         text = valuelist[0].strip()
         if not text:

@@ -49,8 +49,9 @@ class Units:
             return ""
         unit = self[quantity]
         if quantity == "length" and unit == "ft":
-            return units.show(value, quantity, unit)
-        places = {"length": 2, "speed": 1, "mass": 1, "distance": 2, "power": 0 if unit == "W" else 2, "angle": 3,
+            inches = round(value / units.INCH_M, 2)
+            return f"{int(inches // 12)} ft {round(inches % 12, 2):g}" if inches >= 12 else f"{inches:g} in"
+        places = {"length": 3, "speed": 1, "mass": 1, "distance": 2, "power": 0 if unit == "W" else 2, "angle": 3,
                   "clock": 2, "duration": 2, "money": 2, "number": 2}.get(quantity, 1)
         return f"{units.to_unit(value, quantity, unit):.{places}f}".rstrip("0").rstrip(".") if places else \
             f"{units.to_unit(value, quantity, unit):.0f}"

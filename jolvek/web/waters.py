@@ -52,7 +52,7 @@ def page(enquiry_id: int) -> Any:
 def save(enquiry_id: int) -> Any:
     """Keep the form (a fragment for autosave), or give it back with what was typed."""
     before = stored_or_404(enquiry_id)
-    form = DayForm()
+    form = DayForm(data=values_of(before.need))
     need = _read(form, before.need)
     kept, clash = keeping.keep(enquiry_id, before, replace(before.enquiry, need=need) if need else None, form.changed.data)
     if kept:

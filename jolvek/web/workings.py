@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import sqlite3
+from collections import OrderedDict
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from functools import cached_property
+from threading import Lock
 
 import numpy as np
 
@@ -20,6 +22,7 @@ from jolvek.core.motor import Motor
 from jolvek.core.mounting import Mount
 from jolvek.core.need import Need
 from jolvek.core.performance import Performance, Point
+from jolvek.core.ranking import Pick, Step, measures, pareto, picks, steps
 from jolvek.core.shelf import Item, Shelf
 from jolvek.core.sizing import Sizing, size
 from jolvek.store import shelf as shelf_store
@@ -149,15 +152,56 @@ def ticks(need: Need, pinned: list[Pinned], in_hand: Worked | None) -> tuple[Tic
     return tuple(Tick(n, endpoint, name, *state.get(endpoint, ("empty", "not built yet"))) for n, endpoint, name in STATIONS)
 
 
-@lru_cache(maxsize=24)
-def _matched(need: Need, shelf: Shelf) -> Match:
-    return run_match(need, shelf)
+@dataclass(frozen=True)
+class Answer:
+    """A match with what of its ranking does not hang on the weights, kept while only they change."""
+
+    match: Match
+    shelf: Shelf
+
+    @cached_property
+    def measures(self) -> dict[str, np.ndarray]:
+        """Each wish as a figure from 0 to 1."""
+        return measures(self.match)
+
+    @cached_property
+    def picks(self) -> list[Pick]:
+        """The named picks."""
+        return picks(self.match)
+
+    @cached_property
+    def front(self) -> np.ndarray:
+        """The Pareto set."""
+        return pareto(self.match)
+
+    @cached_property
+    def steps(self) -> list[Step]:
+        """What each step of money buys."""
+        return steps(self.match)
+
+
+_ANSWERS: OrderedDict[tuple[Need, int], Answer] = OrderedDict()
+_LOCK = Lock()
+
+
+def answered(need: Need, shelf: Shelf) -> Answer:
+    """The match for a need; kept while only the weights of the wishes change."""
+    key = (replace(need, weights=()), id(shelf))
+    with _LOCK:
+        if key in _ANSWERS:
+            _ANSWERS.move_to_end(key)
+            return _ANSWERS[key]
+    answer = Answer(run_match(key[0], shelf), shelf)
+    with _LOCK:
+        _ANSWERS[key] = answer
+        while len(_ANSWERS) > 12:
+            _ANSWERS.popitem(last=False)
+    return answer
 
 
 def matched(need: Need, shelf: Shelf) -> Match:
-    """The match for a need; kept while only the weights of the wishes change."""
-    bare = replace(need, weights=())
-    return replace(_matched(bare, shelf), need=need)
+    """The match alone, with this need's weights."""
+    return replace(answered(need, shelf).match, need=need)
 
 
 _SHELVES: dict[str, tuple[str, Shelf]] = {}

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from jolvek import demo
+from jolvek.bench import launch, made_shelf
 from jolvek.core import bank as banks
 from jolvek.core import charging, solar, wire_sizes
 from jolvek.core.bank import Bank
@@ -81,6 +82,14 @@ def matched(need=NEED, motors=((1200, 24, 900),), batteries=((25.6, 100, 800),),
     return ids([*m.motor_reasons.values(), *m.battery_reasons.values()])
 
 
+def thinned(most):
+    shelf = made_shelf(6, 12)
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("jolvek.core.matching.MOST", most)
+        m = match(launch(), shelf)
+    return ids([*m.motor_reasons.values(), *m.battery_reasons.values()])
+
+
 def elec(motor, battery, s=1, p=1, gauge="monitor"):
     return ids(electrical(motor, Bank(battery, s, p), gauge))
 
@@ -151,6 +160,7 @@ CASES = {
     "too-short": (lambda d: matched(at(day={"distance_m": d})), (4000,), (4e5,)),
     "short-of-day": (lambda d: fit(at(day={"distance_m": d})), (4000,), (4e5,)),
     "day-energy": (lambda m: matched(replace(NEED, day=NEED.day.with_legs((Leg("out", 1.6, m), Leg("back", 1.6, m))))), (2000,), (2e5,)),
+    "beaten": (lambda most: thinned(most), (10**6,), (10,)),
     "too-dear": (lambda b: matched(at(day={"budget": b})), (2000.0, 1850.0), (1849.0,)),
     "plate-power": (lambda w: fit(at(hull={"max_power_w": w})), (1201, 1200), (1199,)),
     "formula-power": (lambda w: fit(at({"transom_width_m": 0.95}), motor=Motor(w, voltage_v=24, mass_kg=14)), (2200, 2237), (2240, 2400)),

@@ -3,7 +3,7 @@ ALTER TABLE enquiry ADD COLUMN stage TEXT NOT NULL DEFAULT 'open' CHECK (stage I
 ALTER TABLE enquiry ADD COLUMN reserve_school TEXT NOT NULL DEFAULT 'fifth' CHECK (reserve_school IN ('fifth', 'thirds', 'hour'));
 ALTER TABLE enquiry ADD COLUMN speed_limit_m_s REAL;
 ALTER TABLE enquiry ADD COLUMN electric_only INTEGER NOT NULL DEFAULT 0 CHECK (electric_only IN (0, 1));
-ALTER TABLE enquiry ADD COLUMN temperature_c REAL NOT NULL DEFAULT 15;
+ALTER TABLE enquiry ADD COLUMN temperature_c REAL NOT NULL DEFAULT 20;
 ALTER TABLE enquiry ADD COLUMN hotel_w REAL NOT NULL DEFAULT 0;
 ALTER TABLE enquiry ADD COLUMN shore_power INTEGER NOT NULL DEFAULT 1 CHECK (shore_power IN (0, 1));
 ALTER TABLE enquiry ADD COLUMN solar_w REAL NOT NULL DEFAULT 0;

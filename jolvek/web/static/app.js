@@ -126,6 +126,38 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
+// Dragging over the Shortlist's field narrows price and range.
+document.addEventListener("pointerdown", (down) => {
+  const svg = down.target.closest && down.target.closest("#field");
+  if (!svg) return;
+  const place = (event) => {
+    const box = svg.getBoundingClientRect();
+    return [((event.clientX - box.left) / box.width) * svg.viewBox.baseVal.width, ((event.clientY - box.top) / box.height) * svg.viewBox.baseVal.height];
+  };
+  const from = place(down);
+  const brush = document.getElementById("brush");
+  svg.setPointerCapture(down.pointerId);
+  const move = (event) => {
+    const to = place(event);
+    for (const [name, value] of [["x", Math.min(from[0], to[0])], ["y", Math.min(from[1], to[1])], ["width", Math.abs(from[0] - to[0])], ["height", Math.abs(from[1] - to[1])]]) brush.setAttribute(name, value.toFixed(1));
+  };
+  const up = (event) => {
+    svg.removeEventListener("pointermove", move);
+    const to = place(event);
+    const d = svg.dataset;
+    const price = (x) => Math.max(0, ((x - d.x0) / (d.x1 - d.x0)) * d.xMax);
+    const range = (y) => Math.max(0, ((d.y0 - y) / (d.y0 - d.y1)) * d.yMax);
+    const small = Math.abs(from[0] - to[0]) < 6 && Math.abs(from[1] - to[1]) < 6;
+    const set = { price_min: price(Math.min(from[0], to[0])).toFixed(0), price_max: price(Math.max(from[0], to[0])).toFixed(0), range_min: range(Math.max(from[1], to[1])).toFixed(1), range_max: range(Math.min(from[1], to[1])).toFixed(1) };
+    for (const [id, value] of Object.entries(set)) document.getElementById(id).value = small ? "" : value;
+    if (small) move({ clientX: -9, clientY: -9 }), brush.setAttribute("width", "0");
+    document.querySelector(".narrowing").open = true;
+    document.getElementById("narrow").dispatchEvent(new Event("change", { bubbles: true }));
+  };
+  svg.addEventListener("pointermove", move);
+  svg.addEventListener("pointerup", up, { once: true });
+});
+
 document.addEventListener("input", (event) => {
   if (event.target.type !== "range") return;
   const shown = event.target.parentElement.querySelector(`output[for="${event.target.id}"]`);
