@@ -67,7 +67,7 @@ def launch() -> Need:
 
 def whole_match(need: Need, shelf: Shelf) -> Match:
     """Everything the Shortlist needs: curves, day, ranking, picks, Pareto set, reasons."""
-    found = match(need, shelf, keep_curves=True)
+    found = match(need, shelf, keep_curves=True, most=10**7)
     ranked(found)
     picks(found)
     pareto(found)

@@ -59,8 +59,8 @@ def nodes(need: Need, lightest_kg: float, heaviest_kg: float) -> Array:
     return np.geomspace(lightest_kg * 0.999, max(heaviest_kg, lightest_kg * 1.02) * 1.001, NODES)
 
 
-def match(need: Need, shelf: Shelf, keep_curves: bool = False) -> Match:
-    """Work out every setup of `shelf` for `need`. Never raises for an empty shelf or an odd boat.
+def match(need: Need, shelf: Shelf, keep_curves: bool = False, most: int | None = None) -> Match:
+    """Work out every setup of `shelf` for `need`, thinned to about `most`. Never raises for an empty shelf or an odd boat.
 
     Valid as `performance.evaluate`; speeds agree with it within about 1 %.
 
@@ -75,11 +75,12 @@ def match(need: Need, shelf: Shelf, keep_curves: bool = False) -> Match:
     passes = compatible(shelf, m, s)
     fits = np.logical_and.reduce(list(passes.values()))
     pairs = fits[d.motor] if d.motor.size and s.battery.size else np.zeros((d.motor.size, s.battery.size), dtype=bool)
-    thinned = int(pairs.sum()) > MOST
+    most = most or MOST
+    thinned = int(pairs.sum()) > most
     beaten: set[int] = set()
     if thinned:
         before = set(s.battery[pairs.any(axis=0)].tolist())
-        pairs = _thin(pairs, d, s)
+        pairs = _thin(pairs, d, s, most)
         beaten = before - set(s.battery[pairs.any(axis=0)].tolist())
     drive, supply = np.nonzero(pairs)
     resistance, field = None, _empty()
@@ -109,7 +110,7 @@ def match(need: Need, shelf: Shelf, keep_curves: bool = False) -> Match:
     )
 
 
-def _thin(pairs: Mask, d: Drives, s: Supplies) -> Mask:
+def _thin(pairs: Mask, d: Drives, s: Supplies, most: int) -> Mask:
     """Fewer pairs where there are too many, the least loss first.
 
     Each motor's cheapest two drives and each bank's cheapest charger; then banks that another of the same voltage
@@ -120,16 +121,16 @@ def _thin(pairs: Mask, d: Drives, s: Supplies) -> Mask:
     keep_s = np.zeros(s.battery.size, dtype=bool)
     keep_s[order[np.concatenate(([True], bank[order][1:] != bank[order][:-1]))]] = True
     keep_d = _cheapest_drives(d, 2)
-    if _count(pairs, keep_d, keep_s) > MOST:
+    if _count(pairs, keep_d, keep_s) > most:
         keep_s &= ~_beaten(s, keep_s)
-    if _count(pairs, keep_d, keep_s) > MOST:
+    if _count(pairs, keep_d, keep_s) > most:
         keep_d = _cheapest_drives(d, 1)
     left = _count(pairs, keep_d, keep_s)
-    if left > MOST:
+    if left > most:
         rows = np.nonzero(keep_s)[0]
         rows = rows[np.argsort(s.energy_wh[rows])]
         keep_s[:] = False
-        keep_s[rows[np.linspace(0, rows.size - 1, int(rows.size * MOST / left)).astype(int)]] = True
+        keep_s[rows[np.linspace(0, rows.size - 1, int(rows.size * most / left)).astype(int)]] = True
     return np.asarray(pairs & keep_d[:, None] & keep_s[None, :])
 
 

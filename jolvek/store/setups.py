@@ -13,6 +13,7 @@ from jolvek.formats import shelf_file
 
 LETTERS = "ABCDE"
 MOST = 5
+_EXTRAS = {"panel": "panels", "propeller": "propellers", "accessory": "accessories"}
 _KINDS = {"motor": "motors", "battery": "batteries", "mount": "mounts", "charger": "chargers"}
 
 
@@ -42,14 +43,20 @@ class Pinned:
     shaft_m: float | None
     chosen: bool
     parts: tuple[Part, ...]
+    extras: tuple[Part, ...] = ()
 
     def part(self, kind: str) -> Part | None:
         """The part of that kind, or None."""
         return next((p for p in self.parts if p.kind == kind), None)
 
     @property
+    def extras_price(self) -> float:
+        """All add-ons."""
+        return sum(p.quantity * p.price for p in self.extras)
+
+    @property
     def price(self) -> float:
-        """All parts."""
+        """All essential parts."""
         return sum(p.quantity * p.price for p in self.parts)
 
     @property
@@ -61,9 +68,14 @@ class Pinned:
 
 def of_enquiry(conn: sqlite3.Connection, enquiry_id: int) -> list[Pinned]:
     """The pinned setups by letter."""
-    rows = conn.execute("SELECT id, enquiry_id, letter, series, parallel, shaft_m, chosen FROM setup"
-                        " WHERE enquiry_id = :id ORDER BY letter", {"id": enquiry_id}).fetchall()
-    return [Pinned(**{**dict(row), "chosen": bool(row["chosen"])}, parts=_parts(conn, row["id"])) for row in rows]
+    rows = conn.execute(
+        "SELECT id, enquiry_id, letter, series, parallel, shaft_m, chosen FROM setup WHERE enquiry_id = :id ORDER BY letter",
+        {"id": enquiry_id},
+    ).fetchall()
+    return [
+        Pinned(**{**dict(row), "chosen": bool(row["chosen"])}, parts=_parts(conn, row["id"]), extras=_extras(conn, row["id"]))
+        for row in rows
+    ]
 
 
 def _parts(conn: sqlite3.Connection, setup_id: int) -> tuple[Part, ...]:
@@ -72,6 +84,26 @@ def _parts(conn: sqlite3.Connection, setup_id: int) -> tuple[Part, ...]:
                         {"id": setup_id})
     return tuple(Part(row["kind"], shelf_file.item(_KINDS[row["kind"]], json.loads(row["data"])), row["quantity"], row["price"])
                  for row in rows)
+
+
+def _extras(conn: sqlite3.Connection, setup_id: int) -> tuple[Part, ...]:
+    rows = conn.execute("SELECT kind, product_id, title, quantity, price, data FROM setup_extra WHERE setup_id = :id ORDER BY kind, title",
+                        {"id": setup_id})
+    return tuple(Part(row["kind"], shelf_file.item(_EXTRAS[row["kind"]], json.loads(row["data"])), row["quantity"], row["price"])
+                 for row in rows)
+
+
+def add_extra(conn: sqlite3.Connection, setup_id: int, kind: str, item: Item[Any], quantity: int = 1) -> None:
+    """Put an add-on to a setup; once more of it raises the number."""
+    conn.execute("INSERT INTO setup_extra (setup_id, product_id, kind, title, quantity, price, data) VALUES (:setup, :product, :kind,"
+                 " :title, :quantity, :price, :data) ON CONFLICT (setup_id, product_id) DO UPDATE SET quantity = quantity + 1",
+                 {"setup": setup_id, "product": item.id, "kind": kind, "title": item.title, "quantity": quantity, "price": item.price,
+                  "data": json.dumps(shelf_file.plain(item))})
+
+
+def drop_extra(conn: sqlite3.Connection, setup_id: int, product_id: str) -> None:
+    """Take an add-on off."""
+    conn.execute("DELETE FROM setup_extra WHERE setup_id = :setup AND product_id = :product", {"setup": setup_id, "product": product_id})
 
 
 def pin(conn: sqlite3.Connection, enquiry_id: int, items: dict[str, Item[Any]], series: int, parallel: int,

@@ -1,4 +1,4 @@
-"""Curves of several setups in one SVG: power above, range below, one axis of speed, one cursor through both."""
+"""Curves of several setups in one SVG: two panels over one axis, one cursor through both."""
 
 from __future__ import annotations
 
@@ -12,26 +12,30 @@ DASHES = {"A": "", "B": "9 4", "C": "2 3", "D": "11 3 2 3", "E": "5 2"}
 
 @dataclass(frozen=True)
 class Series:
-    """One setup's curves in shown units: speed against power, and against range (may be empty)."""
+    """One setup's curves in shown units over a common axis: the upper panel's, and the lower's (may be empty)."""
 
     letter: str
-    speed: list[float]
-    power: list[float]
-    range_: list[float]
+    x: list[float]
+    top: list[float]
+    low: list[float]
     knee: tuple[float, float] | None = None
+    band: tuple[list[float], list[float]] | None = None  # x of the upper panel at its lowest and highest
+    second: list[float] | None = None  # another curve in the upper panel, drawn thin
 
 
 @dataclass(frozen=True)
-class Lines:
-    """Marks on the chart in shown units."""
+class Axes:
+    """What the panels show, in words with their units, and the marks on them in shown units."""
 
-    hull_speed: float | None = None
+    x: str
+    top: str
+    low: str
+    unit: str
+    verticals: tuple[tuple[float, str], ...] = ()
     plate: float | None = None
     plate_label: str = ""
-    speed_unit: str = "kn"
-    power_unit: str = "W"
-    range_unit: str = "nm"
-    wish: float | None = None
+    cursor: float | None = None
+    low_rises: bool = False  # whether the lower curves are to be seen to their ends
 
 
 def nice_step(span: float, most: int = 6) -> float:
@@ -95,7 +99,7 @@ class Chart:
     notes: list[str] = field(default_factory=list)
 
 
-def _grid(frame: Frame, step_x: float, step_y: float, unit: str, label_x: bool) -> str:
+def _grid(frame: Frame, step_x: float, step_y: float, label_x: bool) -> str:
     out = []
     for value in np.arange(0, frame.x_max * 1.0001, step_x):
         x = frame.x(float(value))
@@ -107,7 +111,6 @@ def _grid(frame: Frame, step_x: float, step_y: float, unit: str, label_x: bool) 
         number = f"{value:,.0f}".replace(",", "\u202f") if step_y >= 1 else f"{value:g}"
         out.append(f'<line x1="{frame.x0:.1f}" x2="{frame.x1:.1f}" y1="{y:.1f}" y2="{y:.1f}" class="grid"/>'
                    f'<text x="{frame.x0 - 7:.1f}" y="{y + 4:.1f}" text-anchor="end" class="tick">{number}</text>')
-    out.append(f'<text x="{frame.x0 + 5:.1f}" y="{frame.y1 + 12:.1f}" class="axis">{unit}</text>')
     return "".join(out)
 
 
@@ -115,57 +118,79 @@ def _curve(frame: Frame, xs: list[float], ys: list[float]) -> str:
     return "M" + "L".join(f"{frame.x(x):.1f} {frame.y(y):.1f}" for x, y in zip(xs, ys, strict=True))
 
 
-def compare(series: list[Series], lines: Lines, width: float = 570.0, height: float = 452.0) -> Chart:
-    """Both panels; the cursor's line is drawn at the wish and moved by the script."""
-    fastest = max((s.speed[-1] for s in series if s.speed), default=5.0)
-    step_x = nice_step(fastest * 1.06, 7)
-    x_max = float(np.ceil(fastest * 1.06 / (step_x / 2)) * step_x / 2)
-    most_power = max([p for s in series for p in s.power[-1:]] + [lines.plate * 1.04 if lines.plate and
-                     lines.plate < 2.2 * max((s.power[-1] for s in series), default=1) else 0, 1e-6])
-    step_p = nice_step(most_power, 5)
-    p_max = float(np.ceil(most_power * 1.03 / (step_p / 2)) * step_p / 2)
-    at_low = [float(np.interp(0.62 * s.speed[-1], s.speed, s.range_)) for s in series if s.range_]
-    step_r = nice_step(max(at_low, default=1.0) * 1.1, 4)
-    r_max = float(np.ceil(max(at_low, default=1.0) * 1.1 / step_r) * step_r)
+def _ceiling(value: float, step: float) -> float:
+    return float(np.ceil(value / step) * step)
+
+
+def compare(series: list[Series], axes: Axes, width: float = 570.0, height: float = 452.0) -> Chart:
+    """Both panels with one cursor through them, drawn where it stands and moved by the script."""
+    furthest = max((s.x[-1] for s in series if s.x), default=5.0) * 1.06
+    step_x = nice_step(furthest, 7)
+    x_max = _ceiling(furthest, step_x / 2)
+    highest = max((max(s.top) for s in series if s.top), default=1e-6)
+    if axes.plate and axes.plate < 2.2 * highest:
+        highest = max(highest, axes.plate * 1.04)
+    step_t = nice_step(highest, 5)
+    lowers = [max(s.low) if axes.low_rises else float(np.interp(0.62 * s.x[-1], s.x, s.low)) for s in series if s.low]
+    most_low = max(lowers, default=1.0) * (1.04 if axes.low_rises else 1.1) or 1.0
+    step_l = nice_step(most_low, 4)
     split = height * 0.60
-    top = Frame(52, width - 22, split, 20, x_max, p_max)
-    low = Frame(52, width - 22, height - 34, split + 22, x_max, r_max)
-    parts = [_grid(top, step_x, step_p, f"input power, {lines.power_unit}", False),
-             _grid(low, step_x, step_r, f"range with the reserve kept, {lines.range_unit}", True)]
-    if lines.hull_speed and lines.hull_speed < x_max:
-        x = top.x(lines.hull_speed)
-        parts.append(f'<line x1="{x:.1f}" x2="{x:.1f}" y1="{top.y1:.1f}" y2="{low.y0:.1f}" class="hullspeed"/>'
-                     f'<text x="{x + (4 if x < width - 140 else -4):.1f}" y="{top.y0 - 6:.1f}" class="tick" '
-                     f'text-anchor="{"start" if x < width - 140 else "end"}">hull speed {lines.hull_speed:.1f}</text>')
-    if lines.plate and lines.plate <= p_max:
-        y = top.y(lines.plate)
-        parts.append(f'<line x1="{top.x0:.1f}" x2="{top.x1:.1f}" y1="{y:.1f}" y2="{y:.1f}" class="plate"/>'
-                     f'<text x="{top.x0 + 6:.1f}" y="{y - 5 if y > top.y1 + 26 else y + 14:.1f}" class="platetext">'
-                     f'{escape(lines.plate_label)}</text>')
+    top = Frame(52, width - 22, split, 20, x_max, _ceiling(highest * 1.03, step_t / 2))
+    low = Frame(52, width - 22, height - 34, split + 26, x_max, _ceiling(most_low, step_l))
+    parts = [_grid(top, step_x, step_t, False), _grid(low, step_x, step_l, True), *_marks(top, low, axes, width, x_max)]
     for s in series:
-        dash = f' stroke-dasharray="{DASHES[s.letter]}"' if DASHES[s.letter] else ""
-        parts.append(f'<path d="{_curve(top, s.speed, s.power)}" class="curve set-{s.letter}"{dash}/>')
-        if s.range_:
-            inside = [(x, y) for x, y in zip(s.speed, s.range_, strict=True) if y <= r_max]
-            if inside:
-                parts.append(f'<path d="{_curve(low, [p[0] for p in inside], [p[1] for p in inside])}" '
-                             f'class="curve set-{s.letter}"{dash}/>')
-    for s in series:
-        if s.knee and s.knee[0] <= x_max:
-            x, y = top.x(s.knee[0]), top.y(s.knee[1])
-            parts.append(f'<path d="M{x:.1f} {y - 6:.1f}l6 6l-6 6l-6 -6z" class="knee set-{s.letter}"/>')
-        x, y = top.x(s.speed[-1]), top.y(s.power[-1])
-        parts.append(marker(s.letter, x, y) + f'<text x="{x + 9:.1f}" y="{y + 4:.1f}" class="name set-{s.letter}">{s.letter}</text>')
-        if s.range_:
-            parts.append(marker(s.letter, x, low.y(s.range_[-1]), 4.2))
-    x = top.x(lines.wish) if lines.wish else top.x0
+        parts += _drawn(s, top, low)
+    for frame, words, y in ((top, axes.top, top.y1 + 12), (low, axes.low, low.y1 - 5)):
+        parts.append(f'<text x="{frame.x0 + 5:.1f}" y="{y:.1f}" class="axis">{escape(words)}</text>')
+    x = top.x(axes.cursor) if axes.cursor else top.x0
     parts.append(f'<g id="cursor" transform="translate({x:.1f} 0)"><line x1="0" x2="0" y1="{top.y1:.1f}" y2="{low.y0:.1f}" '
                  f'class="cursor"/><path d="M0 {low.y0 + 1:.1f}l6 8h-12z" class="grip"/>'
-                 f'<rect x="-31" y="0" width="62" height="19" rx="2" class="flag"/><text y="14" text-anchor="middle" '
-                 f'class="flagtext" id="cursor-text">{lines.wish or 0:.1f} {lines.speed_unit}</text></g>')
-    parts.append(f'<text x="{low.x1:.1f}" y="{height - 4:.1f}" text-anchor="end" class="axis">'
-                 f'speed through the water, {lines.speed_unit}</text>')
-    svg = Markup(f'<svg viewBox="0 0 {width:.0f} {height:.0f}" class="drawing chart" id="chart" role="img" '
-                 f'aria-label="Power and range over speed of the setups; the table beside holds the figures">'
-                 f'<title>Power and range over speed</title>{"".join(parts)}</svg>')
+                 f'<rect x="-37" y="0" width="74" height="19" rx="2" class="flag"/><text y="14" text-anchor="middle" '
+                 f'class="flagtext" id="cursor-text">{axes.cursor or 0:.4g} {axes.unit}</text></g>'
+                 f'<text x="{low.x1:.1f}" y="{height - 4:.1f}" text-anchor="end" class="axis">{escape(axes.x)}</text>')
+    label = escape(f"{axes.top} and {axes.low} over {axes.x}; the table beside holds the figures")
+    svg = Markup(f'<svg viewBox="0 0 {width:.0f} {height:.0f}" class="drawing chart" id="chart" role="img" aria-label="{label}">'
+                 f'<title>{label}</title>{"".join(parts)}</svg>')
     return Chart(svg, top, low, x_max)
+
+
+def _marks(top: Frame, low: Frame, axes: Axes, width: float, x_max: float) -> list[str]:
+    """Hull speed, speed limit, the plate."""
+    out = []
+    for i, (value, label) in enumerate(axes.verticals):
+        if value >= x_max:
+            continue
+        x = top.x(value)
+        right = x < width - 150
+        out.append(f'<line x1="{x:.1f}" x2="{x:.1f}" y1="{top.y1:.1f}" y2="{low.y0:.1f}" class="{"hullspeed" if i == 0 else "limit"}"/>'
+                   f'<text x="{x + (4 if right else -4):.1f}" y="{top.y0 - 6 - 14 * i:.1f}" class="tick" '
+                   f'text-anchor="{"start" if right else "end"}">{escape(label)}</text>')
+    if axes.plate and axes.plate <= top.y_max:
+        y = top.y(axes.plate)
+        out.append(f'<line x1="{top.x0:.1f}" x2="{top.x1:.1f}" y1="{y:.1f}" y2="{y:.1f}" class="plate"/><text x="{top.x0 + 6:.1f}" '
+                   f'y="{y - 5 if y > top.y1 + 26 else y + 14:.1f}" class="platetext">{escape(axes.plate_label)}</text>')
+    return out
+
+
+def _drawn(s: Series, top: Frame, low: Frame) -> list[str]:
+    """One setup's curves, knee, band and end marks."""
+    dash = f' stroke-dasharray="{DASHES[s.letter]}"' if DASHES[s.letter] else ""
+    out = []
+    if s.band:
+        there, back = zip(s.band[0], s.top, strict=True), reversed(list(zip(s.band[1], s.top, strict=True)))
+        corners = "L".join(f"{top.x(min(x, top.x_max)):.1f} {top.y(y):.1f}" for x, y in (*there, *back))
+        out.append(f'<path d="M{corners}Z" class="band set-{s.letter}"/>')
+    out.append(f'<path d="{_curve(top, s.x, s.top)}" class="curve set-{s.letter}"{dash}/>')
+    if s.second:
+        out.append(f'<path d="{_curve(top, s.x, s.second)}" class="curve thin set-{s.letter}"{dash}/>')
+    inside = [(x, y) for x, y in zip(s.x, s.low, strict=False) if y <= low.y_max]
+    if inside:
+        out.append(f'<path d="{_curve(low, [p[0] for p in inside], [p[1] for p in inside])}" class="curve set-{s.letter}"{dash}/>')
+    if s.knee and s.knee[0] <= top.x_max:
+        x, y = top.x(s.knee[0]), top.y(s.knee[1])
+        out.append(f'<path d="M{x:.1f} {y - 6:.1f}l6 6l-6 6l-6 -6z" class="knee set-{s.letter}"/>')
+    x, y = top.x(s.x[-1]), top.y(s.top[-1])
+    out.append(marker(s.letter, x, y) + f'<text x="{x + 9:.1f}" y="{y + 4:.1f}" class="name set-{s.letter}">{s.letter}</text>')
+    if s.low and s.low[-1] <= low.y_max:
+        out.append(marker(s.letter, x, low.y(s.low[-1]), 4.2))
+    return out

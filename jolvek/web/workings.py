@@ -180,6 +180,7 @@ class Answer:
         return steps(self.match)
 
 
+MOST_CANDIDATES = 200_000  # more than one looks at; keeps a cold shortlist under a second
 _ANSWERS: OrderedDict[tuple[Need, int], Answer] = OrderedDict()
 _LOCK = Lock()
 
@@ -191,7 +192,7 @@ def answered(need: Need, shelf: Shelf) -> Answer:
         if key in _ANSWERS:
             _ANSWERS.move_to_end(key)
             return _ANSWERS[key]
-    answer = Answer(run_match(key[0], shelf), shelf)
+    answer = Answer(run_match(key[0], shelf, most=MOST_CANDIDATES), shelf)
     with _LOCK:
         _ANSWERS[key] = answer
         while len(_ANSWERS) > 12:
