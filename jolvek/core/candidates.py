@@ -121,8 +121,8 @@ def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
     ]
     valid = np.logical_and.reduce([ok for _, ok in rules]) if mounts else np.zeros(style.shape, dtype=bool)
     pair, mount = np.nonzero(valid)
-    rejected = {i: _why_no_drive(need, shelf, i, mi == i, rules, plate, m)
-                for i in range(len(shelf.motors)) if i not in set(mi[pair])}
+    driven = set(mi[pair].tolist())
+    rejected = {i: _why_no_drive(need, shelf, i, mi == i, rules, plate, m) for i in range(len(shelf.motors)) if i not in driven}
     return Drives(mi[pair], mount, shaft[pair], mass[pair, mount], m.price[mi[pair]]
                   + np.array([shelf.mounts[j].price for j in mount], dtype=float), plate[pair, mount],
                   np.array([mounts[j].hands_free for j in mount], dtype=bool), rejected)
@@ -199,13 +199,14 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
     rejected: dict[int, Finding] = {}
     top = float(m.v_max.max(initial=0.0))
     low = float(m.v_min.min(initial=np.inf))
+    clips_on = {pack for motor in shelf.motors for pack in motor.pack_ids}
     names = tuple(dict.fromkeys(item.spec.chemistry for item in shelf.batteries))
     for i, item in enumerate(shelf.batteries):
         b, reason, found = item.spec, None, False
         for s, p in itertools.product(range(1, MAX_PACKS + 1), range(1, MAX_PARALLEL + 1)):
             if s * p > MAX_PACKS or s * b.full_v > top or s * b.nominal_voltage_v < low:
                 continue
-            reason = _bay_problem(need, i, shelf, s * p)
+            reason = None if item.id in clips_on else stow(need.site.bays, b, s * p)[1]
             if reason:
                 break
             found = True
@@ -249,15 +250,6 @@ def _chargers(banks: Array, names: tuple[str, ...], shelf: Shelf, hours_given: f
     order = np.argsort(bank, kind="stable")
     bank, charger = bank[order], charger[order]
     return bank, charger, np.where(charger < 0, np.nan, hours[bank, charger])
-
-
-def _bay_problem(need: Need, i: int, shelf: Shelf, packs: int) -> Finding | None:
-    """Why `packs` of battery i go into none of the boat's bays; None where they do or no bay is given."""
-    return None if _clips_on(shelf, i) else stow(need.site.bays, shelf.batteries[i].spec, packs)[1]
-
-
-def _clips_on(shelf: Shelf, i: int) -> bool:
-    return any(shelf.batteries[i].id in motor.pack_ids for motor in shelf.motors)
 
 
 def compatible(shelf: Shelf, m: Motors, s: Supplies) -> dict[str, Mask]:

@@ -182,11 +182,10 @@ def mount_reasons(need: Need, shelf: Shelf, d: Drives) -> dict[int, Finding]:
             if shelf.motors:
                 out[j] = find("mount-style", needs=" or ".join(mount.general.styles), style=shelf.motors[0].style)
             continue
-        problems = [fits(hull, site, mount, item.spec, item.style, float(static_thrust_n(
-            item.spec.input_power_w, item.spec.propulsor().diameter_m))) for item in stylish]
-        fewest = min(problems, key=len)
-        i = problems.index(fewest)
-        own = d.rejected.get(shelf.motors.index(stylish[i]))
+        lightest = min(stylish, key=lambda item: item.spec.weight_kg)
+        thrust = float(static_thrust_n(lightest.spec.input_power_w, lightest.spec.propulsor().diameter_m))
+        fewest = fits(hull, site, mount, lightest.spec, lightest.style, thrust)
+        own = d.rejected.get(shelf.motors.index(lightest))
         out[j] = fewest[0] if fewest else own or find("shaft-short", 0.0, 0.0, short=0)
     return out
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from flask import Flask, Response, g, render_template, request
+from flask_compress import Compress
 from flask_wtf.csrf import CSRFError, CSRFProtect
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
@@ -20,18 +21,22 @@ POLICY = ("default-src 'none'; script-src 'self'; style-src 'self'; img-src 'sel
           "form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
 
 
+COMPRESSED = ["text/html", "text/css", "text/javascript", "application/javascript", "application/json", "image/svg+xml", "text/csv"]
+
+
 def create_app(settings: Settings) -> Flask:
     """The application over one data folder; the database is made and migrated here."""
     app = Flask(__name__)
     app.config.update(SETTINGS=settings, SECRET_KEY=settings.secret_key, MAX_CONTENT_LENGTH=settings.max_upload_bytes,
                       SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_HTTPONLY=True, WTF_CSRF_TIME_LIMIT=None,
-                      SEND_FILE_MAX_AGE_DEFAULT=3600)
+                      SEND_FILE_MAX_AGE_DEFAULT=3600, COMPRESS_ALGORITHM=["gzip"], COMPRESS_MIMETYPES=COMPRESSED)
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     settings.data_dir.mkdir(parents=True, exist_ok=True)
     conn = db.connect(settings.database)
     db.migrate(conn)
     conn.close()
     CSRFProtect(app)
+    Compress(app)
     _blueprints(app)
     _templates(app, settings)
     app.teardown_appcontext(_close)
@@ -41,9 +46,9 @@ def create_app(settings: Settings) -> Flask:
 
 
 def _blueprints(app: Flask) -> None:
-    from jolvek.web import boat, counter, offer, own, rules, shelf, shortlist, side_by_side, units, waters
+    from jolvek.web import boat, counter, offer, own, patterns, rules, shelf, shortlist, side_by_side, units, waters
 
-    for module in (counter, boat, waters, shelf, shortlist, own, side_by_side, offer, rules, units):
+    for module in (counter, boat, waters, shelf, shortlist, own, side_by_side, offer, rules, patterns, units):
         app.register_blueprint(module.bp)
 
 

@@ -66,7 +66,7 @@ def save(enquiry_id: int) -> Any:
     before = stored_or_404(enquiry_id)
     form = BoatForm(data=values_of(before.enquiry))
     enquiry = _read(form, before.enquiry)
-    kept, clash = keeping.keep(enquiry_id, before, enquiry, form.changed.data)
+    kept, clash = keeping.keep(enquiry_id, before, enquiry, request.form.get("override") or form.changed.data)
     if kept:
         form.changed.data = kept
     if is_fragment():

@@ -5,9 +5,13 @@ from __future__ import annotations
 from datetime import date, timedelta
 from typing import Any
 
-from flask import Blueprint, render_template
+from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
 
-from jolvek.web.boat import shared
+from jolvek.store import enquiries
+from jolvek.store.db import transaction
+from jolvek.web import conn
+from jolvek.web.boat import shared, stored_or_404
+from jolvek.web.keeping import now
 
 bp = Blueprint("offer", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 VALID_DAYS = 30
@@ -28,3 +32,16 @@ def page(enquiry_id: int) -> Any:
     return render_template("offer/page.html", worked=worked, at=at, speed=speed, low=low, high=high, today=today,
                            until=today + timedelta(days=VALID_DAYS), full=p.at_speed(p.top_speed_m_s),
                            half=p.at_speed(float(p.speed_at_w(0.5 * p.power_limit_w))), **more)
+
+
+@bp.post("/stage")
+def stage(enquiry_id: int) -> Any:
+    """How far the enquiry has come: sent, ordered, handed over."""
+    stored_or_404(enquiry_id)
+    wanted = request.form.get("stage", "")
+    if wanted not in enquiries.STAGES:
+        abort(422, f"Read “{wanted}”; allowed is one of {', '.join(enquiries.STAGES)}.")
+    with transaction(conn()) as c:
+        enquiries.set_stage(c, enquiry_id, wanted, now())
+    flash("Kept.")
+    return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)

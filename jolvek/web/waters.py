@@ -54,7 +54,9 @@ def save(enquiry_id: int) -> Any:
     before = stored_or_404(enquiry_id)
     form = DayForm(data=values_of(before.need))
     need = _read(form, before.need)
-    kept, clash = keeping.keep(enquiry_id, before, replace(before.enquiry, need=need) if need else None, form.changed.data)
+    kept, clash = keeping.keep(
+        enquiry_id, before, replace(before.enquiry, need=need) if need else None, request.form.get("override") or form.changed.data
+    )
     if kept:
         form.changed.data = kept
     if is_fragment():

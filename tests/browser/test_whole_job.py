@@ -6,7 +6,23 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
-PAGES = ["/", "/rules", "/enquiry/2/boat", "/enquiry/2/shortlist", "/enquiry/4/side-by-side", "/enquiry/4/offer"]
+PAGES = [
+    "/",
+    "/rules",
+    "/patterns",
+    "/find?q=boat",
+    "/enquiry/2/boat",
+    "/enquiry/2/waters",
+    "/enquiry/2/shortlist",
+    "/enquiry/4/side-by-side",
+    "/enquiry/4/side-by-side?by=power",
+    "/enquiry/4/side-by-side?by=day&doubt=1",
+    "/enquiry/4/offer",
+    "/enquiry/2/own",
+    "/shelf/",
+    "/shelf/batteries/item/kelvane-f50",
+    "/shelf/import",
+]
 
 
 def no_violations(page):
@@ -28,7 +44,7 @@ def test_the_whole_job(page, server):
     page.get_by_role("textbox", name="People", exact=True).fill("2")
     before = page.locator("#figures .side-view").get_attribute("data-water-y")
     page.get_by_role("textbox", name="Gear", exact=True).fill("25 kg")
-    expect(page.locator("#figures")).to_contain_text("not kept yet")
+    expect(page.locator("#figures .kept")).to_be_visible()
     assert page.locator("#figures .side-view").get_attribute("data-water-y") != before
     page.get_by_role("textbox", name="Title", exact=True).fill("Tender of the test")
     page.get_by_role("button", name="Keep", exact=True).click()
@@ -75,11 +91,18 @@ def test_stations_and_units_by_keyboard(page, server):
     page.locator("h2").first.click()
     page.keyboard.press("3")
     expect(page).to_have_url(re.compile("/shortlist$"))
+    page.keyboard.press("2")
+    expect(page).to_have_url(re.compile("/waters$"))
+    page.keyboard.press("/")
+    page.keyboard.type("kayak")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Found for")).to_be_visible()
+    page.locator("h1").click()
     page.keyboard.press("n")
     expect(page).to_have_url(f"{server}/")
     page.locator(".units summary").press("Enter")
     page.locator("select[name=speed]").select_option("km/h")
-    page.get_by_role("button", name="Use these units").press("Enter")
+    page.get_by_role("button", name="Use these").press("Enter")
     expect(page.locator("#quick-answer .answer")).to_contain_text("km/h")
 
 

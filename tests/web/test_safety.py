@@ -2,7 +2,9 @@
 
 import pytest
 
-POSTS = ["/keep", "/open", "/units", "/enquiry/2/boat", "/enquiry/2/pin", "/enquiry/2/unpin", "/enquiry/2/choose"]
+POSTS = ["/keep", "/open", "/units", "/enquiry/2/boat", "/enquiry/2/pin", "/enquiry/2/unpin", "/enquiry/2/choose", "/enquiry/2/waters",
+         "/enquiry/2/waters/legs", "/enquiry/2/boat/photo", "/enquiry/2/copy", "/enquiry/2/archive", "/enquiry/2/extra", "/enquiry/2/stage",
+         "/shelf/import", "/shelf/import/confirm", "/shelf/motors/item", "/shelf/undo/1"]
 
 
 @pytest.mark.parametrize("path", POSTS)

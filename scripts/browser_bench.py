@@ -1,0 +1,99 @@
+"""Latency in the browser: 50 changes of cursor, weight, part and entry, with the demo shelf and a large one. Prints, does not judge."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import sys
+import tempfile
+import threading
+import time
+from dataclasses import replace
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+from waitress import create_server
+
+from jolvek import demo
+from jolvek.bench import made_shelf
+from jolvek.store import db
+from jolvek.store import shelf as shelf_store
+from jolvek.web import create_app
+from jolvek.web.settings import Settings
+
+ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+        "--disable-component-update", "--disable-sync"]
+WAIT = """([trigger, watch]) => new Promise((done) => {
+  const was = document.querySelector(watch), text = was.textContent, start = performance.now();
+  const seen = new MutationObserver(() => {
+    if (document.querySelector(watch) === was && was.textContent === text) return;
+    seen.disconnect(); requestAnimationFrame(() => done(performance.now() - start));
+  });
+  seen.observe(was.parentElement, { subtree: true, childList: true, characterData: true });
+  setTimeout(() => { seen.disconnect(); done(NaN); }, 3000);
+  new Function(trigger)();
+})"""
+
+
+def measure(page: Page, name: str, watch: str, triggers: list[str]) -> None:
+    """Run each trigger, wait for the watched part to change, print median and 95th percentile."""
+    times = sorted(t for trigger in triggers if (t := page.evaluate(WAIT, [trigger, watch])) == t)
+    if times:
+        print(f"  {name:34} p50 {times[len(times) // 2]:6.0f} ms   p95 {times[int(.95 * (len(times) - 1))]:6.0f} ms   of {len(times)}")
+
+
+def slide(field: str, values: list[float]) -> list[str]:
+    """Triggers that set a field and tell the page."""
+    tell = "e.dispatchEvent(new Event('input', {bubbles: true}));"
+    return [f"const e = document.getElementById('{field}'); e.value = '{v}'; {tell}" for v in values]
+
+
+def run(page: Page, root: str, enquiry: int) -> None:
+    """All measures on one enquiry."""
+    start = time.perf_counter()
+    page.goto(f"{root}/enquiry/{enquiry}/shortlist")
+    print(f"  shortlist, cold                    {1e3 * (time.perf_counter() - start):6.0f} ms")
+    measure(page, "weight slider on the Shortlist", "#results", slide("w_range", [0.5 * (i % 9) for i in range(50)]))
+    for row in (0, 0):
+        page.goto(f"{root}/enquiry/{enquiry}/shortlist")
+        page.locator(f"form[action='/enquiry/{enquiry}/pin'] button").nth(row).click()
+    page.goto(f"{root}/enquiry/{enquiry}/side-by-side")
+    step = "document.dispatchEvent(new CustomEvent('jolvek:step', {{detail: {}}}));"
+    measure(page, "cursor on Side by side", "[data-live]", [step.format(-1 if i % 20 < 10 else 1) for i in range(50)])
+    page.goto(f"{root}/enquiry/{enquiry}/own")
+    for name in ("motor", "battery", "mount"):
+        page.locator(f"#{name}").select_option(index=3)
+    change = "const e = document.getElementById('{}'); e.selectedIndex = {}; e.dispatchEvent(new Event('change', {{bubbles: true}}));"
+    measure(page, "part changed by hand", "#judged", [change.format("series", i % 4) for i in range(1, 51)])
+    for name, field in (("boat", "gear"), ("waters", "hotel")):
+        page.goto(f"{root}/enquiry/{enquiry}/{name}")
+        measure(page, f"entry on {name.capitalize()} (250 ms of it waited)", "#figures", slide(field, [20 + i for i in range(50)]))
+
+
+def main() -> None:
+    """Serve both shelves and measure."""
+    chromium = os.environ.get("CHROMIUM") or shutil.which("chromium") or shutil.which("chromium-browser")
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path=chromium, args=ARGS)
+        for title, large in (("Demo shelf", False), ("400 motors and 400 batteries", True)):
+            with tempfile.TemporaryDirectory() as folder:
+                settings = Settings(Path(folder), "bench", demo.DEALER, demo=True)
+                conn = db.connect(settings.database)
+                db.migrate(conn)
+                demo.fill(conn)
+                if large:
+                    made = made_shelf(400, 400)
+                    with db.transaction(conn):
+                        shelf_store.add_all(conn, replace(made, mounts=(), chargers=made.chargers[-1:]))
+                conn.close()
+                server = create_server(create_app(settings), host="127.0.0.1", port=0, threads=4)
+                threading.Thread(target=server.run, daemon=True).start()
+                print(title)
+                run(browser.new_page(viewport={"width": 1280, "height": 800}), f"http://127.0.0.1:{server.effective_port}", 3)
+                server.close()
+        browser.close()
+    sys.stdout.flush()
+
+
+if __name__ == "__main__":
+    main()
