@@ -258,3 +258,23 @@ def delivered_share(chem_id: str, power_per_h: ArrayLike, reserve: float = 0.2, 
     values = _runtime_table(chem_id, round(reserve, 3), round(motor_min_ratio, 2), round(capacity_factor, 3))
     x = np.clip(np.asarray(power_per_h, dtype=float), _RATES[0], _RATES[-1])
     return np.asarray(np.interp(np.log(x), np.log(_RATES), values))
+
+
+SOC_POINTS = 11  # of the open-circuit tables
+
+
+@lru_cache(maxsize=16)
+def _ocv_points(chem_id: str) -> tuple[float, ...]:
+    return tuple(float(v) for v in _ocv(chemistry(chem_id), np.linspace(0, 1, SOC_POINTS)))
+
+
+def ocv_ratio(chem_id: str, soc: float) -> float:
+    """Open-circuit voltage over nominal at one state of charge (0–1); the scalar form of the table.
+
+    >>> round(ocv_ratio("lfp", 0.5), 3)
+    1.009
+    """
+    points = _ocv_points(chem_id)
+    x = min(max(soc, 0.0), 1.0) * (SOC_POINTS - 1)
+    i = min(int(x), SOC_POINTS - 2)
+    return points[i] + (points[i + 1] - points[i]) * (x - i)

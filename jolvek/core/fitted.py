@@ -45,11 +45,12 @@ class Fitted:
     gauge: str = ""
     plan: Plan = field(default_factory=Plan)
     table: Resistance | None = None
+    ageing: float = 0.0
 
     @cached_property
     def bank(self) -> Bank:
         """The bank."""
-        return Bank(self.battery.spec, self.series, self.parallel, temperature_c=self.need.day.temperature_c)
+        return Bank(self.battery.spec, self.series, self.parallel, self.ageing, self.need.day.temperature_c)
 
     @cached_property
     def setup(self) -> Setup:
