@@ -15,6 +15,7 @@ from jolvek.core.resistance import total_n
 from jolvek.core.voyage import there_and_back, turn_index
 
 SPEEDS = 40
+STEERAGE_M_S = 0.5  # over ground; slower she does not steer; common practice, no source
 REGEN_EFFICIENCY = 0.30  # from the water to the battery, with a propeller made to push; common practice, no source
 
 
@@ -116,7 +117,8 @@ def homing(fitted: Fitted) -> Homing:
     top = min(_in_wind(fitted, leg.wind_m_s).top_speed_m_s for leg in there_and_back(fitted.need.day))
     bank, day = fitted.bank, fitted.need.day
     good: list[tuple[float, float]] = []
-    for speed in np.linspace(0.2, top, SPEEDS):
+    steer = STEERAGE_M_S + max(0.0, *(leg.current_m_s for leg in there_and_back(fitted.need.day)))
+    for speed in np.linspace(min(steer, top), top, SPEEDS):
         energy, seconds = _day_energy(fitted, float(speed))
         if energy < float("inf") and seconds > 0:
             mean = 3600 * energy / seconds

@@ -26,10 +26,12 @@ class Leg:
     current_m_s: float = 0.0
     wind_m_s: float = 0.0
     hold_s: float = 0.0
+    latitude_deg: float | None = None  # of its end, where known
+    longitude_deg: float | None = None
 
     def __post_init__(self) -> None:
         for key, low, high in (("speed_m_s", .2, 20), ("distance_m", 0, 1e6), ("duration_s", 0, 30 * 86400), ("current_m_s", -6, 6),
-                               ("wind_m_s", -30, 30), ("hold_s", 0, 5 * 86400)):
+                               ("wind_m_s", -30, 30), ("hold_s", 0, 5 * 86400), ("latitude_deg", -90, 90), ("longitude_deg", -180, 180)):
             value = getattr(self, key)
             if value is not None and not low <= value <= high:
                 raise ValueRefused(f"leg.{key}", value, f"{low:g} to {high:g}")
@@ -55,7 +57,7 @@ class Leg:
     def back(self) -> Leg:
         """The same way back: current and wind from the other side, no hold."""
         return replace(self, name="back" if not self.name else f"{self.name}, back", current_m_s=-self.current_m_s,
-                       wind_m_s=-self.wind_m_s, hold_s=0.0)
+                       wind_m_s=-self.wind_m_s, hold_s=0.0, latitude_deg=None, longitude_deg=None)
 
 
 @dataclass(frozen=True)

@@ -24,7 +24,7 @@ _DAY = ("speed_m_s", "distance_m", "reserve", "wind_m_s", "current_m_s", "charge
         "sky", "latitude_deg", "longitude_deg", "date", "start_h")
 _BAY = ("name", "length_m", "width_m", "height_m", "max_kg", "ahead_m", "ventilated", "off_m", "above_m", "lid_length_m",
         "lid_width_m")
-_LEG = ("name", "speed_m_s", "distance_m", "duration_s", "current_m_s", "wind_m_s", "hold_s")
+_LEG = ("name", "speed_m_s", "distance_m", "duration_s", "current_m_s", "wind_m_s", "hold_s", "latitude_deg", "longitude_deg")
 _LOAD = ("people", "people_kg", "gear_kg", "seat_kg")
 _ENQUIRY = ("customer", "title", "note", "changed_at", "water", *_DAY, "weights")
 _BOAT = (*_HULL, *_SITE, "places", "model", "storage")

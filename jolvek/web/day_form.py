@@ -69,8 +69,11 @@ for _i in range(1, MOST_LEGS + 1):
         setattr(DayForm, f"leg{_i}_{_name}", QuantityField(_label, _q, _low, _high))
 
 
-def legs_from(form: DayForm) -> tuple[Leg, ...]:
-    """The legs typed; a row without speed takes the day's. Raises ValueRefused for a row without distance and time."""
+def legs_from(form: DayForm, before: tuple[Leg, ...]) -> tuple[Leg, ...]:
+    """The legs typed; a row without speed takes the day's, one of unchanged distance keeps its place.
+
+    Raises ValueRefused for a row without distance and time.
+    """
     out = []
     for i in range(1, MOST_LEGS + 1):
         values = {attr: form[f"leg{i}_{name}"].data for name, attr in _LEG.items()}
@@ -80,7 +83,9 @@ def legs_from(form: DayForm) -> tuple[Leg, ...]:
             continue
         values["speed_m_s"] = values["speed_m_s"] or form.speed.data
         given = {k: v for k, v in values.items() if v is not None}
-        out.append(Leg(form[f"leg{i}_name"].data or f"leg {len(out) + 1}", **given))
+        old = before[i - 1] if i <= len(before) and before[i - 1].distance_m == values["distance_m"] else None
+        place = {"latitude_deg": old.latitude_deg, "longitude_deg": old.longitude_deg} if old else {}
+        out.append(Leg(form[f"leg{i}_name"].data or f"leg {len(out) + 1}", **given, **place))
     return tuple(out)
 
 
@@ -94,7 +99,7 @@ def need_from(form: DayForm, before: Need) -> Need:
               electric_only=bool(form.electric_only.data), shore_power=bool(form.shore_power.data), sky=form.sky.data or "fair",
               hands_free=bool(form.hands_free.data), date=form.date.data or before.day.date)
     weights = tuple((w, before.weight(w) if form[f"wish_{w}"].data is None else form[f"wish_{w}"].data) for w in WISHES)
-    return replace(before, day=day.with_legs(legs_from(form)), weights=weights)
+    return replace(before, day=day.with_legs(legs_from(form, before.day.legs)), weights=weights)
 
 
 def values_of(need: Need) -> dict[str, Any]:

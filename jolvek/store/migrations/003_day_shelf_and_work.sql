@@ -21,6 +21,7 @@ CREATE TABLE leg (
   enquiry_id INTEGER NOT NULL REFERENCES enquiry (id) ON DELETE CASCADE, place INTEGER NOT NULL, name TEXT NOT NULL DEFAULT '',
   speed_m_s REAL NOT NULL CHECK (speed_m_s > 0), distance_m REAL CHECK (distance_m >= 0), duration_s REAL CHECK (duration_s >= 0),
   current_m_s REAL NOT NULL DEFAULT 0, wind_m_s REAL NOT NULL DEFAULT 0, hold_s REAL NOT NULL DEFAULT 0 CHECK (hold_s >= 0),
+  latitude_deg REAL CHECK (latitude_deg BETWEEN -90 AND 90), longitude_deg REAL CHECK (longitude_deg BETWEEN -180 AND 180),
   PRIMARY KEY (enquiry_id, place), CHECK (distance_m IS NOT NULL OR duration_s IS NOT NULL)
 ) STRICT;
 

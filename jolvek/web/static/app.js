@@ -162,6 +162,24 @@ document.addEventListener("pointerdown", (down) => {
   svg.addEventListener("pointerup", up, { once: true });
 });
 
+// Dragging a leg of the day's chart up or down makes it faster or slower.
+document.addEventListener("pointerdown", (down) => {
+  const band = down.target.closest && down.target.closest(".legband");
+  const slider = band && document.getElementById(`v${band.dataset.leg}`);
+  if (!slider) return;
+  down.preventDefault();
+  const from = Number(slider.value);
+  const span = slider.max - slider.min;
+  const move = (event) => {
+    const value = Math.min(Math.max(from + ((down.clientY - event.clientY) / 160) * span, Number(slider.min)), Number(slider.max)).toFixed(1);
+    if (value === slider.value) return;
+    slider.value = value;
+    slider.dispatchEvent(new Event("input", { bubbles: true }));
+  };
+  document.addEventListener("pointermove", move);
+  document.addEventListener("pointerup", () => document.removeEventListener("pointermove", move), { once: true });
+});
+
 document.addEventListener("input", (event) => {
   if (event.target.type !== "range") return;
   const shown = event.target.parentElement.querySelector(`output[for="${event.target.id}"]`);

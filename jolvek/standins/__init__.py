@@ -1,0 +1,1 @@
+"""Simulated devices and services behind the Protocols that real ones would serve; always marked as simulated on screen."""
