@@ -46,9 +46,9 @@ def create_app(settings: Settings) -> Flask:
 
 
 def _blueprints(app: Flask) -> None:
-    from jolvek.web import boat, counter, day_out, offer, own, patterns, rules, shelf, shortlist, side_by_side, units, waters
+    from jolvek.web import boat, counter, day_out, fitting, offer, own, patterns, rules, shelf, shortlist, side_by_side, units, waters
 
-    for module in (counter, boat, waters, shelf, shortlist, own, side_by_side, day_out, offer, rules, patterns, units):
+    for module in (counter, boat, waters, shelf, shortlist, own, side_by_side, day_out, fitting, offer, rules, patterns, units):
         app.register_blueprint(module.bp)
 
 

@@ -76,8 +76,10 @@ def _bands(v: Voyage, frame: Frame) -> str:
         room = int((x1 - x0) / 7.4)
         text = name if len(name) <= room else name[: max(room - 1, 0)] + "…" if room > 3 else ""
         out.append(
-            f'<g class="legband{" is-odd" if i % 2 else ""}" data-leg="{i + 1}"><rect x="{x0:.1f}" y="{frame.y1}" width="{max(x1 - x0, 1):.1f}" '
-            f'height="{frame.y0 - frame.y1}"/><text x="{(x0 + x1) / 2:.1f}" y="{frame.y1 - 7}" text-anchor="middle">{escape(text)}</text></g>'
+            f'<g class="legband{" is-odd" if i % 2 else ""}" data-leg="{i + 1}"><rect x="{x0:.1f}" y="{frame.y1}" '
+            f'width="{max(x1 - x0, 1):.1f}" '
+            f'height="{frame.y0 - frame.y1}"/><text x="{(x0 + x1) / 2:.1f}" y="{frame.y1 - 7}" '
+            f'text-anchor="middle">{escape(text)}</text></g>'
         )
     return "".join(out)
 
@@ -163,7 +165,8 @@ def way_strip(v: Voyage, point: NoReturn, u: Units, width: float = 900.0, height
         back = abs(ran - 2 * gone) if ran > gone else ran
         parts.append(f'<path d="M{x(back) - 5:.1f} {y - 5}l10 10m0 -10l-10 10" class="stopped"/><text x="{x(back):.1f}" y="{y + 38}" '
                      f'text-anchor="middle" class="stoptext">stops here</text>')
-    label = escape(f"The way: turn at {u.full(gone, 'distance')}, last point from which she gets home at {u.full(point.distance_m, 'distance')}")
+    label = escape(f"The way: turn at {u.full(gone, 'distance')}, last point from which she gets home at "
+                   f"{u.full(point.distance_m, 'distance')}")
     return Markup(f'<svg viewBox="0 0 {width:.0f} {height:.0f}" class="drawing strip" role="img" aria-label="{label}">'
                   f'<title>{label}</title>{"".join(parts)}</svg>')
 

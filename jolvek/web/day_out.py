@@ -160,7 +160,8 @@ def _figures(enquiry_id: int, need: Need, pinned: list[Any], args: Any) -> dict[
     streams = [x for x in (max((leg.current_m_s for leg in v.legs), default=0.0),) if x > 0]
     arrive = speed_for_arrival_m_s(fitted, asked.arrive_h / 3600) if asked.arrive_h else None
     sails = need.hull.fam.sails
-    return {"asked": asked, "hand": hand, "worked": worked, "v": v, "voyages": voyages, "day_need": need, "point": point, "homing": homing(fitted),
+    return {"asked": asked, "hand": hand, "worked": worked, "v": v, "voyages": voyages, "day_need": need, "point": point,
+            "homing": homing(fitted),
             "sentence": sentence(v, need.day.start_h, u), "why": why(v, plain, asked), "clock": clock, "start_h": need.day.start_h,
             "chart": day_chart(voyages, hand.letter, need.day.start_h, kept), "strip": way_strip(v, point, u), "args": args,
             "against": (streams[0], best_against_m_s(fitted.performance, streams[0])) if streams else None, "arrive": arrive,

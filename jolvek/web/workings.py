@@ -30,7 +30,7 @@ from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Pinned
 
 STATIONS = ((1, "boat", "Boat"), (2, "waters", "Waters"), (3, "shortlist", "Shortlist"), (4, "side_by_side", "Side by side"),
-            (5, "day_out", "Day out"), (6, "", "Fitting"), (7, "offer", "Offer"), (8, "", "Handover"), (9, "", "Aftercare"))
+            (5, "day_out", "Day out"), (6, "fitting", "Fitting"), (7, "offer", "Offer"), (8, "", "Handover"), (9, "", "Aftercare"))
 
 
 @dataclass(frozen=True)
@@ -148,6 +148,8 @@ def ticks(need: Need, pinned: list[Pinned], in_hand: Worked | None) -> tuple[Tic
     state = {"boat": ("look", "transom height is estimated") if lacks else ("done", "sizes and load are given"),
              "waters": ("blocked", "a current as fast as the boat") if need.day_blocked else
                        ("done", f"{len(need.day.legs)} legs" if need.day.legs else "speed and distance are given"),
+             "fitting": ("empty", "pin a setup first") if not pinned else ("look", "see the findings")
+             if in_hand and in_hand.level in ("caution", "block") else ("done", "fits"),
              "day_out": ("empty", "pin a setup first") if not pinned else ("done", "the day can be run"),
              "shortlist": ("done", "setups pinned") if pinned else ("empty", "nothing pinned yet"), "side_by_side": side, "offer": offer}
     return tuple(Tick(n, endpoint, name, *state.get(endpoint, ("empty", "not built yet"))) for n, endpoint, name in STATIONS)

@@ -162,6 +162,26 @@ document.addEventListener("pointerdown", (down) => {
   svg.addEventListener("pointerup", up, { once: true });
 });
 
+// Dragging a weight along the boat moves its slider.
+document.addEventListener("pointerdown", (down) => {
+  const weight = down.target.closest && down.target.closest(".weight");
+  const slider = weight && document.getElementById(`w-${weight.dataset.weight}`);
+  if (!slider) return;
+  down.preventDefault();
+  const svg = weight.ownerSVGElement;
+  const perPixel = svg.viewBox.baseVal.width / svg.getBoundingClientRect().width / weight.dataset.scale;
+  const perMetre = (slider.max - 0) / (document.getElementById("fit-form").dataset.length || slider.max);
+  const from = Number(slider.value);
+  const move = (event) => {
+    const value = Math.min(Math.max(from + (event.clientX - down.clientX) * perPixel * perMetre, Number(slider.min)), Number(slider.max)).toFixed(2);
+    if (value === slider.value) return;
+    slider.value = value;
+    slider.dispatchEvent(new Event("input", { bubbles: true }));
+  };
+  document.addEventListener("pointermove", move);
+  document.addEventListener("pointerup", () => document.removeEventListener("pointermove", move), { once: true });
+});
+
 // Dragging a leg of the day's chart up or down makes it faster or slower.
 document.addEventListener("pointerdown", (down) => {
   const band = down.target.closest && down.target.closest(".legband");
