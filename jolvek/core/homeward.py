@@ -15,7 +15,7 @@ from jolvek.core.resistance import total_n
 from jolvek.core.voyage import there_and_back, turn_index
 
 SPEEDS = 40
-STEERAGE_M_S = 0.5  # over ground; slower she does not steer; common practice, no source
+STEERAGE_M_S = 0.8  # over ground; slower she does not steer; common practice, no source
 REGEN_EFFICIENCY = 0.30  # from the water to the battery, with a propeller made to push; common practice, no source
 
 
@@ -111,7 +111,7 @@ def homing(fitted: Fitted) -> Homing:
     >>> from jolvek.core.hull import Hull, Load; from jolvek.core.need import Day, Need; from jolvek.core.shelf import sample
     >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2), day=Day(1.5, 12000, current_m_s=.4))
     >>> h = homing(Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], shaft_m=.381))
-    >>> 0.4 < h.slowest_m_s <= h.cheapest_m_s <= h.fastest_m_s < 2.5
+    >>> 0.8 < h.slowest_m_s <= h.cheapest_m_s <= h.fastest_m_s < 2.5
     True
     """
     top = min(_in_wind(fitted, leg.wind_m_s).top_speed_m_s for leg in there_and_back(fitted.need.day))

@@ -65,7 +65,7 @@ def read(content: bytes, speed_m_s: float) -> Way:
         along.append(along[-1] + distance_m(a, b))
     if along[-1] < 10:
         raise WayRefused("the way is shorter than 10 m")
-    ends = _ends(places, along)
+    ends = _ends(places)
     legs = tuple(
         Leg((points[j].name or f"leg {n}")[:80], speed_m_s, along[j] - along[i], latitude_deg=places[j][0], longitude_deg=places[j][1])
         for n, (i, j) in enumerate(zip(ends, ends[1:], strict=False), 1)
@@ -73,11 +73,13 @@ def read(content: bytes, speed_m_s: float) -> Way:
     return Way(*places[0], legs)
 
 
-def _ends(places: list[tuple[float, float]], along: list[float]) -> list[int]:
+def _ends(places: list[tuple[float, float]]) -> list[int]:
     """Indices of the legs' ends: both ends, then again and again the point furthest off its leg's straight line."""
     ends = [0, len(places) - 1]
+    south, west = (min(p[k] for p in places) for k in (0, 1))
+    spread = distance_m((south, west), (max(p[0] for p in places), max(p[1] for p in places)))
     while len(ends) - 1 < MOST_LEGS:
-        best, at = 0.03 * along[-1], -1  # a bend of less than 3 % of the way is no new leg
+        best, at = 0.05 * spread, -1  # a bend of less than a twentieth of the whole is no new leg
         for i, j in zip(ends, ends[1:], strict=False):
             for k in range(i + 1, j):
                 off = _off_m(places[i], places[j], places[k])

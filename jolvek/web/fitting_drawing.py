@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from math import cos, radians, sin, tan
 
@@ -31,12 +32,13 @@ def drawn_leg(f: Fitted) -> tuple[Leg, float]:
 
 @dataclass(frozen=True)
 class _Dim:
-    """A dimension line: x, from and to in m below the seat, and its words."""
+    """A dimension line: x, from and to in m below the seat, its words and where they stand: beside, above, below."""
 
     x: float
     top: float
     bottom: float
     words: str
+    where: str = "beside"
 
 
 def leg_view(f: Fitted, u: Units, bare_draught_m: float, width: float = 470.0, height: float = 430.0) -> Markup:
@@ -47,7 +49,7 @@ def leg_view(f: Fitted, u: Units, bare_draught_m: float, width: float = 470.0, h
     reach = shaft + (HUB_BELOW_PLATE + .5) * d + SKEG_M
     scale = (height - 54) / (HEAD_M + reach + .10)
     top = 30 + HEAD_M * scale  # the seat
-    foot = width * .50  # the transom's foot
+    foot = width * .60  # the transom's foot
 
     def y(below_seat_m: float) -> float:
         return top + below_seat_m * scale
@@ -70,26 +72,31 @@ def leg_view(f: Fitted, u: Units, bare_draught_m: float, width: float = 470.0, h
     def length(metres: float) -> str:
         return str(u.full(metres, "length")) if u["length"] == "ft" else f"{1000 * metres:.0f} mm"
 
-    lines = [_Dim(foot + 24, 0.0, seat, f"transom {length(seat)}"), _Dim(foot + 62, seat, shaft, f"plate {length(x.plate_m)} below"),
-             _Dim(head_x - .26 * scale, seat - draught, hub, f"hub {length(x.hub_m)}"),
-             _Dim(head_x - .26 * scale - 66, seat - draught, tip, f"tip {length(x.tip_m)}")]
-    parts += [_dimension(line, y, i > 1) for i, line in enumerate(lines)]
+    lines = [
+        _Dim(foot + 24, 0.0, seat, f"transom {length(seat)}"),
+        _Dim(foot + 62, seat, shaft, f"plate {length(x.plate_m)} below", "below"),
+        _Dim(head_x - 0.30 * scale, seat - draught, hub, f"hub {length(x.hub_m)}", "below"),
+        _Dim(head_x - 0.24 * scale, seat - draught, tip, f"tip {length(x.tip_m)}", "above"),
+    ]
+    parts += [_dimension(line, y) for line in lines]
     bar = .25 * scale
     parts.append(f'<path d="M{width - bar - 12:.1f} {height - 12}v-5v10v-5h{bar:.1f}v-5v10" class="scalebar" data-mm="250"/>'
                  f'<text x="{width - bar / 2 - 12:.1f}" y="{height - 18}" text-anchor="middle">{length(.25)}</text>'
-                 f'<text x="{width - 6}" y="{water - 5:.1f}" text-anchor="end" class="watertext">loaded waterline</text>')
+                 f'<text x="{width - 6}" y="{water - 5:.1f}" text-anchor="end" class="watertext">waterline</text>')
     label = (f"The motor's leg from the side: plate {length(x.plate_m)} below the hull bottom, hub {length(x.hub_m)} and upper blade tip "
              f"{length(x.tip_m)} below the loaded waterline; {f.mount.spec.general.name.lower()}")
     more = f'data-shaft="{shaft * scale:.2f}" data-water-y="{water:.2f}" data-bottom-y="{bottom:.2f}" '
     return _svg(width, height, "leg-view", label, parts, scale, more)
 
 
-def _dimension(line: _Dim, y, left: bool) -> str:  # type: ignore[no-untyped-def]
-    a, b = y(line.top), y(line.bottom)
-    small = abs(b - a) < 16
-    text_y = max(a, b) + 15 if small else (a + b) / 2 + 4
-    side = f'x="{line.x - 6:.1f}" text-anchor="end"' if left and not small else f'x="{line.x + 6:.1f}"'
-    return (f'<path d="M{line.x - 4:.1f} {a:.1f}h8m-4 0V{b:.1f}m-4 0h8" class="dim"/><text {side} y="{text_y:.1f}" class="dimtext">'
+def _dimension(line: _Dim, y: Callable[[float], float]) -> str:
+    a, b = sorted((y(line.top), y(line.bottom)))
+    place = {
+        "beside": f'x="{line.x + 6:.1f}" y="{a + 0.25 * (b - a) + 4:.1f}"',
+        "above": f'x="{line.x:.1f}" y="{a - 6:.1f}" text-anchor="middle"',
+        "below": f'x="{line.x:.1f}" y="{b + 15:.1f}" text-anchor="middle"',
+    }[line.where]
+    return (f'<path d="M{line.x - 4:.1f} {a:.1f}h8m-4 0V{b:.1f}m-4 0h8" class="dim"/><text {place} class="dimtext">'
             f"{escape(line.words)}</text>")
 
 
@@ -164,7 +171,7 @@ def weights_view(f: Fitted, weights: list[Weight], lying: Attitude, before: Atti
     parts.append(f'<line x1="0" x2="{width}" y1="{water:.1f}" y2="{water:.1f}" class="water"/><line x1="0" x2="{width}" '
                  f'y1="{old - slope:.1f}" '
                  f'y2="{old + slope:.1f}" class="water before"/><path d="M{stern:.1f} {dim_y - 4:.1f}v8m0 -4H{cg:.1f}m0 -4v8" class="dim"/>'
-                 f'<text x="{max((stern + cg) / 2, 70):.1f}" y="{dim_y + 15:.1f}" text-anchor="middle" class="dimtext">weight acts '
+                 f'<text x="{max((stern + cg) / 2, 128):.1f}" y="{dim_y + 15:.1f}" text-anchor="middle" class="dimtext">weight acts '
                  f'{escape(u.full(lying.ahead_m, "length"))} ahead of the stern</text>')
     way = "stern" if lying.trim_deg >= 0 else "bow"
     label = f"The boat with her weights: trim {abs(lying.trim_deg):.1f}° by the {way}, draught {lying.draught_m:.2f} m"

@@ -6,7 +6,7 @@ from markupsafe import Markup, escape
 
 from jolvek.core.wiring import Netlist, Wire
 
-PACK_W, PACK_H, GAP_X, ROW = 96.0, 46.0, 26.0, 78.0
+PACK_W, PACK_H, GAP_X, ROW = 118.0, 46.0, 26.0, 78.0
 Point = tuple[float, float]
 
 
@@ -24,9 +24,9 @@ def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
     at |= {"bar-plus": (right + 10, top + (bank.parallel - 1) * ROW / 2), "bar-minus": (56.0, top + (bank.parallel - 1) * ROW / 2),
            "switch": (right + 100, top), "motor": (right + 215, (top + bottom) / 2), "shunt": (right + 100, bottom)}
     low = bottom + 78
-    at |= {"charger": (150.0, low), "inlet": (36.0, low), "converter": (right - 60, low), "own": (right - 60, low),
+    at |= {"charger": (196.0, low), "inlet": (64.0, low), "converter": (right - 60, low), "own": (right - 60, low),
            "fuse-load": (right + 50, low - 14),
-           "load": (right + 175, low)}
+           "load": (right + 180, low)}
     known = {p.id for p in n.parts}
     tall = low + 40 if known & {"charger", "load"} else bottom + 36
     return {k: v for k, v in at.items() if k in known}, right + 275, tall
@@ -43,10 +43,10 @@ def _terminal(part: str, pole: str, at: dict[str, Point]) -> Point:
     if part == "switch":
         return x + (-20 if pole == "1" else 20), y
     if part == "shunt":
-        return x + (-30 if pole == "B" else 30), y
+        return x + (-52 if pole == "B" else 52), y
     if part in ("converter", "charger", "load"):
         up = -9 if "+" in pole else 9
-        return x + (46 if pole.startswith("out") or part == "charger" else -46), y + up
+        return x + (52 if pole.startswith("out") or part == "charger" else -52), y + up
     return x, y
 
 
@@ -119,7 +119,7 @@ def _symbol(part: str, kind: str, words: str, place: Point) -> str:
         return (f'<g class="part"><rect x="{x - 5:.1f}" y="{y - 46:.1f}" width="10" height="92"/><text x="{x:.1f}" '
                 f'y="{y - 52:.1f}" text-anchor="middle">'
                 f"{text}</text></g>")
-    wide = {"motor": 92, "shunt": 60}.get(kind, 92)
+    wide = {"motor": 92, "shunt": 104}.get(kind, 104)
     name = {"motor": "motor", "shunt": "", "charger": "charger", "inlet": "", "converter": "", "load": ""}.get(kind, "")
     lines = [x for x in (name, words) if x]
     body = "".join(f'<text x="{x:.1f}" y="{y + 4 + 15 * (i - (len(lines) - 1) / 2):.1f}" '
