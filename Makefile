@@ -5,13 +5,14 @@ BIN := $(VENV)/bin
 PORT ?= 8642
 DATA ?=
 
-.PHONY: help setup demo test bench screenshots vendor lock clean chromium
+.PHONY: help setup demo test bench bench-browser screenshots vendor lock clean chromium pango
 
 help:
 	@echo "make setup        venv with everything to run"
 	@echo "make demo         the app with demo data on http://127.0.0.1:$(PORT)  (DATA=folder to keep them)"
 	@echo "make test         ruff, mypy, doctests, unit, reference and browser tests"
 	@echo "make bench        speed and memory figures"
+	@echo "make bench-browser  latency in the browser"
 	@echo "make screenshots  docs/screenshots anew from the demo data"
 	@echo "make vendor       front-end files anew (needs npm)"
 	@echo "make lock         lock files anew"
@@ -39,13 +40,19 @@ demo: $(VENV)/.run
 chromium:
 	@command -v "$${CHROMIUM:-chromium}" >/dev/null || command -v chromium-browser >/dev/null || { [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null && echo "Installing chromium for the browser tests" && apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; } || { echo "The browser tests need Chromium: apt-get install chromium (or set CHROMIUM to its path)"; exit 1; }
 
-test: $(VENV)/.dev chromium
+pango: $(VENV)/.dev
+	@$(BIN)/python -c 'import weasyprint' >/dev/null 2>&1 || { [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null && echo "Installing pango for the PDF tests" && apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0 >/dev/null; } || { echo "The PDF tests need Pango: apt-get install libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0"; exit 1; }
+
+test: $(VENV)/.dev chromium pango
 	@$(BIN)/ruff check .
 	@$(BIN)/mypy
 	@$(BIN)/python -m pytest
 
 bench: $(VENV)/.run
 	@$(BIN)/python -m jolvek bench
+
+bench-browser: $(VENV)/.dev chromium
+	@PYTHONPATH=. $(BIN)/python scripts/browser_bench.py
 
 screenshots: $(VENV)/.dev chromium
 	@PYTHONPATH=. $(BIN)/python scripts/screenshots.py

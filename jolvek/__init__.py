@@ -1,3 +1,3 @@
 """Jolvek matches electric outboards, batteries and mounts to a boat, with the physics worked out."""
 
-__version__ = "0.3.0"
+__version__ = "0.5.0"

@@ -33,8 +33,22 @@ def pin(page: Page, root: str, enquiry: int, rows: tuple[int, ...]) -> None:
 def shoot(page: Page, root: str) -> None:
     """Every main view."""
     pin(page, root, 2, (0, 0, 1))
-    for name, path in (("counter", "/"), ("boat", "/enquiry/2/boat"), ("shortlist", "/enquiry/2/shortlist"),
-                       ("side-by-side", "/enquiry/2/side-by-side"), ("offer", "/enquiry/2/offer"), ("rules", "/rules")):
+    pin(page, root, 5, (0,))
+    page.goto(f"{root}/enquiry/3/waters")
+    page.get_by_role("button", name="Make legs: there and back").click()
+    for name, path in (
+        ("counter", "/"),
+        ("boat", "/enquiry/2/boat"),
+        ("waters", "/enquiry/3/waters"),
+        ("shortlist", "/enquiry/2/shortlist"),
+        ("side-by-side", "/enquiry/2/side-by-side"),
+        ("day-out", "/enquiry/2/day-out?wind=15&from=9:30"),
+        ("fitting", "/enquiry/2/fitting"),
+        ("wiring", "/enquiry/5/fitting?tab=wiring&load=3"),
+        ("offer", "/enquiry/2/offer"),
+        ("shelf", "/shelf/"),
+        ("rules", "/rules"),
+    ):
         page.goto(root + path)
         page.wait_for_timeout(300)
         page.screenshot(path=str(OUT / f"{name}.png"))

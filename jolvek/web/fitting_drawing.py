@@ -130,7 +130,8 @@ def weights_view(f: Fitted, weights: list[Weight], lying: Attitude, before: Atti
     hull = f.need.hull
     margin = .35
     scale = (width - 16) / (hull.length_m + 2 * margin)
-    tall = max(1.55 if OUTLINES[hull.family].extra in ("deck", "cabin") else 1.05, hull.depth_m * 1.3 + 0.2) + (
+    heads = max((w.above_m + .62 for w in weights if w.name.startswith("person")), default=.5)
+    tall = max(1.55 if OUTLINES[hull.family].extra in ("deck", "cabin") else 1.05, heads, hull.depth_m * 1.3 + 0.2) + (
         1.0 if hull.family == "pontoon" else 0
     )
     keel = 8 + tall * scale
@@ -171,7 +172,7 @@ def weights_view(f: Fitted, weights: list[Weight], lying: Attitude, before: Atti
     parts.append(f'<line x1="0" x2="{width}" y1="{water:.1f}" y2="{water:.1f}" class="water"/><line x1="0" x2="{width}" '
                  f'y1="{old - slope:.1f}" '
                  f'y2="{old + slope:.1f}" class="water before"/><path d="M{stern:.1f} {dim_y - 4:.1f}v8m0 -4H{cg:.1f}m0 -4v8" class="dim"/>'
-                 f'<text x="{max((stern + cg) / 2, 128):.1f}" y="{dim_y + 15:.1f}" text-anchor="middle" class="dimtext">weight acts '
+                 f'<text x="8" y="{dim_y + 15:.1f}" class="dimtext">weight acts '
                  f'{escape(u.full(lying.ahead_m, "length"))} ahead of the stern</text>')
     way = "stern" if lying.trim_deg >= 0 else "bow"
     label = f"The boat with her weights: trim {abs(lying.trim_deg):.1f}° by the {way}, draught {lying.draught_m:.2f} m"

@@ -37,7 +37,7 @@ def _terminal(part: str, pole: str, at: dict[str, Point]) -> Point:
     if part.startswith("pack") or part == "own":
         return (x + (PACK_W / 2 if pole == "+" else -PACK_W / 2), y)
     if part == "motor":
-        return x - 46, y + (-9 if pole == "+" else 9)
+        return x - 52, y + (-9 if pole == "+" else 9)
     if part.startswith("fuse"):
         return x + (-16 if pole == "1" else 16), y
     if part == "switch":
@@ -119,12 +119,12 @@ def _symbol(part: str, kind: str, words: str, place: Point) -> str:
         return (f'<g class="part"><rect x="{x - 5:.1f}" y="{y - 46:.1f}" width="10" height="92"/><text x="{x:.1f}" '
                 f'y="{y - 52:.1f}" text-anchor="middle">'
                 f"{text}</text></g>")
-    wide = {"motor": 92, "shunt": 104}.get(kind, 104)
+    wide = 104
     name = {"motor": "motor", "shunt": "", "charger": "charger", "inlet": "", "converter": "", "load": ""}.get(kind, "")
-    lines = [x for x in (name, words) if x]
+    lines = _wrapped([line for line in (name, words) if line])
     body = "".join(f'<text x="{x:.1f}" y="{y + 4 + 15 * (i - (len(lines) - 1) / 2):.1f}" '
                    f'text-anchor="middle"{" class=" + chr(34) + "soft" + chr(34) if i else ""}>'
-                   f"{escape(line)}</text>" for i, line in enumerate(_wrapped(lines)))
+                   f"{escape(line)}</text>" for i, line in enumerate(lines))
     return f'<g class="part"><rect x="{x - wide / 2:.1f}" y="{y - 21:.1f}" width="{wide}" height="42"/>{body}</g>'
 
 
