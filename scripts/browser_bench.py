@@ -65,6 +65,10 @@ def run(page: Page, root: str, enquiry: int) -> None:
         page.locator(f"#{name}").select_option(index=3)
     change = "const e = document.getElementById('{}'); e.selectedIndex = {}; e.dispatchEvent(new Event('change', {{bubbles: true}}));"
     measure(page, "part changed by hand", "#judged", [change.format("series", i % 4) for i in range(1, 51)])
+    page.goto(f"{root}/enquiry/{enquiry}/day-out")
+    measure(page, "wind slider on Day out", "#day", slide("wind", [2 + i % 20 for i in range(50)]))
+    page.goto(f"{root}/enquiry/{enquiry}/fitting")
+    measure(page, "battery moved on Fitting", "#fitting", slide("w-battery", [.3 + .05 * (i % 40) for i in range(50)]))
     for name, field in (("boat", "gear"), ("waters", "hotel")):
         page.goto(f"{root}/enquiry/{enquiry}/{name}")
         measure(page, f"entry on {name.capitalize()} (250 ms of it waited)", "#figures", slide(field, [20 + i for i in range(50)]))

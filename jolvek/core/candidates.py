@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from jolvek.core.battery import chemistry
 from jolvek.core.charging import charge_time_h
 from jolvek.core.findings import Finding, find
-from jolvek.core.mounting import stow
+from jolvek.core.mounting import TRANSOM_PLACES, stow
 from jolvek.core.need import Need
 from jolvek.core.propulsor import static_thrust_n
 from jolvek.core.shelf import Shelf
@@ -101,7 +101,7 @@ def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
                        for k in mounts], dtype=bool)[None, :]
     style = np.array([[shelf.motors[i].style in k.general.styles for k in mounts] for i, _ in pairs],
                      dtype=bool).reshape(len(pairs), len(mounts))
-    on_transom = np.array([k.general.place in ("transom", "motor_well") for k in mounts], dtype=bool)[None, :]
+    on_transom = np.array([k.general.place in TRANSOM_PLACES for k in mounts], dtype=bool)[None, :]
     seat = hull.transom_m - column(k.drop_m for k in mounts)
     plate = np.where(on_transom & ~np.isnan(shaft)[:, None], shaft[:, None] - seat, np.nan)
     mass = m.mass_kg[mi][:, None] + column(k.mass_kg for k in mounts)

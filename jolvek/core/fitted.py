@@ -13,7 +13,7 @@ from jolvek.core.charging import Charger
 from jolvek.core.findings import Finding, find, ordered
 from jolvek.core.leg import Leg, largest_tilt_deg, leg, rudder_clearance_m
 from jolvek.core.motor import Motor
-from jolvek.core.mounting import PLATE_TOO_DEEP_M, Mount, Stowed, fits, seat_m, stow
+from jolvek.core.mounting import PLATE_TOO_DEEP_M, TRANSOM_PLACES, Mount, Stowed, fits, seat_m, stow
 from jolvek.core.need import Need
 from jolvek.core.performance import Performance, evaluate
 from jolvek.core.resistance import Resistance
@@ -98,7 +98,7 @@ class Fitted:
     @cached_property
     def leg(self) -> Leg | None:
         """The leg in the water; None for adjustable shafts and motors that are not hung on a transom."""
-        if self.shaft_m is None or self.mount.spec.general.place not in ("transom", "motor_well"):
+        if self.shaft_m is None or self.mount.spec.general.place not in TRANSOM_PLACES:
             return None
         return leg(self.shaft_m, seat_m(self.need.hull, self.mount.spec), self.attitude.draught_aft_m,
                    self.performance.propulsor.diameter_m)

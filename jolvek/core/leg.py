@@ -98,6 +98,19 @@ def largest_tilt_deg(room_ahead_m: float | None, head_m: float = HEAD_M) -> floa
     return float(min(np.degrees(np.arcsin(max(room_ahead_m, 0.0) / head_m)), UP_DEG))
 
 
+TILLER_M, ARM_M = 0.60, 0.55  # tiller ahead of its pivot; how far a seated person reaches; common practice, no source
+
+
+def tiller_reach(helm_ahead_m: float, pivot_ahead_m: float = -0.06) -> str:
+    """In words, whether the helm's seat reaches the tiller: m ahead of the stern for both.
+
+    >>> tiller_reach(0.8), tiller_reach(2.4)
+    ('in reach', 'out of reach by 1.31 m: a tiller extension or remote throttle')
+    """
+    gap = abs(helm_ahead_m - (pivot_ahead_m + TILLER_M)) - ARM_M
+    return "in reach" if gap <= 0 else f"out of reach by {gap:.2f} m: a tiller extension or remote throttle"
+
+
 def trim_pin(rake_deg: float, pins: int = 4, first_deg: float = 4.0, step_deg: float = 4.0) -> int:
     """The pin hole, counted from the transom, that brings the shaft nearest upright on a transom of that rake.
 

@@ -35,6 +35,7 @@ PLACES = {
     "rowlock": "rowlock sockets", "stern_deck": "a stern deck to bolt through", "hull_bottom": "a hull bottom to bolt through",
     "motor_well": "a motor well",
 }
+TRANSOM_PLACES = ("transom", "motor_well")  # where the leg hangs behind the boat
 _PADDLED = ("kayak", "canoe", "board")
 _KEELED = ("sailing_dinghy", "cabin", "keelboat", "multihull")
 KINDS: dict[str, MountKind] = {k.id: k for k in (

@@ -27,6 +27,7 @@ COPPER_PER_K = 0.00393  # rise of resistance, IEC 60228
 RUNNING_C = 45.0  # conductor temperature for the drop; common practice, no source
 DROP = {"motor": 0.03, "other": 0.10}  # 3 % for motor circuits, 10 % elsewhere; common practice, no source
 FUSES_A = (5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 70, 80, 100, 125, 150, 175, 200, 225, 250, 300, 350, 400, 450, 500)
+FUSE_SHARE = 1.25  # fuse over steady current; the main cable carries it
 FUSE_WITHIN_M = 0.18  # of the battery's pole along the cable (7 in), 33 CFR 183.455
 MOST_PARALLEL_CABLES = 4
 
@@ -147,7 +148,7 @@ def fuse(current_a: float, allowed: float, short_circuit_a: float = 0.0) -> Fuse
     >>> fuse(50.0, 90.0).rating_a, fuse(100.0, 80.0).fits_cable
     (70, False)
     """
-    rating = next((f for f in FUSES_A if f >= 1.25 * current_a - 1e-9), FUSES_A[-1])
+    rating = next((f for f in FUSES_A if f >= FUSE_SHARE * current_a - 1e-9), FUSES_A[-1])
     return Fuse(rating, FUSE_WITHIN_M, short_circuit_a, rating <= 1.5 * allowed)
 
 

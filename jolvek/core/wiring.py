@@ -12,12 +12,13 @@ import numpy as np
 
 from jolvek.core.bank import Bank
 from jolvek.core.errors import ValueRefused
-from jolvek.core.wire_sizes import Cable, Fuse, cable, fuse
+from jolvek.core.wire_sizes import FUSE_SHARE, Cable, Fuse, cable, fuse
 
 TAKE_OFFS = ("diagonal", "bars", "one end")
 SCHOOLS_12V = ("converter", "own battery", "end taps")
 CONVERTER_EFFICIENCY = 0.9  # common practice, no source
 LINK_M = 0.3
+THINNEST_MM2 = 1.5  # for its own strength; common practice, no source
 TAIL_M = 0.15  # from a pole to its fuse or bar
 
 
@@ -145,7 +146,10 @@ class _Draft:
         self.parts: list[Part] = []
         self.wires: list[Wire] = []
         self.fuses: dict[str, Fuse] = {}
-        self.main = cable(amps, 2 * plan.run_m, bank.nominal_v, "motor", plan.engine_space)
+        carries = cable(FUSE_SHARE * amps, .1, bank.nominal_v, "motor", plan.engine_space)  # what its fuse lets through
+        self.main = cable(amps, 2 * plan.run_m, bank.nominal_v, "motor", plan.engine_space, carries.size_mm2)
+        if carries.runs > self.main.runs:
+            self.main = cable(FUSE_SHARE * amps, 2 * plan.run_m, bank.nominal_v, "motor", plan.engine_space)
 
     def wire(self, a: tuple[str, str], b: tuple[str, str], length: float, role: str, amps: float | None = None,
              size: Cable | None = None) -> None:
@@ -213,7 +217,7 @@ class _Draft:
         self.parts += [Part("charger", "charger", f"{plan.charger_a:g} A",
                             "Out of spray; matched to the battery; never below freezing for lithium."),
                        Part("inlet", "inlet", "shore inlet", "Mains: a qualified electrician, with residual-current protection.")]
-        size = cable(plan.charger_a, 3.0, bank.battery.nominal_voltage_v, "other", plan.engine_space)
+        size = cable(plan.charger_a, 3.0, bank.battery.nominal_voltage_v, "other", plan.engine_space, THINNEST_MM2)
         if plan.charger_outputs > 1:
             ids = [pack_id(i, k) for i in range(1, bank.parallel + 1) for k in range(1, bank.series + 1)]
             for n, pid in enumerate(ids[: plan.charger_outputs], 1):
@@ -228,14 +232,14 @@ class _Draft:
         want, bank = self.plan.loads, self.bank
         if want.current_a <= 0:
             return
-        size = cable(want.current_a, 4.0, 12.0, "other")
+        size = cable(want.current_a, 4.0, 12.0, "other", at_least_mm2=THINNEST_MM2)
         f = fuse(want.current_a, size.allowed_a)
         self.fuses["fuse-load"] = f
         self.parts += [Part("load", "load", f"12 V loads, {want.current_a:g} A"), Part("fuse-load", "fuse", f"{f.rating_a:g} A")]
         plus, minus = self.plus, self.minus
         if bank.nominal_v > 16 and want.school == "converter":
             inside = want.current_a * 12 / bank.nominal_v / CONVERTER_EFFICIENCY
-            feed = cable(inside, 2.0, bank.nominal_v, "other")
+            feed = cable(inside, 2.0, bank.nominal_v, "other", at_least_mm2=THINNEST_MM2)
             self.parts.append(Part("converter", "converter", f"{bank.nominal_v:.0f} V to 12 V"))
             self.wire(self.plus, ("converter", "in+"), 1.0, "load", inside, feed)
             self.wire(self.minus, ("converter", "in-"), 1.0, "load", inside, feed)

@@ -11,6 +11,7 @@ from markupsafe import Markup
 
 from jolvek.core.families import FAMILIES
 from jolvek.core.hull import Hull, float_at
+from jolvek.core.mounting import Bay
 from jolvek.core.trim import seats_m
 from jolvek.core.water import Water
 
@@ -177,7 +178,7 @@ def _motor(hull: Hull, view: View, shaft_m: float, diameter_m: float, drop_m: fl
 
 def side_view(hull: Hull, people: int, displacement_kg: float, water: Water, length_label: str, draught_label: str,
               title: str, width: float = 264.0, motor: tuple[float, float, float] | None = None,
-              battery: tuple[float, float, float] | None = None) -> Markup:
+              battery: tuple[float, float, float] | None = None, bays: tuple[Bay, ...] = ()) -> Markup:
     """The boat at its loaded waterline; `motor` is (shaft m, propeller m, drop m), `battery` (x, length, height m)."""
     line = OUTLINES[hull.family]
     margin_left = .55 if motor else .25
@@ -196,6 +197,10 @@ def side_view(hull: Hull, people: int, displacement_kg: float, water: Water, len
         parts.append(_person(*view.at(ahead, line.sole * hull.depth_m), view.scale))
     water_y = view.at(0, draught)[1]
     parts.append(f'<path d="{hull_path(hull, view)}" class="hull"/>' + _lines(hull, view))
+    for bay in bays:
+        x, y = view.at((bay.ahead_m or .3 * hull.length_m) - bay.length_m / 2, bay.above_m + bay.height_m)
+        parts.append(f'<rect x="{x:.1f}" y="{y:.1f}" width="{bay.length_m * scale:.1f}" height="{bay.height_m * scale:.1f}" class="bay">'
+                     f"<title>{Markup.escape(bay.name)}</title></rect>")
     if battery:
         x, y = view.at(battery[0], line.sole * hull.depth_m * .6 + battery[2])
         parts.append(f'<rect x="{x:.1f}" y="{y:.1f}" width="{battery[1] * scale:.1f}" height="{battery[2] * scale:.1f}" class="pack"/>')

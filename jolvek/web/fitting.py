@@ -12,7 +12,7 @@ from markupsafe import Markup
 from jolvek.core import units
 from jolvek.core.checklist import sheet
 from jolvek.core.fitted import Fitted
-from jolvek.core.leg import pod_wedge, shaft_choices, trim_pin
+from jolvek.core.leg import pod_wedge, shaft_choices, tiller_reach, trim_pin
 from jolvek.core.mounting import KINDS, seat_m
 from jolvek.core.network import check as wiring_check
 from jolvek.core.network import drop_to_motor_v, resistance_ohm, string_currents_a
@@ -112,10 +112,18 @@ def _drawing(f: Fitted, args: Any) -> dict[str, Any]:
         "shafts": shaft_choices(f.motor.shafts_m, seat_m(hull, f.mount.spec), lying.draught_aft_m, f.performance.propulsor.diameter_m)
         if f.leg is not None
         else [],
-        "pin": trim_pin(f.need.site.rake_deg),
+        "pin": trim_pin(f.need.site.rake_deg), "tiller": _tiller(f, weights),
         "wedge": pod_wedge(0.5 * hull.deadrise + 3.0) if f.mount.spec.kind == "pod" else None,
         "yaw": f.yaw,
     }
+
+
+def _tiller(f: Fitted, weights: list[Weight]) -> str:
+    """Whether the helm reaches the tiller; empty where the motor is not steered by one."""
+    helm = next((w for w in weights if w.name == "person 1"), None)
+    if helm is None or f.need.site.remote_steering or not f.mount.spec.general.steering.startswith("tiller"):
+        return ""
+    return tiller_reach(helm.ahead_m, next(w.ahead_m for w in weights if w.name == "motor"))
 
 
 def _wiring(f: Fitted) -> dict[str, Any]:

@@ -10,7 +10,7 @@ from markupsafe import Markup, escape
 
 from jolvek.core.fitted import Fitted
 from jolvek.core.leg import HEAD_M, SHALLOW_DEG, SKEG_M, UP_DEG, Leg, largest_tilt_deg, leg
-from jolvek.core.mounting import HUB_BELOW_PLATE, seat_m
+from jolvek.core.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES, seat_m
 from jolvek.core.trim import Attitude, Weight
 from jolvek.web.boat_drawing import OUTLINES, View, hull_path
 from jolvek.web.shown import Units
@@ -59,10 +59,7 @@ def leg_view(f: Fitted, u: Units, bare_draught_m: float, width: float = 470.0, h
     water, bottom = y(seat - draught), y(seat)
     sea_floor = height - 22
     parts = [f'<rect x="0" y="{water:.1f}" width="{width}" height="{sea_floor - water:.1f}" class="sea"/>',
-             f'<path d="M{foot:.1f} {bottom:.1f}L{foot - lean:.1f} {y(-.0):.1f}h{.03 * scale:.1f}L{foot + .03 * scale:.1f} '
-             f'{bottom:.1f}Z" class="transom"/>',
-             f'<path d="M{foot:.1f} {bottom:.1f}H{width}" class="bottom"/><path d="M{foot - lean:.1f} {y(0.02):.1f}L{width} '
-             f'{y(-.02):.1f}" class="sheerline"/>',
+             _boat_at_the_mount(f, foot, lean, scale, y, width),
              f'<line x1="0" x2="{width}" y1="{water:.1f}" y2="{water:.1f}" class="water"/>',
              f'<line x1="{foot:.1f}" x2="{width}" y1="{y(seat - bare_draught_m):.1f}" y2="{y(seat - bare_draught_m):.1f}" '
              f'class="water before"/>',
@@ -72,8 +69,9 @@ def leg_view(f: Fitted, u: Units, bare_draught_m: float, width: float = 470.0, h
     def length(metres: float) -> str:
         return str(u.full(metres, "length")) if u["length"] == "ft" else f"{1000 * metres:.0f} mm"
 
+    at_transom = f.mount.spec.general.place in TRANSOM_PLACES
     lines = [
-        _Dim(foot + 24, 0.0, seat, f"transom {length(seat)}"),
+        _Dim(foot + 24, 0.0, seat, f"{'transom' if at_transom else 'seat'} {length(seat)}"),
         _Dim(foot + 62, seat, shaft, f"plate {length(x.plate_m)} below", "below"),
         _Dim(head_x - 0.30 * scale, seat - draught, hub, f"hub {length(x.hub_m)}", "below"),
         _Dim(head_x - 0.24 * scale, seat - draught, tip, f"tip {length(x.tip_m)}", "above"),
@@ -87,6 +85,20 @@ def leg_view(f: Fitted, u: Units, bare_draught_m: float, width: float = 470.0, h
              f"{length(x.tip_m)} below the loaded waterline; {f.mount.spec.general.name.lower()}")
     more = f'data-shaft="{shaft * scale:.2f}" data-water-y="{water:.2f}" data-bottom-y="{bottom:.2f}" '
     return _svg(width, height, "leg-view", label, parts, scale, more)
+
+
+def _boat_at_the_mount(f: Fitted, foot: float, lean: float, scale: float, y: Callable[[float], float], width: float) -> str:
+    """The transom with the bottom ahead of it; for a mount elsewhere the hull passing behind and the bracket it hangs from."""
+    seat = seat_m(f.need.hull, f.mount.spec)
+    bottom = y(seat)
+    if f.mount.spec.general.place in TRANSOM_PLACES:
+        return (f'<path d="M{foot:.1f} {bottom:.1f}L{foot - lean:.1f} {y(-.0):.1f}h{.03 * scale:.1f}L{foot + .03 * scale:.1f} '
+                f'{bottom:.1f}Z" class="transom"/><path d="M{foot:.1f} {bottom:.1f}H{width}" class="bottom"/>'
+                f'<path d="M{foot - lean:.1f} {y(0.02):.1f}L{width} {y(-.02):.1f}" class="sheerline"/>')
+    head_x = foot - lean - .10 * scale
+    return (f'<path d="M0 {bottom:.1f}H{width}" class="bottom"/><path d="M0 {y(seat - f.need.hull.depth_m):.1f}H{width}" '
+            f'class="sheerline"/><rect x="{head_x - .05 * scale:.1f}" y="{y(-.03):.1f}" width="{.16 * scale:.1f}" '
+            f'height="{.03 * scale:.1f}" class="transom"/>')
 
 
 def _dimension(line: _Dim, y: Callable[[float], float]) -> str:

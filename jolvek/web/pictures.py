@@ -39,7 +39,7 @@ def _view(need: Need, displacement_kg: float, width: float, worked: Worked | Non
             pack = (ahead, b.item.spec.length_m, b.item.spec.height_m)
     title = f"{need.hull.fam.name}, {u.full(need.hull.length_m, 'length')}, drawing {u.full(draught, 'length')} of water"
     return side_view(need.hull, need.load.people, displacement_kg, need.water, str(u.full(need.hull.length_m, "length")),
-                     str(u.full(draught, "length")), title, width, motor, pack)
+                     str(u.full(draught, "length")), title, width, motor, pack, need.site.bays if width > 400 else ())
 
 
 def card_view(need: Need, card: Card) -> Markup:

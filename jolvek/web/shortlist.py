@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
-from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
+from flask import Blueprint, abort, flash, redirect, render_template, request, session, url_for
 
 from jolvek.core import units
 from jolvek.core.matching import Match
@@ -224,6 +224,7 @@ def pin(enquiry_id: int) -> Any:
         with transaction(conn()) as c:
             letter = setups.pin(c, enquiry_id, items, series, parallel, request.form.get("shaft_m", type=float))
             enquiries.touch(c, enquiry_id, now())
+        session.pop("undo_unpin", None)
         flash(f"Pinned as {letter}.")
     except setups.TooManyPinned as error:
         flash(f"{str(error).capitalize()}.")
@@ -235,9 +236,13 @@ def unpin(enquiry_id: int) -> Any:
     """Take a setup off."""
     stored_or_404(enquiry_id)
     letter = request.form.get("letter", "")
+    gone = next((p for p in setups.of_enquiry(conn(), enquiry_id) if p.letter == letter), None)
     with transaction(conn()) as c:
         setups.unpin(c, enquiry_id, letter)
         enquiries.touch(c, enquiry_id, now())
-    flash(f"{letter} taken off.")
+    if gone is not None:
+        session["undo_unpin"] = {"enquiry": enquiry_id, "letter": letter, "series": gone.series, "parallel": gone.parallel,
+                                 "shaft_m": gone.shaft_m or "", **{p.kind: p.item.id for p in gone.parts}}
+        flash(f"{letter} taken off.")
     target = "side_by_side.page" if request.form.get("back") == "side_by_side" else "shortlist.page"
     return redirect(url_for(target, enquiry_id=enquiry_id), 303)

@@ -416,3 +416,12 @@ def test_a_photo_is_made_smaller_kept_outside_the_web_root_and_taken_off(client,
 def test_what_is_no_photo_is_refused_at_its_field(client, content):
     answer = client.post("/enquiry/2/boat/photo", data={"photo": (io.BytesIO(content), "x.png")})
     assert answer.status_code == 422 and re.search(r'id="photo-error">[^<]*(not a PNG or JPEG)', answer.text)
+
+
+def test_a_setup_taken_off_can_be_pinned_again(client, conn):
+    pin(client)
+    before = setups.of_enquiry(conn, 2)[0]
+    text = client.post("/enquiry/2/unpin", data={"letter": "A"}, follow_redirects=True).text
+    form = re.search(r'<form[^>]*>((?:(?!</form>).)*)<button[^>]*>Undo: pin A again', text, re.S)[1].rsplit("<form", 1)[-1]
+    client.post("/enquiry/2/pin", data=dict(re.findall(r'name="(\w+)" value="([^"]*)"', form)))
+    assert setups.of_enquiry(conn, 2)[0].key == before.key
