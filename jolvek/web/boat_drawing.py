@@ -160,11 +160,11 @@ def _person(x: float, y: float, scale: float) -> str:
             f't{w:.1f} {.22 * scale:.1f}V{y:.1f}" class="person"/><circle cx="{x:.1f}" cy="{top + r:.1f}" r="{r:.1f}" class="person"/>')
 
 
-def _motor(hull: Hull, view: View, shaft_m: float, diameter_m: float, drop_m: float) -> str:
-    """Head, leg, plate and propeller, hung on the stern; to scale below the seat."""
+def _motor(hull: Hull, view: View, shaft_m: float, diameter_m: float, drop_m: float, ahead_m: float) -> str:
+    """Head, leg, plate and propeller, hung where the mount sits; to scale below the seat."""
     seat = hull.transom_m - drop_m
     s = view.scale
-    x, y = view.at(-.06, seat)
+    x, y = view.at(ahead_m, seat)
     plate = y + shaft_m * s
     hub = plate + .62 * diameter_m * s
     half, head = .5 * diameter_m * s, .20 * s
@@ -177,9 +177,9 @@ def _motor(hull: Hull, view: View, shaft_m: float, diameter_m: float, drop_m: fl
 
 
 def side_view(hull: Hull, people: int, displacement_kg: float, water: Water, length_label: str, draught_label: str,
-              title: str, width: float = 264.0, motor: tuple[float, float, float] | None = None,
+              title: str, width: float = 264.0, motor: tuple[float, float, float, float] | None = None,
               battery: tuple[float, float, float] | None = None, bays: tuple[Bay, ...] = ()) -> Markup:
-    """The boat at its loaded waterline; `motor` is (shaft m, propeller m, drop m), `battery` (x, length, height m)."""
+    """The boat at its loaded waterline; `motor` is (shaft m, propeller m, drop m, ahead m), `battery` (x, length, height m)."""
     line = OUTLINES[hull.family]
     margin_left = .55 if motor else .25
     scale = (width - 12) / (hull.length_m + margin_left + .25)

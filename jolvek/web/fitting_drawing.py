@@ -72,16 +72,17 @@ def leg_view(f: Fitted, u: Units, bare_draught_m: float, width: float = 470.0, h
     at_transom = f.mount.spec.general.place in TRANSOM_PLACES
     lines = [
         _Dim(foot + 24, 0.0, seat, f"{'transom' if at_transom else 'seat'} {length(seat)}"),
-        _Dim(foot + 62, seat, shaft, f"plate {length(x.plate_m)} below", "below"),
+        _Dim(foot + 62, seat, shaft, f"plate {length(abs(x.plate_m))} {'below' if x.plate_m >= 0 else 'above'}", "below"),
         _Dim(head_x - 0.30 * scale, seat - draught, hub, f"hub {length(x.hub_m)}", "below"),
         _Dim(head_x - 0.24 * scale, seat - draught, tip, f"tip {length(x.tip_m)}", "above"),
     ]
-    parts += [_dimension(line, y) for line in lines]
+    parts += [_dimension(line, y) for line in lines if at_transom or not line.words.startswith("plate")]
     bar = .25 * scale
     parts.append(f'<path d="M{width - bar - 12:.1f} {height - 12}v-5v10v-5h{bar:.1f}v-5v10" class="scalebar" data-mm="250"/>'
                  f'<text x="{width - bar / 2 - 12:.1f}" y="{height - 18}" text-anchor="middle">{length(.25)}</text>'
                  f'<text x="{width - 6}" y="{water - 5:.1f}" text-anchor="end" class="watertext">waterline</text>')
-    label = (f"The motor's leg from the side: plate {length(x.plate_m)} below the hull bottom, hub {length(x.hub_m)} and upper blade tip "
+    label = (f"The motor's leg from the side: plate {length(abs(x.plate_m))} {'below' if x.plate_m >= 0 else 'above'} "
+             f"the hull bottom, hub {length(x.hub_m)} and upper blade tip "
              f"{length(x.tip_m)} below the loaded waterline; {f.mount.spec.general.name.lower()}")
     more = f'data-shaft="{shaft * scale:.2f}" data-water-y="{water:.2f}" data-bottom-y="{bottom:.2f}" '
     return _svg(width, height, "leg-view", label, parts, scale, more)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from markupsafe import Markup
 
+from jolvek.core.fitted import motor_ahead_m
 from jolvek.core.hull import Floating, float_at, hull_speed_m_s
 from jolvek.core.need import Need
 from jolvek.core.sizing import Sizing
@@ -32,7 +33,8 @@ def _view(need: Need, displacement_kg: float, width: float, worked: Worked | Non
         drop = mount.item.spec.drop_m if mount else 0.0
         seat = need.hull.transom_m - drop
         shaft = worked.pinned.shaft_m or max(seat + 0.03, 0.2)
-        motor = (shaft, worked.performance.propulsor.diameter_m, drop)
+        motor = (shaft, worked.performance.propulsor.diameter_m, drop,
+                 motor_ahead_m(need, mount.item.spec) if mount else -0.06)
         b = worked.pinned.part("battery")
         if b and b.item.spec.length_m and b.item.spec.height_m:
             ahead = next((bay.ahead_m for bay in need.site.bays if bay.ahead_m), 0.3 * need.hull.length_m)
