@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import dataclass
 
 from jolvek.core.fitted import Fitted
-from jolvek.core.leg import trim_pin
+from jolvek.core.leg import Leg, trim_pin
+from jolvek.core.wiring import Wire
 
 LIVELY_W_PER_KG = 6.0  # above, power is limited at first; common practice, no source
 LOW_CHARGE = 0.2
@@ -31,6 +33,10 @@ class Sheet:
     steps: tuple[str, ...]
     checks: tuple[str, ...]
     cautions: tuple[str, ...]
+
+
+def _plate(x: Leg) -> str:
+    return f"{abs(1000 * x.plate_m):.0f} mm {'below' if x.plate_m >= 0 else 'above'}"
 
 
 def settings(f: Fitted) -> tuple[Setting, ...]:
@@ -60,7 +66,7 @@ def settings(f: Fitted) -> tuple[Setting, ...]:
         out.append(
             Setting(
                 "plate",
-                f"{1000 * f.leg.plate_m:.0f} mm below the hull bottom",
+                _plate(f.leg) + " the hull bottom",
                 "about 25 mm is right; if it draws air in turns, 25 mm lower",
             )
         )
@@ -105,9 +111,13 @@ def sheet(f: Fitted) -> Sheet:
     )
 
 
+def _drilled(f: Fitted) -> bool:
+    return bool(f.mount.spec.parts) and f.mount.spec.hours >= 1
+
+
 def _tools(f: Fitted) -> tuple[str, ...]:
     out = ["tape measure and spirit level", "socket set and screwdrivers", "multimeter"]
-    if f.mount.spec.parts and f.mount.spec.hours >= 1:
+    if _drilled(f):
         out += ["drill with depth stop", "sealant gun, masking tape"]
     if not f.clips_on:
         out += ["cable cutter and crimper for the lugs", "heat-shrink and hot-air gun", "insulated spanner"]
@@ -119,16 +129,22 @@ def _parts(f: Fitted) -> tuple[tuple[str, str], ...]:
     out += [(f.charger.name, "1")] if f.charger else []
     out += [(part, "1 set") for part in f.mount.spec.parts]
     if not f.clips_on:
+        counts: Counter[str] = Counter()
         for part in f.netlist.parts:
             if part.kind in ("fuse", "switch", "bar", "shunt"):
-                out.append((f"{part.kind}, {part.text}", "1"))
+                counts[f"{part.kind}, {part.text}"] += 1
+        out += [(what, str(count)) for what, count in counts.items()]
         sizes: dict[str, float] = {}
         for w in f.netlist.wires:
-            key = f"cable {w.size.size_mm2:g} mm² (AWG {w.size.awg}), {'red' if w.role in ('plus', 'series') else 'black'}"
+            key = f"cable {w.size.size_mm2:g} mm² (AWG {w.size.awg}), {'red' if _is_plus(w) else 'black'}"
             sizes[key] = sizes.get(key, 0.0) + w.length_m * w.size.runs
         out += [(key, f"{length:.1f} m") for key, length in sorted(sizes.items())]
         out.append(("battery straps or tray", str(f.bank.packs)))
     return tuple(out)
+
+
+def _is_plus(w: Wire) -> bool:
+    return w.role in ("plus", "series") or "+" in w.a[1] + w.b[1]
 
 
 def _spares(f: Fitted) -> tuple[str, ...]:
@@ -142,10 +158,11 @@ def _steps(f: Fitted) -> tuple[str, ...]:
     leg, kind = f.leg, f.mount.spec.general
     charge = f" ({f.charge_h:.0f} h from the reserve)" if f.charge_h else ""
     out = ["Unpack, compare with the parts list, write down serial numbers.", f"Charge fully before the first use{charge}.",
-           f"Fit the {kind.name.lower()}: dry fit, mark, drill, seal every hole; nip bolts, do not force."]
+           f"Fit the {kind.name.lower()}: dry fit, mark, drill, seal every hole; nip bolts, do not force." if _drilled(f) else
+           f"Fit the {kind.name.lower()}: square on its place, screws tight by hand, then the lock or lanyard."]
     if leg is not None:
         out.append(
-            f"Hang the motor; plate {1000 * leg.plate_m:.0f} mm below the bottom at the transom, shaft upright with the boat loaded."
+            f"Hang the motor; plate {_plate(leg)} the bottom at the transom, shaft upright with the boat loaded."
         )
     out.append("Propeller: larger washer, drive pin centred, propeller, smaller washer, self-locking nut nipped, not forced; anode last.")
     if f.clips_on:

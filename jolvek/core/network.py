@@ -152,9 +152,10 @@ def check(netlist: Netlist) -> list[Finding]:
         out.append(find("voltage-dangerous", bank.full_v, VOLTS_DANGEROUS))
     if plan.connector_a is not None and netlist.motor_a > plan.connector_a * (1 + 1e-9):
         out.append(find("connector-limit", netlist.motor_a, plan.connector_a))
-    for fuse in netlist.fuses.values():
+    for name, fuse in netlist.fuses.items():
         if not fuse.fits_cable:
-            out.append(find("fuse-cable", fuse.rating_a, 1.5 * min(w.size.allowed_a for w in netlist.wires if w.role == "plus")))
+            guarded = [w.size.allowed_a for w in netlist.wires if name in (w.a[0], w.b[0])]
+            out.append(find("fuse-cable", fuse.rating_a, 1.5 * min(guarded)))
     if bank.parallel > 1:
         amps = string_currents_a(netlist)
         worst = float(np.abs(amps / amps.mean() - 1).max())

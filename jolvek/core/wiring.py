@@ -202,6 +202,7 @@ class _Draft:
                             f"Connector for {self.plan.connector_a:.0f} A: align, push, lock; never pull under load.")]
         self.wire(self.plus, ("switch", "1"), near, "plus")
         self.wire(("switch", "2"), ("motor", "+"), rest, "plus")
+        self.low = ("shunt", "L") if self.plan.shunt else self.minus  # so that the monitor counts every ampere
         if self.plan.shunt:
             self.parts.append(Part("shunt", "shunt", "shunt and monitor"))
             self.wire(self.minus, ("shunt", "B"), near, "minus")
@@ -218,14 +219,22 @@ class _Draft:
                             "Out of spray; matched to the battery; never below freezing for lithium."),
                        Part("inlet", "inlet", "shore inlet", "Mains: a qualified electrician, with residual-current protection.")]
         size = cable(plan.charger_a, 3.0, bank.battery.nominal_voltage_v, "other", plan.engine_space, THINNEST_MM2)
+        ends = [(self.plus, self.low)]
         if plan.charger_outputs > 1:
             ids = [pack_id(i, k) for i in range(1, bank.parallel + 1) for k in range(1, bank.series + 1)]
-            for n, pid in enumerate(ids[: plan.charger_outputs], 1):
-                self.wire(("charger", f"{n}+"), (pid, "+"), 1.5, "charge", plan.charger_a, size)
-                self.wire(("charger", f"{n}-"), (pid, "-"), 1.5, "charge", plan.charger_a, size)
-            return
-        self.wire(("charger", "+"), self.plus, 1.5, "charge", plan.charger_a, size)
-        self.wire(("charger", "-"), ("shunt", "L") if plan.shunt else self.minus, 1.5, "charge", plan.charger_a, size)
+            ends = [((pid, "+"), (pid, "-")) for pid in ids[: plan.charger_outputs]]
+        for n, (plus, minus) in enumerate(ends, 1):
+            name, mark = ("fuse-charge", "") if len(ends) == 1 else (f"fuse-charge-{n}", str(n))
+            self.fused(name, ("charger", f"{mark}+"), plus, 1.5, "charge", plan.charger_a, size)
+            self.wire(("charger", f"{mark}-"), minus, 1.5, "charge", plan.charger_a, size)
+
+    def fused(self, name: str, thing: tuple[str, str], source: tuple[str, str], length: float, role: str, amps: float, size: Cable) -> None:
+        """A plus lead from a thing to what can feed it a short circuit, with its own fuse at that end."""
+        f = fuse(amps, size.allowed_a, short_circuit_a(self.bank))
+        self.fuses[name] = f
+        self.parts.append(Part(name, "fuse", f"{f.rating_a:g} A", "Its own: the strings' fuses do not guard so thin a cable."))
+        self.wire(thing, (name, "1"), length - TAIL_M, role, amps, size)
+        self.wire((name, "2"), source, TAIL_M, role, amps, size)
 
     def loads(self) -> None:
         """12 V loads by the chosen school; where the bank itself is 12 V they hang behind a fuse."""
@@ -233,24 +242,21 @@ class _Draft:
         if want.current_a <= 0:
             return
         size = cable(want.current_a, 4.0, 12.0, "other", at_least_mm2=THINNEST_MM2)
-        f = fuse(want.current_a, size.allowed_a)
-        self.fuses["fuse-load"] = f
-        self.parts += [Part("load", "load", f"12 V loads, {want.current_a:g} A"), Part("fuse-load", "fuse", f"{f.rating_a:g} A")]
-        plus, minus = self.plus, self.minus
+        self.parts.append(Part("load", "load", f"12 V loads, {want.current_a:g} A"))
+        plus, minus = self.plus, self.low
         if bank.nominal_v > 16 and want.school == "converter":
             inside = want.current_a * 12 / bank.nominal_v / CONVERTER_EFFICIENCY
             feed = cable(inside, 2.0, bank.nominal_v, "other", at_least_mm2=THINNEST_MM2)
             self.parts.append(Part("converter", "converter", f"{bank.nominal_v:.0f} V to 12 V"))
-            self.wire(self.plus, ("converter", "in+"), 1.0, "load", inside, feed)
-            self.wire(self.minus, ("converter", "in-"), 1.0, "load", inside, feed)
+            self.fused("fuse-converter", ("converter", "in+"), self.plus, 1.0, "load", inside, feed)
+            self.wire(self.low, ("converter", "in-"), 1.0, "load", inside, feed)
             plus, minus = ("converter", "out+"), ("converter", "out-")
         elif bank.nominal_v > 16 and want.school == "own battery":
-            self.parts.append(Part("own", "pack", "12 V, its own battery"))
+            self.parts.append(Part("own", "pack", "12 V"))
             plus, minus = ("own", "+"), ("own", "-")
         elif bank.nominal_v > 16:
-            plus, minus = (pack_id(1, 1), "+"), (pack_id(1, 1), "-")
-        self.wire(plus, ("fuse-load", "1"), TAIL_M, "load", want.current_a, size)
-        self.wire(("fuse-load", "2"), ("load", "+"), 2.0 - TAIL_M, "load", want.current_a, size)
+            plus = (pack_id(1, 1), "+")
+        self.fused("fuse-load", ("load", "+"), plus, 2.0, "load", want.current_a, size)
         self.wire(minus, ("load", "-"), 2.0, "load", want.current_a, size)
 
 

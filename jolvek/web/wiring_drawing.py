@@ -23,13 +23,15 @@ def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
     bottom = top + (bank.parallel - 1) * ROW + 82
     at |= {"bar-plus": (right + 10, top + (bank.parallel - 1) * ROW / 2), "bar-minus": (56.0, top + (bank.parallel - 1) * ROW / 2),
            "switch": (right + 100, top), "motor": (right + 215, (top + bottom) / 2), "shunt": (right + 100, bottom)}
-    low = bottom + 78
-    at |= {"charger": (196.0, low), "inlet": (64.0, low), "converter": (right - 60, low), "own": (right - 60, low),
-           "fuse-load": (right + 50, low - 14),
-           "load": (right + 180, low)}
+    low, base = bottom + 78, max(right, 480.0)
+    at |= {"charger": (196.0, low), "inlet": (64.0, low), "converter": (base - 40, low), "own": (base - 60, low),
+           "fuse-charge": (right - 60, bottom - 34), "fuse-converter": (base - 136, low - 9), "fuse-load": (base + 96, low - 9),
+           "load": (base + 236, low)}
+    at |= {f"fuse-charge-{n}": (at[pid][0] + 22, at[pid][1] + 34) for n, pid in enumerate(
+        [f"pack-{i}-{k}" for i in range(1, bank.parallel + 1) for k in range(1, bank.series + 1)], 1)}
     known = {p.id for p in n.parts}
-    tall = low + 40 if known & {"charger", "load"} else bottom + 36
-    return {k: v for k, v in at.items() if k in known}, right + 275, tall
+    tall = low + 46 if known & {"charger", "load"} else bottom + 36
+    return {k: v for k, v in at.items() if k in known}, max(right + 275, base + 296 if "load" in known else 0), tall
 
 
 def _terminal(part: str, pole: str, at: dict[str, Point]) -> Point:
@@ -39,7 +41,8 @@ def _terminal(part: str, pole: str, at: dict[str, Point]) -> Point:
     if part == "motor":
         return x - 52, y + (-9 if pole == "+" else 9)
     if part.startswith("fuse"):
-        return x + (-16 if pole == "1" else 16), y
+        turned = part in ("fuse-converter", "fuse-load")  # these have what they feed on their right
+        return x + (-16 if (pole == "1") != turned else 16), y
     if part == "switch":
         return x + (-20 if pole == "1" else 20), y
     if part == "shunt":
@@ -50,38 +53,66 @@ def _terminal(part: str, pole: str, at: dict[str, Point]) -> Point:
     return x, y
 
 
-def _route(w: Wire, a: Point, b: Point, lane: float) -> str:
-    """A right-angled way between two terminals: charge and load cables run in lanes of their own."""
+def _route(w: Wire, a: Point, b: Point) -> str:
+    """A right-angled way between two terminals of the motor's own circuit."""
     if abs(a[1] - b[1]) < 1 and w.role in ("series", "plus"):
         return f"M{a[0]:.1f} {a[1]:.1f}H{b[0]:.1f}"
     if w.role == "minus":
         x = min(a[0], b[0]) - 14 if max(a[0], b[0]) < 200 or abs(a[0] - b[0]) < 1 else None
         if x is not None and abs(a[0] - b[0]) < 90:
-            return f"M{a[0]:.1f} {a[1]:.1f}H{x - lane:.1f}V{b[1]:.1f}H{b[0]:.1f}"
+            return f"M{a[0]:.1f} {a[1]:.1f}H{x:.1f}V{b[1]:.1f}H{b[0]:.1f}"
         first, last = (a, b) if a[0] < b[0] else (b, a)
         drop = max(a[1], b[1])
         if first[1] != drop or last[1] == drop:
-            return f"M{first[0]:.1f} {first[1]:.1f}h{-10 - lane:.1f}V{drop:.1f}H{last[0]:.1f}"
+            return f"M{first[0]:.1f} {first[1]:.1f}h-10V{drop:.1f}H{last[0]:.1f}"
         return f"M{first[0]:.1f} {first[1]:.1f}H{(first[0] + last[0]) / 2:.1f}V{last[1]:.1f}H{last[0]:.1f}"
-    if w.role in ("charge", "load"):
-        y = max(a[1], b[1]) - 28 - lane
-        return (
-            f"M{a[0]:.1f} {a[1]:.1f}h{8 + lane:.1f}V{y:.1f}H{b[0] + (10 + lane if b[0] < a[0] else -10 - lane):.1f}V{b[1]:.1f}H{b[0]:.1f}"
-        )
     x = max(a[0], b[0]) if abs(a[0] - b[0]) < 1 else (a[0] + b[0]) / 2
     return f"M{a[0]:.1f} {a[1]:.1f}H{x + (14 if abs(a[0] - b[0]) < 1 else 0):.1f}V{b[1]:.1f}H{b[0]:.1f}"
+
+
+def _thin(w: Wire, at: dict[str, Point], tap: Point, low: float, lane: float) -> str:
+    """The way of a charge or load cable. From its thing (left) to the bank (right): rails are tapped beside the last
+    string's fuse, minus leads run below all boxes, leads to single packs through the gap on their left."""
+    a, b = _terminal(*w.a, at), _terminal(*w.b, at)
+    if w.b == ("fuse-1", "2") or w.b[0].startswith("bar"):  # own fuse to the plus rail
+        b = tap if w.b[0] == "fuse-1" else b
+        if w.a[0] in ("fuse-converter", "fuse-load"):
+            aside = a[0] - 12
+            return f"M{a[0]:.1f} {a[1]:.1f}H{aside:.1f}V{low - 38:.1f}H{b[0]:.1f}V{b[1]:.1f}"
+        return f"M{a[0]:.1f} {a[1]:.1f}H{b[0]:.1f}V{b[1]:.1f}"
+    if "shunt" in (w.a[0], w.b[0]) or (w.a == ("own", "-")):
+        lane += 6.0 if w.role == "load" else 0.0
+        (x, y), (p, q) = (b, a) if w.a[0] == "charger" else (a, b)
+        out = x + 12 + lane if w.a[0] != "own" else x - 12
+        to = p + 8 if w.a[0] == "charger" else p - 14
+        return f"M{x:.1f} {y:.1f}H{out:.1f}V{low + 30 + lane:.1f}H{to:.1f}V{q:.1f}H{p:.1f}"
+    if w.b[0].startswith("pack"):
+        gap = at[w.b[0]][0] - PACK_W / 2 - 12 if w.a[0] == "charger" else at[w.b[0]][0] + PACK_W / 2 + 8
+        if w.a[0].startswith("fuse-charge"):
+            return f"M{a[0]:.1f} {a[1]:.1f}H{gap:.1f}V{b[1]:.1f}H{b[0]:.1f}"
+        aside = a[0] + (8 + lane if w.a[0] == "charger" else -12)
+        return f"M{a[0]:.1f} {a[1]:.1f}H{aside:.1f}V{low - 34 - lane:.1f}H{gap:.1f}V{b[1]:.1f}H{b[0]:.1f}"
+    if w.b[0].startswith("fuse-charge-"):
+        gap = b[0] - 22 - PACK_W / 2 + 16 - 7
+        return f"M{a[0]:.1f} {a[1]:.1f}H{a[0] + 8 + lane:.1f}V{low - 34 - lane:.1f}H{gap:.1f}V{b[1]:.1f}H{b[0]:.1f}"
+    if w.b[0] == "fuse-charge":
+        return f"M{a[0]:.1f} {a[1]:.1f}h8V{b[1]:.1f}H{b[0]:.1f}"
+    return f"M{a[0]:.1f} {a[1]:.1f}H{(a[0] + b[0]) / 2:.1f}V{b[1]:.1f}H{b[0]:.1f}"
 
 
 def wiring_diagram(n: Netlist) -> Markup:
     """The diagram; plus solid, minus dashed, series thick, charge dotted, loads thin, so that it reads in grey."""
     at, width, height = places(n)
-    parts, lanes = [], dict.fromkeys(("charge", "load", "minus"), 0.0)
+    parts, lanes = [], dict.fromkeys(("charge", "load"), 0.0)
+    last = at[f"fuse-{n.bank.parallel}"]
+    tap, low = (last[0] + 30, last[1]), at.get("charger", at.get("load", (0.0, height)))[1]
     for w in n.wires:
         a, b = _terminal(*w.a, at), _terminal(*w.b, at)
         lane = lanes.get(w.role, 0.0)
         if w.role in lanes:
             lanes[w.role] = (lane + 5.0) % 25
-        parts.append(f'<path d="{_route(w, a, b, lane if w.role != "minus" else 0.0)}" class="wire is-{w.role}" '
+        way = _thin(w, at, tap, low, lane / 2) if w.role in lanes else _route(w, a, b)
+        parts.append(f'<path d="{way}" class="wire is-{w.role}" '
                      f'data-wire="{w.id}"><title>{w.id}: '
                      f"{w.size.size_mm2:g} mm², {w.length_m:g} m, {w.current_a:.0f} A</title></path>")
     for p in n.parts:
@@ -108,9 +139,10 @@ def _symbol(part: str, kind: str, words: str, place: Point) -> str:
                 f'</text><text x="{x - PACK_W / 2 + 4:.1f}" y="{y + 4:.1f}">−</text><text x="{x + PACK_W / 2 - 11:.1f}" '
                 f'y="{y + 4:.1f}">+</text></g>')
     if kind == "fuse":
+        words_y = y + 19 if part.startswith("fuse-charge-") else y - 12
         return (f'<g class="part"><rect x="{x - 16:.1f}" y="{y - 7:.1f}" width="32" height="14" rx="7"/><path d="M{x - 16:.1f} '
                 f'{y:.1f}h32"/>'
-                f'<text x="{x:.1f}" y="{y - 12:.1f}" text-anchor="middle">{text}</text></g>')
+                f'<text x="{x:.1f}" y="{words_y:.1f}" text-anchor="middle">{text}</text></g>')
     if kind == "switch":
         return (f'<g class="part"><circle cx="{x - 20:.1f}" cy="{y:.1f}" r="3"/><circle cx="{x + 20:.1f}" cy="{y:.1f}" '
                 f'r="3"/><path d="M{x - 20:.1f} {y:.1f}'

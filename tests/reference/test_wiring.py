@@ -108,7 +108,31 @@ def test_fuses_sit_within_180_mm_and_over_the_current_under_the_cable():
 
 def test_a_multi_bank_charger_has_a_pair_of_leads_for_every_pack():
     n = install(Bank(Battery("agm", 12, 100), 4), 2000.0, Plan(charger_a=10, charger_outputs=4))
-    assert sum(w.role == "charge" for w in n.wires) == 8
+    assert sum("charger" in (w.a[0], w.b[0]) for w in n.wires) == 8
+    fed = {w.b for w in n.wires if w.a[0].startswith("fuse-charge")}
+    assert fed == {(f"pack-1-{k}", "+") for k in (1, 2, 3, 4)}
+
+
+@pytest.mark.parametrize("school", wiring.SCHOOLS_12V)
+@pytest.mark.parametrize(("series", "parallel"), [(1, 1), (2, 2), (4, 3)])
+def test_no_thin_plus_cable_hangs_unfused_on_the_bank(series, parallel, school):
+    """33 CFR 183.455 and ISO 10133 as in use: every ungrounded conductor is protected at its source; from memory."""
+    n = install(Bank(Battery("lfp", 12.8, 100), series, parallel), 1500.0,
+                Plan(charger_a=20, loads=Loads12V(5.0, 4.0, school)))
+    for w in n.wires:
+        if w.role not in ("charge", "load") or w.a[0] in ("shunt",) or "-" in w.a[1] + w.b[1]:
+            continue
+        ends = {w.a[0], w.b[0]}
+        assert any(e.startswith("fuse-") and e not in ("fuse-1", "fuse-2", "fuse-3") for e in ends), w
+        assert all(w.length_m <= 0.18 for e in ends if e.startswith(("pack", "bar")) or e in ("fuse-1", "fuse-2", "fuse-3"))
+    assert not {f.rule for f in check(n)} & {"fuse-cable"} and all(f.fits_cable for f in n.fuses.values())
+
+
+def test_the_monitor_counts_every_ampere():
+    n = install(Bank(Battery("lfp", 12.8, 100), 2, 2), 1500.0, Plan(charger_a=20, loads=Loads12V(5.0)))
+    minus = [w for w in n.wires if w.role in ("charge", "load") and any("-" in pole for _, pole in (w.a, w.b)) and
+             not {"converter", "load"} == {w.a[0], w.b[0]}]
+    assert len(minus) == 2 and all(("shunt", "L") in (w.a, w.b) for w in minus)
 
 
 def test_an_unknown_take_off_is_refused():
