@@ -218,7 +218,7 @@ class _Draft:
         self.parts += [Part("charger", "charger", f"{plan.charger_a:g} A",
                             "Out of spray; matched to the battery; never below freezing for lithium."),
                        Part("inlet", "inlet", "shore inlet", "Mains: a qualified electrician, with residual-current protection.")]
-        size = cable(plan.charger_a, 3.0, bank.battery.nominal_voltage_v, "other", plan.engine_space, THINNEST_MM2)
+        size = self.thin(plan.charger_a, 3.0, bank.battery.nominal_voltage_v)
         ends = [(self.plus, self.low)]
         if plan.charger_outputs > 1:
             ids = [pack_id(i, k) for i in range(1, bank.parallel + 1) for k in range(1, bank.series + 1)]
@@ -227,6 +227,11 @@ class _Draft:
             name, mark = ("fuse-charge", "") if len(ends) == 1 else (f"fuse-charge-{n}", str(n))
             self.fused(name, ("charger", f"{mark}+"), plus, 1.5, "charge", plan.charger_a, size)
             self.wire(("charger", f"{mark}-"), minus, 1.5, "charge", plan.charger_a, size)
+
+    def thin(self, amps: float, there_and_back_m: float, volts: float) -> Cable:
+        """A charge or load cable that also carries what its fuse lets through."""
+        carries = cable(FUSE_SHARE * amps, .1, volts, "other", self.plan.engine_space, THINNEST_MM2)
+        return cable(amps, there_and_back_m, volts, "other", self.plan.engine_space, carries.size_mm2)
 
     def fused(self, name: str, thing: tuple[str, str], source: tuple[str, str], length: float, role: str, amps: float, size: Cable) -> None:
         """A plus lead from a thing to what can feed it a short circuit, with its own fuse at that end."""
@@ -241,12 +246,12 @@ class _Draft:
         want, bank = self.plan.loads, self.bank
         if want.current_a <= 0:
             return
-        size = cable(want.current_a, 4.0, 12.0, "other", at_least_mm2=THINNEST_MM2)
+        size = self.thin(want.current_a, 4.0, 12.0)
         self.parts.append(Part("load", "load", f"12 V loads, {want.current_a:g} A"))
         plus, minus = self.plus, self.low
         if bank.nominal_v > 16 and want.school == "converter":
             inside = want.current_a * 12 / bank.nominal_v / CONVERTER_EFFICIENCY
-            feed = cable(inside, 2.0, bank.nominal_v, "other", at_least_mm2=THINNEST_MM2)
+            feed = self.thin(inside, 2.0, bank.nominal_v)
             self.parts.append(Part("converter", "converter", f"{bank.nominal_v:.0f} V to 12 V"))
             self.fused("fuse-converter", ("converter", "in+"), self.plus, 1.0, "load", inside, feed)
             self.wire(self.low, ("converter", "in-"), 1.0, "load", inside, feed)

@@ -115,6 +115,9 @@ def wiring_diagram(n: Netlist) -> Markup:
         parts.append(f'<path d="{way}" class="wire is-{w.role}" '
                      f'data-wire="{w.id}"><title>{w.id}: '
                      f"{w.size.size_mm2:g} mm², {w.length_m:g} m, {w.current_a:.0f} A</title></path>")
+    if "inlet" in at:
+        parts.append(f'<path d="M{at["inlet"][0]:.1f} {low:.1f}H{at["charger"][0]:.1f}" class="wire is-mains"><title>mains: a qualified '
+                     "electrician</title></path>")
     for p in n.parts:
         parts.append(_symbol(p.id, p.kind, p.text, at[p.id]))
     main = next(w for w in n.wires if w.b == ("motor", "+"))

@@ -128,6 +128,13 @@ def test_no_thin_plus_cable_hangs_unfused_on_the_bank(series, parallel, school):
     assert not {f.rule for f in check(n)} & {"fuse-cable"} and all(f.fits_cable for f in n.fuses.values())
 
 
+@pytest.mark.parametrize("engine_space", [False, True])
+@pytest.mark.parametrize("amps", [2.0, 5.0, 12.0, 30.0, 45.0, 60.0])
+def test_a_charger_of_any_size_has_a_fuse_its_cable_allows(amps, engine_space):
+    n = install(Bank(Battery("lfp", 25.6, 100), 1, 2), 1500.0, Plan(charger_a=amps, engine_space=engine_space))
+    assert n.fuses["fuse-charge"].fits_cable and n.fuses["fuse-charge"].rating_a >= 1.25 * amps
+
+
 def test_the_monitor_counts_every_ampere():
     n = install(Bank(Battery("lfp", 12.8, 100), 2, 2), 1500.0, Plan(charger_a=20, loads=Loads12V(5.0)))
     minus = [w for w in n.wires if w.role in ("charge", "load") and any("-" in pole for _, pole in (w.a, w.b)) and

@@ -74,7 +74,7 @@ def test_boxes_stand_apart_and_on_the_sheet(series, parallel, plan):
 def test_no_cable_runs_through_a_box_it_does_not_serve(series, parallel, plan):
     n = net(series, parallel, plan)
     drawn = ways(n)
-    assert set(drawn) == {w.id for w in n.wires}
+    assert set(drawn) == {w.id for w in n.wires} and 'class="wire is-mains"' in str(wiring_diagram(n))
     found = boxes(n)
     for wire in n.wires:
         corners = points(drawn[wire.id])
