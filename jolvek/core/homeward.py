@@ -54,6 +54,11 @@ def _in_wind(fitted: Fitted, wind: float) -> Performance:
     return evaluate(replace(fitted.setup, wind_m_s=wind), fitted.performance.resistance)
 
 
+def _in_winds(fitted: Fitted, legs: tuple[Leg, ...]) -> dict[float, Performance]:
+    """Her performance in each wind of the legs, worked out once."""
+    return {wind: _in_wind(fitted, wind) for wind in {leg.wind_m_s for leg in legs}}
+
+
 def no_return(fitted: Fitted, wind_home_m_s: float | None = None) -> NoReturn:
     """How far out she may go and still come home with the reserve, for the wind of the legs or one against on the way home.
 
@@ -90,18 +95,17 @@ class Homing:
     cheapest_m_s: float | None  # least energy for the way
 
 
-def _day_energy(fitted: Fitted, speed: float) -> tuple[float, float]:
+def _day_energy(fitted: Fitted, legs: tuple[Leg, ...], winds: dict[float, Performance], speed: float) -> tuple[float, float]:
     """(Wh, s) of all legs at one speed through the water; inf where no way is made or she does not reach it."""
     energy = seconds = 0.0
-    for leg in there_and_back(fitted.need.day):
-        p = _in_wind(fitted, leg.wind_m_s)
-        way = speed - leg.current_m_s
-        at = p.at_speed(speed)
-        if at.power_w is None or way <= .02:
+    powers = {wind: p.at_speed(speed).power_w for wind, p in winds.items()}
+    for leg in legs:
+        power, way = powers[leg.wind_m_s], speed - leg.current_m_s
+        if power is None or way <= .02:
             return float("inf"), float("inf")
         time = leg.metres / way
         seconds += time + leg.hold_s
-        energy += at.power_w * time / 3600 + fitted.need.day.hotel_w * (time + leg.hold_s) / 3600
+        energy += power * time / 3600 + fitted.need.day.hotel_w * (time + leg.hold_s) / 3600
     return energy, seconds
 
 
@@ -114,12 +118,13 @@ def homing(fitted: Fitted) -> Homing:
     >>> 0.8 < h.slowest_m_s <= h.cheapest_m_s <= h.fastest_m_s < 2.5
     True
     """
-    top = min(_in_wind(fitted, leg.wind_m_s).top_speed_m_s for leg in there_and_back(fitted.need.day))
-    bank, day = fitted.bank, fitted.need.day
+    legs, bank, day = there_and_back(fitted.need.day), fitted.bank, fitted.need.day
+    winds = _in_winds(fitted, legs)
+    top = min(p.top_speed_m_s for p in winds.values())
     good: list[tuple[float, float]] = []
-    steer = STEERAGE_M_S + max(0.0, *(leg.current_m_s for leg in there_and_back(fitted.need.day)))
+    steer = STEERAGE_M_S + max(0.0, *(leg.current_m_s for leg in legs))
     for speed in np.linspace(min(steer, top), top, SPEEDS):
-        energy, seconds = _day_energy(fitted, float(speed))
+        energy, seconds = _day_energy(fitted, legs, winds, float(speed))
         if energy < float("inf") and seconds > 0:
             mean = 3600 * energy / seconds
             if float(runtime_s(bank, mean, day.kept_share)) - day.keep_s >= seconds:
@@ -138,7 +143,7 @@ def speed_for_arrival_m_s(fitted: Fitted, hours: float) -> float | None:
     1.5
     """
     legs = there_and_back(fitted.need.day)
-    top = min(_in_wind(fitted, leg.wind_m_s).top_speed_m_s for leg in legs)
+    top = min(p.top_speed_m_s for p in _in_winds(fitted, legs).values())
 
     def time(speed: float) -> float:
         ways = [speed - leg.current_m_s for leg in legs]

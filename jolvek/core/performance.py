@@ -8,6 +8,7 @@ the power needed is carried as a running maximum: a hump not climbed is not pass
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -220,6 +221,9 @@ def _top(speed: Array, needed: Array, thrust: Array, room: Array, limit_w: float
     return float(speed[i - 1] + (1 - lo) / (hi - lo) * (speed[i] - speed[i - 1])), by
 
 
+remembered_table = lru_cache(maxsize=64)(table)  # the same boat is asked for many winds, batteries and days
+
+
 def evaluate(setup: Setup, resistance: Resistance | None = None, voltage_v: float | None = None) -> Performance:
     """Work out a setup. A `resistance` table made for the same hull and water may be handed in.
 
@@ -232,7 +236,7 @@ def evaluate(setup: Setup, resistance: Resistance | None = None, voltage_v: floa
     """
     mass, rho = setup.displacement_kg, setup.water.density_kg_m3
     if resistance is None:
-        resistance = table(setup.hull, setup.water, mass, setup.load.people)
+        resistance = remembered_table(setup.hull, setup.water, float(mass), setup.load.people)
     prop = setup.motor.propulsor(rho)
     volts = setup.bank.nominal_v if setup.bank else setup.motor.voltage_v
     limit = limited_power_w(setup.motor, volts)

@@ -94,7 +94,7 @@ def planned(need: Need, asked: Asked) -> Need:
     return replace(need, day=replace(need.day, legs=legs))
 
 
-def _sun(need: Need, fitted: Fitted | None, extras_w: float) -> Sunshine | None:
+def _sun(need: Need, extras_w: float) -> Sunshine | None:
     day = need.day
     rated = day.solar_w + extras_w
     if rated <= 0:
@@ -106,8 +106,14 @@ def run(need: Need, worked: workings.Worked, asked: Asked) -> Voyage:
     """One pinned setup's day; panels among its add-ons count."""
     fitted = replace(worked.fitted, need=need)
     panels = sum(p.quantity * p.item.spec.rated_w for p in worked.pinned.extras if p.kind == "panel")
-    sun = _sun(need, fitted, panels)
-    return sail_out(fitted, asked.switches, spare_of(fitted) if asked.spare else None, sun.at_w if sun else None)
+    return _sailed(fitted, panels, asked.switches, asked.spare)
+
+
+@lru_cache(maxsize=64)
+def _sailed(fitted: Fitted, panels_w: float, switches: Switches, spare: bool) -> Voyage:
+    """Remembered: the day as planned stands beside every other while the wind is dragged."""
+    sun = _sun(fitted.need, panels_w)
+    return sail_out(fitted, switches, spare_of(fitted) if spare else None, sun.at_w if sun else None)
 
 
 def sentence(v: Voyage, start_h: float, u: shown.Units) -> str:
