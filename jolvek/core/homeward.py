@@ -5,14 +5,17 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from jolvek.core.bank import Bank, runtime_s
 from jolvek.core.fitted import Fitted
 from jolvek.core.need import Leg
 from jolvek.core.performance import Performance, evaluate
 from jolvek.core.propulsor import pitch_limited_thrust_n
-from jolvek.core.resistance import total_n
+from jolvek.core.resistance import Array, total_n
 from jolvek.core.voyage import there_and_back, turn_index
+
+Mask = NDArray[np.bool_]
 
 SPEEDS = 40
 STEERAGE_M_S = 0.8  # over ground; slower she does not steer; common practice, no source
@@ -95,18 +98,17 @@ class Homing:
     cheapest_m_s: float | None  # least energy for the way
 
 
-def _day_energy(fitted: Fitted, legs: tuple[Leg, ...], winds: dict[float, Performance], speed: float) -> tuple[float, float]:
-    """(Wh, s) of all legs at one speed through the water; inf where no way is made or she does not reach it."""
-    energy = seconds = 0.0
-    powers = {wind: p.at_speed(speed).power_w for wind, p in winds.items()}
+def _day_energy(fitted: Fitted, legs: tuple[Leg, ...], winds: dict[float, Performance], speeds: Array) -> tuple[Array, Array, Mask]:
+    """(Wh, s, whether) for all legs at each of the speeds through the water; not where no way is made or she does not reach it."""
+    energy, seconds, can = np.zeros(speeds.size), np.zeros(speeds.size), np.ones(speeds.size, dtype=bool)
+    powers = {wind: p.power_at_w(speeds) for wind, p in winds.items()}
     for leg in legs:
-        power, way = powers[leg.wind_m_s], speed - leg.current_m_s
-        if power is None or way <= .02:
-            return float("inf"), float("inf")
-        time = leg.metres / way
+        power, way = powers[leg.wind_m_s], speeds - leg.current_m_s
+        can &= (way > .02) & ~np.isnan(power)
+        time = leg.metres / np.maximum(way, .02)
         seconds += time + leg.hold_s
-        energy += power * time / 3600 + fitted.need.day.hotel_w * (time + leg.hold_s) / 3600
-    return energy, seconds
+        energy += np.nan_to_num(power) * time / 3600 + fitted.need.day.hotel_w * (time + leg.hold_s) / 3600
+    return energy, seconds, can & (seconds > 0)
 
 
 def homing(fitted: Fitted) -> Homing:
@@ -121,17 +123,17 @@ def homing(fitted: Fitted) -> Homing:
     legs, bank, day = there_and_back(fitted.need.day), fitted.bank, fitted.need.day
     winds = _in_winds(fitted, legs)
     top = min(p.top_speed_m_s for p in winds.values())
-    good: list[tuple[float, float]] = []
     steer = STEERAGE_M_S + max(0.0, *(leg.current_m_s for leg in legs))
-    for speed in np.linspace(min(steer, top), top, SPEEDS):
-        energy, seconds = _day_energy(fitted, legs, winds, float(speed))
-        if energy < float("inf") and seconds > 0:
-            mean = 3600 * energy / seconds
-            if float(runtime_s(bank, mean, day.kept_share)) - day.keep_s >= seconds:
-                good.append((float(speed), energy))
-    if not good:
+    speeds = np.linspace(min(steer, top), top, SPEEDS)
+    energy, seconds, can = _day_energy(fitted, legs, winds, speeds)
+    if not can.any():
         return Homing(None, None, None)
-    return Homing(good[0][0], good[-1][0], min(good, key=lambda row: row[1])[0])
+    speeds, energy, seconds = speeds[can], energy[can], seconds[can]
+    enough = runtime_s(bank, 3600 * energy / seconds, day.kept_share) - day.keep_s >= seconds
+    if not enough.any():
+        return Homing(None, None, None)
+    good = speeds[enough]
+    return Homing(float(good[0]), float(good[-1]), float(good[np.argmin(energy[enough])]))
 
 
 def speed_for_arrival_m_s(fitted: Fitted, hours: float) -> float | None:

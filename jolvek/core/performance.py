@@ -80,10 +80,14 @@ class Performance:
             why = "the propeller runs out of pitch" if self.limited_by == "pitch" else \
                 f"{self.power_limit_w:.0f} W is not enough"
             return Point(None, speed_m_s, reason=f"beyond the top speed of {self.top_speed_m_s:.2f} m/s: {why}")
-        thrust = float(self._thrust(speed_m_s))
-        power = float(power_for_thrust_w(thrust, speed_m_s, self.propulsor.diameter_m, self.propulsor.loss_factor,
-                                         self.setup.water.density_kg_m3))
-        return self._point(min(power, self.power_limit_w), speed_m_s, thrust)
+        return self._point(float(self.power_at_w(speed_m_s)), speed_m_s, float(self._thrust(speed_m_s)))
+
+    def power_at_w(self, speed_m_s: ArrayLike) -> Array:
+        """Input power in W for speeds through the water in m/s (any shape); NaN beyond the top speed."""
+        speed = np.asarray(speed_m_s, dtype=float)
+        power = power_for_thrust_w(self._thrust(speed), speed, self.propulsor.diameter_m, self.propulsor.loss_factor,
+                                   self.setup.water.density_kg_m3)
+        return np.where(speed <= self.top_speed_m_s * (1 + 1e-9), np.minimum(power, self.power_limit_w), np.nan)
 
     def at_power(self, power_w: float) -> Point:
         """What an input power (W) gives."""
