@@ -96,7 +96,7 @@ def _axes(top: Frame, low: Frame, start_h: float, longest: float) -> str:
         y = top.y(percent)
         out.append(f'<line x1="{top.x0}" x2="{top.x1}" y1="{y:.1f}" y2="{y:.1f}" class="grid"/>'
                    f'<text x="{top.x0 - 6}" y="{y + 4:.1f}" text-anchor="end">{percent}</text>')
-    return "".join(out) + f'<text x="{top.x0 + 4}" y="{top.y1 + 12}" class="axis">charge, %</text>'
+    return "".join(out) + f'<text x="{top.x0 + 4}" y="{top.y0 - 6}" class="axis">charge, %</text>'
 
 
 def _power(v: Voyage, frame: Frame) -> str:
