@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -83,6 +84,14 @@ def size(need: Need, speeds_m_s: tuple[float, ...] = ()) -> Sizing:
     >>> 80 < s.power_w < 260
     True
     """
+    s = _size(need)
+    return replace(s, speeds_m_s=speeds_m_s, powers_w=tuple(
+        power_at_w(s.resistance, v, s.displacement_kg, need.day.wind_m_s) for v in speeds_m_s)) if speeds_m_s else s
+
+
+@lru_cache(maxsize=64)
+def _size(need: Need) -> Sizing:
+    """Remembered: card, schools and waters of one page ask for the same need."""
     day, hull = need.day, need.hull
     trip = day.trip
     hours = sum(leg.seconds for leg in trip) / 3600
@@ -104,7 +113,7 @@ def size(need: Need, speeds_m_s: tuple[float, ...] = ()) -> Sizing:
     must = resistance.planing_capable and fastest >= resistance.planing_speed_m_s(mass, 0.9 * PLANING_FROUDE)
     no_way = any(leg.speed_m_s - leg.current_m_s <= .02 for leg in trip)
     return Sizing(power, need_motor if not must else most * (1 + HUMP_MARGIN), energy, _rated(used, hours, "agm", day),
-                  hours, mass, speeds_m_s, tuple(power_at_w(resistance, v, mass, day.wind_m_s) for v in speeds_m_s),
+                  hours, mass, (), (),
                   planing, bool(must), resistance, no_way)
 
 
