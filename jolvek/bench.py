@@ -102,17 +102,11 @@ def one_at_a_time_s(found: Match, sample: int = 60) -> float:
 
 
 def _pages(say: Callable[[str], None]) -> None:
-    from jolvek.store import db
     from jolvek.web import create_app
-    from jolvek.web.settings import Settings
+    from jolvek.web.demo_shop import shop
 
     with tempfile.TemporaryDirectory() as folder:
-        settings = Settings(Path(folder), "bench", demo.DEALER, demo=True)
-        conn = db.connect(settings.database)
-        db.migrate(conn)
-        demo.fill(conn)
-        conn.close()
-        client = create_app(settings).test_client()
+        client = create_app(shop(Path(folder))).test_client()
         for path in ("/", "/enquiry/2/boat", "/enquiry/2/shortlist", "/enquiry/6/shortlist", "/rules"):
             say(f"  page {path:24} {1e3 * best(lambda p=path: client.get(p)):8.0f} ms")  # type: ignore[misc]
 

@@ -99,20 +99,11 @@ def demo(data: Path | None, port: int) -> None:
     import secrets
     import tempfile
 
-    from jolvek import demo as demo_data
-    from jolvek.store import db
-    from jolvek.web.settings import Settings
+    from jolvek.web.demo_shop import shop
 
     try:
         with tempfile.TemporaryDirectory(prefix="jolvek-demo-", ignore_cleanup_errors=True) as spare:
-            folder = data or Path(spare)
-            folder.mkdir(parents=True, exist_ok=True)
-            settings = Settings(folder, secrets.token_hex(32), demo_data.DEALER, demo=True)
-            conn = db.connect(settings.database)
-            db.migrate(conn)
-            demo_data.fill(conn)
-            conn.close()
-            _serve(settings, _free_port(port))
+            _serve(shop(data or Path(spare), secrets.token_hex(32)), _free_port(port))
     except OSError as error:
         _refuse(JolvekError(f"data: cannot use {data}: {error.strerror}"))
     except JolvekError as error:

@@ -2,27 +2,21 @@
 
 from __future__ import annotations
 
-import os
-import shutil
 import sys
 import tempfile
-import threading
 import time
 from dataclasses import replace
 from pathlib import Path
+from sqlite3 import Connection
 
 from playwright.sync_api import Page, sync_playwright
-from waitress import create_server
 
-from jolvek import demo
 from jolvek.bench import made_shelf
 from jolvek.store import db
 from jolvek.store import shelf as shelf_store
-from jolvek.web import create_app
-from jolvek.web.settings import Settings
+from jolvek.web.demo_shop import served, shop
+from scripts import chromium
 
-ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-        "--disable-component-update", "--disable-sync"]
 WAIT = """([trigger, watch]) => new Promise((done) => {
   const was = document.querySelector(watch), text = was.textContent, start = performance.now();
   const seen = new MutationObserver(() => {
@@ -74,27 +68,21 @@ def run(page: Page, root: str, enquiry: int) -> None:
         measure(page, f"entry on {name.capitalize()} (250 ms of it waited)", "#figures", slide(field, [20 + i for i in range(50)]))
 
 
+def large(conn: Connection) -> None:
+    """400 motors and 400 batteries onto the shelf."""
+    made = made_shelf(400, 400)
+    with db.transaction(conn):
+        shelf_store.add_all(conn, replace(made, mounts=(), chargers=made.chargers[-1:]))
+
+
 def main() -> None:
     """Serve both shelves and measure."""
-    chromium = os.environ.get("CHROMIUM") or shutil.which("chromium") or shutil.which("chromium-browser")
     with sync_playwright() as play:
-        browser = play.chromium.launch(executable_path=chromium, args=ARGS)
-        for title, large in (("Demo shelf", False), ("400 motors and 400 batteries", True)):
-            with tempfile.TemporaryDirectory() as folder:
-                settings = Settings(Path(folder), "bench", demo.DEALER, demo=True)
-                conn = db.connect(settings.database)
-                db.migrate(conn)
-                demo.fill(conn)
-                if large:
-                    made = made_shelf(400, 400)
-                    with db.transaction(conn):
-                        shelf_store.add_all(conn, replace(made, mounts=(), chargers=made.chargers[-1:]))
-                conn.close()
-                server = create_server(create_app(settings), host="127.0.0.1", port=0, threads=4)
-                threading.Thread(target=server.run, daemon=True).start()
+        browser = play.chromium.launch(executable_path=chromium.path(), args=chromium.ARGS)
+        for title, more in (("Demo shelf", None), ("400 motors and 400 batteries", large)):
+            with tempfile.TemporaryDirectory() as folder, served(shop(Path(folder), more=more)) as root:
                 print(title)
-                run(browser.new_page(viewport={"width": 1280, "height": 800}), f"http://127.0.0.1:{server.effective_port}", 3)
-                server.close()
+                run(browser.new_page(viewport={"width": 1280, "height": 800}), root, 3)
         browser.close()
     sys.stdout.flush()
 

@@ -2,23 +2,15 @@
 
 from __future__ import annotations
 
-import os
-import shutil
 import tempfile
-import threading
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
-from waitress import create_server
 
-from jolvek import demo
-from jolvek.store import db
-from jolvek.web import create_app
-from jolvek.web.settings import Settings
+from jolvek.web.demo_shop import served, shop
+from scripts import chromium
 
 OUT = Path(__file__).parents[1] / "docs" / "screenshots"
-ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-        "--disable-component-update", "--disable-sync"]
 
 
 def pin(page: Page, root: str, enquiry: int, rows: tuple[int, ...]) -> None:
@@ -56,22 +48,11 @@ def shoot(page: Page, root: str) -> None:
 
 def main() -> None:
     """Serve the demo, take the pictures, stop."""
-    chromium = os.environ.get("CHROMIUM") or shutil.which("chromium") or shutil.which("chromium-browser")
     OUT.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory() as folder:
-        settings = Settings(Path(folder), "screenshots", demo.DEALER, demo=True)
-        conn = db.connect(settings.database)
-        db.migrate(conn)
-        demo.fill(conn)
-        conn.close()
-        server = create_server(create_app(settings), host="127.0.0.1", port=0, threads=4)
-        threading.Thread(target=server.run, daemon=True).start()
-        with sync_playwright() as play:
-            browser = play.chromium.launch(executable_path=chromium, args=ARGS)
-            page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
-            shoot(page, f"http://127.0.0.1:{server.effective_port}")
-            browser.close()
-        server.close()
+    with tempfile.TemporaryDirectory() as folder, served(shop(Path(folder))) as root, sync_playwright() as play:
+        browser = play.chromium.launch(executable_path=chromium.path(), args=chromium.ARGS)
+        shoot(browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce"), root)
+        browser.close()
 
 
 if __name__ == "__main__":

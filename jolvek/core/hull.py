@@ -10,7 +10,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from jolvek.core.errors import ValueRefused
 from jolvek.core.families import Family, family
-from jolvek.core.units import FOOT_M, KNOT_M_S, show
+from jolvek.core.units import FOOT_M, KNOT_M_S
 
 Array = NDArray[np.float64]
 ADULT_KG = 80.0
@@ -251,12 +251,3 @@ def estimates(hull: Hull, load: Load) -> list[Assumed]:
     if load.people_kg is None:
         out.append(Assumed("load.people_kg", load.crew_kg, f"{ADULT_KG:.0f} kg each"))
     return out
-
-
-def describe(hull: Hull) -> str:
-    """A short name for the hull: family and length.
-
-    >>> describe(Hull("rib", 3.6, 1.75, 110))
-    'RIB, 3.60 m'
-    """
-    return f"{hull.fam.name}, {show(hull.length_m, 'length', 'm')} m"

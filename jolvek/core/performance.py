@@ -27,7 +27,6 @@ from jolvek.core.propulsor import (
 )
 from jolvek.core.resistance import Resistance, table, total_n
 from jolvek.core.setup import Setup
-from jolvek.core.units import GRAVITY_M_S2
 
 Array = NDArray[np.float64]
 BAND = 0.12  # of speed, untried; from the residuals against speeds on the water
@@ -147,13 +146,6 @@ class Performance:
         return np.asarray(np.minimum(
             thrust_at_power_n(self.power_limit_w, speed_m_s, p.diameter_m, p.loss_factor, rho),
             pitch_limited_thrust_n(speed_m_s, p.diameter_m, p.pitch_m, p.shaft_rev_s, rho)))
-
-    def best_range_speed_m_s(self) -> float | None:
-        """Speed through the water that goes furthest over ground with the setup's current; None if none."""
-        points = self.curve(80)
-        if "range_m" not in points or float(points["range_m"].max()) <= 0:
-            return None
-        return float(points["speed_m_s"][int(np.argmax(points["range_m"]))])
 
     def _thrust(self, speed_m_s: ArrayLike) -> Array:
         return np.maximum(total_n(self.resistance, speed_m_s, self.displacement_kg, self.setup.wind_m_s,
@@ -284,12 +276,3 @@ def evaluate(setup: Setup, resistance: Resistance | None = None, voltage_v: floa
         float(min(static_thrust_n(limit, prop.diameter_m, prop.loss_factor, rho),
                   pitch_limited_thrust_n(0.0, prop.diameter_m, prop.pitch_m, prop.shaft_rev_s, rho))),
         mass, float(floating.draught_m))
-
-
-def froude_volume(speed_m_s: float, displacement_kg: float, density_kg_m3: float = 1026.0) -> float:
-    """Volumetric Froude number V/√(g ∇^⅓).
-
-    >>> round(froude_volume(5.0, 220.0), 2)
-    2.06
-    """
-    return float(speed_m_s / np.sqrt(GRAVITY_M_S2 * (displacement_kg / density_kg_m3) ** (1 / 3)))

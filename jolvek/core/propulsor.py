@@ -31,11 +31,6 @@ class Propulsor:
     assumed: tuple[Assumed, ...] = ()
 
     @property
-    def area_m2(self) -> float:
-        """Disc area."""
-        return float(np.pi * self.diameter_m**2 / 4)
-
-    @property
     def pitch_speed_m_s(self) -> float:
         """Speed at zero slip, p·n."""
         return self.pitch_m * self.shaft_rev_s

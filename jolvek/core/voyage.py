@@ -279,7 +279,7 @@ def sail_out(fitted: Fitted, switches: Switches | None = None, spare: Bank | Non
     run.rows.append((run.t, run.pack.soc, 0.0, 0.0, 0.0, 0.0, run.way, last[7]))
     kept = run.pack.soc >= run.reserve_soc(max(last[2], 1.0)) - 1e-9
     if done:
-        run.say("home", "home" if kept else "home, below the reserve")
+        run.say("home", "back at the quay" if kept else "back at the quay, below the reserve")
     a = np.array(run.rows, dtype=float).T
     packs = [*run.packs, run.pack]
     return Voyage(fitted, legs, a[0], a[1], a[2], a[3], a[4], a[5], a[6], a[7].astype(int), tuple(run.events), done and kept, done,

@@ -38,14 +38,17 @@ def shared(enquiry_id: int, here: str) -> dict[str, Any]:
     return {"e": stored, "need": stored.need, "pinned": pinned, "card": workings.card(stored, pinned, here), "here": here}
 
 
-def _speeds() -> tuple[float, ...]:
+def _speeds(wished_m_s: float) -> tuple[float, ...]:
+    """Five round speeds about the wished one, so that a planing boat is not judged at a walk."""
     unit = shown.current()["speed"]
     factor = QUANTITIES["speed"].typed[unit]
-    return tuple(v * factor for v in ((4, 6, 8, 10, 12) if unit == "km/h" else (2, 3, 4, 5, 6)))
+    usual, wished = (4, 6, 8, 10, 12) if unit == "km/h" else (2, 3, 4, 5, 6), wished_m_s / factor
+    round_speeds = usual if wished <= usual[-1] else tuple(round(wished * share) for share in (.25, .5, .75, 1, 1.25))
+    return tuple(v * factor for v in round_speeds)
 
 
 def _figures(need: Need) -> dict[str, Any]:
-    return {"sizing": size(need, _speeds()), "assumed": estimates(need.hull, need.load), "need": need}
+    return {"sizing": size(need, _speeds(need.day.speed_m_s)), "assumed": estimates(need.hull, need.load), "need": need}
 
 
 @bp.get("/boat")

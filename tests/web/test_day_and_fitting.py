@@ -173,3 +173,8 @@ def test_where_the_pdf_libraries_are_missing_the_page_says_what_to_install(fitte
     monkeypatch.setattr(builtins, "__import__", missing)
     answer = fitted.get("/enquiry/2/fitting/sheet.pdf")
     assert answer.status_code == 503 and "apt-get install libpango" in answer.text
+
+
+def test_the_day_ends_at_the_quay_and_not_twice_at_home(fitted):
+    text = fitted.get("/enquiry/3/day-out").text
+    assert "back at the quay" in text and not re.search(r"<td[^>]*>\s*home, below", text)

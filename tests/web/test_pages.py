@@ -425,3 +425,18 @@ def test_a_setup_taken_off_can_be_pinned_again(client, conn):
     form = re.search(r'<form[^>]*>((?:(?!</form>).)*)<button[^>]*>Undo: pin A again', text, re.S)[1].rsplit("<form", 1)[-1]
     client.post("/enquiry/2/pin", data=dict(re.findall(r'name="(\w+)" value="([^"]*)"', form)))
     assert setups.of_enquiry(conn, 2)[0].key == before.key
+
+
+def test_a_planing_boat_is_sized_about_her_wished_speed(client):
+    rib, tender = (re.findall(r"<tr><td>([\d.]+)</td>", client.get(f"/enquiry/{n}/boat").text) for n in (6, 2))
+    assert rib == ["3", "6", "9", "12", "15"] and tender == ["2", "3", "4", "5", "6"]
+
+
+def test_the_setup_in_hand_is_offered_in_one_click_and_only_then_chosen(client):
+    pin(client, 3)
+    side = client.get("/enquiry/3/side-by-side").text
+    assert "is-on" not in side[side.index('data-choose="A"') - 80:side.index('data-choose="A"')]
+    offer = client.get("/enquiry/3/offer").text
+    assert "Offer setup A" in offer and "cautions" not in offer.lower()
+    said = client.post("/enquiry/3/choose", data={"letter": "A", "then": "offer"}, follow_redirects=True).text
+    assert "No setup is chosen" not in said and "Heron" in said

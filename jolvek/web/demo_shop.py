@@ -1,0 +1,38 @@
+"""The demo shop on disk and on a port, for the command, the tests, the pictures and the bench alike."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from sqlite3 import Connection
+
+from jolvek import demo
+from jolvek.store import db
+from jolvek.web import create_app
+from jolvek.web.settings import Settings
+
+
+def shop(folder: Path, secret: str = "demo", more: Callable[[Connection], None] | None = None) -> Settings:
+    """Settings over a folder whose database holds the demo data, and what `more` puts in."""
+    folder.mkdir(parents=True, exist_ok=True)
+    settings = Settings(folder, secret, demo.DEALER, demo=True)
+    conn = db.connect(settings.database)
+    db.migrate(conn)
+    demo.fill(conn)
+    if more:
+        more(conn)
+    conn.close()
+    return settings
+
+
+@contextmanager
+def served(settings: Settings) -> Iterator[str]:
+    """The app on a free port of this machine, in a thread; gives its address."""
+    from waitress import create_server
+
+    server = create_server(create_app(settings), host="127.0.0.1", port=0, threads=4)
+    threading.Thread(target=server.run, daemon=True).start()
+    yield f"http://127.0.0.1:{server.effective_port}"
+    server.close()
