@@ -52,7 +52,7 @@ class Hull:
 
     def __post_init__(self) -> None:
         fam = family(self.family)
-        _between("hull.length_m", self.length_m, fam.length_min_m, fam.length_max_m, f" for a {fam.name.lower()}")
+        _between("hull.length_m", self.length_m, fam.length_min_m, fam.length_max_m, f" for this kind of boat ({fam.name})")
         _between("hull.beam_m", self.beam_m, 0.3, min(8.0, self.length_m))
         _between("hull.mass_kg", self.mass_kg, 3.0, 30000.0)
         checks = {

@@ -13,7 +13,7 @@ from jolvek.formats import gpx_file
 from jolvek.store import enquiries as store
 from jolvek.store import setups
 from jolvek.web import workings
-from tests.web.test_pages import pin
+from tests.web.steps import pin
 
 TRACK = """<?xml version="1.0"?><gpx version="1.1" creator="t" xmlns="http://www.topografix.com/GPX/1/1"><trk><trkseg>
 {}</trkseg></trk></gpx>"""
