@@ -86,13 +86,20 @@ def _serve(settings: Any, port: int) -> None:
 
     app = create_app(settings)
     server = create_server(app, host="127.0.0.1", port=port, threads=8, ident="jolvek")
-    click.echo(f"Jolvek runs on http://127.0.0.1:{port} with its data in {settings.data_dir} (stop with Ctrl-C)")
+    click.echo(
+        f"Jolvek runs on http://127.0.0.1:{port} with its data in {settings.data_dir} (stop with"
+        " Ctrl-C)"
+    )
     sys.stdout.flush()
     server.run()
 
 
 @main.command()
-@click.option("--data", type=click.Path(file_okay=False, path_type=Path), help="Data folder; a throw-away one if not given.")
+@click.option(
+    "--data",
+    type=click.Path(file_okay=False, path_type=Path),
+    help="Data folder; a throw-away one if not given.",
+)
 @click.option("--port", type=click.IntRange(1, 65535), default=8642, show_default=True)
 def demo(data: Path | None, port: int) -> None:
     """Start the app with an invented dealer's shelf and enquiries."""
@@ -102,7 +109,9 @@ def demo(data: Path | None, port: int) -> None:
     from jolvek.web.demo_shop import shop
 
     try:
-        with tempfile.TemporaryDirectory(prefix="jolvek-demo-", ignore_cleanup_errors=True) as spare:
+        with tempfile.TemporaryDirectory(
+            prefix="jolvek-demo-", ignore_cleanup_errors=True
+        ) as spare:
             _serve(shop(data or Path(spare), secrets.token_hex(32)), _free_port(port))
     except OSError as error:
         _refuse(JolvekError(f"data: cannot use {data}: {error.strerror}"))
@@ -111,7 +120,11 @@ def demo(data: Path | None, port: int) -> None:
 
 
 @main.command()
-@click.option("--data", type=click.Path(file_okay=False, path_type=Path), help="Data folder; the user's own if not given.")
+@click.option(
+    "--data",
+    type=click.Path(file_okay=False, path_type=Path),
+    help="Data folder; the user's own if not given.",
+)
 @click.option("--port", type=click.IntRange(1, 65535), default=8642, show_default=True)
 def serve(data: Path | None, port: int) -> None:
     """Start the app on your own data; JOLVEK_SECRET_KEY must be set."""
@@ -120,7 +133,9 @@ def serve(data: Path | None, port: int) -> None:
     from jolvek.web.settings import from_environment
 
     try:
-        _serve(from_environment(data or Path(platformdirs.user_data_dir("jolvek"))), _free_port(port))
+        _serve(
+            from_environment(data or Path(platformdirs.user_data_dir("jolvek"))), _free_port(port)
+        )
     except JolvekError as error:
         _refuse(error)
 
@@ -146,7 +161,13 @@ def rules() -> None:
 @main.command()
 @click.argument("enquiry")
 @click.option("--shelf", "shelf_path", help="A jolvek-shelf file; the demo's shelf if not given.")
-@click.option("--most", type=click.IntRange(1, 500), default=12, show_default=True, help="How many setups to list.")
+@click.option(
+    "--most",
+    type=click.IntRange(1, 500),
+    default=12,
+    show_default=True,
+    help="How many setups to list.",
+)
 def match(enquiry: str, shelf_path: str | None, most: int) -> None:
     """Setups that fit the jolvek-enquiry file ENQUIRY, ranked, with picks and reasons, as JSON."""
     from jolvek import demo as demo_data

@@ -1,4 +1,6 @@
-"""Latency in the browser: 50 changes of cursor, weight, part and entry, with the demo shelf and a large one. Prints, does not judge."""
+"""Latency in the browser: 50 changes of cursor, weight, part and entry, with the demo shelf and a
+large one. Prints, does not judge.
+"""
 
 from __future__ import annotations
 
@@ -33,13 +35,18 @@ def measure(page: Page, name: str, watch: str, triggers: list[str]) -> None:
     """Run each trigger, wait for the watched part to change, print median and 95th percentile."""
     times = sorted(t for trigger in triggers if (t := page.evaluate(WAIT, [trigger, watch])) == t)
     if times:
-        print(f"  {name:34} p50 {times[len(times) // 2]:6.0f} ms   p95 {times[int(.95 * (len(times) - 1))]:6.0f} ms   of {len(times)}")
+        print(
+            f"  {name:34} p50 {times[len(times) // 2]:6.0f} ms   p95"
+            f" {times[int(0.95 * (len(times) - 1))]:6.0f} ms   of {len(times)}"
+        )
 
 
 def slide(field: str, values: list[float]) -> list[str]:
     """Triggers that set a field and tell the page."""
     tell = "e.dispatchEvent(new Event('input', {bubbles: true}));"
-    return [f"const e = document.getElementById('{field}'); e.value = '{v}'; {tell}" for v in values]
+    return [
+        f"const e = document.getElementById('{field}'); e.value = '{v}'; {tell}" for v in values
+    ]
 
 
 def run(page: Page, root: str, enquiry: int) -> None:
@@ -47,25 +54,53 @@ def run(page: Page, root: str, enquiry: int) -> None:
     start = time.perf_counter()
     page.goto(f"{root}/enquiry/{enquiry}/shortlist")
     print(f"  shortlist, cold                    {1e3 * (time.perf_counter() - start):6.0f} ms")
-    measure(page, "weight slider on the Shortlist", "#results", slide("w_range", [0.5 * (i % 9) for i in range(50)]))
+    measure(
+        page,
+        "weight slider on the Shortlist",
+        "#results",
+        slide("w_range", [0.5 * (i % 9) for i in range(50)]),
+    )
     for row in (0, 0):
         page.goto(f"{root}/enquiry/{enquiry}/shortlist")
         page.locator(f"form[action='/enquiry/{enquiry}/pin'] button").nth(row).click()
     page.goto(f"{root}/enquiry/{enquiry}/side-by-side")
     step = "document.dispatchEvent(new CustomEvent('jolvek:step', {{detail: {}}}));"
-    measure(page, "cursor on Side by side", "[data-live]", [step.format(-1 if i % 20 < 10 else 1) for i in range(50)])
+    measure(
+        page,
+        "cursor on Side by side",
+        "[data-live]",
+        [step.format(-1 if i % 20 < 10 else 1) for i in range(50)],
+    )
     page.goto(f"{root}/enquiry/{enquiry}/own")
     for name in ("motor", "battery", "mount"):
         page.locator(f"#{name}").select_option(index=3)
-    change = "const e = document.getElementById('{}'); e.selectedIndex = {}; e.dispatchEvent(new Event('change', {{bubbles: true}}));"
-    measure(page, "part changed by hand", "#judged", [change.format("series", i % 4) for i in range(1, 51)])
+    change = (
+        "const e = document.getElementById('{}'); e.selectedIndex = {}; e.dispatchEvent(new"
+        " Event('change', {{bubbles: true}}));"
+    )
+    measure(
+        page,
+        "part changed by hand",
+        "#judged",
+        [change.format("series", i % 4) for i in range(1, 51)],
+    )
     page.goto(f"{root}/enquiry/{enquiry}/day-out")
     measure(page, "wind slider on Day out", "#day", slide("wind", [2 + i % 20 for i in range(50)]))
     page.goto(f"{root}/enquiry/{enquiry}/fitting")
-    measure(page, "battery moved on Fitting", "#fitting", slide("w-battery", [.3 + .05 * (i % 40) for i in range(50)]))
+    measure(
+        page,
+        "battery moved on Fitting",
+        "#fitting",
+        slide("w-battery", [0.3 + 0.05 * (i % 40) for i in range(50)]),
+    )
     for name, field in (("boat", "gear"), ("waters", "hotel")):
         page.goto(f"{root}/enquiry/{enquiry}/{name}")
-        measure(page, f"entry on {name.capitalize()} (250 ms of it waited)", "#figures", slide(field, [20 + i for i in range(50)]))
+        measure(
+            page,
+            f"entry on {name.capitalize()} (250 ms of it waited)",
+            "#figures",
+            slide(field, [20 + i for i in range(50)]),
+        )
 
 
 def large(conn: Connection) -> None:
@@ -80,7 +115,10 @@ def main() -> None:
     with sync_playwright() as play:
         browser = play.chromium.launch(executable_path=chromium.path(), args=chromium.ARGS)
         for title, more in (("Demo shelf", None), ("400 motors and 400 batteries", large)):
-            with tempfile.TemporaryDirectory() as folder, served(shop(Path(folder), more=more)) as root:
+            with (
+                tempfile.TemporaryDirectory() as folder,
+                served(shop(Path(folder), more=more)) as root,
+            ):
                 print(title)
                 run(browser.new_page(viewport={"width": 1280, "height": 800}), root, 3)
         browser.close()

@@ -1,14 +1,25 @@
-"""The browser that tests, pictures and latency figures are taken with: the system's Chromium, without any network of its own."""
+"""The browser that tests, pictures and latency figures are taken with: the system's Chromium,
+without any network of its own.
+"""
 
 from __future__ import annotations
 
 import os
 import shutil
 
-ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-        "--disable-component-update", "--disable-sync"]
+ARGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 
 
 def path() -> str | None:
     """Where Chromium lies; CHROMIUM names another."""
-    return os.environ.get("CHROMIUM") or shutil.which("chromium") or shutil.which("chromium-browser")
+    return (
+        os.environ.get("CHROMIUM") or shutil.which("chromium") or shutil.which("chromium-browser")
+    )

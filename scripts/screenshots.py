@@ -49,9 +49,15 @@ def shoot(page: Page, root: str) -> None:
 def main() -> None:
     """Serve the demo, take the pictures, stop."""
     OUT.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory() as folder, served(shop(Path(folder))) as root, sync_playwright() as play:
+    with (
+        tempfile.TemporaryDirectory() as folder,
+        served(shop(Path(folder))) as root,
+        sync_playwright() as play,
+    ):
         browser = play.chromium.launch(executable_path=chromium.path(), args=chromium.ARGS)
-        shoot(browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce"), root)
+        shoot(
+            browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce"), root
+        )
         browser.close()
 
 

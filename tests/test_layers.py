@@ -1,4 +1,5 @@
-"""Arrows point down only: core knows nothing of ours, store and formats know core, web knows all."""
+"""Arrows point down only: core knows nothing of ours, store and formats know core, web knows
+all."""
 
 import ast
 from pathlib import Path
@@ -6,19 +7,45 @@ from pathlib import Path
 import pytest
 
 ROOT = Path(__file__).parents[1] / "jolvek"
-ALLOWED = {"core": {"core"}, "formats": {"core", "formats"}, "store": {"core", "formats", "store"},
-           "demo": {"core", "formats", "store", "demo"}, "web": {"core", "formats", "store", "standins", "demo", "web"},
-           "standins": {"core", "standins"}}
-OUTSIDE_CORE = {"flask", "sqlite3", "os", "pathlib", "io", "time", "datetime", "requests", "socket", "jinja2", "werkzeug"}
+ALLOWED = {
+    "core": {"core"},
+    "formats": {"core", "formats"},
+    "store": {"core", "formats", "store"},
+    "demo": {"core", "formats", "store", "demo"},
+    "web": {"core", "formats", "store", "standins", "demo", "web"},
+    "standins": {"core", "standins"},
+}
+OUTSIDE_CORE = {
+    "flask",
+    "sqlite3",
+    "os",
+    "pathlib",
+    "io",
+    "time",
+    "datetime",
+    "requests",
+    "socket",
+    "jinja2",
+    "werkzeug",
+}
 
 
 def imports(path: Path) -> set[str]:
     tree = ast.parse(path.read_text(encoding="utf-8"))
-    found = {alias.name for node in ast.walk(tree) if isinstance(node, ast.Import) for alias in node.names}
-    return found | {node.module for node in ast.walk(tree) if isinstance(node, ast.ImportFrom) and node.module}
+    found = {
+        alias.name
+        for node in ast.walk(tree)
+        if isinstance(node, ast.Import)
+        for alias in node.names
+    }
+    return found | {
+        node.module for node in ast.walk(tree) if isinstance(node, ast.ImportFrom) and node.module
+    }
 
 
-@pytest.mark.parametrize("path", sorted(ROOT.glob("*/**/*.py")), ids=lambda p: str(p.relative_to(ROOT)))
+@pytest.mark.parametrize(
+    "path", sorted(ROOT.glob("*/**/*.py")), ids=lambda p: str(p.relative_to(ROOT))
+)
 def test_arrows_point_down(path):
     layer = path.relative_to(ROOT).parts[0]
     ours = {name.split(".")[1] for name in imports(path) if name.startswith("jolvek.")}

@@ -1,4 +1,6 @@
-"""A bank: equal packs in series and parallel, with its window of voltage, its limits and its runtime."""
+"""A bank: equal packs in series and parallel, with its window of voltage, its limits and its
+runtime.
+"""
 
 from __future__ import annotations
 
@@ -97,12 +99,21 @@ def layout(bank: Bank) -> str:
     one = f"{b.nominal_voltage_v:g} V {b.capacity_ah:g} Ah"
     if bank.packs == 1:
         return one
-    how = "in parallel" if bank.series == 1 else "in series" if bank.parallel == 1 else \
-        f"{bank.series} in series, {bank.parallel} in parallel"
+    how = (
+        "in parallel"
+        if bank.series == 1
+        else (
+            "in series"
+            if bank.parallel == 1
+            else f"{bank.series} in series, {bank.parallel} in parallel"
+        )
+    )
     return f"{bank.packs} × {one} {how} = {bank.nominal_v:g} V {bank.capacity_ah:g} Ah"
 
 
-def runtime_s(bank: Bank, power_w: ArrayLike, reserve: float = 0.2, motor_min_v: float = 0.0) -> Array:
+def runtime_s(
+    bank: Bank, power_w: ArrayLike, reserve: float = 0.2, motor_min_v: float = 0.0
+) -> Array:
     """Seconds the bank holds a constant power (W, any shape) until the reserve must be kept.
 
     Ends earlier where lead reaches half, or the voltage falls to the motor's lowest. No load → inf.
@@ -111,10 +122,17 @@ def runtime_s(bank: Bank, power_w: ArrayLike, reserve: float = 0.2, motor_min_v:
     75.0
     """
     p = np.asarray(power_w, dtype=float)
-    share = delivered_share(bank.battery.chemistry, p / bank.energy_wh, reserve, motor_min_v / bank.nominal_v,
-                            bank.capacity_factor)
+    share = delivered_share(
+        bank.battery.chemistry,
+        p / bank.energy_wh,
+        reserve,
+        motor_min_v / bank.nominal_v,
+        bank.capacity_factor,
+    )
     with np.errstate(divide="ignore"):
-        return np.asarray(np.where(p > 0, 3600.0 * share * bank.energy_wh / np.where(p > 0, p, 1.0), np.inf))
+        return np.asarray(
+            np.where(p > 0, 3600.0 * share * bank.energy_wh / np.where(p > 0, p, 1.0), np.inf)
+        )
 
 
 def current_a(bank: Bank, power_w: ArrayLike) -> Array:
@@ -127,15 +145,20 @@ def current_a(bank: Bank, power_w: ArrayLike) -> Array:
 
 
 def mixed(packs: Sequence[Battery]) -> Finding | None:
-    """The finding against a bank of unlike packs; None where all are alike in chemistry, volts, amp-hours and make.
+    """The finding against a bank of unlike packs; None where all are alike in chemistry, volts,
+    amp-hours and make.
 
     >>> mixed([Battery("agm", 12, 100), Battery("agm", 12, 80)]).text[:40]
     'The bank mixes capacities (100 and 80 Ah'
     """
     if not packs:
         return None
-    checks = (("chemistries", [p.chem.name for p in packs], ""), ("voltages", [f"{p.nominal_voltage_v:g}" for p in packs], " V"),
-              ("capacities", [f"{p.capacity_ah:g}" for p in packs], " Ah"), ("makes", [p.name for p in packs], ""))
+    checks = (
+        ("chemistries", [p.chem.name for p in packs], ""),
+        ("voltages", [f"{p.nominal_voltage_v:g}" for p in packs], " V"),
+        ("capacities", [f"{p.capacity_ah:g}" for p in packs], " Ah"),
+        ("makes", [p.name for p in packs], ""),
+    )
     for what, values, unit in checks:
         seen = list(dict.fromkeys(values))
         if len(seen) > 1:
@@ -156,11 +179,14 @@ class Turns:
         return sum(self.seconds)
 
 
-def in_turn(banks: Sequence[Bank], power_w: float, reserve: float = 0.2, motor_min_v: float = 0.0) -> Turns:
-    """Banks swapped in turn at a constant power: all but the last are used up, the last keeps the reserve of all.
+def in_turn(
+    banks: Sequence[Bank], power_w: float, reserve: float = 0.2, motor_min_v: float = 0.0
+) -> Turns:
+    """Banks swapped in turn at a constant power: all but the last are used up, the last keeps the
+    reserve of all.
 
-    The packs may differ in size and chemistry, for they are never joined. Where the last cannot hold the whole
-    reserve, the one before it is swapped earlier. Raises ValueRefused for no bank.
+    The packs may differ in size and chemistry, for they are never joined. Where the last cannot
+    hold the whole reserve, the one before it is swapped earlier. Raises ValueRefused for no bank.
 
     >>> one = Bank(Battery("nmc", 25.9, 30))
     >>> t = in_turn([one, one], 500.0)
@@ -190,5 +216,12 @@ def weather(bank: Bank) -> list[Finding]:
     if bank.temperature_c > HOT_C:
         return [find("bank-hot", bank.temperature_c, HOT_C)]
     if bank.temperature_c < COLD_C:
-        return [find("bank-cold", bank.temperature_c, COLD_C, share=temperature_factor(bank.chem, bank.temperature_c))]
+        return [
+            find(
+                "bank-cold",
+                bank.temperature_c,
+                COLD_C,
+                share=temperature_factor(bank.chem, bank.temperature_c),
+            )
+        ]
     return []

@@ -1,7 +1,9 @@
-"""Batteries: what each chemistry gives, how its voltage falls, and discharge at constant power in time.
+"""Batteries: what each chemistry gives, how its voltage falls, and discharge at constant power in
+time.
 
-Defaults are common practice, no source, where no other source is named. A discharge is worked out in
-ratios (power over rated energy, voltage over nominal), so that one curve serves every pack of a chemistry.
+Defaults are common practice, no source, where no other source is named. A discharge is worked out
+in ratios (power over rated energy, voltage over nominal), so that one curve serves every pack of a
+chemistry.
 """
 
 from __future__ import annotations
@@ -21,7 +23,9 @@ REFERENCE_C = 20.0
 
 @dataclass(frozen=True)
 class Chemistry:
-    """Ratios of one chemistry. Voltages are shares of nominal, `resistance_h` is R·Ah/V_nominal in hours."""
+    """Ratios of one chemistry. Voltages are shares of nominal, `resistance_h` is R·Ah/V_nominal in
+    hours.
+    """
 
     id: str
     name: str
@@ -42,21 +46,105 @@ class Chemistry:
     lithium: bool
 
 
-_LEAD_OCV = (.915, .935, .952, .967, .981, .994, 1.006, 1.018, 1.029, 1.040, 1.052)
+_LEAD_OCV = (0.915, 0.935, 0.952, 0.967, 0.981, 0.994, 1.006, 1.018, 1.029, 1.040, 1.052)
 CHEMISTRIES: dict[str, Chemistry] = {
-    c.id: c for c in (
-        Chemistry("lfp", "Lithium iron phosphate", 1.0, .9, 1.03, 1.0, 1.14, .875, .035,
-                  (.80, .965, .985, .995, 1.0, 1.002, 1.005, 1.012, 1.018, 1.022, 1.06),
-                  .007, (70, 180), ((.5, 6000), (.8, 3500), (1.0, 2500)), 12, 1.0, .97, True),
-        Chemistry("nmc", "Lithium NMC or NCA", 1.0, .9, 1.05, 1.0, 1.135, .81, .030,
-                  (.83, .925, .955, .972, .985, .997, 1.013, 1.035, 1.062, 1.092, 1.135),
-                  .008, (90, 260), ((.5, 2000), (.8, 1000), (1.0, 600)), 10, 1.5, .97, True),
-        Chemistry("agm", "Lead-acid, AGM", .5, .5, 1.12, 20.0, 1.075, .875, .050, _LEAD_OCV,
-                  .010, (22, 42), ((.3, 1200), (.5, 600), (.8, 300)), 6, .5, .85, False),
-        Chemistry("gel", "Lead-acid, gel", .5, .5, 1.12, 20.0, 1.075, .875, .060, _LEAD_OCV,
-                  .010, (22, 42), ((.3, 1400), (.5, 750), (.8, 400)), 7, .4, .85, False),
-        Chemistry("flooded", "Lead-acid, flooded", .5, .5, 1.25, 20.0, 1.06, .875, .060, _LEAD_OCV,
-                  .012, (22, 42), ((.3, 1000), (.5, 500), (.8, 250)), 5, .33, .80, False),
+    c.id: c
+    for c in (
+        Chemistry(
+            "lfp",
+            "Lithium iron phosphate",
+            1.0,
+            0.9,
+            1.03,
+            1.0,
+            1.14,
+            0.875,
+            0.035,
+            (0.80, 0.965, 0.985, 0.995, 1.0, 1.002, 1.005, 1.012, 1.018, 1.022, 1.06),
+            0.007,
+            (70, 180),
+            ((0.5, 6000), (0.8, 3500), (1.0, 2500)),
+            12,
+            1.0,
+            0.97,
+            True,
+        ),
+        Chemistry(
+            "nmc",
+            "Lithium NMC or NCA",
+            1.0,
+            0.9,
+            1.05,
+            1.0,
+            1.135,
+            0.81,
+            0.030,
+            (0.83, 0.925, 0.955, 0.972, 0.985, 0.997, 1.013, 1.035, 1.062, 1.092, 1.135),
+            0.008,
+            (90, 260),
+            ((0.5, 2000), (0.8, 1000), (1.0, 600)),
+            10,
+            1.5,
+            0.97,
+            True,
+        ),
+        Chemistry(
+            "agm",
+            "Lead-acid, AGM",
+            0.5,
+            0.5,
+            1.12,
+            20.0,
+            1.075,
+            0.875,
+            0.050,
+            _LEAD_OCV,
+            0.010,
+            (22, 42),
+            ((0.3, 1200), (0.5, 600), (0.8, 300)),
+            6,
+            0.5,
+            0.85,
+            False,
+        ),
+        Chemistry(
+            "gel",
+            "Lead-acid, gel",
+            0.5,
+            0.5,
+            1.12,
+            20.0,
+            1.075,
+            0.875,
+            0.060,
+            _LEAD_OCV,
+            0.010,
+            (22, 42),
+            ((0.3, 1400), (0.5, 750), (0.8, 400)),
+            7,
+            0.4,
+            0.85,
+            False,
+        ),
+        Chemistry(
+            "flooded",
+            "Lead-acid, flooded",
+            0.5,
+            0.5,
+            1.25,
+            20.0,
+            1.06,
+            0.875,
+            0.060,
+            _LEAD_OCV,
+            0.012,
+            (22, 42),
+            ((0.3, 1000), (0.5, 500), (0.8, 250)),
+            5,
+            0.33,
+            0.80,
+            False,
+        ),
     )
 }
 
@@ -70,7 +158,9 @@ def chemistry(chemistry_id: str) -> Chemistry:
     try:
         return CHEMISTRIES[chemistry_id]
     except KeyError:
-        raise ValueRefused("battery.chemistry", chemistry_id, "one of " + ", ".join(CHEMISTRIES)) from None
+        raise ValueRefused(
+            "battery.chemistry", chemistry_id, "one of " + ", ".join(CHEMISTRIES)
+        ) from None
 
 
 @dataclass(frozen=True)
@@ -95,9 +185,15 @@ class Battery:
 
     def __post_init__(self) -> None:
         chemistry(self.chemistry)
-        for key, low, high in (("nominal_voltage_v", 3, 400), ("capacity_ah", .5, 5000), ("mass_kg", .05, 2000),
-                               ("max_continuous_a", .5, 5000), ("max_peak_a", .5, 20000),
-                               ("full_voltage_v", 3, 500), ("empty_voltage_v", 1, 400)):
+        for key, low, high in (
+            ("nominal_voltage_v", 3, 400),
+            ("capacity_ah", 0.5, 5000),
+            ("mass_kg", 0.05, 2000),
+            ("max_continuous_a", 0.5, 5000),
+            ("max_peak_a", 0.5, 20000),
+            ("full_voltage_v", 3, 500),
+            ("empty_voltage_v", 1, 400),
+        ):
             value = getattr(self, key)
             if value is not None and not low <= value <= high:
                 raise ValueRefused(f"battery.{key}", value, f"{low:g} to {high:g}")
@@ -125,11 +221,17 @@ class Battery:
     @property
     def weight_kg(self) -> float:
         """Mass, given or estimated from the middle of the chemistry's Wh per kg."""
-        return self.mass_kg if self.mass_kg is not None else self.energy_wh / (sum(self.chem.wh_per_kg) / 2)
+        return (
+            self.mass_kg
+            if self.mass_kg is not None
+            else self.energy_wh / (sum(self.chem.wh_per_kg) / 2)
+        )
 
     @property
     def continuous_a(self) -> float:
-        """Continuous discharge limit: the smallest of cells (or the chemistry's usual C-rate), BMS and connector."""
+        """Continuous discharge limit: the smallest of cells (or the chemistry's usual C-rate), BMS
+        and connector.
+        """
         cells = self.max_continuous_a or self.chem.max_c_rate * self.capacity_ah
         return min(x for x in (cells, self.bms_max_a, self.connector_max_a) if x is not None)
 
@@ -137,15 +239,21 @@ class Battery:
     def limited_by(self) -> str:
         """What sets the continuous limit: cells, BMS or connector."""
         names = {"connector": self.connector_max_a, "BMS": self.bms_max_a}
-        return next((k for k, v in names.items() if v is not None and v <= self.continuous_a), "cells")
+        return next(
+            (k for k, v in names.items() if v is not None and v <= self.continuous_a), "cells"
+        )
 
     @property
     def peak_a(self) -> float:
-        """Peak discharge limit, given or 1.5 times the continuous one; never above what the BMS lets through."""
+        """Peak discharge limit, given or 1.5 times the continuous one; never above what the BMS
+        lets through.
+        """
         return min(self.max_peak_a or 1.5 * self.continuous_a, self.bms_max_a or np.inf)
 
 
-def peukert_time_h(capacity_ah: ArrayLike, current_a: ArrayLike, exponent: ArrayLike, rated_h: ArrayLike = 20.0) -> Array:
+def peukert_time_h(
+    capacity_ah: ArrayLike, current_a: ArrayLike, exponent: ArrayLike, rated_h: ArrayLike = 20.0
+) -> Array:
     """Time in h to empty at a steady current: t = H (C/(I H))^n; broadcasts.
 
     Source: Peukert 1897 in the rated-hour form of the textbooks.
@@ -154,7 +262,9 @@ def peukert_time_h(capacity_ah: ArrayLike, current_a: ArrayLike, exponent: Array
     3.79
     """
     h = np.asarray(rated_h, dtype=float)
-    return np.asarray(h * (np.asarray(capacity_ah) / (np.asarray(current_a) * h)) ** np.asarray(exponent))
+    return np.asarray(
+        h * (np.asarray(capacity_ah) / (np.asarray(current_a) * h)) ** np.asarray(exponent)
+    )
 
 
 def temperature_factor(chem: Chemistry, temperature_c: float) -> float:
@@ -176,7 +286,8 @@ def end_soc(chem: Chemistry, reserve: float) -> float:
 
 
 def cycle_life(chem: Chemistry, depth: ArrayLike) -> Array:
-    """Cycles to 80 % of capacity at a depth of discharge (0.05–1), on a log-log line through the table.
+    """Cycles to 80 % of capacity at a depth of discharge (0.05–1), on a log-log line through the
+    table.
 
     >>> round(float(cycle_life(chemistry("agm"), 0.5)))
     600
@@ -190,7 +301,9 @@ def cycle_life(chem: Chemistry, depth: ArrayLike) -> Array:
 
 @dataclass(frozen=True)
 class Discharge:
-    """One discharge at constant power: SoC, pack voltage and current in ratios, and the time taken."""
+    """One discharge at constant power: SoC, pack voltage and current in ratios, and the time
+    taken.
+    """
 
     soc: Array
     voltage_ratio: Array
@@ -205,13 +318,20 @@ def _ocv(chem: Chemistry, soc: Array) -> Array:
     return np.asarray(np.interp(soc, np.linspace(0, 1, grid.size), grid) / mean)
 
 
-def discharge(chem: Chemistry, power_per_h: float, reserve: float = 0.0, motor_min_ratio: float = 0.0,
-              capacity_factor: float = 1.0, start_soc: float = 1.0) -> Discharge:
+def discharge(
+    chem: Chemistry,
+    power_per_h: float,
+    reserve: float = 0.0,
+    motor_min_ratio: float = 0.0,
+    capacity_factor: float = 1.0,
+    start_soc: float = 1.0,
+) -> Discharge:
     """Discharge at constant power, `power_per_h` = power / rated energy in 1/h (0.001–20).
 
-    Current rises as the voltage falls (I = (E − √(E² − 4RP))/2R); lead pays Peukert on the current above
-    its rated one. Ends at the reserve, the chemistry's depth, its cut-off or the motor's lowest voltage
-    (`motor_min_ratio` of nominal), whichever comes first. `capacity_factor` shrinks the pack (cold, aged).
+    Current rises as the voltage falls (I = (E − √(E² − 4RP))/2R); lead pays Peukert on the current
+    above its rated one. Ends at the reserve, the chemistry's depth, its cut-off or the motor's
+    lowest voltage (`motor_min_ratio` of nominal), whichever comes first. `capacity_factor` shrinks
+    the pack (cold, aged).
 
     >>> d = discharge(chemistry("nmc"), 1100 / 949)
     >>> round(float(d.hours[-1]) * 60)
@@ -228,8 +348,17 @@ def discharge(chem: Chemistry, power_per_h: float, reserve: float = 0.0, motor_m
     floor = max(chem.empty_ratio if chem.usable < 1 else 0.0, motor_min_ratio)
     bad = ~able | (voltage < floor)
     last = int(np.argmax(bad)) if bad.any() else middle.size
-    ended = ("power" if not able[last] else "motor" if motor_min_ratio > chem.empty_ratio else "cut-off") if bad.any() \
+    ended = (
+        (
+            "power"
+            if not able[last]
+            else "motor"
+            if motor_min_ratio > chem.empty_ratio
+            else "cut-off"
+        )
+        if bad.any()
         else ("reserve" if reserve >= 1 - chem.usable else "depth")
+    )
     loss = np.maximum(rate * chem.rated_h / capacity_factor, 1.0) ** (chem.peukert - 1.0)
     step = capacity_factor * (soc[:-1] - soc[1:]) / (rate * loss)
     elapsed = np.concatenate(([0.0], np.cumsum(step)))[: last + 1]
@@ -240,22 +369,36 @@ _RATES = np.geomspace(0.002, 12.0, 72)
 
 
 @lru_cache(maxsize=512)
-def _runtime_table(chem_id: str, reserve: float, motor_min_ratio: float, capacity_factor: float) -> Array:
+def _runtime_table(
+    chem_id: str, reserve: float, motor_min_ratio: float, capacity_factor: float
+) -> Array:
     chem = chemistry(chem_id)
-    return np.array([discharge(chem, float(x), reserve, motor_min_ratio, capacity_factor).hours[-1] * x for x in _RATES])
+    return np.array(
+        [
+            discharge(chem, float(x), reserve, motor_min_ratio, capacity_factor).hours[-1] * x
+            for x in _RATES
+        ]
+    )
 
 
-def delivered_share(chem_id: str, power_per_h: ArrayLike, reserve: float = 0.2, motor_min_ratio: float = 0.0,
-                    capacity_factor: float = 1.0) -> Array:
+def delivered_share(
+    chem_id: str,
+    power_per_h: ArrayLike,
+    reserve: float = 0.2,
+    motor_min_ratio: float = 0.0,
+    capacity_factor: float = 1.0,
+) -> Array:
     """Share of the rated energy that reaches the motor before the day must end; any shape.
 
-    `power_per_h` is power over rated energy (1/h). Interpolated from `discharge` on a table kept per
-    chemistry, reserve and lowest voltage.
+    `power_per_h` is power over rated energy (1/h). Interpolated from `discharge` on a table kept
+    per chemistry, reserve and lowest voltage.
 
     >>> float(delivered_share("lfp", 0.1, 0.2).round(1)), float(delivered_share("agm", 1.0, 0.2).round(2)) < 0.4
     (0.8, True)
     """
-    values = _runtime_table(chem_id, round(reserve, 3), round(motor_min_ratio, 2), round(capacity_factor, 3))
+    values = _runtime_table(
+        chem_id, round(reserve, 3), round(motor_min_ratio, 2), round(capacity_factor, 3)
+    )
     x = np.clip(np.asarray(power_per_h, dtype=float), _RATES[0], _RATES[-1])
     return np.asarray(np.interp(np.log(x), np.log(_RATES), values))
 

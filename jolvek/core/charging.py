@@ -1,4 +1,6 @@
-"""Charging: how long from one state to another, whether it is full by morning, and what must not be charged how."""
+"""Charging: how long from one state to another, whether it is full by morning, and what must not be
+charged how.
+"""
 
 from __future__ import annotations
 
@@ -21,7 +23,9 @@ CHARGE_C_LIMIT = {True: 0.5, False: 0.2}  # usual highest charging current over 
 
 @dataclass(frozen=True)
 class Charger:
-    """One charger: V nominal, A, the chemistries it has a programme for, kg; `outputs` for multi-bank units."""
+    """One charger: V nominal, A, the chemistries it has a programme for, kg; `outputs` for
+    multi-bank units.
+    """
 
     voltage_v: float
     current_a: float
@@ -36,12 +40,17 @@ class Charger:
         return self.voltage_v * self.current_a * self.outputs
 
 
-def charge_time_h(capacity_ah: ArrayLike, current_a: ArrayLike, chem: Chemistry, start_soc: ArrayLike = 0.2,
-                  end_soc: ArrayLike = 1.0) -> Array:
+def charge_time_h(
+    capacity_ah: ArrayLike,
+    current_a: ArrayLike,
+    chem: Chemistry,
+    start_soc: ArrayLike = 0.2,
+    end_soc: ArrayLike = 1.0,
+) -> Array:
     """Hours to charge a capacity (Ah) with a current (A) between two states of charge; broadcasts.
 
-    Constant current to 90 % (lithium) or 80 % (lead), then a current falling exponentially, taken as
-    full at 99 %. Charge efficiency by chemistry. Jolvek's own simplification of CC–CV charging.
+    Constant current to 90 % (lithium) or 80 % (lead), then a current falling exponentially, taken
+    as full at 99 %. Charge efficiency by chemistry. Jolvek's own simplification of CC–CV charging.
 
     >>> from jolvek.core.battery import chemistry
     >>> round(float(charge_time_h(50, 7.0, chemistry("lfp"))), 1)
@@ -49,17 +58,26 @@ def charge_time_h(capacity_ah: ArrayLike, current_a: ArrayLike, chem: Chemistry,
     """
     lithium = chem.lithium
     knee, efficiency = TAIL_FROM[lithium], chem.charge_efficiency
-    start, end = np.asarray(start_soc, dtype=float), np.minimum(np.asarray(end_soc, dtype=float), 0.995)
-    rate = np.asarray(current_a, dtype=float) * efficiency / np.asarray(capacity_ah, dtype=float)  # SoC per hour
+    start, end = (
+        np.asarray(start_soc, dtype=float),
+        np.minimum(np.asarray(end_soc, dtype=float), 0.995),
+    )
+    rate = (
+        np.asarray(current_a, dtype=float) * efficiency / np.asarray(capacity_ah, dtype=float)
+    )  # SoC per hour
     bulk = np.maximum(np.minimum(end, knee) - start, 0.0) / rate
     left0 = 1.0 - np.maximum(start, knee)
     left1 = np.maximum(1.0 - end, 0.01)
     tau = np.minimum((1 - knee) / rate, TAIL_TIME_H[lithium])  # slow chargers hardly taper
-    tail = np.where(end > np.maximum(start, knee), tau * np.log(np.maximum(left0 / left1, 1.0)), 0.0)
+    tail = np.where(
+        end > np.maximum(start, knee), tau * np.log(np.maximum(left0 / left1, 1.0)), 0.0
+    )
     return np.asarray(bulk + tail)
 
 
-def bank_charge_h(bank: Bank, charger: Charger, start_soc: float = 0.2, end_soc: float = 1.0) -> float:
+def bank_charge_h(
+    bank: Bank, charger: Charger, start_soc: float = 0.2, end_soc: float = 1.0
+) -> float:
     """Hours for one charger on a bank; a multi-output charger serves as many packs at once.
 
     >>> from jolvek.core.battery import Battery
@@ -69,12 +87,21 @@ def bank_charge_h(bank: Bank, charger: Charger, start_soc: float = 0.2, end_soc:
     """
     if matches(bank, charger) == "pack":
         rounds = -(-bank.packs // charger.outputs)
-        return rounds * float(charge_time_h(bank.battery.capacity_ah, charger.current_a, bank.chem, start_soc, end_soc))
-    return float(charge_time_h(bank.capacity_ah, charger.current_a * charger.outputs, bank.chem, start_soc, end_soc))
+        return rounds * float(
+            charge_time_h(
+                bank.battery.capacity_ah, charger.current_a, bank.chem, start_soc, end_soc
+            )
+        )
+    return float(
+        charge_time_h(
+            bank.capacity_ah, charger.current_a * charger.outputs, bank.chem, start_soc, end_soc
+        )
+    )
 
 
 def matches(bank: Bank, charger: Charger) -> str | None:
-    """How a charger serves a bank: on the whole `bank`, `pack` by pack, or None; voltage within 10 %.
+    """How a charger serves a bank: on the whole `bank`, `pack` by pack, or None; voltage within 10
+    %.
 
     >>> from jolvek.core.battery import Battery
     >>> matches(Bank(Battery("agm", 12, 100), 2), Charger(12, 10, ("agm",), outputs=2))
@@ -89,8 +116,11 @@ def matches(bank: Bank, charger: Charger) -> str | None:
     return None
 
 
-def soc_after(bank: Bank, chargers: Sequence[Charger], hours: ArrayLike, start_soc: float = 0.2) -> Array:
-    """State of charge reached after some hours (any shape) with one or several chargers together; full is 0.99.
+def soc_after(
+    bank: Bank, chargers: Sequence[Charger], hours: ArrayLike, start_soc: float = 0.2
+) -> Array:
+    """State of charge reached after some hours (any shape) with one or several chargers together;
+    full is 0.99.
 
     >>> from jolvek.core.battery import Battery
     >>> b, c = Bank(Battery("lfp", 25.6, 50)), Charger(24, 7, ("lfp",))
@@ -104,8 +134,11 @@ def soc_after(bank: Bank, chargers: Sequence[Charger], hours: ArrayLike, start_s
     return np.asarray(np.interp(np.asarray(hours, dtype=float), needed, soc))
 
 
-def together_h(bank: Bank, chargers: Sequence[Charger], start_soc: float = 0.2, end_soc: float = 1.0) -> float:
-    """Hours for several chargers at once: currents of whole-bank chargers add up, pack chargers share out the packs.
+def together_h(
+    bank: Bank, chargers: Sequence[Charger], start_soc: float = 0.2, end_soc: float = 1.0
+) -> float:
+    """Hours for several chargers at once: currents of whole-bank chargers add up, pack chargers
+    share out the packs.
 
     Chargers that do not match the bank count for nothing; inf where none does.
 
@@ -122,11 +155,16 @@ def together_h(bank: Bank, chargers: Sequence[Charger], start_soc: float = 0.2, 
         return float("inf")
     rounds = -(-bank.packs // sum(c.outputs for c in pack))
     slowest = min(c.current_a for c in pack)
-    return rounds * float(charge_time_h(bank.battery.capacity_ah, slowest, bank.chem, start_soc, end_soc))
+    return rounds * float(
+        charge_time_h(bank.battery.capacity_ah, slowest, bank.chem, start_soc, end_soc)
+    )
 
 
-def first_charge_h(bank: Bank, chargers: Sequence[Charger], delivered_soc: float = DELIVERED_SOC) -> float:
-    """Hours of the first charge: packs arrive about a fifth charged (10–30 %, common practice, no source).
+def first_charge_h(
+    bank: Bank, chargers: Sequence[Charger], delivered_soc: float = DELIVERED_SOC
+) -> float:
+    """Hours of the first charge: packs arrive about a fifth charged (10–30 %, common practice, no
+    source).
 
     >>> from jolvek.core.battery import Battery
     >>> 5.5 < first_charge_h(Bank(Battery("nmc", 25.9, 50)), [Charger(24, 7, ("nmc",))]) < 7.0
@@ -135,9 +173,15 @@ def first_charge_h(bank: Bank, chargers: Sequence[Charger], delivered_soc: float
     return together_h(bank, chargers, delivered_soc)
 
 
-def check(bank: Bank, chargers: Sequence[Charger], hours: float, start_soc: float = 0.2,
-          temperature_c: float = 15.0) -> list[Finding]:
-    """What is to be said of charging: voltage, chemistry, current, time, frost, and the first charge.
+def check(
+    bank: Bank,
+    chargers: Sequence[Charger],
+    hours: float,
+    start_soc: float = 0.2,
+    temperature_c: float = 15.0,
+) -> list[Finding]:
+    """What is to be said of charging: voltage, chemistry, current, time, frost, and the first
+    charge.
 
     >>> from jolvek.core.battery import Battery
     >>> b, c = Bank(Battery("lfp", 25.6, 50)), Charger(24, 7, ("lfp",))
@@ -152,7 +196,10 @@ def check(bank: Bank, chargers: Sequence[Charger], hours: float, start_soc: floa
             out.append(find("charger-voltage", c.voltage_v, bank.nominal_v))
         else:
             ah = bank.battery.capacity_ah if matches(bank, c) == "pack" else bank.capacity_ah
-            amps, most = c.current_a * (1 if matches(bank, c) == "pack" else c.outputs), CHARGE_C_LIMIT[bank.chem.lithium] * ah
+            amps, most = (
+                c.current_a * (1 if matches(bank, c) == "pack" else c.outputs),
+                CHARGE_C_LIMIT[bank.chem.lithium] * ah,
+            )
             if amps > most * (1 + 1e-9):
                 out.append(find("charge-current", amps, most))
     needed = together_h(bank, chargers, start_soc)

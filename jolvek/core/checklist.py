@@ -1,4 +1,6 @@
-"""The rigger's sheet for one setup: settings, tools, parts and spares, order of work, checks. Makers' manuals come first."""
+"""The rigger's sheet for one setup: settings, tools, parts and spares, order of work, checks.
+Makers' manuals come first.
+"""
 
 from __future__ import annotations
 
@@ -40,21 +42,44 @@ def _plate(x: Leg) -> str:
 
 
 def settings(f: Fitted) -> tuple[Setting, ...]:
-    """Power limit, throttle response, low-charge protection, trim pin and plate depth for this boat.
+    """Power limit, throttle response, low-charge protection, trim pin and plate depth for this
+    boat.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.need import Need; from jolvek.core.shelf import sample
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.need import Need
+    >>> from jolvek.core.shelf import sample
     >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
     >>> [x.name for x in settings(Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], shaft_m=.381))]
     ['power limit', 'throttle response', 'low-charge protection', 'trim pin', 'plate']
     """
     mass, watts = f.performance.displacement_kg, f.motor.spec.input_power_w
     lively = watts / mass > LIVELY_W_PER_KG
-    out = [Setting("power limit", f"{round(watts * 2 / 3, -2):.0f} of {watts:.0f} W at first" if lively else "full power",
-                   "light boat for this power: until the driver knows her" if lively else "the boat carries it")]
+    out = [
+        Setting(
+            "power limit",
+            f"{round(watts * 2 / 3, -2):.0f} of {watts:.0f} W at first" if lively else "full power",
+            (
+                "light boat for this power: until the driver knows her"
+                if lively
+                else "the boat carries it"
+            ),
+        )
+    ]
     soft = mass < 200 and f.need.hull.family.startswith("inflatable")
-    out.append(Setting("throttle response", "2 of 9, soft" if soft else "9 of 9" if mass > 1500 else "4 of 9",
-                       "very light inflatable" if soft else "heavy boat" if mass > 1500 else "as a rule"))
-    out.append(Setting("low-charge protection", f"{LOW_CHARGE:.0%}", "power is cut back there, enough to come home slowly"))
+    out.append(
+        Setting(
+            "throttle response",
+            "2 of 9, soft" if soft else "9 of 9" if mass > 1500 else "4 of 9",
+            "very light inflatable" if soft else "heavy boat" if mass > 1500 else "as a rule",
+        )
+    )
+    out.append(
+        Setting(
+            "low-charge protection",
+            f"{LOW_CHARGE:.0%}",
+            "power is cut back there, enough to come home slowly",
+        )
+    )
     if f.leg is not None:
         out.append(
             Setting(
@@ -76,7 +101,9 @@ def settings(f: Fitted) -> tuple[Setting, ...]:
 def sheet(f: Fitted) -> Sheet:
     """The whole sheet. Torque in words only: nip, do not force; the maker's figures rule.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.need import Need; from jolvek.core.shelf import sample
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.need import Need
+    >>> from jolvek.core.shelf import sample
     >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
     >>> x = sheet(Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], s.chargers[0], shaft_m=.381))
     >>> len(x.steps) > 6, x.parts[0]
@@ -94,17 +121,27 @@ def sheet(f: Fitted) -> Sheet:
             x
             for x in (
                 "Kill cord first; motor free to turn, propeller clear of people.",
-                f"{f.netlist.motor_a:.0f} A: no tool across poles, cover the terminals, fuse at the battery.",
-                "Lithium: its own management, matching charger, never charged below freezing."
-                if lithium
-                else "Lead-acid gives off hydrogen: ventilate the bay, no sparks.",
+                (
+                    f"{f.netlist.motor_a:.0f} A: no tool across poles, cover the terminals, fuse at"
+                    " the battery."
+                ),
+                (
+                    "Lithium: its own management, matching charger, never charged below freezing."
+                    if lithium
+                    else "Lead-acid gives off hydrogen: ventilate the bay, no sparks."
+                ),
                 "Above 60 V DC: a qualified marine electrician only." if f.bank.full_v > 60 else "",
-                "Cutting the hull weakens it and voids approvals: ask its maker."
-                if mount.kind in ("pod", "stern_plate", "swing_arm")
-                else "",
-                "Inflatable: tubes about 3 psi, drop-stitch parts about 6 psi, before the motor's weight goes on."
-                if f.need.hull.family.startswith("inflatable") or f.need.hull.family == "rib"
-                else "",
+                (
+                    "Cutting the hull weakens it and voids approvals: ask its maker."
+                    if mount.kind in ("pod", "stern_plate", "swing_arm")
+                    else ""
+                ),
+                (
+                    "Inflatable: tubes about 3 psi, drop-stitch parts about 6 psi, before the"
+                    " motor's weight goes on."
+                    if f.need.hull.family.startswith("inflatable") or f.need.hull.family == "rib"
+                    else ""
+                ),
             )
             if x
         ),
@@ -120,7 +157,11 @@ def _tools(f: Fitted) -> tuple[str, ...]:
     if _drilled(f):
         out += ["drill with depth stop", "sealant gun, masking tape"]
     if not f.clips_on:
-        out += ["cable cutter and crimper for the lugs", "heat-shrink and hot-air gun", "insulated spanner"]
+        out += [
+            "cable cutter and crimper for the lugs",
+            "heat-shrink and hot-air gun",
+            "insulated spanner",
+        ]
     return tuple(out)
 
 
@@ -136,7 +177,10 @@ def _parts(f: Fitted) -> tuple[tuple[str, str], ...]:
         out += [(what, str(count)) for what, count in counts.items()]
         sizes: dict[str, float] = {}
         for w in f.netlist.wires:
-            key = f"cable {w.size.size_mm2:g} mm² (AWG {w.size.awg}), {'red' if _is_plus(w) else 'black'}"
+            key = (
+                f"cable {w.size.size_mm2:g} mm² (AWG {w.size.awg}),"
+                f" {'red' if _is_plus(w) else 'black'}"
+            )
             sizes[key] = sizes.get(key, 0.0) + w.length_m * w.size.runs
         out += [(key, f"{length:.1f} m") for key, length in sorted(sizes.items())]
         out.append(("battery straps or tray", str(f.bank.packs)))
@@ -148,7 +192,12 @@ def _is_plus(w: Wire) -> bool:
 
 
 def _spares(f: Fitted) -> tuple[str, ...]:
-    out = ["shear or drive pins", "spare propeller with washers and self-locking nut", "spare kill cord or magnet", "keys"]
+    out = [
+        "shear or drive pins",
+        "spare propeller with washers and self-locking nut",
+        "spare kill cord or magnet",
+        "keys",
+    ]
     if not f.clips_on:
         out.append("one fuse of each rating")
     return tuple([*out, "anode"] if f.need.water.kind == "salt" else out)
@@ -157,14 +206,28 @@ def _spares(f: Fitted) -> tuple[str, ...]:
 def _steps(f: Fitted) -> tuple[str, ...]:
     leg, kind = f.leg, f.mount.spec.general
     charge = f" ({f.charge_h:.0f} h from the reserve)" if f.charge_h else ""
-    out = ["Unpack, compare with the parts list, write down serial numbers.", f"Charge fully before the first use{charge}.",
-           f"Fit the {kind.name.lower()}: dry fit, mark, drill, seal every hole; nip bolts, do not force." if _drilled(f) else
-           f"Fit the {kind.name.lower()}: square on its place, screws tight by hand, then the lock or lanyard."]
+    out = [
+        "Unpack, compare with the parts list, write down serial numbers.",
+        f"Charge fully before the first use{charge}.",
+        (
+            f"Fit the {kind.name.lower()}: dry fit, mark, drill, seal every hole; nip bolts, do not"
+            " force."
+            if _drilled(f)
+            else (
+                f"Fit the {kind.name.lower()}: square on its place, screws tight by hand, then the"
+                " lock or lanyard."
+            )
+        ),
+    ]
     if leg is not None:
         out.append(
-            f"Hang the motor; plate {_plate(leg)} the bottom at the transom, shaft upright with the boat loaded."
+            f"Hang the motor; plate {_plate(leg)} the bottom at the transom, shaft upright with the"
+            " boat loaded."
         )
-    out.append("Propeller: larger washer, drive pin centred, propeller, smaller washer, self-locking nut nipped, not forced; anode last.")
+    out.append(
+        "Propeller: larger washer, drive pin centred, propeller, smaller washer, self-locking nut"
+        " nipped, not forced; anode last."
+    )
     if f.clips_on:
         out.append("Clip the battery on; it goes one way: align, push, lock.")
     else:
@@ -172,15 +235,29 @@ def _steps(f: Fitted) -> tuple[str, ...]:
         out += [
             f"Stow and strap the packs: {where}.",
             "Switch off. Lay the cables away from heat and edges, relieve the strain at both ends.",
-            "Fuse at the battery's pole first, then series links, then the rails; minus last. Packs in parallel only at equal voltage.",
+            (
+                "Fuse at the battery's pole first, then series links, then the rails; minus last."
+                " Packs in parallel only at equal voltage."
+            ),
             "Measure: voltage and polarity at the motor's plug before it is joined.",
         ]
-    return tuple([*out, "Settings as above.", "Test forward, neutral, reverse on the water, not in the air for long."])
+    return tuple(
+        [
+            *out,
+            "Settings as above.",
+            "Test forward, neutral, reverse on the water, not in the air for long.",
+        ]
+    )
 
 
 def _checks(f: Fitted) -> tuple[str, ...]:
-    out = ["kill cord stops the motor", "tilts and locks at every stop; nothing in its sweep", "no vibration, no air drawn in full turns",
-           "charge shown and read together with the customer", "loaded trim looked at from the quay"]
+    out = [
+        "kill cord stops the motor",
+        "tilts and locks at every stop; nothing in its sweep",
+        "no vibration, no air drawn in full turns",
+        "charge shown and read together with the customer",
+        "loaded trim looked at from the quay",
+    ]
     if f.yaw is not None:
         out.append("runs straight with the helm's own force")
     if not f.clips_on:

@@ -1,4 +1,6 @@
-"""What catalogues claim, held against physics and plain arithmetic: thrust, horsepower, watt-hours, weight, speed, missing data."""
+"""What catalogues claim, held against physics and plain arithmetic: thrust, horsepower, watt-hours,
+weight, speed, missing data.
+"""
 
 from __future__ import annotations
 
@@ -16,12 +18,17 @@ from jolvek.core.shelf import Item
 from jolvek.core.units import HORSEPOWER_W
 
 WATT_HOURS_OFF = 0.05
-ALONE = (Hull("skiff", 4.3, 1.35, 68), Load(1, 80, 10))  # a light, easily driven boat with one adult
+ALONE = (
+    Hull("skiff", 4.3, 1.35, 68),
+    Load(1, 80, 10),
+)  # a light, easily driven boat with one adult
 
 
 @dataclass(frozen=True)
 class Claim:
-    """One claim: level (block: impossible, caution: doubtful, note: missing, fine), what was claimed, what is so, why."""
+    """One claim: level (block: impossible, caution: doubtful, note: missing, fine), what was
+    claimed, what is so, why.
+    """
 
     level: str
     about: str
@@ -49,15 +56,35 @@ def _thrust(item: Item[Any]) -> list[Claim]:
     prop = m.propulsor()
     factor = float(loss_factor_from_static(m.static_thrust_n, prop.diameter_m, m.input_power_w))
     most = float(static_thrust_n(m.input_power_w, prop.diameter_m, LOSS_FACTOR_BELIEVED))
-    told = f"{m.static_thrust_n:.0f} N claimed from {m.input_power_w:.0f} W on {1000 * prop.diameter_m:.0f} mm"
+    told = (
+        f"{m.static_thrust_n:.0f} N claimed from {m.input_power_w:.0f} W on"
+        f" {1000 * prop.diameter_m:.0f} mm"
+    )
     if factor > 1:
-        return [Claim("block", "static thrust", f"{told}: impossible, the momentum limit without any loss is "
-                                                f"{float(static_thrust_n(m.input_power_w, prop.diameter_m, 1.0)):.0f} N.")]
+        return [
+            Claim(
+                "block",
+                "static thrust",
+                f"{told}: impossible, the momentum limit without any loss is "
+                f"{float(static_thrust_n(m.input_power_w, prop.diameter_m, 1.0)):.0f} N.",
+            )
+        ]
     if factor > LOSS_FACTOR_BELIEVED:
         return [
-            Claim("caution", "static thrust", f"{told}: more than about {most:.0f} N is not believed; 0.62 of the input is used instead.")
+            Claim(
+                "caution",
+                "static thrust",
+                f"{told}: more than about {most:.0f} N is not believed; 0.62 of the input is used"
+                " instead.",
+            )
         ]
-    return [Claim("fine", "static thrust", f"{told}: a loss factor of {factor:.2f}, within what such propellers do.")]
+    return [
+        Claim(
+            "fine",
+            "static thrust",
+            f"{told}: a loss factor of {factor:.2f}, within what such propellers do.",
+        )
+    ]
 
 
 def _horsepower(item: Item[Any]) -> list[Claim]:
@@ -65,7 +92,14 @@ def _horsepower(item: Item[Any]) -> list[Claim]:
         return []
     real = item.spec.input_power_w / HORSEPOWER_W
     level = "caution" if item.claimed_hp > 1.25 * real else "fine"
-    return [Claim(level, "horsepower", f"{item.claimed_hp:g} hp claimed; {item.spec.input_power_w:.0f} W of input are {real:.1f} hp.")]
+    return [
+        Claim(
+            level,
+            "horsepower",
+            f"{item.claimed_hp:g} hp claimed; {item.spec.input_power_w:.0f} W of input are"
+            f" {real:.1f} hp.",
+        )
+    ]
 
 
 def _speed(item: Item[Any]) -> list[Claim]:
@@ -73,7 +107,14 @@ def _speed(item: Item[Any]) -> list[Claim]:
         return []
     top = evaluate(Setup(*ALONE, item.spec)).top_speed_m_s
     level = "caution" if item.claimed_speed_m_s > 1.12 * top else "fine"
-    return [Claim(level, "top speed", f"{item.claimed_speed_m_s:.1f} m/s claimed; a light 4.3 m skiff with one adult makes {top:.1f} m/s.")]
+    return [
+        Claim(
+            level,
+            "top speed",
+            f"{item.claimed_speed_m_s:.1f} m/s claimed; a light 4.3 m skiff with one adult makes"
+            f" {top:.1f} m/s.",
+        )
+    ]
 
 
 def _runtime(item: Item[Any]) -> list[Claim]:
@@ -84,7 +125,8 @@ def _runtime(item: Item[Any]) -> list[Claim]:
         Claim(
             "note",
             "time at full power",
-            f"{item.claimed_runtime_s / 60:.0f} min at full power take at least {needed:.0f} Wh of usable energy.",
+            f"{item.claimed_runtime_s / 60:.0f} min at full power take at least {needed:.0f} Wh of"
+            " usable energy.",
         )
     ]
 
@@ -93,15 +135,22 @@ def _energy(item: Item[Any]) -> list[Claim]:
     b: Battery = item.spec
     minutes = float(runtime_s(Bank(b), b.energy_wh, 0.0)) / 60
     if item.claimed_energy_wh is None:
-        return [Claim("fine", "energy", f"{b.nominal_voltage_v:g} V × {b.capacity_ah:g} Ah = {b.energy_wh:.0f} Wh; "
-                                        f"at that many watts it runs {minutes:.0f} min.")]
+        return [
+            Claim(
+                "fine",
+                "energy",
+                f"{b.nominal_voltage_v:g} V × {b.capacity_ah:g} Ah = {b.energy_wh:.0f} Wh; "
+                f"at that many watts it runs {minutes:.0f} min.",
+            )
+        ]
     off = item.claimed_energy_wh / b.energy_wh - 1
     level = "caution" if off > WATT_HOURS_OFF else "fine"
     return [
         Claim(
             level,
             "energy",
-            f"{item.claimed_energy_wh:.0f} Wh claimed; {b.nominal_voltage_v:g} V × {b.capacity_ah:g} Ah are {b.energy_wh:.0f} Wh.",
+            f"{item.claimed_energy_wh:.0f} Wh claimed; {b.nominal_voltage_v:g} V ×"
+            f" {b.capacity_ah:g} Ah are {b.energy_wh:.0f} Wh.",
         )
     ]
 
@@ -118,15 +167,25 @@ def _weight(item: Item[Any]) -> list[Claim]:
         Claim(
             "caution" if got > high else "note",
             "weight",
-            f"{got:.0f} Wh per kg; {b.chem.name.lower()} packs have {low:.0f} to {high:.0f}: {word} than usual.",
+            f"{got:.0f} Wh per kg; {b.chem.name.lower()} packs have {low:.0f} to {high:.0f}: {word}"
+            " than usual.",
         )
     ]
 
 
-_WEAKENS = {"mass_kg": "trim and displacement", "voltage_v": "which batteries fit", "propeller_diameter_m": "thrust and speed",
-            "propeller_pitch_m": "the speed at which it runs out of pitch", "propeller_rpm": "the speed at which it runs out of pitch",
-            "voltage_min_v": "when it stops", "voltage_max_v": "which banks are allowed", "max_continuous_a": "which motors it may feed",
-            "length_m": "whether it fits the bay", "width_m": "whether it fits the bay", "height_m": "whether it fits the bay"}
+_WEAKENS = {
+    "mass_kg": "trim and displacement",
+    "voltage_v": "which batteries fit",
+    "propeller_diameter_m": "thrust and speed",
+    "propeller_pitch_m": "the speed at which it runs out of pitch",
+    "propeller_rpm": "the speed at which it runs out of pitch",
+    "voltage_min_v": "when it stops",
+    "voltage_max_v": "which banks are allowed",
+    "max_continuous_a": "which motors it may feed",
+    "length_m": "whether it fits the bay",
+    "width_m": "whether it fits the bay",
+    "height_m": "whether it fits the bay",
+}
 
 
 def _missing(item: Item[Any]) -> list[Claim]:
@@ -135,4 +194,6 @@ def _missing(item: Item[Any]) -> list[Claim]:
         return []
     what = ", ".join(key.rsplit("_", 1)[0].replace("_", " ") for key in gaps)
     weak = ", ".join(dict.fromkeys(_WEAKENS[key] for key in gaps))
-    return [Claim("note", "missing data", f"Not given: {what}. Estimated instead; it weakens {weak}.")]
+    return [
+        Claim("note", "missing data", f"Not given: {what}. Estimated instead; it weakens {weak}.")
+    ]

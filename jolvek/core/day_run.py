@@ -1,4 +1,6 @@
-"""A fitted setup over the day's legs, each at its wanted speed or the most it can: energy, time, what is left."""
+"""A fitted setup over the day's legs, each at its wanted speed or the most it can: energy, time,
+what is left.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +13,9 @@ from jolvek.core.performance import evaluate
 
 @dataclass(frozen=True)
 class DayRun:
-    """The whole day: hours under way, Wh used, share of the rated charge left, and whether every leg is run as wished."""
+    """The whole day: hours under way, Wh used, share of the rated charge left, and whether every
+    leg is run as wished.
+    """
 
     hours: float
     energy_wh: float
@@ -21,11 +25,14 @@ class DayRun:
 
 
 def run_day(fitted: Fitted) -> DayRun:
-    """Add up the legs of the need's day for one setup; steady speeds, the bank's Peukert at the day's mean power.
+    """Add up the legs of the need's day for one setup; steady speeds, the bank's Peukert at the
+    day's mean power.
 
     Validity as `performance.evaluate`. A leg on which no way is made takes the whole bank.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.need import Day, Need; from jolvek.core.shelf import sample
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.need import Day, Need
+    >>> from jolvek.core.shelf import sample
     >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2), day=Day(1.5, 4000))
     >>> r = run_day(Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], shaft_m=.381))
     >>> r.home, r.as_wished, 0.5 < r.left < 0.9
@@ -33,13 +40,18 @@ def run_day(fitted: Fitted) -> DayRun:
     """
     day, bank, seconds, used, wished = fitted.need.day, fitted.bank, 0.0, 0.0, True
     for leg in day.trip:
-        p = fitted.performance if leg.wind_m_s == day.wind_m_s else evaluate(replace(fitted.setup, wind_m_s=leg.wind_m_s),
-                                                                               fitted.performance.resistance)
+        p = (
+            fitted.performance
+            if leg.wind_m_s == day.wind_m_s
+            else evaluate(
+                replace(fitted.setup, wind_m_s=leg.wind_m_s), fitted.performance.resistance
+            )
+        )
         speed = min(leg.speed_m_s, p.top_speed_m_s)
         wished &= speed >= leg.speed_m_s * (1 - 1e-6)
         at = p.at_speed(speed)
         way = speed - leg.current_m_s
-        if at.power_w is None or way <= .02:
+        if at.power_w is None or way <= 0.02:
             return DayRun(seconds / 3600, bank.energy_wh, 0.0, False, False)
         time = leg.duration_s if leg.duration_s is not None else (leg.distance_m or 0.0) / way
         seconds += time
@@ -50,4 +62,10 @@ def run_day(fitted: Fitted) -> DayRun:
     kept = day.kept_share + (day.keep_s * mean / 3600 / bank.energy_wh)
     floor = max(kept, 1 - bank.chem.usable)
     usable = float(runtime_s(bank, mean, day.kept_share))
-    return DayRun(seconds / 3600, used, left, wished, usable - day.keep_s >= seconds and left >= min(floor, 1) - .02)
+    return DayRun(
+        seconds / 3600,
+        used,
+        left,
+        wished,
+        usable - day.keep_s >= seconds and left >= min(floor, 1) - 0.02,
+    )

@@ -31,8 +31,15 @@ def _heavier(s: Setup, share: float) -> Setup:
     return replace(s, load=replace(s.load, gear_kg=s.load.gear_kg + share * s.displacement_kg))
 
 
-def what_if(setup: Setup, heavier: float = 0.15, bottom: str = "weed", aged: float = 0.2, wind_m_s: float = 5.0) -> list[Case]:
-    """The setup as it is, 15 % heavier, with a foul bottom, with a battery 20 % aged, in 5 m/s of wind against, and all at once.
+def what_if(
+    setup: Setup,
+    heavier: float = 0.15,
+    bottom: str = "weed",
+    aged: float = 0.2,
+    wind_m_s: float = 5.0,
+) -> list[Case]:
+    """The setup as it is, 15 % heavier, with a foul bottom, with a battery 20 % aged, in 5 m/s of
+    wind against, and all at once.
 
     Shares 0–0.5, wind in m/s added to what already blows. Validity as `performance.evaluate`.
 
@@ -46,15 +53,23 @@ def what_if(setup: Setup, heavier: float = 0.15, bottom: str = "weed", aged: flo
     """
     bank = replace(setup.bank, ageing=min(setup.bank.ageing + aged, 0.9)) if setup.bank else None
     foul = replace(setup.hull, bottom=bottom)
-    worst = replace(_heavier(setup, heavier), hull=foul, bank=bank, wind_m_s=setup.wind_m_s + wind_m_s)
-    rows = (("as planned", "as planned", setup), ("heavier", f"{heavier:.0%} heavier", _heavier(setup, heavier)),
-            ("foul", f"bottom with {bottom}", replace(setup, hull=foul)), ("aged", f"battery {aged:.0%} aged", replace(setup, bank=bank)),
-            ("wind", "more wind against", replace(setup, wind_m_s=setup.wind_m_s + wind_m_s)), ("all", "all of it at once", worst))
+    worst = replace(
+        _heavier(setup, heavier), hull=foul, bank=bank, wind_m_s=setup.wind_m_s + wind_m_s
+    )
+    rows = (
+        ("as planned", "as planned", setup),
+        ("heavier", f"{heavier:.0%} heavier", _heavier(setup, heavier)),
+        ("foul", f"bottom with {bottom}", replace(setup, hull=foul)),
+        ("aged", f"battery {aged:.0%} aged", replace(setup, bank=bank)),
+        ("wind", "more wind against", replace(setup, wind_m_s=setup.wind_m_s + wind_m_s)),
+        ("all", "all of it at once", worst),
+    )
     return [Case(key, title, evaluate(s)) for key, title, s in rows]
 
 
 def spread(point: Point, band: float) -> dict[str, Spread]:
-    """Speed and range of a point with their band (relative, of speed at that power); time hangs on the battery alone.
+    """Speed and range of a point with their band (relative, of speed at that power); time hangs on
+    the battery alone.
 
     >>> spread(Point(500.0, 2.0, None, 3600.0, 7200.0), 0.12)["range_m"].low
     6336.0

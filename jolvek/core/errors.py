@@ -1,4 +1,6 @@
-"""One error base for what people type or store; each error makes its own sentence out of its values."""
+"""One error base for what people type or store; each error makes its own sentence out of its
+values.
+"""
 
 from __future__ import annotations
 
@@ -17,4 +19,3 @@ class ValueRefused(JolvekError):
     def __init__(self, key: str, read: object, allowed: str) -> None:
         self.key, self.read, self.allowed = key, read, allowed
         super().__init__(f"{key}: read {read!r}, allowed is {allowed}")
-

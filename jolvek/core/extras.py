@@ -6,7 +6,17 @@ from dataclasses import dataclass
 
 from jolvek.core.errors import ValueRefused
 
-ACCESSORIES = ("gauge", "throttle", "cover", "cable", "fuse", "switch", "steering", "safety", "other")
+ACCESSORIES = (
+    "gauge",
+    "throttle",
+    "cover",
+    "cable",
+    "fuse",
+    "switch",
+    "steering",
+    "safety",
+    "other",
+)
 
 
 @dataclass(frozen=True)
@@ -35,7 +45,7 @@ class Propeller:
     name: str = ""
 
     def __post_init__(self) -> None:
-        for key, low, high in (("diameter_m", .08, 1), ("pitch_m", .03, 1), ("blades", 2, 7)):
+        for key, low, high in (("diameter_m", 0.08, 1), ("pitch_m", 0.03, 1), ("blades", 2, 7)):
             if not low <= getattr(self, key) <= high:
                 raise ValueRefused(f"propeller.{key}", getattr(self, key), f"{low:g} to {high:g}")
 

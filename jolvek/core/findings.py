@@ -13,7 +13,9 @@ LEVELS = ("block", "caution", "note")
 
 @dataclass(frozen=True)
 class Finding:
-    """What a rule says of one setup: the boat's figure, the limit, a sentence, a cure and the source."""
+    """What a rule says of one setup: the boat's figure, the limit, a sentence, a cure and the
+    source.
+    """
 
     rule: str
     level: str
@@ -41,15 +43,25 @@ class _Figure(float):
         return f"{show(float(self), spec, unit, small)}\u00a0{unit}"
 
 
-def find(rule_id: str, figure: float | None = None, limit: float | None = None, **values: object) -> Finding:
+def find(
+    rule_id: str, figure: float | None = None, limit: float | None = None, **values: object
+) -> Finding:
     """The finding of a rule with the boat's figures filled in, in SI.
 
     >>> find("voltage-high", 96.0, 60.0).level
     'block'
     """
     rule = RULES[rule_id]
-    bare = Finding(rule.id, rule.level, "", "", rule.source, figure, limit,
-                   tuple({"figure": figure, "limit": limit, **values}.items()))
+    bare = Finding(
+        rule.id,
+        rule.level,
+        "",
+        "",
+        rule.source,
+        figure,
+        limit,
+        tuple({"figure": figure, "limit": limit, **values}.items()),
+    )
     return say(bare, SI)
 
 
@@ -61,7 +73,10 @@ def say(finding: Finding, units: Mapping[str, str]) -> Finding:
     """
     rule = RULES[finding.rule]
     chosen = type("_Chosen", (_Figure,), {"units": units})
-    named = {key: chosen(value) if isinstance(value, int | float) else value for key, value in finding.values}
+    named = {
+        key: chosen(value) if isinstance(value, int | float) else value
+        for key, value in finding.values
+    }
     return replace(finding, text=rule.sentence.format(**named), cure=rule.cure.format(**named))
 
 

@@ -1,4 +1,6 @@
-"""A whole setup fitted to a boat: motor on its shaft and mount, bank in its bays, charger, wiring; judged by the rule book."""
+"""A whole setup fitted to a boat: motor on its shaft and mount, bank in its bays, charger, wiring;
+judged by the rule book.
+"""
 
 from __future__ import annotations
 
@@ -50,14 +52,26 @@ class Fitted:
     @cached_property
     def bank(self) -> Bank:
         """The bank."""
-        return Bank(self.battery.spec, self.series, self.parallel, self.ageing, self.need.day.temperature_c)
+        return Bank(
+            self.battery.spec, self.series, self.parallel, self.ageing, self.need.day.temperature_c
+        )
 
     @cached_property
     def setup(self) -> Setup:
         """What the prediction needs."""
         day = self.need.day
-        return Setup(self.need.hull, self.need.load, replace(self.motor.spec, shaft_length_m=self.shaft_m), self.bank,
-                     self.need.water, day.wind_m_s, day.current_m_s, day.kept_share, self.mount.spec.mass_kg, day.keep_s)
+        return Setup(
+            self.need.hull,
+            self.need.load,
+            replace(self.motor.spec, shaft_length_m=self.shaft_m),
+            self.bank,
+            self.need.water,
+            day.wind_m_s,
+            day.current_m_s,
+            day.kept_share,
+            self.mount.spec.mass_kg,
+            day.keep_s,
+        )
 
     @cached_property
     def performance(self) -> Performance:
@@ -72,23 +86,48 @@ class Fitted:
     @cached_property
     def stowed(self) -> tuple[list[Stowed], Finding | None]:
         """Where the packs go, or why they do not."""
-        return ([], None) if self.clips_on else stow(self.need.site.bays, self.battery.spec, self.bank.packs)
+        return (
+            ([], None)
+            if self.clips_on
+            else stow(self.need.site.bays, self.battery.spec, self.bank.packs)
+        )
 
     @cached_property
     def weights(self) -> list[Weight]:
         """People, gear, motor with mount, and packs, where they sit."""
         hull, mount = self.need.hull, self.mount.spec
         ahead = motor_ahead_m(self.need, mount)
-        hung = Weight("motor", self.motor.spec.weight_kg + mount.mass_kg, ahead, mount.offset_m, hull.transom_m)
+        hung = Weight(
+            "motor",
+            self.motor.spec.weight_kg + mount.mass_kg,
+            ahead,
+            mount.offset_m,
+            hull.transom_m,
+        )
         out = [*crew(hull, self.need.load), hung]
         kilos = self.battery.spec.weight_kg
         if self.clips_on:
-            return [*out, Weight("battery", self.bank.mass_kg, ahead, mount.offset_m, hull.transom_m + .1)]
+            return [
+                *out,
+                Weight("battery", self.bank.mass_kg, ahead, mount.offset_m, hull.transom_m + 0.1),
+            ]
         if not self.stowed[0]:
-            return [*out, Weight("battery", self.bank.mass_kg, .3 * hull.length_m, 0.0, .15)]
-        names = ["battery"] if len(self.stowed[0]) == 1 else [f"battery {i}" for i in range(1, len(self.stowed[0]) + 1)]
-        return out + [Weight(name, s.packs * kilos, s.bay.ahead_m or .3 * hull.length_m, s.bay.off_m, s.bay.above_m + .1)
-                      for name, s in zip(names, self.stowed[0], strict=True)]
+            return [*out, Weight("battery", self.bank.mass_kg, 0.3 * hull.length_m, 0.0, 0.15)]
+        names = (
+            ["battery"]
+            if len(self.stowed[0]) == 1
+            else [f"battery {i}" for i in range(1, len(self.stowed[0]) + 1)]
+        )
+        return out + [
+            Weight(
+                name,
+                s.packs * kilos,
+                s.bay.ahead_m or 0.3 * hull.length_m,
+                s.bay.off_m,
+                s.bay.above_m + 0.1,
+            )
+            for name, s in zip(names, self.stowed[0], strict=True)
+        ]
 
     @cached_property
     def attitude(self) -> Attitude:
@@ -97,29 +136,50 @@ class Fitted:
 
     @cached_property
     def leg(self) -> Leg | None:
-        """The leg in the water; None for adjustable shafts and motors that are not hung on a transom."""
+        """The leg in the water; None for adjustable shafts and motors that are not hung on a
+        transom.
+        """
         if self.shaft_m is None or self.mount.spec.general.place not in TRANSOM_PLACES:
             return None
-        return leg(self.shaft_m, seat_m(self.need.hull, self.mount.spec), self.attitude.draught_aft_m,
-                   self.performance.propulsor.diameter_m)
+        return leg(
+            self.shaft_m,
+            seat_m(self.need.hull, self.mount.spec),
+            self.attitude.draught_aft_m,
+            self.performance.propulsor.diameter_m,
+        )
 
     @cached_property
     def yaw(self) -> Yaw | None:
-        """What an off-centre thrust does; None where the motor itself steers or sits on the centre line."""
+        """What an off-centre thrust does; None where the motor itself steers or sits on the centre
+        line.
+        """
         mount, hull, p = self.mount.spec, self.need.hull, self.performance
         if not mount.offset_m or mount.kind not in STEERED_BY_BOAT:
             return None
         at = p.at_speed(min(self.need.day.speed_m_s, p.top_speed_m_s))
         rudder = SAIL_RUDDER_M2 if hull.fam.sails else 0.02
-        return yaw(at.thrust_n or 0.0, mount.offset_m, hull, at.speed_m_s or 0.1, rudder, self.need.water.density_kg_m3)
+        return yaw(
+            at.thrust_n or 0.0,
+            mount.offset_m,
+            hull,
+            at.speed_m_s or 0.1,
+            rudder,
+            self.need.water.density_kg_m3,
+        )
 
     @cached_property
     def netlist(self) -> Netlist:
         """The wiring."""
         c = self.charger.spec if self.charger else None
-        plan = replace(self.plan, charger_a=self.plan.charger_a or (c.current_a if c else 0.0),
-                       charger_outputs=c.outputs if c else 1, connector_a=self.plan.connector_a or self.battery.spec.connector_max_a)
-        return install(self.bank, self.motor.spec.input_power_w, plan, self.motor.spec.controller_max_a)
+        plan = replace(
+            self.plan,
+            charger_a=self.plan.charger_a or (c.current_a if c else 0.0),
+            charger_outputs=c.outputs if c else 1,
+            connector_a=self.plan.connector_a or self.battery.spec.connector_max_a,
+        )
+        return install(
+            self.bank, self.motor.spec.input_power_w, plan, self.motor.spec.controller_max_a
+        )
 
     @cached_property
     def charge_h(self) -> float | None:
@@ -143,22 +203,38 @@ class Fitted:
     @cached_property
     def findings(self) -> list[Finding]:
         """Everything the rule book says, worst first, each rule once."""
-        checks: tuple[Callable[[Fitted], list[Finding]], ...] = (plates, on_the_boat, in_the_water, wishes, electrics)
-        found = [*limits.check(self.performance, self.gauge or ("monitor" if self.battery.spec.monitor else "")),
-                 *(f for check in checks for f in check(self))]
+        checks: tuple[Callable[[Fitted], list[Finding]], ...] = (
+            plates,
+            on_the_boat,
+            in_the_water,
+            wishes,
+            electrics,
+        )
+        found = [
+            *limits.check(
+                self.performance, self.gauge or ("monitor" if self.battery.spec.monitor else "")
+            ),
+            *(f for check in checks for f in check(self)),
+        ]
         return ordered(list({f.rule: f for f in reversed(found)}.values())[::-1])
 
 
 def motor_ahead_m(need: Need, mount: Mount) -> float:
-    """Where the motor sits, m ahead of the stern: just behind it, behind the seat on a side bar, under the hull for a pod.
+    """Where the motor sits, m ahead of the stern: just behind it, behind the seat on a side bar,
+    under the hull for a pod.
 
     >>> from jolvek.core.hull import Hull, Load
     >>> motor_ahead_m(Need(Hull("rib", 3.6, 1.75, 110), Load(2)), Mount("transom_clamp", 60, 2000))
     -0.06
     """
     length = need.hull.length_m
-    return {"side_bar": .38 * length, "rowlock_pin": .45 * length, "fin_box": .12 * length, "pod": .2 * length,
-            "well": .08 * length}.get(mount.kind, -.06)
+    return {
+        "side_bar": 0.38 * length,
+        "rowlock_pin": 0.45 * length,
+        "fin_box": 0.12 * length,
+        "pod": 0.2 * length,
+        "well": 0.08 * length,
+    }.get(mount.kind, -0.06)
 
 
 def plates(f: Fitted) -> list[Finding]:
@@ -172,7 +248,9 @@ def plates(f: Fitted) -> list[Finding]:
     """
     site, hull, motor, need = f.need.site, f.need.hull, f.motor.spec, f.need
     out = []
-    if site.approval_power_w is not None and motor.input_power_w > site.approval_power_w * (1 + 1e-9):
+    if site.approval_power_w is not None and motor.input_power_w > site.approval_power_w * (
+        1 + 1e-9
+    ):
         out.append(find("approval-power", motor.input_power_w, site.approval_power_w))
     thrust = f.performance.static_thrust_n
     if site.approval_thrust_n is not None and thrust > site.approval_thrust_n * (1 + 1e-9):
@@ -181,7 +259,13 @@ def plates(f: Fitted) -> list[Finding]:
     if site.model_year is not None and (low or high < 9999) and not low <= site.model_year <= high:
         out.append(find("approval-year", site.model_year, low, low=low, high=high))
     if hull.max_power_w is None and site.transom_width_m and power_limit.applies(hull):
-        most = power_limit.most_w(hull.length_m, site.transom_width_m, hull.family == "flat_bottom", site.remote_steering, hull.transom_m)
+        most = power_limit.most_w(
+            hull.length_m,
+            site.transom_width_m,
+            hull.family == "flat_bottom",
+            site.remote_steering,
+            hull.transom_m,
+        )
         if motor.input_power_w > most:
             out.append(find("formula-power", motor.input_power_w, most))
     carried = f.performance.displacement_kg - hull.mass_kg
@@ -207,13 +291,17 @@ def on_the_boat(f: Fitted) -> list[Finding]:
     if problem:
         out.append(problem)
     if not f.bank.chem.lithium and any(not s.bay.ventilated for s in stowed):
-        out.append(find("bay-ventilation", bay=next(s.bay.name for s in stowed if not s.bay.ventilated)))
+        out.append(
+            find("bay-ventilation", bay=next(s.bay.name for s in stowed if not s.bay.ventilated))
+        )
     if mount.general.place == "transom":
         tilt = largest_tilt_deg(need.site.room_ahead_m)
         if tilt < TILT_NEEDS_DEG:
             out.append(find("tilt-short", tilt, TILT_NEEDS_DEG))
     if mount.kind == "offset_bracket" and need.site.rudder_chord_m:
-        gap = rudder_clearance_m(mount.offset_m, BEHIND_M, p.propulsor.diameter_m, need.site.rudder_chord_m)
+        gap = rudder_clearance_m(
+            mount.offset_m, BEHIND_M, p.propulsor.diameter_m, need.site.rudder_chord_m
+        )
         if gap < RUDDER_NEEDS_M:
             out.append(find("rudder-strikes", 1000 * gap, 1000 * RUDDER_NEEDS_M))
     a = f.attitude
@@ -231,10 +319,23 @@ def _trim_finding(f: Fitted) -> Finding:
     direction = "forward" if a.trim_deg > 0 else "aft"
     if movable:
         now = next(w for w in f.weights if w.name == movable).ahead_m
-        best = best_place_m(f.need.hull, f.weights, movable, .1, .85 * f.need.hull.length_m)
-        return find("trim-angle", abs(a.trim_deg), TRIM_MUCH_DEG, way=way, what="the battery",
-                    direction=f"{abs(best - now):.1f} m {'forward' if best > now else 'aft'}")
-    return find("trim-angle", abs(a.trim_deg), TRIM_MUCH_DEG, way=way, what="people or gear", direction=direction)
+        best = best_place_m(f.need.hull, f.weights, movable, 0.1, 0.85 * f.need.hull.length_m)
+        return find(
+            "trim-angle",
+            abs(a.trim_deg),
+            TRIM_MUCH_DEG,
+            way=way,
+            what="the battery",
+            direction=f"{abs(best - now):.1f} m {'forward' if best > now else 'aft'}",
+        )
+    return find(
+        "trim-angle",
+        abs(a.trim_deg),
+        TRIM_MUCH_DEG,
+        way=way,
+        what="people or gear",
+        direction=direction,
+    )
 
 
 def in_the_water(f: Fitted) -> list[Finding]:
@@ -256,7 +357,7 @@ def in_the_water(f: Fitted) -> list[Finding]:
             out.append(find("shaft-long", 1000 * x.plate_m, 1000 * PLATE_TOO_DEEP_M))
     turn = f.yaw
     if turn is not None and not turn.answered:
-        arm = .45 * f.need.hull.waterline_m
+        arm = 0.45 * f.need.hull.waterline_m
         out.append(find("side-mount-yaw", turn.moment_nm, turn.helm_most_n * arm))
     return out
 
@@ -295,5 +396,11 @@ def electrics(f: Fitted) -> list[Finding]:
     """
     out = weather(f.bank)
     if f.charger is not None:
-        out += charging.check(f.bank, [f.charger.spec], f.need.day.charge_h, f.need.day.reserve, f.need.day.temperature_c)
+        out += charging.check(
+            f.bank,
+            [f.charger.spec],
+            f.need.day.charge_h,
+            f.need.day.reserve,
+            f.need.day.temperature_c,
+        )
     return out + network.check(f.netlist)

@@ -1,4 +1,6 @@
-"""What a tide and wind service gives: the Protocol behind which a real one or the simulated stand-in serves."""
+"""What a tide and wind service gives: the Protocol behind which a real one or the simulated
+stand-in serves.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +13,9 @@ from jolvek.core.need import Leg
 
 @dataclass(frozen=True)
 class Weather:
-    """Wind and stream at one place and hour: m/s, the wind's direction from where, the stream's to where it sets, degrees."""
+    """Wind and stream at one place and hour: m/s, the wind's direction from where, the stream's to
+    where it sets, degrees.
+    """
 
     wind_m_s: float
     wind_from_deg: float
@@ -38,9 +42,17 @@ def against(weather: Weather, course_deg: float) -> tuple[float, float]:
     return wind, -weather.stream_m_s * cos(radians(weather.stream_to_deg - course_deg))
 
 
-def with_weather(legs: tuple[Leg, ...], courses_deg: tuple[float, ...], forecast: Forecast, latitude_deg: float, longitude_deg: float,
-                 date: str, start_h: float) -> tuple[Leg, ...]:
-    """The legs with wind and stream of the hour at which each is half run; courses in degrees, one a leg.
+def with_weather(
+    legs: tuple[Leg, ...],
+    courses_deg: tuple[float, ...],
+    forecast: Forecast,
+    latitude_deg: float,
+    longitude_deg: float,
+    date: str,
+    start_h: float,
+) -> tuple[Leg, ...]:
+    """The legs with wind and stream of the hour at which each is half run; courses in degrees, one
+    a leg.
 
     >>> class Still:
     ...     def at(self, latitude_deg, longitude_deg, date, hour): return Weather(0.0, 0.0, 0.5, 180.0)
@@ -49,7 +61,9 @@ def with_weather(legs: tuple[Leg, ...], courses_deg: tuple[float, ...], forecast
     """
     out, hour = [], start_h
     for leg, course in zip(legs, courses_deg, strict=True):
-        wind, stream = against(forecast.at(latitude_deg, longitude_deg, date, hour + leg.seconds / 7200), course)
+        wind, stream = against(
+            forecast.at(latitude_deg, longitude_deg, date, hour + leg.seconds / 7200), course
+        )
         out.append(replace(leg, wind_m_s=round(wind, 2), current_m_s=round(stream, 2)))
         hour += (out[-1].seconds + leg.hold_s) / 3600
     return tuple(out)

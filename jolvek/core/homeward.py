@@ -1,4 +1,6 @@
-"""Does she get home? Point of no return, slowest and fastest speed, speed for an arrival, against a stream, and under sail."""
+"""Does she get home? Point of no return, slowest and fastest speed, speed for an arrival, against a
+stream, and under sail.
+"""
 
 from __future__ import annotations
 
@@ -19,12 +21,16 @@ Mask = NDArray[np.bool_]
 
 SPEEDS = 40
 STEERAGE_M_S = 0.8  # over ground; slower she does not steer; common practice, no source
-REGEN_EFFICIENCY = 0.30  # from the water to the battery, with a propeller made to push; common practice, no source
+REGEN_EFFICIENCY = (
+    0.30  # from the water to the battery, with a propeller made to push; common practice, no source
+)
 
 
 @dataclass(frozen=True)
 class NoReturn:
-    """The furthest point from which she still comes home with the reserve: m from home, s after setting out; the turn as planned."""
+    """The furthest point from which she still comes home with the reserve: m from home, s after
+    setting out; the turn as planned.
+    """
 
     distance_m: float
     after_s: float
@@ -37,7 +43,9 @@ class NoReturn:
 
 
 def _side(fitted: Fitted, legs: tuple[Leg, ...], wind: float | None) -> tuple[float, float]:
-    """(W, m/s over ground) of one side of the day at its wanted speeds, weighted by distance; ground speed 0: no way."""
+    """(W, m/s over ground) of one side of the day at its wanted speeds, weighted by distance;
+    ground speed 0: no way.
+    """
     if not legs:
         return 0.0, 0.0
     metres = sum(leg.metres for leg in legs) or 1.0
@@ -63,12 +71,15 @@ def _in_winds(fitted: Fitted, legs: tuple[Leg, ...]) -> dict[float, Performance]
 
 
 def no_return(fitted: Fitted, wind_home_m_s: float | None = None) -> NoReturn:
-    """How far out she may go and still come home with the reserve, for the wind of the legs or one against on the way home.
+    """How far out she may go and still come home with the reserve, for the wind of the legs or one
+    against on the way home.
 
-    The way out at its mean power, home at its own; the bank's Peukert at the mean of both. Where no way is made
-    homeward the point is the quay.
+    The way out at its mean power, home at its own; the bank's Peukert at the mean of both. Where no
+    way is made homeward the point is the quay.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.need import Day, Need; from jolvek.core.shelf import sample
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.need import Day, Need
+    >>> from jolvek.core.shelf import sample
     >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2), day=Day(1.5, 4000))
     >>> n = no_return(Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], shaft_m=.381))
     >>> n.safe, n.distance_m > 4000
@@ -79,7 +90,7 @@ def no_return(fitted: Fitted, wind_home_m_s: float | None = None) -> NoReturn:
     out, home = legs[:turn] or legs, legs[turn:] or tuple(leg.back for leg in legs)
     planned = sum(leg.metres for leg in out)
     (p_out, v_out), (p_home, v_home) = _side(fitted, out, None), _side(fitted, home, wind_home_m_s)
-    if v_out <= .02 or v_home <= .02:
+    if v_out <= 0.02 or v_home <= 0.02:
         return NoReturn(0.0, 0.0, planned)
     slow = 1 / v_out + 1 / v_home  # s per metre out and home again
     mean = (p_out / v_out + p_home / v_home) / slow
@@ -98,23 +109,37 @@ class Homing:
     cheapest_m_s: float | None  # least energy for the way
 
 
-def _day_energy(fitted: Fitted, legs: tuple[Leg, ...], winds: dict[float, Performance], speeds: Array) -> tuple[Array, Array, Mask]:
-    """(Wh, s, whether) for all legs at each of the speeds through the water; not where no way is made or she does not reach it."""
-    energy, seconds, can = np.zeros(speeds.size), np.zeros(speeds.size), np.ones(speeds.size, dtype=bool)
+def _day_energy(
+    fitted: Fitted, legs: tuple[Leg, ...], winds: dict[float, Performance], speeds: Array
+) -> tuple[Array, Array, Mask]:
+    """(Wh, s, whether) for all legs at each of the speeds through the water; not where no way is
+    made or she does not reach it.
+    """
+    energy, seconds, can = (
+        np.zeros(speeds.size),
+        np.zeros(speeds.size),
+        np.ones(speeds.size, dtype=bool),
+    )
     powers = {wind: p.power_at_w(speeds) for wind, p in winds.items()}
     for leg in legs:
         power, way = powers[leg.wind_m_s], speeds - leg.current_m_s
-        can &= (way > .02) & ~np.isnan(power)
-        time = leg.metres / np.maximum(way, .02)
+        can &= (way > 0.02) & ~np.isnan(power)
+        time = leg.metres / np.maximum(way, 0.02)
         seconds += time + leg.hold_s
-        energy += np.nan_to_num(power) * time / 3600 + fitted.need.day.hotel_w * (time + leg.hold_s) / 3600
+        energy += (
+            np.nan_to_num(power) * time / 3600
+            + fitted.need.day.hotel_w * (time + leg.hold_s) / 3600
+        )
     return energy, seconds, can & (seconds > 0)
 
 
 def homing(fitted: Fitted) -> Homing:
-    """The slowest and fastest single speed for all legs with which she comes home with the reserve, and the cheapest.
+    """The slowest and fastest single speed for all legs with which she comes home with the reserve,
+    and the cheapest.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.need import Day, Need; from jolvek.core.shelf import sample
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.need import Day, Need
+    >>> from jolvek.core.shelf import sample
     >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2), day=Day(1.5, 12000, current_m_s=.4))
     >>> h = homing(Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], shaft_m=.381))
     >>> 0.8 < h.slowest_m_s <= h.cheapest_m_s <= h.fastest_m_s < 2.5
@@ -137,9 +162,12 @@ def homing(fitted: Fitted) -> Homing:
 
 
 def speed_for_arrival_m_s(fitted: Fitted, hours: float) -> float | None:
-    """The one speed through the water that brings her round all legs in so many hours; None where she cannot.
+    """The one speed through the water that brings her round all legs in so many hours; None where
+    she cannot.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.need import Day, Need; from jolvek.core.shelf import sample
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.need import Day, Need
+    >>> from jolvek.core.shelf import sample
     >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2), day=Day(1.5, 5400))
     >>> round(speed_for_arrival_m_s(Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], shaft_m=.381), 1.0), 2)
     1.5
@@ -149,7 +177,11 @@ def speed_for_arrival_m_s(fitted: Fitted, hours: float) -> float | None:
 
     def time(speed: float) -> float:
         ways = [speed - leg.current_m_s for leg in legs]
-        return float("inf") if min(ways) <= .02 else sum(leg.metres / w + leg.hold_s for leg, w in zip(legs, ways, strict=True))
+        return (
+            float("inf")
+            if min(ways) <= 0.02
+            else sum(leg.metres / w + leg.hold_s for leg, w in zip(legs, ways, strict=True))
+        )
 
     if time(top) > 3600 * hours:
         return None
@@ -161,17 +193,22 @@ def speed_for_arrival_m_s(fitted: Fitted, hours: float) -> float | None:
 
 
 def best_against_m_s(performance: Performance, stream_m_s: float) -> float | None:
-    """The speed through the water that takes least energy per metre over ground against a stream; None where none makes way.
+    """The speed through the water that takes least energy per metre over ground against a stream;
+    None where none makes way.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.motor import Motor; from jolvek.core.setup import Setup
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.motor import Motor
+    >>> from jolvek.core.setup import Setup
     >>> p = evaluate(Setup(Hull("canoe", 4.8, .9, 32), Load(2), Motor(600)))
     >>> best_against_m_s(p, 0.8) > best_against_m_s(p, 0.3) > 0.3
     True
     """
-    speed = np.linspace(max(stream_m_s + .05, .25), performance.top_speed_m_s, 120)
+    speed = np.linspace(max(stream_m_s + 0.05, 0.25), performance.top_speed_m_s, 120)
     if speed[0] >= performance.top_speed_m_s:
         return None
-    cost = np.array([(performance.at_speed(float(v)).power_w or np.inf) / (v - stream_m_s) for v in speed])
+    cost = np.array(
+        [(performance.at_speed(float(v)).power_w or np.inf) / (v - stream_m_s) for v in speed]
+    )
     return float(speed[int(np.argmin(cost))])
 
 
@@ -184,23 +221,34 @@ class Regeneration:
 
 
 def regeneration(performance: Performance, sail_speed_m_s: float) -> Regeneration:
-    """An estimate of regeneration under sail: a third of the most that the propeller can take from the water, and its drag.
+    """An estimate of regeneration under sail: a third of the most that the propeller can take from
+    the water, and its drag.
 
-    The drag is half the thrust the propeller gives at its pitch limit, held to a tenth of the boat's own at that
-    speed and more by at most four times; the speed lost follows from the boat's own resistance. Rough; Jolvek's own.
+    The drag is half the thrust the propeller gives at its pitch limit, held to a tenth of the
+    boat's own at that speed and more by at most four times; the speed lost follows from the boat's
+    own resistance. Rough; Jolvek's own.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.motor import Motor; from jolvek.core.setup import Setup
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.motor import Motor
+    >>> from jolvek.core.setup import Setup
     >>> r = regeneration(evaluate(Setup(Hull("keelboat", 8, 2.6, 3000), Load(3), Motor(6000, mass_kg=60))), 3.1)
     >>> 30 < r.power_w < 500, 0 < r.lost_m_s < 0.6
     (True, True)
     """
     prop, setup = performance.propulsor, performance.setup
     rho = setup.water.density_kg_m3
-    push = 0.5 * float(pitch_limited_thrust_n(0.0, prop.diameter_m, prop.pitch_m, sail_speed_m_s / max(prop.pitch_m, .05), rho))
+    push = 0.5 * float(
+        pitch_limited_thrust_n(
+            0.0, prop.diameter_m, prop.pitch_m, sail_speed_m_s / max(prop.pitch_m, 0.05), rho
+        )
+    )
     own = float(total_n(performance.resistance, sail_speed_m_s, performance.displacement_kg))
     drag = min(push, 0.4 * own)
     slower = np.linspace(0.5, 1.0, 60) * sail_speed_m_s
-    with_drag = total_n(performance.resistance, slower, performance.displacement_kg) + drag * (slower / sail_speed_m_s) ** 2
+    with_drag = (
+        total_n(performance.resistance, slower, performance.displacement_kg)
+        + drag * (slower / sail_speed_m_s) ** 2
+    )
     now = float(np.interp(own, with_drag, slower))
     return Regeneration(REGEN_EFFICIENCY * drag * now, sail_speed_m_s - now)
 
@@ -208,7 +256,9 @@ def regeneration(performance: Performance, sail_speed_m_s: float) -> Regeneratio
 def spare_of(fitted: Fitted) -> Bank:
     """A second bank like the first, to be swapped in.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.need import Need; from jolvek.core.shelf import sample
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.need import Need
+    >>> from jolvek.core.shelf import sample
     >>> s = sample()
     >>> spare_of(Fitted(Need(Hull("canoe", 4.8, .9, 32), Load(2)), s.motors[0], s.batteries[0], s.mounts[0])).packs
     1

@@ -1,4 +1,6 @@
-"""The hull and what floats it: sizes with the missing ones estimated, draught, wetted area, stability."""
+"""The hull and what floats it: sizes with the missing ones estimated, draught, wetted area,
+stability.
+"""
 
 from __future__ import annotations
 
@@ -30,7 +32,8 @@ class Assumed:
 class Hull:
     """A hull in SI. Only family, length and mass are needed; the rest follows from the family.
 
-    `bottom` is clean, slime or weed; `friction_factor` and `wave_factor` come from a sea trial (1 = untried).
+    `bottom` is clean, slime or weed; `friction_factor` and `wave_factor` come from a sea trial (1 =
+    untried).
     """
 
     family: str
@@ -52,15 +55,25 @@ class Hull:
 
     def __post_init__(self) -> None:
         fam = family(self.family)
-        _between("hull.length_m", self.length_m, fam.length_min_m, fam.length_max_m, f" for this kind of boat ({fam.name})")
+        _between(
+            "hull.length_m",
+            self.length_m,
+            fam.length_min_m,
+            fam.length_max_m,
+            f" for this kind of boat ({fam.name})",
+        )
         _between("hull.beam_m", self.beam_m, 0.3, min(8.0, self.length_m))
         _between("hull.mass_kg", self.mass_kg, 3.0, 30000.0)
         checks = {
             "waterline_length_m": (0.5 * self.length_m, self.length_m),
-            "waterline_beam_m": (0.2 * self.beam_m, self.beam_m), "bodies": (1, 3),
-            "body_spacing_m": (0.1, self.beam_m), "body_beam_m": (0.08, self.beam_m),
-            "chine_beam_m": (0.2 * self.beam_m, self.beam_m), "deadrise_deg": (0.0, 35.0),
-            "transom_height_m": (0.1, 1.5), "max_power_w": (0.0, 1e6),
+            "waterline_beam_m": (0.2 * self.beam_m, self.beam_m),
+            "bodies": (1, 3),
+            "body_spacing_m": (0.1, self.beam_m),
+            "body_beam_m": (0.08, self.beam_m),
+            "chine_beam_m": (0.2 * self.beam_m, self.beam_m),
+            "deadrise_deg": (0.0, 35.0),
+            "transom_height_m": (0.1, 1.5),
+            "max_power_w": (0.0, 1e6),
         }
         for name, (low, high) in checks.items():
             value = getattr(self, name)
@@ -89,7 +102,8 @@ class Hull:
         """Waterline beam B of one body in m."""
         if self.body_count > 1:
             return self.body_beam_m or min(
-                self.waterline_beam_m or np.inf, self.beam_m * self.fam.body_beam_ratio)
+                self.waterline_beam_m or np.inf, self.beam_m * self.fam.body_beam_ratio
+            )
         ratio = self.fam.waterline_beam_ratio if self.fam.bodies == 1 else 0.8
         return self.waterline_beam_m or self.beam_m * ratio
 
@@ -98,7 +112,9 @@ class Hull:
         """Distance between the centre lines of neighbouring bodies in m; 0 for one body."""
         if self.body_count == 1:
             return 0.0
-        return self.body_spacing_m or (self.beam_m - self.body_waterline_beam_m) / (self.body_count - 1)
+        return self.body_spacing_m or (self.beam_m - self.body_waterline_beam_m) / (
+            self.body_count - 1
+        )
 
     @property
     def chine_m(self) -> float:
@@ -112,7 +128,9 @@ class Hull:
 
     @property
     def depth_m(self) -> float:
-        """Keel to sheer amidships in m, estimated from the family; a tube's diameter for pontoons."""
+        """Keel to sheer amidships in m, estimated from the family; a tube's diameter for
+        pontoons.
+        """
         if self.family == "pontoon":
             return self.body_waterline_beam_m
         return float(self.fam.depth_m * (self.length_m / self.fam.typical_length_m) ** 0.5)
@@ -125,7 +143,11 @@ class Hull:
         return float(np.clip(0.9 * self.depth_m, 0.15 if self.fam.thrust_law else 0.38, 0.65))
 
 
-BOTTOMS = {"clean": 1.0, "slime": 1.2, "weed": 1.5}  # multiplies friction; common practice, no source
+BOTTOMS = {
+    "clean": 1.0,
+    "slime": 1.2,
+    "weed": 1.5,
+}  # multiplies friction; common practice, no source
 
 
 @dataclass(frozen=True)
@@ -147,7 +169,9 @@ class Load:
     def crew_kg(self) -> float:
         """All people together in kg; 80 kg each where not given."""
         if self.seat_kg:
-            return sum(self.seat_kg[: self.people]) + ADULT_KG * max(0, self.people - len(self.seat_kg))
+            return sum(self.seat_kg[: self.people]) + ADULT_KG * max(
+                0, self.people - len(self.seat_kg)
+            )
         return ADULT_KG * self.people if self.people_kg is None else self.people_kg
 
     @property
@@ -179,9 +203,10 @@ def _between(key: str, value: float, low: float, high: float, tail: str = "") ->
 def float_at(hull: Hull, displacement_kg: ArrayLike, density_kg_m3: float = 1026.0) -> Floating:
     """Draught, wetted surface and freeboard of `hull` at `displacement_kg` (any shape).
 
-    ∇ = m/(ρ n), T = ∇/(L B C_b), S = 0.85 L (B + 1.6 T) per body. Valid while the sheer is dry; past
-    that the figures go on smoothly and `limits` says that the boat is awash. Source: definitions of
-    the form coefficients (ITTC symbols); the wetted-surface form is Jolvek's own fit for small craft.
+    ∇ = m/(ρ n), T = ∇/(L B C_b), S = 0.85 L (B + 1.6 T) per body. Valid while the sheer is dry;
+    past that the figures go on smoothly and `limits` says that the boat is awash. Source:
+    definitions of the form coefficients (ITTC symbols); the wetted-surface form is Jolvek's own fit
+    for small craft.
 
     >>> f = float_at(Hull("kayak", 3.7, 0.78, 34), 130.0)
     >>> round(float(f.draught_m), 3)
@@ -193,8 +218,11 @@ def float_at(hull: Hull, displacement_kg: ArrayLike, density_kg_m3: float = 1026
     draught = volume / (n * length * beam * hull.fam.block_coefficient)
     plane = n * WATERPLANE_COEFFICIENT * length * beam
     return Floating(
-        displacement_kg=mass, volume_m3=volume, draught_m=draught,
-        wetted_m2=n * 0.85 * length * (beam + 1.6 * draught), waterplane_m2=plane,
+        displacement_kg=mass,
+        volume_m3=volume,
+        draught_m=draught,
+        wetted_m2=n * 0.85 * length * (beam + 1.6 * draught),
+        waterplane_m2=plane,
         transom_m2=hull.fam.transom_share * beam * draught * n,
         immersion_kg_per_mm=plane * density_kg_m3 / 1000.0,
         freeboard_m=hull.depth_m - draught,
@@ -213,7 +241,8 @@ def awash_kg(hull: Hull, density_kg_m3: float = 1026.0) -> float:
 
 
 def hull_speed_m_s(waterline_m: ArrayLike) -> Any:
-    """Hull speed in m/s of a waterline length in m (any shape): 1.34 √(L in ft) knots, a label only.
+    """Hull speed in m/s of a waterline length in m (any shape): 1.34 √(L in ft) knots, a label
+    only.
 
     Source: common practice (wave as long as the waterline), no single source.
 
@@ -231,19 +260,41 @@ def estimates(hull: Hull, load: Load) -> list[Assumed]:
     """
     fam, out = hull.fam, []
     if hull.waterline_length_m is None:
-        out.append(Assumed("hull.waterline_length_m", round(hull.waterline_m, 3),
-                           f"{fam.waterline_length_ratio:g} of the length overall, usual for this kind of hull"))
+        out.append(
+            Assumed(
+                "hull.waterline_length_m",
+                round(hull.waterline_m, 3),
+                f"{fam.waterline_length_ratio:g} of the length overall, usual for this kind of"
+                " hull",
+            )
+        )
     if hull.body_count == 1 and hull.waterline_beam_m is None:
-        out.append(Assumed("hull.waterline_beam_m", round(hull.body_waterline_beam_m, 3),
-                           "usual share of the beam overall for this kind of hull"))
+        out.append(
+            Assumed(
+                "hull.waterline_beam_m",
+                round(hull.body_waterline_beam_m, 3),
+                "usual share of the beam overall for this kind of hull",
+            )
+        )
     if hull.body_count > 1:
         if hull.bodies is None:
             out.append(Assumed("hull.bodies", hull.body_count, "usual for this kind of hull"))
         if hull.body_beam_m is None:
-            out.append(Assumed("hull.body_beam_m", round(hull.body_waterline_beam_m, 3),
-                               f"{fam.body_beam_ratio:g} of the beam overall"))
+            out.append(
+                Assumed(
+                    "hull.body_beam_m",
+                    round(hull.body_waterline_beam_m, 3),
+                    f"{fam.body_beam_ratio:g} of the beam overall",
+                )
+            )
         if hull.body_spacing_m is None:
-            out.append(Assumed("hull.body_spacing_m", round(hull.spacing_m, 3), "outer bodies at the boat's sides"))
+            out.append(
+                Assumed(
+                    "hull.body_spacing_m",
+                    round(hull.spacing_m, 3),
+                    "outer bodies at the boat's sides",
+                )
+            )
     if fam.planes and hull.chine_beam_m is None:
         out.append(Assumed("hull.chine_beam_m", round(hull.chine_m, 3), "the waterline beam"))
     if fam.planes and hull.deadrise_deg is None:

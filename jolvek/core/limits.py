@@ -1,4 +1,6 @@
-"""What a setup may not do, should not do, and had better know: the rule book applied to one performance."""
+"""What a setup may not do, should not do, and had better know: the rule book applied to one
+performance.
+"""
 
 from __future__ import annotations
 
@@ -17,9 +19,11 @@ HALF_IS_PLENTY = 0.85  # of the top speed on half the power: the rest is bought 
 
 
 def electrical(motor: Motor, bank: Bank, gauge: str = "") -> list[Finding]:
-    """Voltage window, continuous and peak current, controller, touch voltage, gauge: motor against bank.
+    """Voltage window, continuous and peak current, controller, touch voltage, gauge: motor against
+    bank.
 
-    Currents at nominal voltage, the way spec sheets compare them. `gauge` is voltage, monitor, or empty.
+    Currents at nominal voltage, the way spec sheets compare them. `gauge` is voltage, monitor, or
+    empty.
 
     >>> from jolvek.core.battery import Battery
     >>> [f.rule for f in electrical(Motor(2000, voltage_v=48), Bank(Battery("lfp", 48, 60), 2))][0]
@@ -38,46 +42,87 @@ def electrical(motor: Motor, bank: Bank, gauge: str = "") -> list[Finding]:
     amps = watts / bank.nominal_v
     if amps > bank.continuous_a * (1 + 1e-9):
         rule = {"connector": "connector-limit", "BMS": "bms-limit"}.get(
-            bank.battery.limited_by, "current-continuous" if bank.battery.max_continuous_a else "current-unknown")
-        out.append(find(rule, amps, bank.continuous_a, volts=bank.nominal_v,
-                        parallel=math.ceil(amps / bank.battery.continuous_a - 1e-9),
-                        watts=bank.continuous_a * bank.nominal_v))
+            bank.battery.limited_by,
+            "current-continuous" if bank.battery.max_continuous_a else "current-unknown",
+        )
+        out.append(
+            find(
+                rule,
+                amps,
+                bank.continuous_a,
+                volts=bank.nominal_v,
+                parallel=math.ceil(amps / bank.battery.continuous_a - 1e-9),
+                watts=bank.continuous_a * bank.nominal_v,
+            )
+        )
     peak = min(motor.peak_w, (motor.controller_max_a or math.inf) * bank.nominal_v) / bank.nominal_v
     if motor.peak_w > motor.input_power_w and peak > bank.peak_a:
         out.append(find("current-peak", peak, bank.peak_a, watts=motor.peak_w))
     if watts < motor.input_power_w:
-        out.append(find("controller-limits", amps, motor.controller_max_a, watts=watts, volts=bank.nominal_v,
-                        full=motor.input_power_w))
+        out.append(
+            find(
+                "controller-limits",
+                amps,
+                motor.controller_max_a,
+                watts=watts,
+                volts=bank.nominal_v,
+                full=motor.input_power_w,
+            )
+        )
     if bank.full_v > VOLTS_DANGEROUS:
         out.append(find("voltage-dangerous", bank.full_v, VOLTS_DANGEROUS))
     if amps >= AMPS_HIGH:
         out.append(find("high-current", amps, AMPS_HIGH))
     out.append(find("lithium-charging") if bank.chem.lithium else find("lead-ventilation"))
     if bank.chem.lithium:
-        out += [find("gauge-lithium")] if gauge == "voltage" else [] if gauge else [find("gauge-missing")]
+        out += (
+            [find("gauge-lithium")]
+            if gauge == "voltage"
+            else []
+            if gauge
+            else [find("gauge-missing")]
+        )
     return out
 
 
 def claims(performance: Performance) -> list[Finding]:
     """The catalogue's static thrust against momentum theory.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.performance import evaluate; from jolvek.core.setup import Setup
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.performance import evaluate
+    >>> from jolvek.core.setup import Setup
     >>> p = evaluate(Setup(Hull("rib", 3.6, 1.7, 95), Load(2), Motor(2400, propeller_diameter_m=.27, static_thrust_n=900)))
     >>> [f.rule for f in claims(p)]
     ['thrust-impossible']
     """
     motor, prop = performance.setup.motor, performance.propulsor
-    if motor.static_thrust_n is None or prop.claimed_factor is None or prop.claimed_factor <= LOSS_FACTOR_BELIEVED:
+    if (
+        motor.static_thrust_n is None
+        or prop.claimed_factor is None
+        or prop.claimed_factor <= LOSS_FACTOR_BELIEVED
+    ):
         return []
     rho = performance.setup.water.density_kg_m3
-    rule, factor = ("thrust-impossible", 1.0) if prop.claimed_factor > 1 else ("thrust-claim", LOSS_FACTOR_BELIEVED)
-    return [find(rule, motor.static_thrust_n, float(static_thrust_n(motor.input_power_w, prop.diameter_m, factor, rho)))]
+    rule, factor = (
+        ("thrust-impossible", 1.0)
+        if prop.claimed_factor > 1
+        else ("thrust-claim", LOSS_FACTOR_BELIEVED)
+    )
+    return [
+        find(
+            rule,
+            motor.static_thrust_n,
+            float(static_thrust_n(motor.input_power_w, prop.diameter_m, factor, rho)),
+        )
+    ]
 
 
 def carrying(performance: Performance) -> list[Finding]:
     """Load against the hull, people's mass, plate power.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.performance import evaluate; from jolvek.core.setup import Setup
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.performance import evaluate
+    >>> from jolvek.core.setup import Setup
     >>> [f.rule for f in carrying(evaluate(Setup(Hull("kayak", 3.7, .78, 34), Load(1, 85, 500), Motor(500))))]
     ['awash']
     """
@@ -98,14 +143,20 @@ def carrying(performance: Performance) -> list[Finding]:
 def running(performance: Performance) -> list[Finding]:
     """Planing, pitch, wind, current, power to waste, and the edge of the model.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.performance import evaluate; from jolvek.core.setup import Setup
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.performance import evaluate
+    >>> from jolvek.core.setup import Setup
     >>> [f.rule for f in running(evaluate(Setup(Hull("canoe", 4.8, .9, 32), Load(2), Motor(500), current_m_s=4.0)))]
     ['current-beats-boat']
     """
     p, out = performance, []
     hull, motor = p.setup.hull, p.setup.motor
     fast = p.hull_speed_m_s
-    if p.planing_power_w is not None and not p.planes and p.power_limit_w > 0.25 * p.planing_power_w:
+    if (
+        p.planing_power_w is not None
+        and not p.planes
+        and p.power_limit_w > 0.25 * p.planing_power_w
+    ):
         out.append(find("does-not-plane", p.power_limit_w, p.planing_power_w))
     elif p.planing_power_w is None and p.top_speed_m_s > 1.3 * fast:
         out.append(find("hull-does-not-plane"))
@@ -119,7 +170,14 @@ def running(performance: Performance) -> list[Finding]:
     if p.setup.wind_m_s > 0 and p.top_speed_m_s < 1.0:
         out.append(find("weak-in-wind", p.top_speed_m_s, 1.0, wind=p.setup.wind_m_s))
     if p.setup.current_m_s > 0 and p.setup.current_m_s >= p.top_speed_m_s:
-        out.append(find("current-beats-boat", p.top_speed_m_s, p.setup.current_m_s, watts=motor.input_power_w))
+        out.append(
+            find(
+                "current-beats-boat",
+                p.top_speed_m_s,
+                p.setup.current_m_s,
+                watts=motor.input_power_w,
+            )
+        )
     return out
 
 

@@ -1,7 +1,7 @@
 """Matching: every setup that a shelf allows on a boat, worked out together in arrays, with reasons.
 
-Hard rules first (`candidates`), then speed, time, range, price and weight of all survivors at once, then
-the ranking (`ranking`). The figures are those of `performance`, on a coarser grid of speeds.
+Hard rules first (`candidates`), then speed, time, range, price and weight of all survivors at once,
+then the ranking (`ranking`). The figures are those of `performance`, on a coarser grid of speeds.
 """
 
 from __future__ import annotations
@@ -18,7 +18,13 @@ from jolvek.core.hull import awash_kg
 from jolvek.core.hump import HUMP_MARGIN, PLANING_FROUDE
 from jolvek.core.need import Need
 from jolvek.core.propulsor import pitch_limited_thrust_n, power_for_thrust_w
-from jolvek.core.reasons import Field, battery_reasons, charger_reasons, motor_reasons, mount_reasons
+from jolvek.core.reasons import (
+    Field,
+    battery_reasons,
+    charger_reasons,
+    motor_reasons,
+    mount_reasons,
+)
 from jolvek.core.resistance import Resistance, table, total_n
 from jolvek.core.shelf import Shelf
 
@@ -60,7 +66,8 @@ def nodes(need: Need, lightest_kg: float, heaviest_kg: float) -> Array:
 
 
 def match(need: Need, shelf: Shelf, keep_curves: bool = False, most: int | None = None) -> Match:
-    """Work out every setup of `shelf` for `need`, thinned to about `most`. Never raises for an empty shelf or an odd boat.
+    """Work out every setup of `shelf` for `need`, thinned to about `most`. Never raises for an
+    empty shelf or an odd boat.
 
     Valid as `performance.evaluate`; speeds agree with it within about 1 %.
 
@@ -74,7 +81,11 @@ def match(need: Need, shelf: Shelf, keep_curves: bool = False, most: int | None 
     s = supplies(need, shelf, m)
     passes = compatible(shelf, m, s)
     fits = np.logical_and.reduce(list(passes.values()))
-    pairs = fits[d.motor] if d.motor.size and s.battery.size else np.zeros((d.motor.size, s.battery.size), dtype=bool)
+    pairs = (
+        fits[d.motor]
+        if d.motor.size and s.battery.size
+        else np.zeros((d.motor.size, s.battery.size), dtype=bool)
+    )
     most = most or MOST
     thinned = int(pairs.sum()) > most
     beaten: set[int] = set()
@@ -92,7 +103,12 @@ def match(need: Need, shelf: Shelf, keep_curves: bool = False, most: int | None 
             afloat &= mass - need.hull.mass_kg <= need.site.max_load_kg
         drive, supply, mass = drive[afloat], supply[afloat], mass[afloat]
         if drive.size:
-            resistance = table(need.hull, need.water, nodes(need, float(mass.min()), float(mass.max())), need.load.people)
+            resistance = table(
+                need.hull,
+                need.water,
+                nodes(need, float(mass.min()), float(mass.max())),
+                need.load.people,
+            )
             field = _evaluate(need, m, d, s, drive, supply, mass, resistance, keep_curves)
     return Match(
         need,
@@ -113,8 +129,9 @@ def match(need: Need, shelf: Shelf, keep_curves: bool = False, most: int | None 
 def _thin(pairs: Mask, d: Drives, s: Supplies, most: int) -> Mask:
     """Fewer pairs where there are too many, the least loss first.
 
-    Each motor's cheapest two drives and each bank's cheapest charger; then banks that another of the same voltage
-    beats in every figure go; then one drive a motor; at last banks evenly over their energy.
+    Each motor's cheapest two drives and each bank's cheapest charger; then banks that another of
+    the same voltage beats in every figure go; then one drive a motor; at last banks evenly over
+    their energy.
     """
     bank = s.battery * 10_000 + s.series * 100 + s.parallel
     order = np.lexsort((s.price, bank))
@@ -149,33 +166,60 @@ def _cheapest_drives(d: Drives, most: int) -> Mask:
 
 
 def _beaten(s: Supplies, among: Mask) -> Mask:
-    """Banks (B,) than which another of the same voltage is no worse in price, weight, energy, amps and charge time, and better in one."""
+    """Banks (B,) than which another of the same voltage is no worse in price, weight, energy, amps
+    and charge time, and better in one.
+    """
     out = np.zeros(among.size, dtype=bool)
-    cost = np.stack([s.price, s.mass_kg, -s.energy_wh, -s.continuous_a, s.pack_kg, np.nan_to_num(s.charge_h, nan=1e9)], axis=1)
+    cost = np.stack(
+        [
+            s.price,
+            s.mass_kg,
+            -s.energy_wh,
+            -s.continuous_a,
+            s.pack_kg,
+            np.nan_to_num(s.charge_h, nan=1e9),
+        ],
+        axis=1,
+    )
     for volts in np.unique(s.nominal_v[among]):
         rows = np.nonzero(among & (s.nominal_v == volts))[0]
         rows = rows[np.argsort(s.price[rows], kind="stable")]
         for a in range(0, rows.size, 256):
-            mine = cost[rows[a: a + 256]]
-            no_worse = np.logical_and.reduce([cost[rows, k][None, :] <= mine[:, k][:, None] for k in range(cost.shape[1])])
-            better = np.logical_or.reduce([cost[rows, k][None, :] < mine[:, k][:, None] for k in range(cost.shape[1])])
-            out[rows[a: a + 256]] = (no_worse & better).any(axis=1)
+            mine = cost[rows[a : a + 256]]
+            no_worse = np.logical_and.reduce(
+                [cost[rows, k][None, :] <= mine[:, k][:, None] for k in range(cost.shape[1])]
+            )
+            better = np.logical_or.reduce(
+                [cost[rows, k][None, :] < mine[:, k][:, None] for k in range(cost.shape[1])]
+            )
+            out[rows[a : a + 256]] = (no_worse & better).any(axis=1)
     return out
 
 
 def _empty() -> Field:
     none, index = np.zeros(0), np.zeros(0, dtype=int)
-    return Field(index, index, *(none,) * 12, does_day=np.zeros(0, dtype=bool), curve_speed_m_s=none, curve_power_w=None)
+    return Field(
+        index,
+        index,
+        *(none,) * 12,
+        does_day=np.zeros(0, dtype=bool),
+        curve_speed_m_s=none,
+        curve_power_w=None,
+    )
 
 
 def _speeds(need: Need, r: Resistance, m: Motors, d: Drives, drive: Index, mass: Array) -> Array:
-    """A common grid of POINTS speeds up to what the strongest motor reaches, the wished speed among them."""
+    """A common grid of POINTS speeds up to what the strongest motor reaches, the wished speed among
+    them.
+    """
     strongest = drive[int(np.argmax(m.power_w[d.motor[drive]]))]
     i = d.motor[strongest]
     light = float(mass.min())
     v = np.linspace(0.05, 1.0, 80) * float(np.exp(r.log_speed[-1]))
     thrust = total_n(r, v, light, need.day.wind_m_s, m.leg_m2[i])
-    power = power_for_thrust_w(np.maximum(thrust, 1e-6), v, m.diameter_m[i], m.loss_factor[i], need.water.density_kg_m3)
+    power = power_for_thrust_w(
+        np.maximum(thrust, 1e-6), v, m.diameter_m[i], m.loss_factor[i], need.water.density_kg_m3
+    )
     over = power > 1.25 * m.power_w[i]
     last_under = int(np.nonzero(~over)[0][-1]) if (~over).any() else 0
     end = float(v[min(last_under + 1, v.size - 1)])
@@ -192,15 +236,21 @@ class Table:
     A candidate is a row and a displacement between two nodes; its curve is a blend of two lines.
     """
 
-    load: NDArray[np.float32]  # power over limit or thrust over what pitch allows, whichever is more, from rest
+    load: NDArray[
+        np.float32
+    ]  # power over limit or thrust over what pitch allows, whichever is more, from rest
     power_w: NDArray[np.float32]  # from rest
-    trip_w: NDArray[np.float64]  # (L, R, K) steady power of each leg; inf where the pitch or the limit forbids it
+    trip_w: NDArray[
+        np.float64
+    ]  # (L, R, K) steady power of each leg; inf where the pitch or the limit forbids it
     wish_w: NDArray[np.float64]  # (R, K) steady power at the wished speed
     row: Index  # (N,) row of each candidate
     limit_w: Array  # (N,)
 
 
-def _tabulate(need: Need, m: Motors, s: Supplies, motor: Index, supply: Index, v: Array, r: Resistance) -> Table:
+def _tabulate(
+    need: Need, m: Motors, s: Supplies, motor: Index, supply: Index, v: Array, r: Resistance
+) -> Table:
     """Work out thrust and power once per motor, power limit and displacement node."""
     limits = np.minimum(m.power_w[motor], m.controller_a[motor] * s.nominal_v[supply])
     key, row = np.unique(motor * 1e6 + np.round(limits), return_inverse=True)
@@ -214,27 +264,58 @@ def _tabulate(need: Need, m: Motors, s: Supplies, motor: Index, supply: Index, v
     if r.planing_capable:
         edge = np.array([r.planing_speed_m_s(x, PLANING_FROUDE) for x in r.displacement_kg])
         climb, power = _hump(v, edge[None, :, None], thrust, power, diameter, loss, rho)
-    room = np.maximum(pitch_limited_thrust_n(v, diameter, m.pitch_m[mi][:, None, None], m.rev_s[mi][:, None, None], rho), 1e-9)
+    room = np.maximum(
+        pitch_limited_thrust_n(
+            v, diameter, m.pitch_m[mi][:, None, None], m.rev_s[mi][:, None, None], rho
+        ),
+        1e-9,
+    )
     load = np.maximum.accumulate(np.maximum(power / limit[:, None, None], climb / room), axis=2)
 
     def steady(speed: float, wind: float) -> tuple[Array, Array]:
         """Thrust and power (R, K) at one speed in one wind."""
-        push = total_n(r, speed, r.displacement_kg, wind)[None] + 0.5 * rho * speed**2 * m.leg_m2[mi][:, None]
+        push = (
+            total_n(r, speed, r.displacement_kg, wind)[None]
+            + 0.5 * rho * speed**2 * m.leg_m2[mi][:, None]
+        )
         push = np.maximum(push, 1e-6)
-        return push, power_for_thrust_w(push, speed, m.diameter_m[mi][:, None], m.loss_factor[mi][:, None], rho)
+        return push, power_for_thrust_w(
+            push, speed, m.diameter_m[mi][:, None], m.loss_factor[mi][:, None], rho
+        )
 
     trip = []
     for leg in need.day.trip:
         push, watts = steady(leg.speed_m_s, leg.wind_m_s)
-        most = pitch_limited_thrust_n(leg.speed_m_s, m.diameter_m[mi], m.pitch_m[mi], m.rev_s[mi], rho)[:, None]
-        trip.append(np.where((watts <= limit[:, None] * (1 + 1e-9)) & (push <= most), watts, np.inf))
-    return Table(np.minimum(load, 1e6).astype(np.float32), np.maximum.accumulate(power, axis=2).astype(np.float32), np.array(trip),
-                 steady(need.day.speed_m_s, need.day.wind_m_s)[1], row, limits)
+        most = pitch_limited_thrust_n(
+            leg.speed_m_s, m.diameter_m[mi], m.pitch_m[mi], m.rev_s[mi], rho
+        )[:, None]
+        trip.append(
+            np.where((watts <= limit[:, None] * (1 + 1e-9)) & (push <= most), watts, np.inf)
+        )
+    return Table(
+        np.minimum(load, 1e6).astype(np.float32),
+        np.maximum.accumulate(power, axis=2).astype(np.float32),
+        np.array(trip),
+        steady(need.day.speed_m_s, need.day.wind_m_s)[1],
+        row,
+        limits,
+    )
 
 
-def _evaluate(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, supply: Index, mass: Array,
-              r: Resistance, keep_curves: bool) -> Field:
-    """Curves and day of all candidates, chunk by chunk so that each stays in the processor's cache."""
+def _evaluate(
+    need: Need,
+    m: Motors,
+    d: Drives,
+    s: Supplies,
+    drive: Index,
+    supply: Index,
+    mass: Array,
+    r: Resistance,
+    keep_curves: bool,
+) -> Field:
+    """Curves and day of all candidates, chunk by chunk so that each stays in the processor's
+    cache.
+    """
     v = _speeds(need, r, m, d, drive, mass)
     wish = int(np.argmin(np.abs(v - need.day.speed_m_s)))
     motor = d.motor[drive]
@@ -256,19 +337,39 @@ def _evaluate(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, suppl
         at_wish[c] = load[:, wish]
         if curves is not None:
             curves[c] = _blend(power_lines, low[c], f[c])
+
     def read(lines: Array) -> Array:
         flat = lines.reshape(-1)
         with np.errstate(invalid="ignore"):
             return np.asarray(np.where(f > 0, flat[low] * (1 - f) + flat[low + 1] * f, flat[low]))
 
     power_wish, reached = read(t.wish_w), at_wish <= 1
-    day_wh, hours = np.full(n, need.day.hotel_w * sum(leg.seconds + leg.hold_s for leg in need.day.trip) / 3600), 0.0
+    day_wh, hours = (
+        np.full(
+            n, need.day.hotel_w * sum(leg.seconds + leg.hold_s for leg in need.day.trip) / 3600
+        ),
+        0.0,
+    )
     for leg, lines in zip(need.day.trip, t.trip_w, strict=True):
         watts = read(lines)
         day_wh += np.where(leg.speed_m_s <= top * (1 + 1e-6), watts, np.inf) * leg.seconds / 3600
         hours += leg.seconds / 3600
-    return _days(need, m, d, s, drive, supply, mass, v, top, np.where(reached, power_wish, np.nan),
-                 np.where(reached, power_wish, t.limit_w), curves, day_wh, max(hours, 1e-3))
+    return _days(
+        need,
+        m,
+        d,
+        s,
+        drive,
+        supply,
+        mass,
+        v,
+        top,
+        np.where(reached, power_wish, np.nan),
+        np.where(reached, power_wish, t.limit_w),
+        curves,
+        day_wh,
+        max(hours, 1e-3),
+    )
 
 
 def _blend(lines: NDArray[np.float32], low: Index, f: NDArray[np.float32]) -> NDArray[np.float32]:
@@ -281,18 +382,29 @@ def _blend(lines: NDArray[np.float32], low: Index, f: NDArray[np.float32]) -> ND
     return out
 
 
-def _hump(v: Array, edge: Array, thrust: Array, power: Array, diameter: Array, loss: Array, rho: float) -> tuple[Array, Array]:
-    """Thrust and power (R, K, P) with the hump climbed with 10 % to spare before what lies past it."""
+def _hump(
+    v: Array, edge: Array, thrust: Array, power: Array, diameter: Array, loss: Array, rho: float
+) -> tuple[Array, Array]:
+    """Thrust and power (R, K, P) with the hump climbed with 10 % to spare before what lies past
+    it.
+    """
     h = np.argmax(np.where(v > edge, 0.0, power), axis=-1)[..., None]
     beyond = np.arange(v.size) > h
-    humped = (np.where(beyond, power, np.inf).min(axis=-1, keepdims=True) < np.take_along_axis(power, h, -1)) & beyond
+    humped = (
+        np.where(beyond, power, np.inf).min(axis=-1, keepdims=True)
+        < np.take_along_axis(power, h, -1)
+    ) & beyond
     peak = (1 + HUMP_MARGIN) * np.take_along_axis(thrust, h, -1)
     need = power_for_thrust_w(peak, v[h], diameter, loss, rho)
-    return np.where(humped, np.maximum(thrust, peak), thrust), np.where(humped, np.maximum(power, need), power)
+    return np.where(humped, np.maximum(thrust, peak), thrust), np.where(
+        humped, np.maximum(power, need), power
+    )
 
 
 def _first_over(v: Array, load: NDArray[np.float32]) -> Array:
-    """Speed where a non-decreasing load (n, P) first passes 1, between grid points on cube roots."""
+    """Speed where a non-decreasing load (n, P) first passes 1, between grid points on cube
+    roots.
+    """
     i = np.count_nonzero(load <= 1, axis=1)
     hi = np.minimum(i, v.size - 1)
     lo = np.maximum(hi - 1, 0)
@@ -300,12 +412,29 @@ def _first_over(v: Array, load: NDArray[np.float32]) -> Array:
     y0, y1 = np.cbrt(load[rows, lo]), np.cbrt(load[rows, hi])
     part = np.where(y1 > y0, (1 - y0) / np.where(y1 > y0, y1 - y0, 1), 1.0)
     between = v[lo] + np.clip(part, 0, 1) * (v[hi] - v[lo])
-    return np.asarray(np.where(i == 0, v[0] / np.cbrt(np.maximum(load[:, 0], 1)), np.where(i == v.size, v[-1], between)))
+    return np.asarray(
+        np.where(
+            i == 0, v[0] / np.cbrt(np.maximum(load[:, 0], 1)), np.where(i == v.size, v[-1], between)
+        )
+    )
 
 
-def _days(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, supply: Index, mass: Array, v: Array,
-          top: Array, power_wish: Array, power_run: Array, curves: NDArray[np.float32] | None, day_wh: Array,
-          hours: float) -> Field:
+def _days(
+    need: Need,
+    m: Motors,
+    d: Drives,
+    s: Supplies,
+    drive: Index,
+    supply: Index,
+    mass: Array,
+    v: Array,
+    top: Array,
+    power_wish: Array,
+    power_run: Array,
+    curves: NDArray[np.float32] | None,
+    day_wh: Array,
+    hours: float,
+) -> Field:
     """Time, range, price and weights; whether each setup does the wished day."""
     day = need.day
     speed = np.where(np.isnan(power_wish), top, day.speed_m_s)
@@ -317,8 +446,12 @@ def _days(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, supply: I
         rows = s.chem_index[supply] == k
         if rows.any():
             cold = temperature_factor(chemistry(chem), day.temperature_c)
-            share[rows] = delivered_share(chem, (power_run / energy)[rows], day.kept_share, 0.0, cold)
-            day_share[rows] = delivered_share(chem, (mean_w / energy)[rows], day.kept_share, 0.0, cold)
+            share[rows] = delivered_share(
+                chem, (power_run / energy)[rows], day.kept_share, 0.0, cold
+            )
+            day_share[rows] = delivered_share(
+                chem, (mean_w / energy)[rows], day.kept_share, 0.0, cold
+            )
     runtime = np.maximum(3600.0 * share * energy / power_run - day.keep_s, 0.0)
     way = np.maximum(speed - day.current_m_s, 0.0)
     reach = way * runtime
@@ -336,5 +469,22 @@ def _days(need: Need, m: Motors, d: Drives, s: Supplies, drive: Index, supply: I
     noise = m.noise_db[motor]
     if day.max_noise_db is not None:
         does &= ~(noise > day.max_noise_db)
-    return Field(drive, supply, mass, top, power_wish, reach, runtime, price, d.mass_kg[drive] + s.mass_kg[supply], lift,
-                 s.charge_h[supply], noise, day_wh, spare_wh, does, v, curves)
+    return Field(
+        drive,
+        supply,
+        mass,
+        top,
+        power_wish,
+        reach,
+        runtime,
+        price,
+        d.mass_kg[drive] + s.mass_kg[supply],
+        lift,
+        s.charge_h[supply],
+        noise,
+        day_wh,
+        spare_wh,
+        does,
+        v,
+        curves,
+    )

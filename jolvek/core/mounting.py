@@ -1,4 +1,6 @@
-"""Mounts: what each needs on the boat, what it carries, where it puts the motor, and what may go on it."""
+"""Mounts: what each needs on the boat, what it carries, where it puts the motor, and what may go on
+it.
+"""
 
 from __future__ import annotations
 
@@ -31,42 +33,130 @@ class MountKind:
 
 
 PLACES = {
-    "transom": "a transom", "fin_box": "a fin box", "rail": "side rails or mounting pads",
-    "rowlock": "rowlock sockets", "stern_deck": "a stern deck to bolt through", "hull_bottom": "a hull bottom to bolt through",
+    "transom": "a transom",
+    "fin_box": "a fin box",
+    "rail": "side rails or mounting pads",
+    "rowlock": "rowlock sockets",
+    "stern_deck": "a stern deck to bolt through",
+    "hull_bottom": "a hull bottom to bolt through",
     "motor_well": "a motor well",
 }
 TRANSOM_PLACES = ("transom", "motor_well")  # where the leg hangs behind the boat
 _PADDLED = ("kayak", "canoe", "board")
 _KEELED = ("sailing_dinghy", "cabin", "keelboat", "multihull")
-KINDS: dict[str, MountKind] = {k.id: k for k in (
-    MountKind("transom_clamp", "Transom clamp", "transom", ("outboard", "pole"), (), "tiller or remote",
-              "tilts up", "nothing"),
-    MountKind("quick_release", "Quick-release bracket", "transom", ("outboard", "pole"), (), "tiller or remote",
-              "tilts up", "a little height at the transom"),
-    MountKind("rowlock_pin", "Rowlock-pin bracket", "rowlock", ("pole",), (), "tiller, off to one side", "lifts out",
-              "one rowlock"),
-    MountKind("side_bar", "Side bar", "rail", ("pole",), _PADDLED, "tiller behind the seat; thrust is off-centre",
-              "swings up", "paddling room on one side"),
-    MountKind("stern_plate", "Stern plate with pedals", "stern_deck", ("pole", "outboard"), _PADDLED, "foot pedals, hands free",
-              "swings up by line", "a weekend of work"),
-    MountKind("fin_box", "Fin-box adapter", "fin_box", ("fin",), _PADDLED, "paddle; throttle at the wrist",
-              "fixed: lift the stern", "the fin"),
-    MountKind("pod", "Pod with wedge", "hull_bottom", ("pod",), _KEELED, "rudder; remote throttle",
-              "fixed below the hull", "a hole in the hull, drag under sail"),
-    MountKind("swing_arm", "Swing-up arm", "stern_deck", ("pod",), _KEELED, "rudder; remote throttle", "swings up",
-              "deck space aft"),
-    MountKind("offset_bracket", "Offset bracket beside the rudder", "transom", ("outboard", "pole"),
-              ("sailing_dinghy", "keelboat", "multihull"), "rudder; motor locked straight", "tilts up", "off-centre thrust"),
-    MountKind("well", "Motor-well plate", "motor_well", ("outboard",), (), "tiller or remote", "lifts out", "the well"),
-)}
+KINDS: dict[str, MountKind] = {
+    k.id: k
+    for k in (
+        MountKind(
+            "transom_clamp",
+            "Transom clamp",
+            "transom",
+            ("outboard", "pole"),
+            (),
+            "tiller or remote",
+            "tilts up",
+            "nothing",
+        ),
+        MountKind(
+            "quick_release",
+            "Quick-release bracket",
+            "transom",
+            ("outboard", "pole"),
+            (),
+            "tiller or remote",
+            "tilts up",
+            "a little height at the transom",
+        ),
+        MountKind(
+            "rowlock_pin",
+            "Rowlock-pin bracket",
+            "rowlock",
+            ("pole",),
+            (),
+            "tiller, off to one side",
+            "lifts out",
+            "one rowlock",
+        ),
+        MountKind(
+            "side_bar",
+            "Side bar",
+            "rail",
+            ("pole",),
+            _PADDLED,
+            "tiller behind the seat; thrust is off-centre",
+            "swings up",
+            "paddling room on one side",
+        ),
+        MountKind(
+            "stern_plate",
+            "Stern plate with pedals",
+            "stern_deck",
+            ("pole", "outboard"),
+            _PADDLED,
+            "foot pedals, hands free",
+            "swings up by line",
+            "a weekend of work",
+        ),
+        MountKind(
+            "fin_box",
+            "Fin-box adapter",
+            "fin_box",
+            ("fin",),
+            _PADDLED,
+            "paddle; throttle at the wrist",
+            "fixed: lift the stern",
+            "the fin",
+        ),
+        MountKind(
+            "pod",
+            "Pod with wedge",
+            "hull_bottom",
+            ("pod",),
+            _KEELED,
+            "rudder; remote throttle",
+            "fixed below the hull",
+            "a hole in the hull, drag under sail",
+        ),
+        MountKind(
+            "swing_arm",
+            "Swing-up arm",
+            "stern_deck",
+            ("pod",),
+            _KEELED,
+            "rudder; remote throttle",
+            "swings up",
+            "deck space aft",
+        ),
+        MountKind(
+            "offset_bracket",
+            "Offset bracket beside the rudder",
+            "transom",
+            ("outboard", "pole"),
+            ("sailing_dinghy", "keelboat", "multihull"),
+            "rudder; motor locked straight",
+            "tilts up",
+            "off-centre thrust",
+        ),
+        MountKind(
+            "well",
+            "Motor-well plate",
+            "motor_well",
+            ("outboard",),
+            (),
+            "tiller or remote",
+            "lifts out",
+            "the well",
+        ),
+    )
+}
 
 
 @dataclass(frozen=True)
 class Mount:
     """One mount on the shelf; lengths m, masses kg, thrust N, work in hours.
 
-    `drop_m` lowers the motor's seat below the top of the place (negative raises it); `offset_m` is from
-    the centre line; `transom_min_m` and `transom_max_m` are the thickness it clamps.
+    `drop_m` lowers the motor's seat below the top of the place (negative raises it); `offset_m` is
+    from the centre line; `transom_min_m` and `transom_max_m` are the thickness it clamps.
     """
 
     kind: str
@@ -90,8 +180,11 @@ class Mount:
 
 @dataclass(frozen=True)
 class Bay:
-    """A place for batteries: inner sizes in m, allowed kg, its middle forward of the transom, to starboard of the
-    centre line and its floor above the keel in m; the opening of its lid where that is smaller than the bay."""
+    """A place for batteries: inner sizes in m, allowed kg, its middle forward of the transom, to
+    starboard of the
+    centre line and its floor above the keel in m; the opening of its lid where that is smaller than
+    the bay.
+    """
 
     name: str
     length_m: float
@@ -108,7 +201,9 @@ class Bay:
 
 @dataclass(frozen=True)
 class Site:
-    """What the boat offers beside its hull: mounting places, bays, plate values. None: not known."""
+    """What the boat offers beside its hull: mounting places, bays, plate values. None: not
+    known.
+    """
 
     places: tuple[str, ...] = ("transom",)
     bays: tuple[Bay, ...] = ()
@@ -177,7 +272,9 @@ def shaft_missing_m(hull: Hull, mount: Mount, shaft_m: float) -> float:
     return max(0.0, -plate_depth_m(hull, mount, shaft_m))
 
 
-def fits(hull: Hull, site: Site, mount: Mount, motor: Motor, style: str, thrust_n: float) -> list[Finding]:
+def fits(
+    hull: Hull, site: Site, mount: Mount, motor: Motor, style: str, thrust_n: float
+) -> list[Finding]:
     """Blocks that keep this motor off this mount on this boat; an empty list when it fits.
 
     >>> m = Mount("transom_clamp", 10, 2000)
@@ -197,23 +294,44 @@ def fits(hull: Hull, site: Site, mount: Mount, motor: Motor, style: str, thrust_
     if thrust_n > mount.max_thrust_n:
         out.append(find("mount-thrust", thrust_n, mount.max_thrust_n))
     thick = site.transom_thickness_m
-    if thick is not None and kind.place == "transom" and not mount.transom_min_m <= thick <= mount.transom_max_m:
-        out.append(find("mount-transom", 1000 * thick, low=1000 * mount.transom_min_m, high=1000 * mount.transom_max_m))
+    if (
+        thick is not None
+        and kind.place == "transom"
+        and not mount.transom_min_m <= thick <= mount.transom_max_m
+    ):
+        out.append(
+            find(
+                "mount-transom",
+                1000 * thick,
+                low=1000 * mount.transom_min_m,
+                high=1000 * mount.transom_max_m,
+            )
+        )
     if site.max_motor_kg is not None and motor.weight_kg + mount.mass_kg > site.max_motor_kg:
         out.append(find("motor-mass", motor.weight_kg + mount.mass_kg, site.max_motor_kg))
     return out
 
 
-def packs_in_bay(bay: Bay, length_m: float, width_m: float, height_m: float, upright: bool = True) -> int:
+def packs_in_bay(
+    bay: Bay, length_m: float, width_m: float, height_m: float, upright: bool = True
+) -> int:
     """How many equal packs go into a bay, all turned the same way; lead stands `upright`.
 
     >>> packs_in_bay(Bay("locker", 0.7, 0.4, 0.3), 0.33, 0.17, 0.22)
     4
     """
     size = (length_m, width_m, height_m)
-    turns = [(0, 1, 2), (1, 0, 2)] if upright else [(a, b, 3 - a - b) for a in range(3) for b in range(3) if a != b]
-    counts = [int(bay.length_m / size[a] + 1e-9) * int(bay.width_m / size[b] + 1e-9) * int(bay.height_m / size[c] + 1e-9)
-              for a, b, c in turns]
+    turns = (
+        [(0, 1, 2), (1, 0, 2)]
+        if upright
+        else [(a, b, 3 - a - b) for a in range(3) for b in range(3) if a != b]
+    )
+    counts = [
+        int(bay.length_m / size[a] + 1e-9)
+        * int(bay.width_m / size[b] + 1e-9)
+        * int(bay.height_m / size[c] + 1e-9)
+        for a, b, c in turns
+    ]
     return max(counts)
 
 
@@ -226,10 +344,11 @@ class Stowed:
 
 
 def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed], Finding | None]:
-    """Where the packs go: all in one bay if any holds them, else spread over several; or the finding that they do not.
+    """Where the packs go: all in one bay if any holds them, else spread over several; or the
+    finding that they do not.
 
-    Sizes in three dimensions, all packs of a bay turned the same way (lead-acid stands upright), each through
-    the lid, the bay's allowed mass kept. Packs of unknown size fit everywhere.
+    Sizes in three dimensions, all packs of a bay turned the same way (lead-acid stands upright),
+    each through the lid, the bay's allowed mass kept. Packs of unknown size fit everywhere.
 
     >>> bay = Bay("locker", 0.7, 0.4, 0.3, 25.0)
     >>> battery = Battery("lfp", 12.8, 100, 11.4, length_m=0.33, width_m=0.17, height_m=0.22)
@@ -240,7 +359,10 @@ def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed
     if not bays or None in sizes:
         return [], None
     room = [_room(bay, battery) for bay in bays]
-    held = [min(n, int(bay.max_kg / battery.weight_kg + 1e-9)) if bay.max_kg is not None else n for n, bay in zip(room, bays, strict=True)]
+    held = [
+        min(n, int(bay.max_kg / battery.weight_kg + 1e-9)) if bay.max_kg is not None else n
+        for n, bay in zip(room, bays, strict=True)
+    ]
     for bay, n in zip(bays, held, strict=True):
         if n >= packs:
             return [Stowed(bay, packs)], None
@@ -257,8 +379,12 @@ def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed
         return [], find("bay-mass", packs * battery.weight_kg, kilos, bay=names)
     lid = bays[best]
     if room[best] == 0 and packs_in_bay(lid, *sizes, not battery.chem.lithium):  # type: ignore[arg-type]
-        return [], find("bay-lid", 1000 * sorted(sizes)[1], 1000 * min(lid.lid_length_m or 9, lid.lid_width_m or 9),  # type: ignore[type-var, operator]
-                        bay=lid.name)
+        return [], find(
+            "bay-lid",
+            1000 * sorted(sizes)[1],
+            1000 * min(lid.lid_length_m or 9, lid.lid_width_m or 9),  # type: ignore[type-var, operator]
+            bay=lid.name,
+        )
     return [], find("bay-size", sum(room), packs, packs=packs, bay=names)
 
 

@@ -1,4 +1,6 @@
-"""A netlist walked as a network: what each parallel string gives, how long its way is, what stands at the motor."""
+"""A netlist walked as a network: what each parallel string gives, how long its way is, what stands
+at the motor.
+"""
 
 from __future__ import annotations
 
@@ -33,20 +35,38 @@ def string_currents_a(netlist: Netlist, cable_ohm_factor: float = 1.0) -> Array:
 
     Solves the network of cable and pack resistances (Kirchhoff); fuses and joints count as nothing.
 
-    >>> from jolvek.core.bank import Bank; from jolvek.core.battery import Battery; from jolvek.core.wiring import Plan, install
+    >>> from jolvek.core.bank import Bank
+    >>> from jolvek.core.battery import Battery
+    >>> from jolvek.core.wiring import Plan, install
     >>> even = string_currents_a(install(Bank(Battery("lfp", 12.8, 100), 1, 4), 1200.0, Plan(take_off="bars")))
     >>> bool(np.ptp(even) < 1e-6)
     True
     """
     bank = netlist.bank
     inner = bank.chem.resistance_h * bank.battery.nominal_voltage_v / bank.battery.capacity_ah
-    edges: list[tuple[str, str, float, float]] = []  # node, node, conductance, electromotive force towards the second
+    edges: list[
+        tuple[str, str, float, float]
+    ] = []  # node, node, conductance, electromotive force towards the second
     for wire in netlist.wires:
         if wire.role in ("plus", "minus", "series"):
-            edges.append((_node(wire.a), _node(wire.b), 1 / (resistance_ohm(wire) * cable_ohm_factor + 1e-9), 0.0))
+            edges.append(
+                (
+                    _node(wire.a),
+                    _node(wire.b),
+                    1 / (resistance_ohm(wire) * cable_ohm_factor + 1e-9),
+                    0.0,
+                )
+            )
     for i in range(1, bank.parallel + 1):
         for k in range(1, bank.series + 1):
-            edges.append((f"{pack_id(i, k)}:-", f"{pack_id(i, k)}:+", 1 / inner, bank.battery.nominal_voltage_v))
+            edges.append(
+                (
+                    f"{pack_id(i, k)}:-",
+                    f"{pack_id(i, k)}:+",
+                    1 / inner,
+                    bank.battery.nominal_voltage_v,
+                )
+            )
     nodes = sorted({n for e in edges for n in e[:2]})
     at = {n: x for x, n in enumerate(nodes)}
     lead, source = np.zeros((len(nodes), len(nodes))), np.zeros(len(nodes))
@@ -72,25 +92,39 @@ def string_currents_a(netlist: Netlist, cable_ohm_factor: float = 1.0) -> Array:
 
 
 def _node(terminal: tuple[str, str]) -> str:
-    """Fuses, bars, switches and shunts join their terminals; packs and the motor keep them apart."""
+    """Fuses, bars, switches and shunts join their terminals; packs and the motor keep them
+    apart.
+    """
     part, pole = terminal
     apart = part.startswith("pack") or part in ("motor", "converter", "load", "charger", "own")
     return f"{part}:{pole}" if apart else part
 
 
 def path_m(netlist: Netlist, string: int) -> float:
-    """Cable length in m from the motor's plus through one string back to its minus, by the shortest way.
+    """Cable length in m from the motor's plus through one string back to its minus, by the shortest
+    way.
 
-    >>> from jolvek.core.bank import Bank; from jolvek.core.battery import Battery; from jolvek.core.wiring import install
+    >>> from jolvek.core.bank import Bank
+    >>> from jolvek.core.battery import Battery
+    >>> from jolvek.core.wiring import install
     >>> n = install(Bank(Battery("lfp", 12.8, 100), 1, 3), 1200.0)
     >>> len({round(path_m(n, i), 6) for i in (1, 2, 3)})
     1
     """
     bank = netlist.bank
-    roads = [(_node(w.a), _node(w.b), w.length_m) for w in netlist.wires if w.role in ("plus", "minus")]
-    series = sum(w.length_m for w in netlist.wires if w.role == "series" and w.a[0].startswith(f"pack-{string}-"))
-    return _shortest(roads, "motor:+", f"{pack_id(string, bank.series)}:+") + series + \
-        _shortest(roads, f"{pack_id(string, 1)}:-", "motor:-")
+    roads = [
+        (_node(w.a), _node(w.b), w.length_m) for w in netlist.wires if w.role in ("plus", "minus")
+    ]
+    series = sum(
+        w.length_m
+        for w in netlist.wires
+        if w.role == "series" and w.a[0].startswith(f"pack-{string}-")
+    )
+    return (
+        _shortest(roads, "motor:+", f"{pack_id(string, bank.series)}:+")
+        + series
+        + _shortest(roads, f"{pack_id(string, 1)}:-", "motor:-")
+    )
 
 
 def _shortest(roads: Iterable[tuple[str, str, float]], start: str, goal: str) -> float:
@@ -107,7 +141,9 @@ def _shortest(roads: Iterable[tuple[str, str, float]], start: str, goal: str) ->
 def motor_voltage_v(netlist: Netlist) -> float:
     """Open-circuit voltage between the motor's terminals, walked through the wires of one string.
 
-    >>> from jolvek.core.bank import Bank; from jolvek.core.battery import Battery; from jolvek.core.wiring import install
+    >>> from jolvek.core.bank import Bank
+    >>> from jolvek.core.battery import Battery
+    >>> from jolvek.core.wiring import install
     >>> round(motor_voltage_v(install(Bank(Battery("agm", 12, 100), 4, 2), 2000.0)), 1)
     48.0
     """
@@ -120,8 +156,13 @@ def motor_voltage_v(netlist: Netlist) -> float:
     while todo:
         here = todo.pop()
         volts = netlist.bank.battery.nominal_voltage_v
-        across = [(f"{here[:-1]}+", volts)] if here.startswith("pack") and here.endswith("-") else \
-            [(f"{here[:-1]}-", -volts)] if here.startswith("pack") else []
+        across = (
+            [(f"{here[:-1]}+", volts)]
+            if here.startswith("pack") and here.endswith("-")
+            else [(f"{here[:-1]}-", -volts)]
+            if here.startswith("pack")
+            else []
+        )
         for there, rise in (*((n, 0.0) for n in joined.get(here, ())), *across):
             if there not in level:
                 level[there] = level[here] + rise
@@ -132,18 +173,27 @@ def motor_voltage_v(netlist: Netlist) -> float:
 def drop_to_motor_v(netlist: Netlist) -> float:
     """Volts lost in the motor's own circuit, there and back, at the steady current.
 
-    >>> from jolvek.core.bank import Bank; from jolvek.core.battery import Battery; from jolvek.core.wiring import install
+    >>> from jolvek.core.bank import Bank
+    >>> from jolvek.core.battery import Battery
+    >>> from jolvek.core.wiring import install
     >>> 0.1 < drop_to_motor_v(install(Bank(Battery("lfp", 25.6, 100)), 2000.0)) < 0.77
     True
     """
-    return sum(w.current_a * resistance_ohm(w) for w in netlist.wires
-               if w.role in ("plus", "minus") and {_node(w.a), _node(w.b)} & {"switch", "motor:+", "motor:-", "shunt"})
+    return sum(
+        w.current_a * resistance_ohm(w)
+        for w in netlist.wires
+        if w.role in ("plus", "minus")
+        and {_node(w.a), _node(w.b)} & {"switch", "motor:+", "motor:-", "shunt"}
+    )
 
 
 def check(netlist: Netlist) -> list[Finding]:
-    """What is to be said of an installation: touch voltage, connector, fuses, uneven strings, 12 V from end batteries.
+    """What is to be said of an installation: touch voltage, connector, fuses, uneven strings, 12 V
+    from end batteries.
 
-    >>> from jolvek.core.bank import Bank; from jolvek.core.battery import Battery; from jolvek.core.wiring import install
+    >>> from jolvek.core.bank import Bank
+    >>> from jolvek.core.battery import Battery
+    >>> from jolvek.core.wiring import install
     >>> check(install(Bank(Battery("lfp", 25.6, 50), 1, 2), 1200.0))
     []
     """
@@ -160,7 +210,11 @@ def check(netlist: Netlist) -> list[Finding]:
         amps = string_currents_a(netlist)
         worst = float(np.abs(amps / amps.mean() - 1).max())
         if worst > UNEVEN:
-            out.append(find("strings-uneven", worst, UNEVEN, most=float(amps.max()), least=float(amps.min())))
+            out.append(
+                find(
+                    "strings-uneven", worst, UNEVEN, most=float(amps.max()), least=float(amps.min())
+                )
+            )
         if float(amps.max()) > bank.battery.continuous_a * (1 + 1e-9):
             out.append(find("string-current", float(amps.max()), bank.battery.continuous_a))
     behind = tap_imbalance_ah(bank, plan.loads)

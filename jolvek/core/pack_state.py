@@ -1,4 +1,6 @@
-"""A bank in time: its charge stepped forward under a power drawn or given, with every loss accounted for."""
+"""A bank in time: its charge stepped forward under a power drawn or given, with every loss
+accounted for.
+"""
 
 from __future__ import annotations
 
@@ -39,10 +41,15 @@ class PackState:
     def balance(self) -> float:
         """What does not add up, as a share of what was moved: 0 for a closed balance."""
         moved = max(self.given_wh + self.taken_wh, 1e-9)
-        return abs(self._start_wh + self.taken_wh - self.given_wh - self.lost_wh - self.stored_wh) / moved
+        return (
+            abs(self._start_wh + self.taken_wh - self.given_wh - self.lost_wh - self.stored_wh)
+            / moved
+        )
 
     def able(self, power_w: float) -> bool:
-        """Whether the bank can give a power now: charge left, voltage above its own and the motor's lowest."""
+        """Whether the bank can give a power now: charge left, voltage above its own and the motor's
+        lowest.
+        """
         chem, power = self.bank.chem, power_w / self.bank.energy_wh
         ocv = ocv_ratio(self.bank.battery.chemistry, self.soc)
         r = chem.resistance_h / self.bank.capacity_factor
@@ -50,7 +57,12 @@ class PackState:
         if self.soc <= 0 or root <= 0:
             return False
         volts = ocv - r * (ocv - root**0.5) / (2 * r)
-        return bool(volts >= max(chem.empty_ratio if chem.usable < 1 else 0.0, self.motor_min_v / self.bank.nominal_v))
+        return bool(
+            volts
+            >= max(
+                chem.empty_ratio if chem.usable < 1 else 0.0, self.motor_min_v / self.bank.nominal_v
+            )
+        )
 
     def step(self, power_w: float, hours: float) -> None:
         """Draw a power (negative: charge) for some hours; the charge never passes empty or full."""
@@ -65,10 +77,14 @@ class PackState:
             rate = (ocv - max(ocv * ocv - 4 * r * x, 0.0) ** 0.5) / (2 * r)
             peukert = max(rate * chem.rated_h / factor, 1.0) ** (chem.peukert - 1.0)
             soc = max(self.soc - hours * rate * peukert / factor, 0.0)
-        lasted = min(hours, self.soc * factor / max(rate * peukert, 1e-12))  # less where it runs empty in the step
+        lasted = min(
+            hours, self.soc * factor / max(rate * peukert, 1e-12)
+        )  # less where it runs empty in the step
         self.soc = soc
         self.given_wh += power_w * lasted
-        self.lost_wh += self.bank.energy_wh * lasted * (r * rate * rate + ocv * rate * (peukert - 1.0))
+        self.lost_wh += (
+            self.bank.energy_wh * lasted * (r * rate * rate + ocv * rate * (peukert - 1.0))
+        )
 
     def _charge(self, power_w: float, hours: float) -> None:
         chem_id, efficiency = self.bank.battery.chemistry, self.bank.chem.charge_efficiency
@@ -76,20 +92,27 @@ class PackState:
         for _ in range(2):
             ocv = ocv_ratio(chem_id, 0.5 * (self.soc + soc))
             soc = min(self.soc + power_w * hours * efficiency / (self.capacity_wh * ocv), 1.0)
-        taken = (soc - self.soc) * self.capacity_wh * ocv / efficiency  # less where it is full in the step
+        taken = (
+            (soc - self.soc) * self.capacity_wh * ocv / efficiency
+        )  # less where it is full in the step
         self.soc = soc
         self.taken_wh += taken
         self.lost_wh += taken * (1 - efficiency)
 
 
 def stored_share(chemistry_id: str, soc: float) -> float:
-    """Share of the rated energy between empty and a state of charge, at open-circuit voltage; 1 when full.
+    """Share of the rated energy between empty and a state of charge, at open-circuit voltage; 1
+    when full.
 
     >>> stored_share("lfp", 0.0), round(stored_share("lfp", 1.0), 6)
     (0.0, 1.0)
     """
     grid = np.linspace(0.0, 1.0, SOC_POINTS)
-    volts = np.array([ocv_ratio(chemistry_id, float(s)) for s in grid]) if chemistry_id not in _SHARES else None
+    volts = (
+        np.array([ocv_ratio(chemistry_id, float(s)) for s in grid])
+        if chemistry_id not in _SHARES
+        else None
+    )
     if volts is not None:
         steps = 0.5 * (volts[1:] + volts[:-1]) * np.diff(grid)
         _SHARES[chemistry_id] = np.concatenate(([0.0], np.cumsum(steps)))

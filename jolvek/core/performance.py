@@ -1,8 +1,9 @@
-"""What a setup does on the water: power, time and range over speed, the knee, planing, and the doubt.
+"""What a setup does on the water: power, time and range over speed, the knee, planing, and the
+doubt.
 
-Power at a speed is explicit (resistance is the thrust, thrust and speed give power); speed at a power is
-read back from that curve. What a boat reaches from rest is bounded by the dearest speed on the way, so
-the power needed is carried as a running maximum: a hump not climbed is not passed.
+Power at a speed is explicit (resistance is the thrust, thrust and speed give power); speed at a
+power is read back from that curve. What a boat reaches from rest is bounded by the dearest speed on
+the way, so the power needed is carried as a running maximum: a hump not climbed is not passed.
 """
 
 from __future__ import annotations
@@ -76,31 +77,58 @@ class Performance:
         if speed_m_s <= 0:
             return Point(None, speed_m_s, reason="a speed above zero is needed")
         if speed_m_s > self.top_speed_m_s * (1 + 1e-9):
-            why = "the propeller runs out of pitch" if self.limited_by == "pitch" else \
-                f"{self.power_limit_w:.0f} W is not enough"
-            return Point(None, speed_m_s, reason=f"beyond the top speed of {self.top_speed_m_s:.2f} m/s: {why}")
-        return self._point(float(self.power_at_w(speed_m_s)), speed_m_s, float(self._thrust(speed_m_s)))
+            why = (
+                "the propeller runs out of pitch"
+                if self.limited_by == "pitch"
+                else f"{self.power_limit_w:.0f} W is not enough"
+            )
+            return Point(
+                None,
+                speed_m_s,
+                reason=f"beyond the top speed of {self.top_speed_m_s:.2f} m/s: {why}",
+            )
+        return self._point(
+            float(self.power_at_w(speed_m_s)), speed_m_s, float(self._thrust(speed_m_s))
+        )
 
     def power_at_w(self, speed_m_s: ArrayLike) -> Array:
-        """Input power in W for speeds through the water in m/s (any shape); NaN beyond the top speed."""
+        """Input power in W for speeds through the water in m/s (any shape); NaN beyond the top
+        speed.
+        """
         speed = np.asarray(speed_m_s, dtype=float)
-        power = power_for_thrust_w(self._thrust(speed), speed, self.propulsor.diameter_m, self.propulsor.loss_factor,
-                                   self.setup.water.density_kg_m3)
-        return np.where(speed <= self.top_speed_m_s * (1 + 1e-9), np.minimum(power, self.power_limit_w), np.nan)
+        power = power_for_thrust_w(
+            self._thrust(speed),
+            speed,
+            self.propulsor.diameter_m,
+            self.propulsor.loss_factor,
+            self.setup.water.density_kg_m3,
+        )
+        return np.where(
+            speed <= self.top_speed_m_s * (1 + 1e-9), np.minimum(power, self.power_limit_w), np.nan
+        )
 
     def at_power(self, power_w: float) -> Point:
         """What an input power (W) gives."""
         if not 0 < power_w:
             return Point(power_w, None, reason="a power above zero is needed")
         if power_w > self.power_limit_w * (1 + 1e-9):
-            return Point(power_w, None, reason=f"more than the {self.power_limit_w:.0f} W that this setup can give")
+            return Point(
+                power_w,
+                None,
+                reason=f"more than the {self.power_limit_w:.0f} W that this setup can give",
+            )
         speed = float(self.speed_at_w(power_w))
         if speed <= self.speed_m_s[0] * 1.001 and self.power_from_rest_w[0] > power_w:
-            return Point(power_w, 0.0, reason="not enough to make way against the wind") if self.setup.wind_m_s else \
-                self._point(power_w, speed, float(self._thrust(speed)))
+            return (
+                Point(power_w, 0.0, reason="not enough to make way against the wind")
+                if self.setup.wind_m_s
+                else self._point(power_w, speed, float(self._thrust(speed)))
+            )
         point = self._point(power_w, speed, float(self._thrust(speed)))
         if speed >= self.top_speed_m_s * (1 - 1e-9) and self.limited_by == "pitch":
-            return replace(point, reason="the propeller runs out of pitch before all this power is used")
+            return replace(
+                point, reason="the propeller runs out of pitch before all this power is used"
+            )
         return point
 
     def speed_at_w(self, power_w: ArrayLike) -> Array:
@@ -109,11 +137,20 @@ class Performance:
         safe = np.maximum(p, 1e-6)
         first = np.maximum(self.power_from_rest_w[0], 1e-9)
         low = self.speed_m_s[0] * np.cbrt(np.minimum(safe / first, 1.0))
-        return np.asarray(np.where(p < first, low, np.minimum(
-            _inverse(self.power_from_rest_w, self.speed_m_s, safe), self.top_speed_m_s)))
+        return np.asarray(
+            np.where(
+                p < first,
+                low,
+                np.minimum(
+                    _inverse(self.power_from_rest_w, self.speed_m_s, safe), self.top_speed_m_s
+                ),
+            )
+        )
 
     def curve(self, points: int = 60) -> dict[str, Array]:
-        """Arrays over powers from 3 % to 100 %: power_w, speed_m_s, current_a, runtime_s, range_m."""
+        """Arrays over powers from 3 % to 100 %: power_w, speed_m_s, current_a, runtime_s,
+        range_m.
+        """
         power = np.linspace(0.03, 1.0, points) * self.power_limit_w
         speed = self.speed_at_w(power)
         out = {"power_w": power, "speed_m_s": speed}
@@ -126,8 +163,13 @@ class Performance:
     def shaft_rpm(self, speed_m_s: ArrayLike) -> Array:
         """Propeller speed in rev/min at steady speeds (any shape), on the B-series curve."""
         p = self.propulsor
-        return 60 * shaft_speed_rev_s(self._thrust(speed_m_s), speed_m_s, p.diameter_m, p.pitch_m,
-                                      self.setup.water.density_kg_m3)
+        return 60 * shaft_speed_rev_s(
+            self._thrust(speed_m_s),
+            speed_m_s,
+            p.diameter_m,
+            p.pitch_m,
+            self.setup.water.density_kg_m3,
+        )
 
     def slip(self, speed_m_s: ArrayLike) -> Array:
         """Slip 1 − V/(p n) at steady speeds (any shape)."""
@@ -137,19 +179,39 @@ class Performance:
     def efficiency(self, speed_m_s: ArrayLike) -> Array:
         """Propulsive efficiency T V / P at steady speeds (any shape)."""
         v, t = np.asarray(speed_m_s, dtype=float), self._thrust(speed_m_s)
-        return np.asarray(t * v / power_for_thrust_w(t, v, self.propulsor.diameter_m, self.propulsor.loss_factor,
-                                                     self.setup.water.density_kg_m3))
+        return np.asarray(
+            t
+            * v
+            / power_for_thrust_w(
+                t,
+                v,
+                self.propulsor.diameter_m,
+                self.propulsor.loss_factor,
+                self.setup.water.density_kg_m3,
+            )
+        )
 
     def thrust_available_n(self, speed_m_s: ArrayLike) -> Array:
         """Thrust in N at the power limit, or less where pitch allows no more."""
         rho, p = self.setup.water.density_kg_m3, self.propulsor
-        return np.asarray(np.minimum(
-            thrust_at_power_n(self.power_limit_w, speed_m_s, p.diameter_m, p.loss_factor, rho),
-            pitch_limited_thrust_n(speed_m_s, p.diameter_m, p.pitch_m, p.shaft_rev_s, rho)))
+        return np.asarray(
+            np.minimum(
+                thrust_at_power_n(self.power_limit_w, speed_m_s, p.diameter_m, p.loss_factor, rho),
+                pitch_limited_thrust_n(speed_m_s, p.diameter_m, p.pitch_m, p.shaft_rev_s, rho),
+            )
+        )
 
     def _thrust(self, speed_m_s: ArrayLike) -> Array:
-        return np.maximum(total_n(self.resistance, speed_m_s, self.displacement_kg, self.setup.wind_m_s,
-                                  self.setup.motor.leg_area_m2), 0.0)
+        return np.maximum(
+            total_n(
+                self.resistance,
+                speed_m_s,
+                self.displacement_kg,
+                self.setup.wind_m_s,
+                self.setup.motor.leg_area_m2,
+            ),
+            0.0,
+        )
 
     def _runtime_s(self, power_w: ArrayLike) -> Array:
         assert self.setup.bank is not None
@@ -158,7 +220,11 @@ class Performance:
 
     def _lowest_v(self) -> float:
         bank = self.setup.bank
-        return min(self.setup.motor.window_v(bank.nominal_v)[0], bank.nominal_v * 0.97) if bank else 0.0
+        return (
+            min(self.setup.motor.window_v(bank.nominal_v)[0], bank.nominal_v * 0.97)
+            if bank
+            else 0.0
+        )
 
     def _point(self, power: float, speed: float, thrust: float) -> Point:
         bank, motor = self.setup.bank, self.setup.motor
@@ -167,12 +233,20 @@ class Performance:
             return Point(power, speed, amps, None, None, thrust)
         seconds = float(self._runtime_s(power))
         way = max(speed - self.setup.current_m_s, 0.0)
-        reason = "the current is as fast as the boat: no way made good" if way == 0 and self.setup.current_m_s > 0 else ""
-        return Point(power, speed, float(current_a(bank, power)), seconds, way * seconds, thrust, reason)
+        reason = (
+            "the current is as fast as the boat: no way made good"
+            if way == 0 and self.setup.current_m_s > 0
+            else ""
+        )
+        return Point(
+            power, speed, float(current_a(bank, power)), seconds, way * seconds, thrust, reason
+        )
 
 
 def _inverse(power: Array, speed: Array, wanted: ArrayLike) -> Array:
-    """Speed where a non-decreasing power curve first reaches `wanted`, interpolated on cube roots."""
+    """Speed where a non-decreasing power curve first reaches `wanted`, interpolated on cube
+    roots.
+    """
     rising = np.concatenate(([True], power[1:] > np.maximum.accumulate(power)[:-1]))
     return np.asarray(np.interp(np.cbrt(wanted), np.cbrt(power[rising]), speed[rising]))
 
@@ -182,7 +256,7 @@ def _knee(speed: Array, power: Array, limit_w: float) -> Point:
     grid = np.linspace(np.log(speed[0]), np.log(speed[-1]), 160)
     log_p = np.interp(grid, np.log(speed), np.log(np.maximum(power, 1e-9)))
     reach = max(1, int(round(0.14 / (grid[1] - grid[0]))))
-    slope = (log_p[2 * reach:] - log_p[:-2 * reach]) / (grid[2 * reach:] - grid[:-2 * reach])
+    slope = (log_p[2 * reach :] - log_p[: -2 * reach]) / (grid[2 * reach :] - grid[: -2 * reach])
     at = np.exp(grid[reach:-reach])
     p_at = np.exp(log_p[reach:-reach])
     steep = (slope >= KNEE_EXPONENT) & (p_at > 0.03 * limit_w)
@@ -192,18 +266,24 @@ def _knee(speed: Array, power: Array, limit_w: float) -> Point:
     return Point(float(p_at[i]), float(at[i]))
 
 
-def _with_hump(speed: Array, thrust: Array, power: Array, margin_power: Array, edge: float) -> tuple[Array, Array]:
-    """(thrust, power) needed where a hump must be climbed with 10 % to spare before what lies beyond it."""
+def _with_hump(
+    speed: Array, thrust: Array, power: Array, margin_power: Array, edge: float
+) -> tuple[Array, Array]:
+    """(thrust, power) needed where a hump must be climbed with 10 % to spare before what lies
+    beyond it.
+    """
     below = speed <= edge
     h = int(np.argmax(np.where(below, power, 0.0)))
     thrust, power = thrust.copy(), power.copy()
-    if h + 1 < power.size and (power[h + 1:] < power[h]).any():
-        power[h + 1:] = np.maximum(power[h + 1:], margin_power[h])
-        thrust[h + 1:] = np.maximum(thrust[h + 1:], (1 + HUMP_MARGIN) * thrust[h])
+    if h + 1 < power.size and (power[h + 1 :] < power[h]).any():
+        power[h + 1 :] = np.maximum(power[h + 1 :], margin_power[h])
+        thrust[h + 1 :] = np.maximum(thrust[h + 1 :], (1 + HUMP_MARGIN) * thrust[h])
     return thrust, power
 
 
-def _top(speed: Array, needed: Array, thrust: Array, room: Array, limit_w: float) -> tuple[float, str]:
+def _top(
+    speed: Array, needed: Array, thrust: Array, room: Array, limit_w: float
+) -> tuple[float, str]:
     """Top speed from rest and what sets it: the first speed where power or pitch runs out."""
     by_power, by_pitch = needed / limit_w, thrust / np.maximum(room, 1e-9)
     over = np.maximum.accumulate(np.maximum(by_power, by_pitch))
@@ -217,13 +297,18 @@ def _top(speed: Array, needed: Array, thrust: Array, room: Array, limit_w: float
     return float(speed[i - 1] + (1 - lo) / (hi - lo) * (speed[i] - speed[i - 1])), by
 
 
-remembered_table = lru_cache(maxsize=64)(table)  # the same boat is asked for many winds, batteries and days
+remembered_table = lru_cache(maxsize=64)(
+    table
+)  # the same boat is asked for many winds, batteries and days
 
 
-def evaluate(setup: Setup, resistance: Resistance | None = None, voltage_v: float | None = None) -> Performance:
+def evaluate(
+    setup: Setup, resistance: Resistance | None = None, voltage_v: float | None = None
+) -> Performance:
     """Work out a setup. A `resistance` table made for the same hull and water may be handed in.
 
-    Valid in deep, calm water; the doubt is `band` of speed. Raises nothing for odd boats: findings say it.
+    Valid in deep, calm water; the doubt is `band` of speed. Raises nothing for odd boats: findings
+    say it.
 
     >>> from jolvek.core.hull import Hull, Load; from jolvek.core.motor import Motor
     >>> p = evaluate(Setup(Hull("inflatable_soft", 2.9, 1.5, 32), Load(2, 160, 5), Motor(1100)))
@@ -240,7 +325,9 @@ def evaluate(setup: Setup, resistance: Resistance | None = None, voltage_v: floa
     coarse = np.linspace(0.05, 1.0, 60) * fastest
 
     def needed(v: Array) -> tuple[Array, Array]:
-        thrust = np.maximum(total_n(resistance, v, mass, setup.wind_m_s, setup.motor.leg_area_m2), 1e-6)
+        thrust = np.maximum(
+            total_n(resistance, v, mass, setup.wind_m_s, setup.motor.leg_area_m2), 1e-6
+        )
         return thrust, power_for_thrust_w(thrust, v, prop.diameter_m, prop.loss_factor, rho)
 
     over = np.maximum.accumulate(needed(coarse)[1]) > limit * 1.3
@@ -250,9 +337,12 @@ def evaluate(setup: Setup, resistance: Resistance | None = None, voltage_v: floa
     room = pitch_limited_thrust_n(speed, prop.diameter_m, prop.pitch_m, prop.shaft_rev_s, rho)
     climb, from_rest = thrust, power
     if resistance.planing_capable:
-        margin_power = power_for_thrust_w((1 + HUMP_MARGIN) * thrust, speed, prop.diameter_m, prop.loss_factor, rho)
-        climb, from_rest = _with_hump(speed, thrust, power, margin_power,
-                                      resistance.planing_speed_m_s(mass, PLANING_FROUDE))
+        margin_power = power_for_thrust_w(
+            (1 + HUMP_MARGIN) * thrust, speed, prop.diameter_m, prop.loss_factor, rho
+        )
+        climb, from_rest = _with_hump(
+            speed, thrust, power, margin_power, resistance.planing_speed_m_s(mass, PLANING_FROUDE)
+        )
     top, by = _top(speed, from_rest, climb, room, limit)
     if by == "power" and limit < setup.motor.input_power_w:
         by = "controller"
@@ -264,15 +354,35 @@ def evaluate(setup: Setup, resistance: Resistance | None = None, voltage_v: floa
     if resistance.planing_capable:
         edge = resistance.planing_speed_m_s(mass, PLANING_FROUDE)
         v = np.linspace(0.45, 1.0, 60) * edge
-        available = np.minimum(thrust_at_power_n(limit, v, prop.diameter_m, prop.loss_factor, rho),
-                               pitch_limited_thrust_n(v, prop.diameter_m, prop.pitch_m, prop.shaft_rev_s, rho))
+        available = np.minimum(
+            thrust_at_power_n(limit, v, prop.diameter_m, prop.loss_factor, rho),
+            pitch_limited_thrust_n(v, prop.diameter_m, prop.pitch_m, prop.shaft_rev_s, rho),
+        )
         margin = float(np.min(available / needed(v)[0])) - 1
         planes = margin >= HUMP_MARGIN and top >= edge
     floating = float_at(setup.hull, mass, rho)
     return Performance(
-        setup, resistance, prop, speed, thrust, power, np.maximum.accumulate(from_rest), limit, top, by,
-        float(hull_speed_m_s(setup.hull.waterline_m)), knee, planes,
-        planing_power_w(resistance, mass, prop, setup.motor.leg_area_m2, setup.wind_m_s), margin,
-        float(min(static_thrust_n(limit, prop.diameter_m, prop.loss_factor, rho),
-                  pitch_limited_thrust_n(0.0, prop.diameter_m, prop.pitch_m, prop.shaft_rev_s, rho))),
-        mass, float(floating.draught_m))
+        setup,
+        resistance,
+        prop,
+        speed,
+        thrust,
+        power,
+        np.maximum.accumulate(from_rest),
+        limit,
+        top,
+        by,
+        float(hull_speed_m_s(setup.hull.waterline_m)),
+        knee,
+        planes,
+        planing_power_w(resistance, mass, prop, setup.motor.leg_area_m2, setup.wind_m_s),
+        margin,
+        float(
+            min(
+                static_thrust_n(limit, prop.diameter_m, prop.loss_factor, rho),
+                pitch_limited_thrust_n(0.0, prop.diameter_m, prop.pitch_m, prop.shaft_rev_s, rho),
+            )
+        ),
+        mass,
+        float(floating.draught_m),
+    )

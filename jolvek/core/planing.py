@@ -1,4 +1,6 @@
-"""Planing resistance: Savitsky 1964, steady trim from the balance of lift and moment, spray left out."""
+"""Planing resistance: Savitsky 1964, steady trim from the balance of lift and moment, spray left
+out.
+"""
 
 from __future__ import annotations
 
@@ -30,18 +32,26 @@ def _lift_coefficient(c_beta: Any, deadrise_deg: float) -> Any:
         return c_beta
     c = c_beta + 0.0065 * deadrise_deg * c_beta**0.6
     for _ in range(3):
-        c = c - (c - 0.0065 * deadrise_deg * c**0.6 - c_beta) / (1 - 0.0039 * deadrise_deg * c**-0.4)
+        c = c - (c - 0.0065 * deadrise_deg * c**0.6 - c_beta) / (
+            1 - 0.0039 * deadrise_deg * c**-0.4
+        )
         c = np.maximum(c, c_beta)
     return c
 
 
 def _wetted_ratio(target: Any, cv2: Any) -> Any:
-    """λ from target = 0.012 λ^½ + 0.0055 λ^2.5 / C_v² (Savitsky 1964 eq. 15): Newton steps on ln λ."""
+    """λ from target = 0.012 λ^½ + 0.0055 λ^2.5 / C_v² (Savitsky 1964 eq. 15): Newton steps on ln
+    λ.
+    """
     lam = np.minimum((target / 0.012) ** 2, (target * cv2 / 0.0055) ** 0.4)
     for _ in range(4):
         root = np.sqrt(lam)
         dynamic, buoyant = 0.012 * root, 0.0055 * root**5 / cv2
-        lam = lam * np.exp(-np.log((dynamic + buoyant) / target) * (dynamic + buoyant) / (0.5 * dynamic + 2.5 * buoyant))
+        lam = lam * np.exp(
+            -np.log((dynamic + buoyant) / target)
+            * (dynamic + buoyant)
+            / (0.5 * dynamic + 2.5 * buoyant)
+        )
     return lam
 
 
@@ -75,7 +85,10 @@ def _balance(boat: _Boat, v: Any, weight: Any, trim: Any) -> tuple[Any, Any, Any
         keel = np.where(wet, b * lam + 0.5 * spread, 2 * b * lam)
         chine = np.where(wet, b * lam - 0.5 * spread, 0.0)
         dry = keel - chine
-        s1, s2 = 0.5 * dry * b * np.where(wet, 1.0, dry / np.maximum(spread, 1e-9)) / cos_beta, b * chine / cos_beta
+        s1, s2 = (
+            0.5 * dry * b * np.where(wet, 1.0, dry / np.maximum(spread, 1e-9)) / cos_beta,
+            b * chine / cos_beta,
+        )
         c_d = 0.012 * np.sqrt(lam) * trim_power
         loss = (c_d - 0.0065 * boat.deadrise * c_d**0.6) / (lam * cos)
         v_bottom = v * np.sqrt(np.clip(1 - loss, 0.2, 1.0))
@@ -87,33 +100,56 @@ def _balance(boat: _Boat, v: Any, weight: Any, trim: Any) -> tuple[Any, Any, Any
     centre = lam * b * (0.75 - 1 / (5.21 * cv2 / lam**2 + 2.39))  # Savitsky 1964 eq. 21
     arm = (b / 4 * tan_beta * s2 + b / 6 * tan_beta * s1) / np.maximum(s1 + s2, 1e-9)
     e = np.radians(boat.thrust_angle_deg)
-    moment = (-lift / cos * (boat.lcg - centre) + friction * (arm - boat.vcg)
-              + thrust * (np.cos(e) * (boat.vcg - boat.thrust_height) - np.sin(e) * boat.lcg))
+    moment = (
+        -lift / cos * (boat.lcg - centre)
+        + friction * (arm - boat.vcg)
+        + thrust * (np.cos(e) * (boat.vcg - boat.thrust_height) - np.sin(e) * boat.lcg)
+    )
     return moment, lift * tan + friction * cos, lam, keel
 
 
 def savitsky(
-    speed_m_s: ArrayLike, displacement_kg: ArrayLike, beam_m: float, deadrise_deg: float,
-    lcg_m: ArrayLike, vcg_m: float = 0.3, thrust_height_m: float | None = None,
-    thrust_angle_deg: float = 0.0, density_kg_m3: float = 1026.0, viscosity_m2_s: float = 1.19e-6,
+    speed_m_s: ArrayLike,
+    displacement_kg: ArrayLike,
+    beam_m: float,
+    deadrise_deg: float,
+    lcg_m: ArrayLike,
+    vcg_m: float = 0.3,
+    thrust_height_m: float | None = None,
+    thrust_angle_deg: float = 0.0,
+    density_kg_m3: float = 1026.0,
+    viscosity_m2_s: float = 1.19e-6,
     roughness: float = ROUGHNESS,
 ) -> Planing:
     """Resistance and trim of a prismatic planing hull; speed, displacement and lcg broadcast.
 
     Units: m/s, kg, m, degrees; `lcg_m` forward of the transom, heights above the keel; the thrust
-    acts through the centre of gravity unless `thrust_height_m` is given, at `thrust_angle_deg` to the
-    keel. Valid for C_v 0.6–13, trim 2–15°, λ ≤ 4; outside the formulas are carried on. Where no trim
-    balances, the nearest end of 0.6–24° is taken. Source: Savitsky 1964, eqs. 3, 15, 16, 21.
+    acts through the centre of gravity unless `thrust_height_m` is given, at `thrust_angle_deg` to
+    the keel. Valid for C_v 0.6–13, trim 2–15°, λ ≤ 4; outside the formulas are carried on. Where no
+    trim balances, the nearest end of 0.6–24° is taken. Source: Savitsky 1964, eqs. 3, 15, 16, 21.
 
     >>> p = savitsky(20.58, 27216, 4.27, 10, 8.84, vcg_m=0.61)
     >>> 1.9 < float(p.trim_deg) < 2.6
     True
     """
-    v, mass, lcg = np.broadcast_arrays(*(np.asarray(x, dtype=float) for x in (speed_m_s, displacement_kg, lcg_m)))
-    boat = _Boat(beam_m, deadrise_deg, lcg[..., None], vcg_m, vcg_m if thrust_height_m is None else thrust_height_m,
-                 thrust_angle_deg, density_kg_m3, viscosity_m2_s, roughness)
+    v, mass, lcg = np.broadcast_arrays(
+        *(np.asarray(x, dtype=float) for x in (speed_m_s, displacement_kg, lcg_m))
+    )
+    boat = _Boat(
+        beam_m,
+        deadrise_deg,
+        lcg[..., None],
+        vcg_m,
+        vcg_m if thrust_height_m is None else thrust_height_m,
+        thrust_angle_deg,
+        density_kg_m3,
+        viscosity_m2_s,
+        roughness,
+    )
     weight = mass[..., None] * G_M_S2
-    moment = _balance(boat, v[..., None], weight, np.broadcast_to(_TRIMS, (*v.shape, _TRIMS.size)))[0]
+    moment = _balance(boat, v[..., None], weight, np.broadcast_to(_TRIMS, (*v.shape, _TRIMS.size)))[
+        0
+    ]
     low = np.clip(np.argmax(moment < 0, axis=-1) - 1, 0, _TRIMS.size - 2)
     low = np.where(np.all(moment > 0, axis=-1), _TRIMS.size - 2, low)[..., None]
     t0, t1 = _TRIMS[low], _TRIMS[low + 1]

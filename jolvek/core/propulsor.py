@@ -1,6 +1,8 @@
-"""The propeller: momentum theory with one loss factor, the limit that pitch sets, and claims tested.
+"""The propeller: momentum theory with one loss factor, the limit that pitch sets, and claims
+tested.
 
-Power and thrust come from momentum theory; what pitch and shaft speed allow from the Wageningen B-series.
+Power and thrust come from momentum theory; what pitch and shaft speed allow from the Wageningen
+B-series.
 """
 
 from __future__ import annotations
@@ -21,7 +23,9 @@ LOSS_FACTOR_LOWEST = 0.30
 
 @dataclass(frozen=True)
 class Propulsor:
-    """One propeller on its motor: m, m, rev/s, and the loss factor; `assumed` names what was estimated."""
+    """One propeller on its motor: m, m, rev/s, and the loss factor; `assumed` names what was
+    estimated.
+    """
 
     diameter_m: float
     pitch_m: float
@@ -56,8 +60,9 @@ def pitch_speed_for_power_m_s(power_w: ArrayLike) -> Array:
     return np.clip(5.0 * (np.asarray(power_w, dtype=float) / 1000.0) ** 0.35, 2.6, 14.0)
 
 
-def loss_factor_from_static(thrust_n: ArrayLike, diameter_m: ArrayLike, power_w: ArrayLike,
-                            density_kg_m3: float = 1026.0) -> Array:
+def loss_factor_from_static(
+    thrust_n: ArrayLike, diameter_m: ArrayLike, power_w: ArrayLike, density_kg_m3: float = 1026.0
+) -> Array:
     """Loss factor that a static thrust claim needs: η = T^1.5 / (√(2ρA) P). N, m, W → 1.
 
     Source: Rankine–Froude momentum theory at rest. Above 1 the claim breaks physics.
@@ -66,11 +71,19 @@ def loss_factor_from_static(thrust_n: ArrayLike, diameter_m: ArrayLike, power_w:
     0.73
     """
     area = np.pi * np.asarray(diameter_m, dtype=float) ** 2 / 4
-    return np.asarray(np.asarray(thrust_n, dtype=float) ** 1.5 / (np.sqrt(2 * density_kg_m3 * area) * power_w))
+    return np.asarray(
+        np.asarray(thrust_n, dtype=float) ** 1.5 / (np.sqrt(2 * density_kg_m3 * area) * power_w)
+    )
 
 
-def fit(power_w: float, diameter_m: float | None = None, pitch_m: float | None = None, rpm: float | None = None,
-        static_thrust_n: float | None = None, density_kg_m3: float = 1026.0) -> Propulsor:
+def fit(
+    power_w: float,
+    diameter_m: float | None = None,
+    pitch_m: float | None = None,
+    rpm: float | None = None,
+    static_thrust_n: float | None = None,
+    density_kg_m3: float = 1026.0,
+) -> Propulsor:
     """The propulsor of a motor of input `power_w`, missing data estimated and listed as assumed.
 
     Source of the loss factor: the static claim where it is believable (0.30–0.72), else 0.62.
@@ -84,9 +97,19 @@ def fit(power_w: float, diameter_m: float | None = None, pitch_m: float | None =
         diameter_m = round(float(diameter_for_power_m(power_w)), 3)
         known.append(Assumed("motor.propeller_diameter_m", diameter_m, "usual for this power"))
     if pitch_m is None and rpm is not None:
-        pitch_m = round(float(np.clip(pitch_speed_for_power_m_s(power_w) / (rpm / 60), 0.3 * diameter_m,
-                                      1.2 * diameter_m)), 3)
-        known.append(Assumed("motor.propeller_pitch_m", pitch_m, "pitch speed usual for this power"))
+        pitch_m = round(
+            float(
+                np.clip(
+                    pitch_speed_for_power_m_s(power_w) / (rpm / 60),
+                    0.3 * diameter_m,
+                    1.2 * diameter_m,
+                )
+            ),
+            3,
+        )
+        known.append(
+            Assumed("motor.propeller_pitch_m", pitch_m, "pitch speed usual for this power")
+        )
     elif pitch_m is None:
         pitch_m = round(0.65 * diameter_m, 3)
         known.append(Assumed("motor.propeller_pitch_m", pitch_m, "0.65 of the diameter"))
@@ -95,17 +118,28 @@ def fit(power_w: float, diameter_m: float | None = None, pitch_m: float | None =
         known.append(Assumed("motor.propeller_rpm", rpm, "pitch speed usual for this power"))
     factor, claimed = LOSS_FACTOR, None
     if static_thrust_n is not None:
-        claimed = float(loss_factor_from_static(static_thrust_n, diameter_m, power_w, density_kg_m3))
+        claimed = float(
+            loss_factor_from_static(static_thrust_n, diameter_m, power_w, density_kg_m3)
+        )
         if LOSS_FACTOR_LOWEST <= claimed <= LOSS_FACTOR_BELIEVED:
             factor = claimed
     if factor == LOSS_FACTOR:
         why = "no believable static thrust to take it from"
-        known.append(Assumed("motor.loss_factor", LOSS_FACTOR, why)) if static_thrust_n is not None else None
+        (
+            known.append(Assumed("motor.loss_factor", LOSS_FACTOR, why))
+            if static_thrust_n is not None
+            else None
+        )
     return Propulsor(diameter_m, pitch_m, rpm / 60.0, factor, claimed, tuple(known))
 
 
-def power_for_thrust_w(thrust_n: ArrayLike, speed_m_s: ArrayLike, diameter_m: ArrayLike, loss_factor: ArrayLike,
-                       density_kg_m3: float = 1026.0) -> Array:
+def power_for_thrust_w(
+    thrust_n: ArrayLike,
+    speed_m_s: ArrayLike,
+    diameter_m: ArrayLike,
+    loss_factor: ArrayLike,
+    density_kg_m3: float = 1026.0,
+) -> Array:
     """Electrical input in W for a thrust at a speed: ηP = T (V + √(V² + 2T/(ρA)))/2; broadcasts.
 
     Thrust ≥ 0 (less is taken as none). Source: Rankine–Froude momentum theory.
@@ -119,9 +153,15 @@ def power_for_thrust_w(thrust_n: ArrayLike, speed_m_s: ArrayLike, diameter_m: Ar
     return np.asarray(t * (v + np.sqrt(v * v + jet * t)) / (2.0 * np.asarray(loss_factor)))
 
 
-def thrust_at_power_n(power_w: ArrayLike, speed_m_s: ArrayLike, diameter_m: ArrayLike, loss_factor: ArrayLike,
-                      density_kg_m3: float = 1026.0) -> Array:
-    """Thrust in N of an electrical input at a speed, the inverse of `power_for_thrust_w`; broadcasts.
+def thrust_at_power_n(
+    power_w: ArrayLike,
+    speed_m_s: ArrayLike,
+    diameter_m: ArrayLike,
+    loss_factor: ArrayLike,
+    density_kg_m3: float = 1026.0,
+) -> Array:
+    """Thrust in N of an electrical input at a speed, the inverse of `power_for_thrust_w`;
+    broadcasts.
 
     Solves u³ − V u² = ηP/(2ρA) for the speed u through the disc; T = 2ρA u (u − V). Speed ≥ 0.
 
@@ -131,15 +171,22 @@ def thrust_at_power_n(power_w: ArrayLike, speed_m_s: ArrayLike, diameter_m: Arra
     """
     v = np.asarray(speed_m_s, dtype=float)
     area = np.pi * np.asarray(diameter_m, dtype=float) ** 2 / 4
-    c = np.maximum(np.asarray(loss_factor) * np.asarray(power_w, dtype=float), 0) / (2 * density_kg_m3 * area)
+    c = np.maximum(np.asarray(loss_factor) * np.asarray(power_w, dtype=float), 0) / (
+        2 * density_kg_m3 * area
+    )
     u = v + np.cbrt(c) + 1e-12
     for _ in range(9):
         u = u - (u**3 - v * u * u - c) / (3 * u * u - 2 * v * u)
     return np.asarray(2 * density_kg_m3 * area * u * (u - v))
 
 
-def pitch_limited_thrust_n(speed_m_s: ArrayLike, diameter_m: ArrayLike, pitch_m: ArrayLike, shaft_rev_s: ArrayLike,
-                           density_kg_m3: float = 1026.0) -> Array:
+def pitch_limited_thrust_n(
+    speed_m_s: ArrayLike,
+    diameter_m: ArrayLike,
+    pitch_m: ArrayLike,
+    shaft_rev_s: ArrayLike,
+    density_kg_m3: float = 1026.0,
+) -> Array:
     """Most thrust in N at the full shaft speed, K_T(V/(nD), p/D) ρn²D⁴, never below 0; broadcasts.
 
     Source: Wageningen B-series, three blades, area ratio 0.45 (`open_water`).
@@ -151,8 +198,13 @@ def pitch_limited_thrust_n(speed_m_s: ArrayLike, diameter_m: ArrayLike, pitch_m:
     return np.asarray(thrust_coefficient(v / (n * d), p / d) * density_kg_m3 * n * n * d**4)
 
 
-def shaft_speed_rev_s(thrust_n: ArrayLike, speed_m_s: ArrayLike, diameter_m: float, pitch_m: float,
-                      density_kg_m3: float = 1026.0) -> Array:
+def shaft_speed_rev_s(
+    thrust_n: ArrayLike,
+    speed_m_s: ArrayLike,
+    diameter_m: float,
+    pitch_m: float,
+    density_kg_m3: float = 1026.0,
+) -> Array:
     """Shaft speed in rev/s for a thrust at a speed on the same curve; thrust and speed broadcast.
 
     >>> n = shaft_speed_rev_s(200.0, 2.0, 0.27, 0.171)
@@ -162,12 +214,19 @@ def shaft_speed_rev_s(thrust_n: ArrayLike, speed_m_s: ArrayLike, diameter_m: flo
     return run(thrust_n, speed_m_s, diameter_m, pitch_m, density_kg_m3).rev_s
 
 
-def static_thrust_n(power_w: ArrayLike, diameter_m: ArrayLike, loss_factor: ArrayLike = LOSS_FACTOR,
-                    density_kg_m3: float = 1026.0) -> Array:
+def static_thrust_n(
+    power_w: ArrayLike,
+    diameter_m: ArrayLike,
+    loss_factor: ArrayLike = LOSS_FACTOR,
+    density_kg_m3: float = 1026.0,
+) -> Array:
     """Bollard thrust T0 = (2ρA)^⅓ (ηP)^⅔ in N; broadcasts. Source: momentum theory at rest.
 
     >>> round(float(static_thrust_n(1000, 0.26)))
     347
     """
     area = np.pi * np.asarray(diameter_m, dtype=float) ** 2 / 4
-    return np.asarray(np.cbrt(2 * density_kg_m3 * area) * (np.asarray(loss_factor) * np.asarray(power_w)) ** (2 / 3))
+    return np.asarray(
+        np.cbrt(2 * density_kg_m3 * area)
+        * (np.asarray(loss_factor) * np.asarray(power_w)) ** (2 / 3)
+    )

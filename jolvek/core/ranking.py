@@ -1,4 +1,6 @@
-"""Ranking: scores by visible weights, named picks, the Pareto set, and what the next step of money buys."""
+"""Ranking: scores by visible weights, named picks, the Pareto set, and what the next step of money
+buys.
+"""
 
 from __future__ import annotations
 
@@ -28,7 +30,9 @@ class Pick:
 
 @dataclass(frozen=True)
 class Step:
-    """What a budget step buys: the best range at the wished speed, and what it gains on the step before."""
+    """What a budget step buys: the best range at the wished speed, and what it gains on the step
+    before.
+    """
 
     budget: float
     index: int
@@ -39,7 +43,9 @@ class Step:
 def measures(match: Match) -> dict[str, Array]:
     """Each wish as a figure from 0 (worst) to 1 (best among those that do the day), arrays (N,).
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match; from jolvek.core.need import Need
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.matching import match
+    >>> from jolvek.core.need import Need
     >>> from jolvek.core.shelf import sample
     >>> m = match(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
     >>> measures(m)["price"].max().item(), sorted(measures(m))
@@ -59,14 +65,20 @@ def measures(match: Match) -> dict[str, Array]:
 
     clips = np.array([bool(item.pack_ids) for item in match.shelf.motors], dtype=bool)[d.motor]
     packs = (s.series * s.parallel).astype(float)[field.supply]
-    return {"price": small(field.price), "light": 0.5 * (small(field.lift_kg) + small(field.mass_kg)),
-            "range": large(field.range_m), "speed": large(field.top_speed_m_s),
-            "silence": np.clip((80.0 - noise) / 40.0, 0, 1), "hands_free": d.hands_free[field.drive].astype(float),
-            "tidy": np.where(clips[field.drive], 1.0, 0.8 / packs)}
+    return {
+        "price": small(field.price),
+        "light": 0.5 * (small(field.lift_kg) + small(field.mass_kg)),
+        "range": large(field.range_m),
+        "speed": large(field.top_speed_m_s),
+        "silence": np.clip((80.0 - noise) / 40.0, 0, 1),
+        "hands_free": d.hands_free[field.drive].astype(float),
+        "tidy": np.where(clips[field.drive], 1.0, 0.8 / packs),
+    }
 
 
 def score(match: Match, values: dict[str, Array] | None = None) -> Array:
-    """Weighted mean of the measures (N,), 0–1; setups that do not do the day rank below all that do.
+    """Weighted mean of the measures (N,), 0–1; setups that do not do the day rank below all that
+    do.
 
     `values` may be handed in where only the weights change.
 
@@ -83,16 +95,26 @@ def score(match: Match, values: dict[str, Array] | None = None) -> Array:
             mean += need.weight(wish) / total * values[wish]
     out = mean
     short = np.nonzero(~f.does_day)[0]
-    day = np.minimum(f.range_m[short] / max(need.day.distance_m, 1.0), 1.0) * np.minimum(f.top_speed_m_s[short] / need.day.speed_m_s, 1.0)
+    day = np.minimum(f.range_m[short] / max(need.day.distance_m, 1.0), 1.0) * np.minimum(
+        f.top_speed_m_s[short] / need.day.speed_m_s, 1.0
+    )
     out[short] = 0.5 * mean[short] * day - 1.0
     return out
 
 
-def ranked(match: Match, most: int = 12, per_motor: int = 2, keep: NDArray[np.bool_] | None = None,
-           values: dict[str, Array] | None = None) -> list[int]:
-    """Indices of the best candidates, best first, at most `per_motor` of one motor; of those in `keep` (N,) if given.
+def ranked(
+    match: Match,
+    most: int = 12,
+    per_motor: int = 2,
+    keep: NDArray[np.bool_] | None = None,
+    values: dict[str, Array] | None = None,
+) -> list[int]:
+    """Indices of the best candidates, best first, at most `per_motor` of one motor; of those in
+    `keep` (N,) if given.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match as run; from jolvek.core.need import Need
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.matching import match as run
+    >>> from jolvek.core.need import Need
     >>> from jolvek.core.shelf import sample
     >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
     >>> len(ranked(m)), int(m.supplies.parallel[m.field.supply[ranked(m)[0]]])
@@ -102,14 +124,38 @@ def ranked(match: Match, most: int = 12, per_motor: int = 2, keep: NDArray[np.bo
     if keep is not None:
         marks = np.where(keep, marks, -9.0)
     f, d, s = match.field, match.drives, match.supplies
-    pool = np.argpartition(-marks, min(SHORT_POOL, marks.size) - 1)[:SHORT_POOL] if marks.size else np.zeros(0, dtype=int)
-    out = _spread(pool[np.argsort(-marks[pool], kind="stable")], marks, f.drive, f.supply, d.motor, s, most, per_motor)
+    pool = (
+        np.argpartition(-marks, min(SHORT_POOL, marks.size) - 1)[:SHORT_POOL]
+        if marks.size
+        else np.zeros(0, dtype=int)
+    )
+    out = _spread(
+        pool[np.argsort(-marks[pool], kind="stable")],
+        marks,
+        f.drive,
+        f.supply,
+        d.motor,
+        s,
+        most,
+        per_motor,
+    )
     if len(out) < most and marks.size > SHORT_POOL:
-        out = _spread(np.argsort(-marks, kind="stable"), marks, f.drive, f.supply, d.motor, s, most, per_motor)
+        out = _spread(
+            np.argsort(-marks, kind="stable"), marks, f.drive, f.supply, d.motor, s, most, per_motor
+        )
     return out
 
 
-def _spread(order: Index, marks: Array, drive: Index, supply: Index, motor_of: Index, s: Supplies, most: int, per_motor: int) -> list[int]:
+def _spread(
+    order: Index,
+    marks: Array,
+    drive: Index,
+    supply: Index,
+    motor_of: Index,
+    s: Supplies,
+    most: int,
+    per_motor: int,
+) -> list[int]:
     """The first of an order with few of one motor and none with the same bank twice."""
     seen: dict[int, int] = {}
     banks: set[tuple[int, ...]] = set()
@@ -131,7 +177,9 @@ def _spread(order: Index, marks: Array, drive: Index, supply: Index, motor_of: I
 def picks(match: Match) -> list[Pick]:
     """Named picks among setups that do the day; empty where none does.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match as run; from jolvek.core.need import Need
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.matching import match as run
+    >>> from jolvek.core.need import Need
     >>> from jolvek.core.shelf import sample
     >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
     >>> [p.id for p in picks(m)][:2]
@@ -143,9 +191,15 @@ def picks(match: Match) -> list[Pick]:
         return []
     budget = match.need.day.budget
     rows = [
-        ("cheapest", "does the day, cheapest", f.price), ("lightest", "lightest to carry", f.lift_kg + 0.01 * f.mass_kg),
-        ("furthest", "goes furthest", -f.range_m), ("fastest", "fastest", -f.top_speed_m_s),
-        ("reserve", "most in hand for the price", -(f.range_m / max(match.need.day.distance_m, 1.0)) / f.price),
+        ("cheapest", "does the day, cheapest", f.price),
+        ("lightest", "lightest to carry", f.lift_kg + 0.01 * f.mass_kg),
+        ("furthest", "goes furthest", -f.range_m),
+        ("fastest", "fastest", -f.top_speed_m_s),
+        (
+            "reserve",
+            "most in hand for the price",
+            -(f.range_m / max(match.need.day.distance_m, 1.0)) / f.price,
+        ),
     ]
     out = [Pick(key, title, _least(value, f.price, does)) for key, title, value in rows]
     if budget:
@@ -161,13 +215,17 @@ def _least(value: Array, price: Array, rows: Index) -> int:
 
 
 def pareto(match: Match, most: int = 4000, fineness: float = 0.01) -> Index:
-    """Indices of setups that no other beats at once in price, weight, range and speed, cheapest first.
+    """Indices of setups that no other beats at once in price, weight, range and speed, cheapest
+    first.
 
-    Figures within `fineness` (1 %, or 2 % where the field is wide) count as equal, so that hair's breadths do not fill the set. The levels
-    make a grid of weight × range × speed that holds the lowest price; a running minimum along each axis
-    then tells at once whether anything at least as good costs no more. Linear in the candidates.
+    Figures within `fineness` (1 %, or 2 % where the field is wide) count as equal, so that hair's
+    breadths do not fill the set. The levels make a grid of weight × range × speed that holds the
+    lowest price; a running minimum along each axis then tells at once whether anything at least as
+    good costs no more. Linear in the candidates.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match as run; from jolvek.core.need import Need
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.matching import match as run
+    >>> from jolvek.core.need import Need
     >>> from jolvek.core.shelf import sample
     >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
     >>> m.field.price[pareto(m)].tolist()
@@ -178,13 +236,17 @@ def pareto(match: Match, most: int = 4000, fineness: float = 0.01) -> Index:
     if not pool.size:
         return np.zeros(0, dtype=int)
     logs = [np.log(np.maximum(x[pool], 1e-6)) for x in (f.mass_kg, f.range_m, f.top_speed_m_s)]
-    axes = [np.floor((sign * (x - (x.min() if sign > 0 else x.max()))) / fineness).astype(np.int64)
-            for x, sign in zip(logs, (1, -1, -1), strict=True)]
+    axes = [
+        np.floor((sign * (x - (x.min() if sign > 0 else x.max()))) / fineness).astype(np.int64)
+        for x, sign in zip(logs, (1, -1, -1), strict=True)
+    ]
     shape = tuple(int(axis.max()) + 2 for axis in axes)
     if np.prod(shape, dtype=float) > GRID_CELLS:
         return pareto(match, most, 2 * fineness)
     price = np.floor(np.log(np.maximum(f.price[pool], 1e-2)) / fineness).astype(np.int32)
-    cell = np.ravel_multi_index(tuple(axis + 1 for axis in axes), shape)  # a rim of one cell stands for "better than all"
+    cell = np.ravel_multi_index(
+        tuple(axis + 1 for axis in axes), shape
+    )  # a rim of one cell stands for "better than all"
     lowest = np.full(shape, np.iinfo(np.int32).max, dtype=np.int32)
     np.minimum.at(lowest.reshape(-1), cell, price)
     running = lowest
@@ -201,9 +263,12 @@ def pareto(match: Match, most: int = 4000, fineness: float = 0.01) -> Index:
 
 
 def steps(match: Match, size: float = 500.0, most: int = 6) -> list[Step]:
-    """What each further `size` of money buys: the longest range at the wished speed within the budget.
+    """What each further `size` of money buys: the longest range at the wished speed within the
+    budget.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.matching import match as run; from jolvek.core.need import Need
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.matching import match as run
+    >>> from jolvek.core.need import Need
     >>> from jolvek.core.shelf import sample
     >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
     >>> [s.budget for s in steps(m)]

@@ -1,7 +1,9 @@
-"""What holds a boat back: friction, waves, transom, wind, and the change to planing, tabled once per boat.
+"""What holds a boat back: friction, waves, transom, wind, and the change to planing, tabled once
+per boat.
 
-The costly parts (waves, planing) depend on the boat and its displacement alone, so they are tabled over
-speed and displacement and read off for every setup; the cheap parts are worked out where they are asked.
+The costly parts (waves, planing) depend on the boat and its displacement alone, so they are tabled
+over speed and displacement and read off for every setup; the cheap parts are worked out where they
+are asked.
 """
 
 from __future__ import annotations
@@ -20,11 +22,20 @@ from jolvek.core.waves import smoothed, thin_ship_resistance_n
 Array = NDArray[np.float64]
 ROUGHNESS_ALLOWANCE = 0.0004
 TRANSOM_DRAG = 0.15  # Jolvek's own, tried against speeds on the water
-LEG_ROUND_M2, LEG_FAIRED_M2 = 0.0075, 0.0025  # C_d A of the leg in the water; common practice, no source
+LEG_ROUND_M2, LEG_FAIRED_M2 = (
+    0.0075,
+    0.0025,
+)  # C_d A of the leg in the water; common practice, no source
 AIR_KG_M3 = 1.225
 FROUDE_DISPLACEMENT, FROUDE_PLANING = 1.0, 2.2  # volumetric; blended between, see docs/why.md
-LCG_SHARE, VCG_SHARE = 0.42, 0.6  # centre of gravity: share of waterline length from the transom, of depth
-SMOOTH_SLENDER, SMOOTH_BEAMY = 0.07, 0.35  # half width of the average over speed: the fuller the hull, the wider
+LCG_SHARE, VCG_SHARE = (
+    0.42,
+    0.6,
+)  # centre of gravity: share of waterline length from the transom, of depth
+SMOOTH_SLENDER, SMOOTH_BEAMY = (
+    0.07,
+    0.35,
+)  # half width of the average over speed: the fuller the hull, the wider
 _GRID = 88
 
 
@@ -93,12 +104,17 @@ def drag_area_m2(hull: Hull, people: int) -> float:
     return float(fam.windage_m2 * scale + fam.person_windage_m2 * people)
 
 
-def table(hull: Hull, water: Water, displacement_kg: ArrayLike, people: int = 2,
-          lcg_m: float | None = None) -> Resistance:
+def table(
+    hull: Hull,
+    water: Water,
+    displacement_kg: ArrayLike,
+    people: int = 2,
+    lcg_m: float | None = None,
+) -> Resistance:
     """Work out the wave and planing tables of `hull` for displacements in kg (scalar or (D,)).
 
-    Speeds run from Fn 0.08 to Fn 2 (planing hulls: to volumetric Fn 7 at the lightest). `lcg_m` is the
-    centre of gravity forward of the transom, 0.42 L where not given. Valid in deep, calm water.
+    Speeds run from Fn 0.08 to Fn 2 (planing hulls: to volumetric Fn 7 at the lightest). `lcg_m` is
+    the centre of gravity forward of the transom, 0.42 L where not given. Valid in deep, calm water.
 
     >>> t = table(Hull("kayak", 3.7, 0.78, 34), Water(), 130.0)
     >>> 15 < float(total_n(t, 2.0, 130.0)) < 40
@@ -108,7 +124,9 @@ def table(hull: Hull, water: Water, displacement_kg: ArrayLike, people: int = 2,
     length, beam, n = hull.waterline_m, hull.body_waterline_beam_m, hull.body_count
     top = 2.0 * np.sqrt(GRAVITY_M_S2 * length)
     if hull.fam.planes:
-        top = max(top, 6.5 * np.sqrt(GRAVITY_M_S2 * float(mass.min() / water.density_kg_m3) ** (1 / 3)))
+        top = max(
+            top, 6.5 * np.sqrt(GRAVITY_M_S2 * float(mass.min() / water.density_kg_m3) ** (1 / 3))
+        )
     log_speed = np.linspace(np.log(0.08 * np.sqrt(GRAVITY_M_S2 * length)), np.log(top), _GRID)
     speed = np.exp(log_speed)
     froude = speed / np.sqrt(GRAVITY_M_S2 * length)
@@ -116,7 +134,9 @@ def table(hull: Hull, water: Water, displacement_kg: ArrayLike, people: int = 2,
     thin = 9.0 * floating.volume_m3 / (4.0 * n * length * beam)
     offsets = tuple((i - (n - 1) / 2) * hull.spacing_m for i in range(n))
     wave = thin_ship_resistance_n(speed, length, beam, thin, offsets, water.density_kg_m3)
-    wave = np.maximum(smoothed(log_speed, wave, froude, SMOOTH_SLENDER + SMOOTH_BEAMY * beam / length), 1e-9)
+    wave = np.maximum(
+        smoothed(log_speed, wave, froude, SMOOTH_SLENDER + SMOOTH_BEAMY * beam / length), 1e-9
+    )
     plane = None
     if hull.fam.planes:
         lcg = LCG_SHARE * length if lcg_m is None else lcg_m
@@ -125,14 +145,23 @@ def table(hull: Hull, water: Water, displacement_kg: ArrayLike, people: int = 2,
         from_i = max(0, int(np.searchsorted(speed, start)) - 1)
         plane = np.full((mass.size, _GRID), 1e-9)
         plane[:, from_i:] = savitsky(
-            speed[None, from_i:], mass[:, None], hull.chine_m, hull.deadrise, lcg, VCG_SHARE * hull.depth_m,
-            density_kg_m3=water.density_kg_m3, viscosity_m2_s=water.viscosity_m2_s).resistance_n
+            speed[None, from_i:],
+            mass[:, None],
+            hull.chine_m,
+            hull.deadrise,
+            lcg,
+            VCG_SHARE * hull.depth_m,
+            density_kg_m3=water.density_kg_m3,
+            viscosity_m2_s=water.viscosity_m2_s,
+        ).resistance_n
         plane = np.log(np.maximum(plane, 1e-9))
     return Resistance(hull, water, mass, log_speed, np.log(wave), plane, drag_area_m2(hull, people))
 
 
 def _read(grid: Array, log_speed: Array, log_value: Array, masses: Array, mass: Array) -> Array:
-    """exp of `log_value` (D, N) read at ln speeds and displacements, linear in both, carried on outside."""
+    """exp of `log_value` (D, N) read at ln speeds and displacements, linear in both, carried on
+    outside.
+    """
     step = grid[1] - grid[0]
     x = (log_speed - grid[0]) / step
     i = np.clip(x.astype(int), 0, grid.size - 2)
@@ -147,8 +176,11 @@ def _read(grid: Array, log_speed: Array, log_value: Array, masses: Array, mass: 
     return np.asarray(np.exp(low * (1 - fy) + high * fy))
 
 
-def parts(t: Resistance, speed_m_s: ArrayLike, displacement_kg: ArrayLike, wind_m_s: ArrayLike = 0.0) -> Parts:
-    """Resistance by part at speeds through the water, displacements and wind against (all broadcast).
+def parts(
+    t: Resistance, speed_m_s: ArrayLike, displacement_kg: ArrayLike, wind_m_s: ArrayLike = 0.0
+) -> Parts:
+    """Resistance by part at speeds through the water, displacements and wind against (all
+    broadcast).
 
     m/s, kg, m/s → N. Friction ½ρSV²(C_f(1+k)+0.0004), waves and planing from the table, transom
     ½ρ A_t V² 0.15, air ½ρ_a C_dA (V+wind)|V+wind|. Planing hulls pass from one model to the other
@@ -159,7 +191,9 @@ def parts(t: Resistance, speed_m_s: ArrayLike, displacement_kg: ArrayLike, wind_
     1.0
     """
     hull, water = t.hull, t.water
-    v, mass = np.broadcast_arrays(np.asarray(speed_m_s, dtype=float), np.asarray(displacement_kg, dtype=float))
+    v, mass = np.broadcast_arrays(
+        np.asarray(speed_m_s, dtype=float), np.asarray(displacement_kg, dtype=float)
+    )
     safe = np.maximum(v, 1e-3)
     floating = float_at(hull, mass, water.density_kg_m3)
     q = 0.5 * water.density_kg_m3 * v**2
@@ -174,20 +208,39 @@ def parts(t: Resistance, speed_m_s: ArrayLike, displacement_kg: ArrayLike, wind_
         froude = v / np.sqrt(GRAVITY_M_S2 * floating.volume_m3 ** (1 / 3))
         x = np.clip((froude - FROUDE_DISPLACEMENT) / (FROUDE_PLANING - FROUDE_DISPLACEMENT), 0, 1)
         share = x * x * (3 - 2 * x)
-        dirt = 0.5 * (1 + BOTTOMS[hull.bottom] * hull.friction_factor)  # about half of it is friction
-        plane = np.where(share > 0, _read(t.log_speed, log_v, t.log_planing, t.displacement_kg, mass), 0.0) * dirt
+        dirt = 0.5 * (
+            1 + BOTTOMS[hull.bottom] * hull.friction_factor
+        )  # about half of it is friction
+        plane = (
+            np.where(
+                share > 0, _read(t.log_speed, log_v, t.log_planing, t.displacement_kg, mass), 0.0
+            )
+            * dirt
+        )
     relative = v + np.asarray(wind_m_s, dtype=float)
     air = 0.5 * AIR_KG_M3 * t.drag_area_m2 * relative * np.abs(relative)
-    return Parts(friction * (1 - share), wave * (1 - share), transom * (1 - share), plane * share, air, share)
+    return Parts(
+        friction * (1 - share), wave * (1 - share), transom * (1 - share), plane * share, air, share
+    )
 
 
-def total_n(t: Resistance, speed_m_s: ArrayLike, displacement_kg: ArrayLike, wind_m_s: ArrayLike = 0.0,
-            leg_area_m2: ArrayLike = 0.0) -> Array:
+def total_n(
+    t: Resistance,
+    speed_m_s: ArrayLike,
+    displacement_kg: ArrayLike,
+    wind_m_s: ArrayLike = 0.0,
+    leg_area_m2: ArrayLike = 0.0,
+) -> Array:
     """All resistance in N, the leg's drag area (m²) included; arguments broadcast as in `parts`.
 
     >>> t = table(Hull("cabin", 6.5, 2.3, 1400), Water(), 1700.0)
     >>> float(total_n(t, 2.0, 1700.0)) < float(total_n(t, 2.5, 1700.0))
     True
     """
-    leg = 0.5 * t.water.density_kg_m3 * np.asarray(leg_area_m2) * np.asarray(speed_m_s, dtype=float) ** 2
+    leg = (
+        0.5
+        * t.water.density_kg_m3
+        * np.asarray(leg_area_m2)
+        * np.asarray(speed_m_s, dtype=float) ** 2
+    )
     return np.asarray(parts(t, speed_m_s, displacement_kg, wind_m_s).total_n + leg)

@@ -1,4 +1,6 @@
-"""The schools side by side: what each rule of thumb says for this boat, what Jolvek's model says, and why they differ."""
+"""The schools side by side: what each rule of thumb says for this boat, what Jolvek's model says,
+and why they differ.
+"""
 
 from __future__ import annotations
 
@@ -17,12 +19,18 @@ from jolvek.core.units import HORSEPOWER_W, KNOT_M_S, POUND_FORCE_N, POUND_KG
 KW_PER_TONNE = {"motor": 2.0, "sail": 1.5}  # to near hull speed; common practice, no source
 THRUST_SHARE = 0.02  # 2 lbf per 100 lb of boat; from memory, no source
 CROUCH_C = 150.0  # kn, lb, hp, light planing boats; Crouch's formula, from memory
-RESERVES = {"fifth": "a fifth kept", "thirds": "a third out, a third back, a third kept", "hours": "an hour kept"}
+RESERVES = {
+    "fifth": "a fifth kept",
+    "thirds": "a third out, a third back, a third kept",
+    "hours": "an hour kept",
+}
 
 
 @dataclass(frozen=True)
 class Says:
-    """One school's word: power in W for a speed in m/s, either empty where it does not apply, and why it differs."""
+    """One school's word: power in W for a speed in m/s, either empty where it does not apply, and
+    why it differs.
+    """
 
     id: str
     name: str
@@ -36,9 +44,11 @@ class Says:
 
 
 def power_schools(need: Need) -> list[Says]:
-    """What each school says of power and speed for this boat and load; Jolvek's own model is the preferred one.
+    """What each school says of power and speed for this boat and load; Jolvek's own model is the
+    preferred one.
 
-    Rows in the order kW per tonne, thrust per weight, hull speed, power to weight for planing, Jolvek.
+    Rows in the order kW per tonne, thrust per weight, hull speed, power to weight for planing,
+    Jolvek.
 
     >>> from jolvek.core.hull import Hull, Load
     >>> rows = power_schools(Need(Hull("cabin", 6.5, 2.3, 1400), Load(2, 160)))
@@ -63,7 +73,8 @@ def power_schools(need: Need) -> list[Says]:
             by_weight,
             hull_speed,
             None,
-            f"Weight alone: it knows neither length nor wind. The model gives that power {reached / hull_speed:.0%} of hull speed.",
+            "Weight alone: it knows neither length nor wind. The model gives that power"
+            f" {reached / hull_speed:.0%} of hull speed.",
             "common practice, no source",
         ),
         Says(
@@ -73,7 +84,8 @@ def power_schools(need: Need) -> list[Says]:
             None,
             None,
             thrust,
-            "Thrust at rest for light boats; says nothing of speed, and claims of thrust are often too high.",
+            "Thrust at rest for light boats; says nothing of speed, and claims of thrust are often"
+            " too high.",
             "from memory, no source",
         ),
         Says(
@@ -83,7 +95,8 @@ def power_schools(need: Need) -> list[Says]:
             at_hull,
             hull_speed,
             None,
-            "Length alone: the wave as long as the waterline. A label, not a wall; the last tenth of it costs about as much as the rest.",
+            "Length alone: the wave as long as the waterline. A label, not a wall; the last tenth"
+            " of it costs about as much as the rest.",
             "common practice, no source",
         ),
         Says(
@@ -93,7 +106,8 @@ def power_schools(need: Need) -> list[Says]:
             float(crouch) / 0.55,
             need.day.speed_m_s,
             None,
-            "Speed from weight and shaft power once planing; it does not see the hump that must be climbed first.",
+            "Speed from weight and shaft power once planing; it does not see the hump that must be"
+            " climbed first.",
             "Crouch's formula, from memory; 55 % from battery to water",
         ),
         Says(
@@ -103,7 +117,8 @@ def power_schools(need: Need) -> list[Says]:
             sizing.power_w,
             need.day.speed_m_s,
             None,
-            "Hull form, load, wind, propeller and battery worked out together; ± 12 % of speed until tried on the water.",
+            "Hull form, load, wind, propeller and battery worked out together; ± 12 % of speed"
+            " until tried on the water.",
             "ITTC 1957, Michell 1898, Savitsky 1964, Rankine–Froude",
             True,
         ),
@@ -111,14 +126,16 @@ def power_schools(need: Need) -> list[Says]:
 
 
 def _speed_at(table: Resistance, power_w: float, mass: float, wind: float) -> float:
-    speeds = np.linspace(.4, 1.6, 25) * float(hull_speed_m_s(table.hull.waterline_m))
+    speeds = np.linspace(0.4, 1.6, 25) * float(hull_speed_m_s(table.hull.waterline_m))
     powers = np.maximum.accumulate([power_at_w(table, float(v), mass, wind) for v in speeds])
     return float(np.interp(power_w, powers, speeds))
 
 
 @dataclass(frozen=True)
 class Reserve:
-    """One school of reserve: the share of the charge it keeps here, and the range it leaves at a speed."""
+    """One school of reserve: the share of the charge it keeps here, and the range it leaves at a
+    speed.
+    """
 
     id: str
     name: str
@@ -129,10 +146,15 @@ class Reserve:
 
 
 def reserve_schools(performance: Performance, speed_m_s: float) -> list[Reserve]:
-    """A fifth, thirds, and an hour kept, for one setup at a speed; empty where there is no bank or no way is made.
+    """A fifth, thirds, and an hour kept, for one setup at a speed; empty where there is no bank or
+    no way is made.
 
-    >>> from jolvek.core.bank import Bank; from jolvek.core.battery import Battery; from jolvek.core.setup import Setup
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.motor import Motor; from jolvek.core.performance import evaluate
+    >>> from jolvek.core.bank import Bank
+    >>> from jolvek.core.battery import Battery
+    >>> from jolvek.core.setup import Setup
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.motor import Motor
+    >>> from jolvek.core.performance import evaluate
     >>> p = evaluate(Setup(Hull("canoe", 4.8, .9, 32), Load(2), Motor(600, voltage_v=24), Bank(Battery("lfp", 25.6, 50))))
     >>> [r.id for r in reserve_schools(p, 1.5)], reserve_schools(p, 1.5)[0].preferred
     (['fifth', 'thirds', 'hours'], True)
@@ -144,17 +166,32 @@ def reserve_schools(performance: Performance, speed_m_s: float) -> list[Reserve]
         return []
     way = max(at.speed_m_s - setup.current_m_s, 0.0)
     hour = min(at.power_w / setup.bank.energy_wh, 0.9)
-    whys = {"fifth": "Usual: power is cut back there anyway, and the last of the charge cannot be trusted.",
-            "thirds": "The cautious one: right for open water, streams and a first season.",
-            "hours": "From petrol days; small for a slow boat, large for a fast one."}
-    kept = {"fifth": .2, "thirds": 1 / 3, "hours": hour}
-    return [Reserve(key, RESERVES[key], share, way * float(runtime_s(setup.bank, at.power_w, share)), key == "fifth", whys[key])
-            for key, share in kept.items()]
+    whys = {
+        "fifth": (
+            "Usual: power is cut back there anyway, and the last of the charge cannot be trusted."
+        ),
+        "thirds": "The cautious one: right for open water, streams and a first season.",
+        "hours": "From petrol days; small for a slow boat, large for a fast one.",
+    }
+    kept = {"fifth": 0.2, "thirds": 1 / 3, "hours": hour}
+    return [
+        Reserve(
+            key,
+            RESERVES[key],
+            share,
+            way * float(runtime_s(setup.bank, at.power_w, share)),
+            key == "fifth",
+            whys[key],
+        )
+        for key, share in kept.items()
+    ]
 
 
 @dataclass(frozen=True)
 class Choice:
-    """One of two or three ways to do a thing, with what speaks for it; one is preferred and says why."""
+    """One of two or three ways to do a thing, with what speaks for it; one is preferred and says
+    why.
+    """
 
     question: str
     name: str
@@ -165,7 +202,8 @@ class Choice:
 
 
 def battery_schools(need: Need) -> list[Choice]:
-    """Lead or lithium, on the motor or apart, one size up or just enough: for this day, none hidden.
+    """Lead or lithium, on the motor or apart, one size up or just enough: for this day, none
+    hidden.
 
     >>> from jolvek.core.hull import Hull, Load
     >>> rows = battery_schools(Need(Hull("kayak", 3.7, .78, 34), Load(1)))
@@ -173,10 +211,18 @@ def battery_schools(need: Need) -> list[Choice]:
     ['lithium', 'integrated', 'just enough']
     """
     s, hull = size(need), need.hull
-    kilos = {k: wh / (sum(chemistry(k).wh_per_kg) / 2) for k, wh in (("lfp", s.energy_wh), ("agm", s.lead_wh))}
-    light_boat = kilos["agm"] > .08 * (hull.mass_kg + need.load.total_kg)
+    kilos = {
+        k: wh / (sum(chemistry(k).wh_per_kg) / 2)
+        for k, wh in (("lfp", s.energy_wh), ("agm", s.lead_wh))
+    }
+    light_boat = kilos["agm"] > 0.08 * (hull.mass_kg + need.load.total_kg)
     small = s.energy_wh < 1600 and s.power_w < 1200
-    margin = need.day.wind_m_s > 6 or need.day.current_m_s > .7 or need.site.max_load_kg is not None and hull.mass_kg > 800
+    margin = (
+        need.day.wind_m_s > 6
+        or need.day.current_m_s > 0.7
+        or need.site.max_load_kg is not None
+        and hull.mass_kg > 800
+    )
     return [
         Choice(
             "chemistry",
@@ -184,11 +230,13 @@ def battery_schools(need: Need) -> list[Choice]:
             f"{s.energy_wh / 1000:.1f} kWh, about {kilos['lfp']:.0f} kg",
             "Most of the charge usable, a third of the weight, thousands of cycles; dear.",
             light_boat or s.energy_wh > 3000,
-            "The lead for this day would weigh too much for the boat."
-            if light_boat
-            else "So much lead would be hard to place and to lift."
-            if s.energy_wh > 3000
-            else "",
+            (
+                "The lead for this day would weigh too much for the boat."
+                if light_boat
+                else (
+                    "So much lead would be hard to place and to lift." if s.energy_wh > 3000 else ""
+                )
+            ),
         ),
         Choice(
             "chemistry",
@@ -196,7 +244,11 @@ def battery_schools(need: Need) -> list[Choice]:
             f"{s.lead_wh / 1000:.1f} kWh, about {kilos['agm']:.0f} kg",
             "Cheap and forgiving to charge; half the charge usable, heavy, fewer cycles.",
             not (light_boat or s.energy_wh > 3000),
-            "" if light_boat or s.energy_wh > 3000 else "The day is short and the boat carries the weight: the cheaper one does.",
+            (
+                ""
+                if light_boat or s.energy_wh > 3000
+                else "The day is short and the boat carries the weight: the cheaper one does."
+            ),
         ),
         Choice(
             "place",
@@ -210,7 +262,8 @@ def battery_schools(need: Need) -> list[Choice]:
             "place",
             "separate",
             "bank in a bay",
-            "Any size, weight where the boat wants it, cheaper per kWh; cable, fuse and monitor to fit.",
+            "Any size, weight where the boat wants it, cheaper per kWh; cable, fuse and monitor to"
+            " fit.",
             not small,
             "" if small else "More energy or power than clip-on packs give.",
         ),
@@ -220,13 +273,18 @@ def battery_schools(need: Need) -> list[Choice]:
             f"{s.motor_w:.0f} W",
             "Least weight and money; a quarter of the power in hand.",
             not margin,
-            "" if margin else "Sheltered water and little stream: more power would only be carried about.",
+            (
+                ""
+                if margin
+                else "Sheltered water and little stream: more power would only be carried about."
+            ),
         ),
         Choice(
             "size",
             "one size up",
             f"{s.motor_w * 1.5:.0f} W",
-            "Push against wind and tide, and a longer life at low load; more than the hull can use is wasted.",
+            "Push against wind and tide, and a longer life at low load; more than the hull can use"
+            " is wasted.",
             margin,
             "Wind, stream or windage ask for power in hand." if margin else "",
         ),

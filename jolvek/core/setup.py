@@ -13,7 +13,9 @@ from jolvek.core.water import Water
 
 @dataclass(frozen=True)
 class Setup:
-    """Everything a prediction needs. Wind and current in m/s are against the boat; reserve is a share."""
+    """Everything a prediction needs. Wind and current in m/s are against the boat; reserve is a
+    share.
+    """
 
     hull: Hull
     load: Load

@@ -18,10 +18,11 @@ Spec = TypeVar("Spec", Motor, Battery, Mount, Charger, Panel, Propeller, Accesso
 class Item(Generic[Spec]):
     """One product: its data, price in the shop's currency, and what it goes with.
 
-    Motors: `style` (outboard, pole, fin, pod), `shafts_m` on offer (empty: adjustable), `pack_ids` of the
-    batteries that clip on (then no other fits). `noise_db` where the maker states it. `valid_to` is the last day of the
-    price (ISO), `stock` one of shelf, order, none; `discontinued` products stay in old setups only. Claims are what
-    the catalogue says, for the claims check alone.
+    Motors: `style` (outboard, pole, fin, pod), `shafts_m` on offer (empty: adjustable), `pack_ids`
+    of the batteries that clip on (then no other fits). `noise_db` where the maker states it.
+    `valid_to` is the last day of the price (ISO), `stock` one of shelf, order, none; `discontinued`
+    products stay in old setups only. Claims are what the catalogue says, for the claims check
+    alone.
     """
 
     id: str
@@ -62,7 +63,9 @@ class Shelf:
     @property
     def on_offer(self) -> Shelf:
         """The shelf without what is discontinued."""
-        return Shelf(*(tuple(x for x in getattr(self, f.name) if not x.discontinued) for f in fields(self)))
+        return Shelf(
+            *(tuple(x for x in getattr(self, f.name) if not x.discontinued) for f in fields(self))
+        )
 
 
 def sample() -> Shelf:
@@ -72,7 +75,12 @@ def sample() -> Shelf:
     'Sample M12'
     """
     motor = Motor(1200, voltage_v=24, mass_kg=14, name="M12")
-    battery = Battery("lfp", 25.6, 50, 11.6, 60, length_m=.33, width_m=.17, height_m=.22, name="B50")
-    return Shelf((Item("m12", "Sample", "M12", 1100.0, motor, "outboard", (.381, .508)),), (Item("b50", "Sample", "B50", 700.0, battery),),
-                 (Item("clamp", "Sample", "clamp", 0.0, Mount("transom_clamp", 60, 2000)),),
-                 (Item("c20", "Sample", "C20", 200.0, Charger(24, 20, ("lfp",))),))
+    battery = Battery(
+        "lfp", 25.6, 50, 11.6, 60, length_m=0.33, width_m=0.17, height_m=0.22, name="B50"
+    )
+    return Shelf(
+        (Item("m12", "Sample", "M12", 1100.0, motor, "outboard", (0.381, 0.508)),),
+        (Item("b50", "Sample", "B50", 700.0, battery),),
+        (Item("clamp", "Sample", "clamp", 0.0, Mount("transom_clamp", 60, 2000)),),
+        (Item("c20", "Sample", "C20", 200.0, Charger(24, 20, ("lfp",))),),
+    )

@@ -1,4 +1,6 @@
-"""The first answer before any product is chosen: which power and how much battery a boat and a day take."""
+"""The first answer before any product is chosen: which power and how much battery a boat and a day
+take.
+"""
 
 from __future__ import annotations
 
@@ -52,8 +54,11 @@ def typical_hull(family_id: str, length_m: float) -> tuple[Hull, list[Assumed]]:
     return hull, [Assumed("hull.beam_m", beam, why), Assumed("hull.mass_kg", mass, why)]
 
 
-def power_at_w(resistance: Resistance, speed_m_s: float, displacement_kg: float, wind_m_s: float = 0.0) -> float:
-    """Input power in W for a speed with the propeller usual for that power; hump included for planing.
+def power_at_w(
+    resistance: Resistance, speed_m_s: float, displacement_kg: float, wind_m_s: float = 0.0
+) -> float:
+    """Input power in W for a speed with the propeller usual for that power; hump included for
+    planing.
 
     >>> from jolvek.core.water import Water
     >>> hull, _ = typical_hull("inflatable_air", 2.9)
@@ -67,8 +72,13 @@ def power_at_w(resistance: Resistance, speed_m_s: float, displacement_kg: float,
         prop = motor.propulsor(rho)
         thrust = total_n(resistance, speed_m_s, displacement_kg, wind_m_s, motor.leg_area_m2)
         power = float(power_for_thrust_w(thrust, speed_m_s, prop.diameter_m, prop.loss_factor, rho))
-        if resistance.planing_capable and speed_m_s > resistance.planing_speed_m_s(displacement_kg, PLANING_FROUDE * 0.8):
-            hump = planing_power_w(resistance, displacement_kg, prop, motor.leg_area_m2, wind_m_s) or 0.0
+        if resistance.planing_capable and speed_m_s > resistance.planing_speed_m_s(
+            displacement_kg, PLANING_FROUDE * 0.8
+        ):
+            hump = (
+                planing_power_w(resistance, displacement_kg, prop, motor.leg_area_m2, wind_m_s)
+                or 0.0
+            )
             power = max(power, hump)
     return power
 
@@ -85,8 +95,18 @@ def size(need: Need, speeds_m_s: tuple[float, ...] = ()) -> Sizing:
     True
     """
     s = _size(need)
-    return replace(s, speeds_m_s=speeds_m_s, powers_w=tuple(
-        power_at_w(s.resistance, v, s.displacement_kg, need.day.wind_m_s) for v in speeds_m_s)) if speeds_m_s else s
+    return (
+        replace(
+            s,
+            speeds_m_s=speeds_m_s,
+            powers_w=tuple(
+                power_at_w(s.resistance, v, s.displacement_kg, need.day.wind_m_s)
+                for v in speeds_m_s
+            ),
+        )
+        if speeds_m_s
+        else s
+    )
 
 
 @lru_cache(maxsize=64)
@@ -96,7 +116,9 @@ def _size(need: Need) -> Sizing:
     trip = day.trip
     hours = sum(leg.seconds for leg in trip) / 3600
     base = hull.mass_kg + need.load.total_kg
-    resistance = table(hull, need.water, np.geomspace(base * 1.01, base * 1.6 + 120, 5), need.load.people)
+    resistance = table(
+        hull, need.water, np.geomspace(base * 1.01, base * 1.6 + 120, 5), need.load.people
+    )
     mass, power, most, energy = base + 25.0, 500.0, 500.0, 1000.0
     hotel_wh = day.hotel_w * (hours + sum(leg.hold_s for leg in trip) / 3600)
     for _ in range(4):
@@ -104,27 +126,52 @@ def _size(need: Need) -> Sizing:
         power, most = power_at_w(resistance, day.speed_m_s, mass, day.wind_m_s), max(powers)
         used = sum(p * leg.seconds / 3600 for p, leg in zip(powers, trip, strict=True)) + hotel_wh
         energy = _rated(used, hours, "lfp", day)
-        carried = min(energy, 40_000.0) / 110.0 + Motor(float(np.clip(most * MOTOR_MARGIN, 20, 1e5))).weight_kg
+        carried = (
+            min(energy, 40_000.0) / 110.0
+            + Motor(float(np.clip(most * MOTOR_MARGIN, 20, 1e5))).weight_kg
+        )
         mass = base + carried
     need_motor = most * MOTOR_MARGIN
     prop = Motor(float(np.clip(need_motor, 20, 1e5))).propulsor(need.water.density_kg_m3)
     planing = planing_power_w(resistance, mass, prop, Motor(5000).leg_area_m2, day.wind_m_s)
     fastest = max(leg.speed_m_s for leg in trip)
-    must = resistance.planing_capable and fastest >= resistance.planing_speed_m_s(mass, 0.9 * PLANING_FROUDE)
-    no_way = any(leg.speed_m_s - leg.current_m_s <= .02 for leg in trip)
-    return Sizing(power, need_motor if not must else most * (1 + HUMP_MARGIN), energy, _rated(used, hours, "agm", day),
-                  hours, mass, (), (),
-                  planing, bool(must), resistance, no_way)
+    must = resistance.planing_capable and fastest >= resistance.planing_speed_m_s(
+        mass, 0.9 * PLANING_FROUDE
+    )
+    no_way = any(leg.speed_m_s - leg.current_m_s <= 0.02 for leg in trip)
+    return Sizing(
+        power,
+        need_motor if not must else most * (1 + HUMP_MARGIN),
+        energy,
+        _rated(used, hours, "agm", day),
+        hours,
+        mass,
+        (),
+        (),
+        planing,
+        bool(must),
+        resistance,
+        no_way,
+    )
 
 
 def _rated(used_wh: float, hours: float, chem_id: str, day: Day) -> float:
-    """Rated energy in Wh that gives `used_wh` over some hours and keeps the reserve, by the chemistry's discharge."""
+    """Rated energy in Wh that gives `used_wh` over some hours and keeps the reserve, by the
+    chemistry's discharge.
+    """
     chem = chemistry(chem_id)
     hours = max(hours, 1e-3)
     used_wh += used_wh / hours * day.keep_s / 3600
     energy = used_wh / max(min(1 - day.kept_share, chem.usable), 0.05)
     for _ in range(3):
-        share = float(delivered_share(chem_id, used_wh / hours / max(energy, 1.0), day.kept_share, 0.0,
-                                      temperature_factor(chem, day.temperature_c)))
+        share = float(
+            delivered_share(
+                chem_id,
+                used_wh / hours / max(energy, 1.0),
+                day.kept_share,
+                0.0,
+                temperature_factor(chem, day.temperature_c),
+            )
+        )
         energy = used_wh / max(share, 0.05)
     return energy

@@ -1,4 +1,5 @@
-"""Sun on flat panels by pvlib: power over a day at a place, the day's yield, and the speed it carries.
+"""Sun on flat panels by pvlib: power over a day at a place, the day's yield, and the speed it
+carries.
 
 pvlib is imported on first use: it is large, and most questions need no sun.
 """
@@ -19,7 +20,12 @@ STANDARD_SUN_W_M2 = 1000.0
 TURBIDITY = 3.5  # Linke; clean sea air about 3, hazy summer 5; common practice, no source
 PANEL_LOSS = 0.88  # heat, salt, flat cells' angle; common practice, no source
 CONTROLLER = 0.95  # tracking controller; a plain one about 0.8
-CLOUDS = {"clear": 1.0, "fair": 0.75, "mixed": 0.5, "overcast": 0.2}  # of clear sky; common practice, no source
+CLOUDS = {
+    "clear": 1.0,
+    "fair": 0.75,
+    "mixed": 0.5,
+    "overcast": 0.2,
+}  # of clear sky; common practice, no source
 
 
 @dataclass(frozen=True)
@@ -59,19 +65,27 @@ class Sunshine:
         return float(np.interp(hour % 24.0, self.hour, self.power_w))
 
 
-def clear_sky_w_m2(latitude_deg: float, longitude_deg: float, date: str, utc_offset_h: float = 0.0,
-                   step_min: int = 15) -> tuple[Array, Array]:
-    """(hours of the local day, horizontal clear-sky irradiance in W/m²) at a place on a date (ISO, 2026-07-01).
+def clear_sky_w_m2(
+    latitude_deg: float,
+    longitude_deg: float,
+    date: str,
+    utc_offset_h: float = 0.0,
+    step_min: int = 15,
+) -> tuple[Array, Array]:
+    """(hours of the local day, horizontal clear-sky irradiance in W/m²) at a place on a date (ISO,
+    2026-07-01).
 
-    Source: pvlib, solar position (NREL SPA) and the Ineichen–Perez clear sky with a Linke turbidity of 3.5.
-    Raises ValueRefused for a place or date that is none.
+    Source: pvlib, solar position (NREL SPA) and the Ineichen–Perez clear sky with a Linke turbidity
+    of 3.5. Raises ValueRefused for a place or date that is none.
 
     >>> hour, sun = clear_sky_w_m2(55.0, 10.0, "2026-06-21", 1.0)
     >>> 750 < float(sun.max()) < 900, 11.0 < float(hour[sun.argmax()]) < 13.0
     (True, True)
     """
     if not (-90 <= latitude_deg <= 90 and -180 <= longitude_deg <= 180):
-        raise ValueRefused("place", (latitude_deg, longitude_deg), "latitude −90 to 90, longitude −180 to 180")
+        raise ValueRefused(
+            "place", (latitude_deg, longitude_deg), "latitude −90 to 90, longitude −180 to 180"
+        )
     import pandas as pd
     from pvlib import atmosphere, clearsky, solarposition
 
@@ -88,7 +102,9 @@ def clear_sky_w_m2(latitude_deg: float, longitude_deg: float, date: str, utc_off
     return hours, np.nan_to_num(sky["ghi"].to_numpy(dtype=float))
 
 
-def sunshine(panels: Panels, latitude_deg: float, longitude_deg: float, date: str, utc_offset_h: float = 0.0) -> Sunshine:
+def sunshine(
+    panels: Panels, latitude_deg: float, longitude_deg: float, date: str, utc_offset_h: float = 0.0
+) -> Sunshine:
     """What the panels give over a day: rated power × sun / 1000 W/m² × sky × losses × controller.
 
     Errors as `clear_sky_w_m2`.
@@ -98,7 +114,15 @@ def sunshine(panels: Panels, latitude_deg: float, longitude_deg: float, date: st
     (True, 0.0)
     """
     hours, sun = clear_sky_w_m2(latitude_deg, longitude_deg, date, utc_offset_h)
-    return Sunshine(hours, panels.rated_w * sun / STANDARD_SUN_W_M2 * CLOUDS[panels.sky] * PANEL_LOSS * panels.controller)
+    return Sunshine(
+        hours,
+        panels.rated_w
+        * sun
+        / STANDARD_SUN_W_M2
+        * CLOUDS[panels.sky]
+        * PANEL_LOSS
+        * panels.controller,
+    )
 
 
 def check(day: Sunshine) -> list[Finding]:
@@ -111,9 +135,12 @@ def check(day: Sunshine) -> list[Finding]:
 
 
 def sun_neutral_speed_m_s(performance: Performance, sun_w: float, hotel_w: float = 0.0) -> float:
-    """The speed in m/s that the sun alone holds, other loads (W) served first; 0 where they take it all.
+    """The speed in m/s that the sun alone holds, other loads (W) served first; 0 where they take it
+    all.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.motor import Motor; from jolvek.core.setup import Setup
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.motor import Motor
+    >>> from jolvek.core.setup import Setup
     >>> from jolvek.core.performance import evaluate
     >>> p = evaluate(Setup(Hull("multihull", 6.7, 4.2, 750), Load(2, 160), Motor(1500)))
     >>> 1.4 < sun_neutral_speed_m_s(p, 300.0) < 2.2

@@ -26,7 +26,9 @@ METRIC_HORSEPOWER_W = 75.0 * GRAVITY_M_S2
 
 @dataclass(frozen=True)
 class Quantity:
-    """One kind of figure: its SI unit, the units it may be typed in, and those offered for display."""
+    """One kind of figure: its SI unit, the units it may be typed in, and those offered for
+    display.
+    """
 
     si: str
     typed: dict[str, float]
@@ -37,9 +39,25 @@ QUANTITIES: dict[str, Quantity] = {
     "length": Quantity(
         "m",
         {
-            "m": 1.0, "metre": 1.0, "metres": 1.0, "meter": 1.0, "meters": 1.0, "cm": 0.01, "mm": 0.001,
-            "ft": FOOT_M, "foot": FOOT_M, "feet": FOOT_M, "'": FOOT_M, "′": FOOT_M, "’": FOOT_M,
-            "in": INCH_M, "inch": INCH_M, "inches": INCH_M, '"': INCH_M, "″": INCH_M, "”": INCH_M,
+            "m": 1.0,
+            "metre": 1.0,
+            "metres": 1.0,
+            "meter": 1.0,
+            "meters": 1.0,
+            "cm": 0.01,
+            "mm": 0.001,
+            "ft": FOOT_M,
+            "foot": FOOT_M,
+            "feet": FOOT_M,
+            "'": FOOT_M,
+            "′": FOOT_M,
+            "’": FOOT_M,
+            "in": INCH_M,
+            "inch": INCH_M,
+            "inches": INCH_M,
+            '"': INCH_M,
+            "″": INCH_M,
+            "”": INCH_M,
             "''": INCH_M,
         },
         {"m": 2, "ft": 0},
@@ -47,35 +65,78 @@ QUANTITIES: dict[str, Quantity] = {
     "speed": Quantity(
         "m/s",
         {
-            "m/s": 1.0, "kn": KNOT_M_S, "kt": KNOT_M_S, "kts": KNOT_M_S, "knot": KNOT_M_S,
-            "knots": KNOT_M_S, "km/h": 1 / 3.6, "kmh": 1 / 3.6, "kph": 1 / 3.6, "mph": MPH_M_S,
+            "m/s": 1.0,
+            "kn": KNOT_M_S,
+            "kt": KNOT_M_S,
+            "kts": KNOT_M_S,
+            "knot": KNOT_M_S,
+            "knots": KNOT_M_S,
+            "km/h": 1 / 3.6,
+            "kmh": 1 / 3.6,
+            "kph": 1 / 3.6,
+            "mph": MPH_M_S,
         },
         {"kn": 1, "km/h": 1, "mph": 1, "m/s": 2},
     ),
     "mass": Quantity(
         "kg",
-        {"kg": 1.0, "kilo": 1.0, "kilos": 1.0, "g": 0.001, "t": 1000.0,
-         "lb": POUND_KG, "lbs": POUND_KG, "pound": POUND_KG, "pounds": POUND_KG, "st": 14 * POUND_KG},
+        {
+            "kg": 1.0,
+            "kilo": 1.0,
+            "kilos": 1.0,
+            "g": 0.001,
+            "t": 1000.0,
+            "lb": POUND_KG,
+            "lbs": POUND_KG,
+            "pound": POUND_KG,
+            "pounds": POUND_KG,
+            "st": 14 * POUND_KG,
+        },
         {"kg": 0, "lb": 0},
     ),
     "power": Quantity(
         "W",
-        {"w": 1.0, "watt": 1.0, "watts": 1.0, "kw": 1000.0, "hp": HORSEPOWER_W, "ps": METRIC_HORSEPOWER_W},
+        {
+            "w": 1.0,
+            "watt": 1.0,
+            "watts": 1.0,
+            "kw": 1000.0,
+            "hp": HORSEPOWER_W,
+            "ps": METRIC_HORSEPOWER_W,
+        },
         {"W": 0, "kW": 2, "hp": 1},
     ),
     "thrust": Quantity(
         "N",
-        {"n": 1.0, "kn": 1000.0, "lbf": POUND_FORCE_N, "lb": POUND_FORCE_N, "lbs": POUND_FORCE_N,
-         "kgf": GRAVITY_M_S2, "kp": GRAVITY_M_S2, "kg": GRAVITY_M_S2},
+        {
+            "n": 1.0,
+            "kn": 1000.0,
+            "lbf": POUND_FORCE_N,
+            "lb": POUND_FORCE_N,
+            "lbs": POUND_FORCE_N,
+            "kgf": GRAVITY_M_S2,
+            "kp": GRAVITY_M_S2,
+            "kg": GRAVITY_M_S2,
+        },
         {"N": 0, "lbf": 0, "kgf": 1},
     ),
     "distance": Quantity(
         "m",
-        {"m": 1.0, "km": 1000.0, "nm": NAUTICAL_MILE_M, "nmi": NAUTICAL_MILE_M, "mi": MILE_M,
-         "mile": MILE_M, "miles": MILE_M, "sm": NAUTICAL_MILE_M},
+        {
+            "m": 1.0,
+            "km": 1000.0,
+            "nm": NAUTICAL_MILE_M,
+            "nmi": NAUTICAL_MILE_M,
+            "mi": MILE_M,
+            "mile": MILE_M,
+            "miles": MILE_M,
+            "sm": NAUTICAL_MILE_M,
+        },
         {"nm": 1, "km": 1, "mi": 1},
     ),
-    "duration": Quantity("s", {"s": 1.0, "min": 60.0, "h": 3600.0, "hour": 3600.0, "hours": 3600.0}, {"h": 2}),
+    "duration": Quantity(
+        "s", {"s": 1.0, "min": 60.0, "h": 3600.0, "hour": 3600.0, "hours": 3600.0}, {"h": 2}
+    ),
     "energy": Quantity("Wh", {"wh": 1.0, "kwh": 1000.0}, {"Wh": 0, "kWh": 2}),
     "charge": Quantity("Ah", {"ah": 1.0}, {"Ah": 0}),
     "voltage": Quantity("V", {"v": 1.0, "volt": 1.0, "volts": 1.0}, {"V": 1}),
@@ -90,10 +151,20 @@ QUANTITIES: dict[str, Quantity] = {
 }
 
 # What a unit stands for while typing when no unit is given and the user thinks in it.
-_SMALLER = {"ft": ("in", 12.0), "foot": ("in", 12.0), "feet": ("in", 12.0), "'": ("in", 12.0),
-            "′": ("in", 12.0), "’": ("in", 12.0), "m": ("cm", 100.0), "st": ("lb", 14.0),
-            "h": ("min", 60.0)}
-_TOKEN = re.compile(r"\s*([+-]?\d+(?:[.,]\d+)?(?:\s+\d+/\d+|/\d+)?|[+-]?[.,]\d+)\s*([^\d\s.,+-][^\d\s+-]*)?")
+_SMALLER = {
+    "ft": ("in", 12.0),
+    "foot": ("in", 12.0),
+    "feet": ("in", 12.0),
+    "'": ("in", 12.0),
+    "′": ("in", 12.0),
+    "’": ("in", 12.0),
+    "m": ("cm", 100.0),
+    "st": ("lb", 14.0),
+    "h": ("min", 60.0),
+}
+_TOKEN = re.compile(
+    r"\s*([+-]?\d+(?:[.,]\d+)?(?:\s+\d+/\d+|/\d+)?|[+-]?[.,]\d+)\s*([^\d\s.,+-][^\d\s+-]*)?"
+)
 
 
 class NotAQuantity(JolvekError):
@@ -108,10 +179,23 @@ class NotAQuantity(JolvekError):
 
 
 EXAMPLES = {
-    "length": "3.55 m or 11 ft 7", "speed": "4 kn or 7.5 km/h", "mass": "68 kg or 150 lb",
-    "power": "1100 W or 1.5 hp", "thrust": "310 N or 70 lbf", "distance": "6 nm or 10 km",
-    "duration": "2 h 30 min", "energy": "1280 Wh", "share": "20 %", "count": "2", "charge": "60 Ah",
-    "voltage": "24 V", "current": "100 A", "angle": "12 deg", "number": "3", "money": "2500", "celsius": "12 °C",
+    "length": "3.55 m or 11 ft 7",
+    "speed": "4 kn or 7.5 km/h",
+    "mass": "68 kg or 150 lb",
+    "power": "1100 W or 1.5 hp",
+    "thrust": "310 N or 70 lbf",
+    "distance": "6 nm or 10 km",
+    "duration": "2 h 30 min",
+    "energy": "1280 Wh",
+    "share": "20 %",
+    "count": "2",
+    "charge": "60 Ah",
+    "voltage": "24 V",
+    "current": "100 A",
+    "angle": "12 deg",
+    "number": "3",
+    "money": "2500",
+    "celsius": "12 °C",
     "clock": "9:30",
 }
 
@@ -158,7 +242,7 @@ def parse(text: str, quantity: str, unit: str) -> float:
         if word and word not in known or seen and (last not in _SMALLER or value < 0):
             raise NotAQuantity(text, quantity, unit)
         total += value * known.get(word, 1.0)
-        last, seen, rest = word, True, rest[found.end():].strip()
+        last, seen, rest = word, True, rest[found.end() :].strip()
     if not seen or total != total or abs(total) == float("inf"):
         raise NotAQuantity(text, quantity, unit)
     return total
@@ -183,7 +267,8 @@ def show(value_si: float | None, quantity: str, unit: str, decimals: int | None 
         return "–"
     if quantity == "length" and unit == "ft":
         inches = round(value_si / INCH_M * (10 if abs(value_si) < FOOT_M else 1)) / (
-            10 if abs(value_si) < FOOT_M else 1)
+            10 if abs(value_si) < FOOT_M else 1
+        )
         feet = int(inches // 12)
         return f"{feet} ft {inches - 12 * feet:g}" if feet else f"{inches:g} in"
     places = QUANTITIES[quantity].shown.get(unit, 1) if decimals is None else decimals

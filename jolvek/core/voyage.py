@@ -1,4 +1,6 @@
-"""The day out: the legs run in time steps with a fitted setup; charge, speed, way, warnings; does she come home?"""
+"""The day out: the legs run in time steps with a fitted setup; charge, speed, way, warnings; does
+she come home?
+"""
 
 from __future__ import annotations
 
@@ -24,7 +26,9 @@ STILL_M_S = 0.02
 
 @dataclass(frozen=True)
 class Switches:
-    """What may come otherwise: more wind from an hour on (against on the way home, or out), stream, load, cold, foul, age."""
+    """What may come otherwise: more wind from an hour on (against on the way home, or out), stream,
+    load, cold, foul, age.
+    """
 
     wind_m_s: float | None = None  # that blows from `wind_from_h` on; None: as planned
     wind_from_h: float = 13.0
@@ -97,7 +101,8 @@ def turn_index(legs: tuple[Leg, ...]) -> int:
 
 
 def there_and_back(day: Day) -> tuple[Leg, ...]:
-    """The day's legs; a day without legs runs out with wind and stream behind, and home against them.
+    """The day's legs; a day without legs runs out with wind and stream behind, and home against
+    them.
 
     >>> [(leg.name, leg.distance_m, leg.wind_m_s) for leg in there_and_back(Day(1.5, 4000, wind_m_s=3))]
     [('out', 2000.0, -3), ('home', 2000.0, 3)]
@@ -105,14 +110,18 @@ def there_and_back(day: Day) -> tuple[Leg, ...]:
     if day.legs:
         return day.legs
     half = day.distance_m / 2
-    return (Leg("out", day.speed_m_s, half, None, -day.current_m_s, -day.wind_m_s),
-            Leg("home", day.speed_m_s, half, None, day.current_m_s, day.wind_m_s))
+    return (
+        Leg("out", day.speed_m_s, half, None, -day.current_m_s, -day.wind_m_s),
+        Leg("home", day.speed_m_s, half, None, day.current_m_s, day.wind_m_s),
+    )
 
 
 def switched(fitted: Fitted, switches: Switches) -> Fitted:
     """The setup with load, bottom, age and temperature as switched.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.need import Need; from jolvek.core.shelf import sample
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.need import Need
+    >>> from jolvek.core.shelf import sample
     >>> s = sample()
     >>> f = Fitted(Need(Hull("rigid_dinghy", 3.2, 1.45, 65), Load(2)), s.motors[0], s.batteries[0], s.mounts[0])
     >>> round(switched(f, Switches(heavier=.1)).performance.displacement_kg / f.performance.displacement_kg, 2)
@@ -168,12 +177,16 @@ class _Run:
         return s.wind_m_s if homeward == (s.wind_against == "home") else -s.wind_m_s
 
     def current(self, i: int) -> float:
-        return self.legs[i].current_m_s + (self.switches.stream_m_s if i >= self.turn else -self.switches.stream_m_s)
+        return self.legs[i].current_m_s + (
+            self.switches.stream_m_s if i >= self.turn else -self.switches.stream_m_s
+        )
 
     def performance(self, wind: float) -> Performance:
         key = round(wind, 3)
         if key not in self.tables:
-            self.tables[key] = evaluate(replace(self.fitted.setup, wind_m_s=key), self.fitted.performance.resistance)
+            self.tables[key] = evaluate(
+                replace(self.fitted.setup, wind_m_s=key), self.fitted.performance.resistance
+            )
         return self.tables[key]
 
     def power(self, p: Performance, speed: float) -> float:
@@ -185,13 +198,17 @@ class _Run:
     def reserve_soc(self, power_w: float) -> float:
         day = self.fitted.need.day
         hour = day.keep_s / 3600 * power_w / self.pack.bank.energy_wh
-        return max(day.kept_share + hour, 1 - self.pack.bank.chem.usable if self.spare is None else 0.0)
+        return max(
+            day.kept_share + hour, 1 - self.pack.bank.chem.usable if self.spare is None else 0.0
+        )
 
     def record(self, i: int, power: float, sun: float, speed: float, ground: float) -> None:
         self.rows.append((self.t, self.pack.soc, power, sun, speed, ground, self.way, i))
 
     def tick(self, i: int, power: float, sun: float, seconds: float) -> bool:
-        """Draw for a while and give the warnings; False when the bank is empty and no spare is left."""
+        """Draw for a while and give the warnings; False when the bank is empty and no spare is
+        left.
+        """
         self.pack.step(power - sun, seconds / 3600)
         self.t += seconds
         net = power - sun
@@ -223,13 +240,21 @@ class _Run:
             p, current = self.performance(self.wind(i)), self.current(i)
             speed = min(leg.speed_m_s, p.top_speed_m_s)
             power = self.power(p, speed)
-            if self.pack.soc <= self.reserve_soc(power) and self.spare is None and power > CUT_BACK * p.power_limit_w:
+            if (
+                self.pack.soc <= self.reserve_soc(power)
+                and self.spare is None
+                and power > CUT_BACK * p.power_limit_w
+            ):
                 power = CUT_BACK * p.power_limit_w
                 speed = float(p.speed_at_w(power))
                 self.say("cut-back", "the motor cuts its power back")
             ground = speed - current
             if ground <= STILL_M_S and left_m is not None:
-                self.say("no-way", f"no way is made on {leg.name or f'leg {i + 1}'}: the stream is as fast as she is")
+                self.say(
+                    "no-way",
+                    f"no way is made on {leg.name or f'leg {i + 1}'}: the stream is as fast as"
+                    " she is",
+                )
                 self.record(i, power + day.hotel_w, 0.0, speed, ground)
                 return False
             sun = self.sun_at(self.clock_h)
@@ -247,7 +272,11 @@ class _Run:
         if left > 0:
             self.say("hold", f"waiting after {self.legs[i].name or f'leg {i + 1}'}", once=False)
         while left > 1e-6:
-            seconds, sun, hotel = min(self.step_s, left), self.sun_at(self.clock_h), self.fitted.need.day.hotel_w
+            seconds, sun, hotel = (
+                min(self.step_s, left),
+                self.sun_at(self.clock_h),
+                self.fitted.need.day.hotel_w,
+            )
             self.record(i, hotel, sun, 0.0, 0.0)
             if not self.tick(i, hotel, sun, seconds):
                 return False
@@ -255,14 +284,23 @@ class _Run:
         return True
 
 
-def sail_out(fitted: Fitted, switches: Switches | None = None, spare: Bank | None = None,
-             sun_at: Callable[[float], float] | None = None, step_s: float = STEP_S) -> Voyage:
-    """Run the need's legs in steps of `step_s` seconds. `sun_at` gives W for a clock hour, `spare` is swapped in when empty.
+def sail_out(
+    fitted: Fitted,
+    switches: Switches | None = None,
+    spare: Bank | None = None,
+    sun_at: Callable[[float], float] | None = None,
+    step_s: float = STEP_S,
+) -> Voyage:
+    """Run the need's legs in steps of `step_s` seconds. `sun_at` gives W for a clock hour, `spare`
+    is swapped in when empty.
 
-    Steady speeds on each leg; power falls to half once the reserve is reached. Zero legs, a stream faster than the
-    boat and days past midnight are told, never raised. Validity as `performance.evaluate`.
+    Steady speeds on each leg; power falls to half once the reserve is reached. Zero legs, a stream
+    faster than the boat and days past midnight are told, never raised. Validity as
+    `performance.evaluate`.
 
-    >>> from jolvek.core.hull import Hull, Load; from jolvek.core.need import Day, Need; from jolvek.core.shelf import sample
+    >>> from jolvek.core.hull import Hull, Load
+    >>> from jolvek.core.need import Day, Need
+    >>> from jolvek.core.shelf import sample
     >>> s, need = sample(), Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2), day=Day(1.5, 4000))
     >>> v = sail_out(Fitted(need, s.motors[0], s.batteries[0], s.mounts[0], shaft_m=.381))
     >>> v.home, v.balance < 1e-3, round(v.distance_m[-1].item())
@@ -273,7 +311,9 @@ def sail_out(fitted: Fitted, switches: Switches | None = None, spare: Bank | Non
     legs = there_and_back(fitted.need.day)
     lowest = fitted.motor.spec.window_v(fitted.bank.nominal_v)[0]
     pack = PackState(fitted.bank, min(lowest, fitted.bank.nominal_v * 0.97))
-    run = _Run(fitted, switches, legs, pack, spare, sun_at or (lambda _hour: 0.0), step_s, turn_index(legs))
+    run = _Run(
+        fitted, switches, legs, pack, spare, sun_at or (lambda _hour: 0.0), step_s, turn_index(legs)
+    )
     done = all(run.under_way(i) for i in range(len(legs)))
     last = run.rows[-1] if run.rows else (0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0)
     run.rows.append((run.t, run.pack.soc, 0.0, 0.0, 0.0, 0.0, run.way, last[7]))
@@ -282,5 +322,21 @@ def sail_out(fitted: Fitted, switches: Switches | None = None, spare: Bank | Non
         run.say("home", "back at the quay" if kept else "back at the quay, below the reserve")
     a = np.array(run.rows, dtype=float).T
     packs = [*run.packs, run.pack]
-    return Voyage(fitted, legs, a[0], a[1], a[2], a[3], a[4], a[5], a[6], a[7].astype(int), tuple(run.events), done and kept, done,
-                  max(p.balance for p in packs), sum(p.given_wh for p in packs), sum(p.taken_wh for p in packs))
+    return Voyage(
+        fitted,
+        legs,
+        a[0],
+        a[1],
+        a[2],
+        a[3],
+        a[4],
+        a[5],
+        a[6],
+        a[7].astype(int),
+        tuple(run.events),
+        done and kept,
+        done,
+        max(p.balance for p in packs),
+        sum(p.given_wh for p in packs),
+        sum(p.taken_wh for p in packs),
+    )

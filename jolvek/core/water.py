@@ -44,7 +44,13 @@ def density_kg_m3(temperature_c: float, salinity: float = 0.035) -> float:
     """
     t, s = temperature_c, salinity
     pure = 9.999e2 + 2.034e-2 * t - 6.162e-3 * t**2 + 2.261e-5 * t**3 - 4.657e-8 * t**4
-    salt = 8.020e2 * s - 2.001 * s * t + 1.677e-2 * s * t**2 - 3.060e-5 * s * t**3 - 1.613e-5 * s**2 * t**2
+    salt = (
+        8.020e2 * s
+        - 2.001 * s * t
+        + 1.677e-2 * s * t**2
+        - 3.060e-5 * s * t**3
+        - 1.613e-5 * s**2 * t**2
+    )
     return pure + salt
 
 

@@ -10,7 +10,9 @@ from jolvek.core.sizing import Sizing, power_at_w, size
 
 @dataclass(frozen=True)
 class Demand:
-    """What one leg asks for: W, s under way, Wh, and what makes it hard: speed, current, wind or length."""
+    """What one leg asks for: W, s under way, Wh, and what makes it hard: speed, current, wind or
+    length.
+    """
 
     leg: Leg
     power_w: float
@@ -21,7 +23,8 @@ class Demand:
 
 
 def demands(need: Need, sizing: Sizing | None = None) -> list[Demand]:
-    """Power and energy of every leg of the day at its wanted speed, with the motor and battery usual for the day.
+    """Power and energy of every leg of the day at its wanted speed, with the motor and battery
+    usual for the day.
 
     Validity as `sizing.size`. A leg whose current is as fast as the boat is marked as not possible.
 
@@ -38,12 +41,26 @@ def demands(need: Need, sizing: Sizing | None = None) -> list[Demand]:
         power = power_at_w(table, leg.speed_m_s, mass, leg.wind_m_s)
         calm = power_at_w(table, leg.speed_m_s, mass, 0.0)
         seconds = leg.seconds
-        lost = {"current": seconds * power - (leg.metres / leg.speed_m_s) * power if leg.current_m_s > 0 else 0.0,
-                "wind": (power - calm) * seconds if leg.wind_m_s > 0 else 0.0}
+        lost = {
+            "current": (
+                seconds * power - (leg.metres / leg.speed_m_s) * power
+                if leg.current_m_s > 0
+                else 0.0
+            ),
+            "wind": (power - calm) * seconds if leg.wind_m_s > 0 else 0.0,
+        }
         worst = max(lost, key=lambda k: lost[k])
-        hard = worst if lost[worst] > .15 * power * seconds else "length" if seconds > 3 * 3600 else "speed"
+        hard = (
+            worst
+            if lost[worst] > 0.15 * power * seconds
+            else "length"
+            if seconds > 3 * 3600
+            else "speed"
+        )
         energy = power * seconds / 3600 + need.day.hotel_w * (seconds + leg.hold_s) / 3600
-        out.append(Demand(leg, power, seconds, energy, hard, leg.speed_m_s - leg.current_m_s > .02))
+        out.append(
+            Demand(leg, power, seconds, energy, hard, leg.speed_m_s - leg.current_m_s > 0.02)
+        )
     return out
 
 
@@ -65,4 +82,8 @@ def over_limit(day: Day) -> list[Leg]:
     """
     if day.speed_limit_m_s is None:
         return []
-    return [leg for leg in day.trip if leg.speed_m_s - leg.current_m_s > day.speed_limit_m_s * (1 + 1e-9)]
+    return [
+        leg
+        for leg in day.trip
+        if leg.speed_m_s - leg.current_m_s > day.speed_limit_m_s * (1 + 1e-9)
+    ]

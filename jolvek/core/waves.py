@@ -1,7 +1,8 @@
-"""Wave resistance of slender bodies by thin-ship theory (Michell 1898), inner integrals in closed form.
+"""Wave resistance of slender bodies by thin-ship theory (Michell 1898), inner integrals in closed
+form.
 
-The stand-in hull has parabolic waterlines and sections, y = (B/2)(1−(2x/L)²)(1−(z/T)²), with T taken
-from the volume (∇ = 4/9·L·B·T), so that the same volume makes the same waves.
+The stand-in hull has parabolic waterlines and sections, y = (B/2)(1−(2x/L)²)(1−(z/T)²), with T
+taken from the volume (∇ = 4/9·L·B·T), so that the same volume makes the same waves.
 """
 
 from __future__ import annotations
@@ -39,8 +40,12 @@ def depth_factor(q: ArrayLike) -> Array:
 
 
 def thin_ship_resistance_n(
-    speed_m_s: ArrayLike, length_m: float, beam_m: float, thin_draught_m: ArrayLike,
-    offsets_m: tuple[float, ...] = (0.0,), density_kg_m3: float = 1026.0,
+    speed_m_s: ArrayLike,
+    length_m: float,
+    beam_m: float,
+    thin_draught_m: ArrayLike,
+    offsets_m: tuple[float, ...] = (0.0,),
+    density_kg_m3: float = 1026.0,
 ) -> Array:
     """Wave resistance in N of one or more equal parabolic bodies with centre lines at `offsets_m`.
 
@@ -68,15 +73,21 @@ def thin_ship_resistance_n(
     out = np.empty((t.size, v.shape[0]))
     for i, draught in enumerate(t):
         deep = draught * depth_factor(b * draught)
-        out[i] = 4 * density_kg_m3 * G_M_S2**2 / (np.pi * v[:, 0] ** 2) * np.sum(weight * deep**2, axis=1)
+        out[i] = (
+            4
+            * density_kg_m3
+            * G_M_S2**2
+            / (np.pi * v[:, 0] ** 2)
+            * np.sum(weight * deep**2, axis=1)
+        )
     return out
 
 
 def smoothed(log_speed: Array, resistance_n: Array, froude: Array, width: float = 0.07) -> Array:
     """Resistance (D, V) averaged over ±`width` of speed below Fn 0.42, fading out to Fn 0.58.
 
-    Thin-ship humps and hollows are sharper than the sea shows them there. `log_speed` is an even grid;
-    the average is taken on R/V⁴, which varies little.
+    Thin-ship humps and hollows are sharper than the sea shows them there. `log_speed` is an even
+    grid; the average is taken on R/V⁴, which varies little.
 
     >>> grid = np.log(np.linspace(1, 1, 1)); smoothed(grid, np.ones((1, 1)), np.ones(1)).tolist()
     [[1.0]]
@@ -90,6 +101,9 @@ def smoothed(log_speed: Array, resistance_n: Array, froude: Array, width: float 
     kernel /= kernel.sum()
     coefficient = resistance_n / np.exp(4 * log_speed)
     padded = np.pad(coefficient, ((0, 0), (reach, reach)), mode="edge")
-    mean = sum(w * padded[:, reach + o: reach + o + log_speed.size] for o, w in zip(offsets, kernel, strict=True))
+    mean = sum(
+        w * padded[:, reach + o : reach + o + log_speed.size]
+        for o, w in zip(offsets, kernel, strict=True)
+    )
     fade = np.clip((0.58 - froude) / 0.16, 0.0, 1.0)
     return np.asarray((fade * mean + (1 - fade) * coefficient) * np.exp(4 * log_speed))

@@ -1,7 +1,9 @@
-"""The bank's wiring as a netlist: packs, links, fuses, switch, motor, charger and 12 V loads, each cable sized.
+"""The bank's wiring as a netlist: packs, links, fuses, switch, motor, charger and 12 V loads, each
+cable sized.
 
-The netlist is the one truth from which the diagram and the cable list are drawn, and which tests walk.
-Above 60 V DC it is work for a qualified marine electrician. Local codes and makers' manuals decide.
+The netlist is the one truth from which the diagram and the cable list are drawn, and which tests
+walk. Above 60 V DC it is work for a qualified marine electrician. Local codes and makers' manuals
+decide.
 """
 
 from __future__ import annotations
@@ -24,7 +26,9 @@ TAIL_M = 0.15  # from a pole to its fuse or bar
 
 @dataclass(frozen=True)
 class Part:
-    """One thing on the diagram: `kind` is pack, fuse, bar, switch, shunt, motor, charger, inlet, converter, load."""
+    """One thing on the diagram: `kind` is pack, fuse, bar, switch, shunt, motor, charger, inlet,
+    converter, load.
+    """
 
     id: str
     kind: str
@@ -34,7 +38,9 @@ class Part:
 
 @dataclass(frozen=True)
 class Wire:
-    """One cable between two terminals, each (part id, terminal); `role` is plus, minus, series, charge or load."""
+    """One cable between two terminals, each (part id, terminal); `role` is plus, minus, series,
+    charge or load.
+    """
 
     id: str
     a: tuple[str, str]
@@ -61,7 +67,9 @@ class Loads12V:
 
 @dataclass(frozen=True)
 class Plan:
-    """What the installation is to be: one way from bank to motor in m, take-off, engine space, loads, charger."""
+    """What the installation is to be: one way from bank to motor in m, take-off, engine space,
+    loads, charger.
+    """
 
     run_m: float = 2.0
     take_off: str = "diagonal"
@@ -73,7 +81,10 @@ class Plan:
     shunt: bool = True
 
     def __post_init__(self) -> None:
-        for key, value, known in (("take_off", self.take_off, TAKE_OFFS), ("school", self.loads.school, SCHOOLS_12V)):
+        for key, value, known in (
+            ("take_off", self.take_off, TAKE_OFFS),
+            ("school", self.loads.school, SCHOOLS_12V),
+        ):
             if value not in known:
                 raise ValueRefused(key, value, "one of " + ", ".join(known))
         if not 0.2 <= self.run_m <= 30:
@@ -106,7 +117,8 @@ def pack_id(string: int, place: int) -> str:
 
 
 def short_circuit_a(bank: Bank) -> float:
-    """Current in A into a dead short at the bank's poles: full voltage over its internal resistance; Jolvek's own estimate.
+    """Current in A into a dead short at the bank's poles: full voltage over its internal
+    resistance; Jolvek's own estimate.
 
     >>> from jolvek.core.battery import Battery
     >>> 500 < short_circuit_a(Bank(Battery("lfp", 25.6, 50))) < 2500
@@ -116,12 +128,14 @@ def short_circuit_a(bank: Bank) -> float:
     return bank.full_v / ohm
 
 
-def install(bank: Bank, motor_w: float, plan: Plan | None = None, controller_a: float | None = None) -> Netlist:
+def install(
+    bank: Bank, motor_w: float, plan: Plan | None = None, controller_a: float | None = None
+) -> Netlist:
     """The whole netlist of a bank that feeds a motor of an input power in W.
 
-    The steady current is at the bank's nominal voltage, or the controller's limit where that is less. One fuse
-    per parallel string at its plus pole; parallel strings share by `plan.take_off`. Raises ValueRefused where
-    no cable carries the current.
+    The steady current is at the bank's nominal voltage, or the controller's limit where that is
+    less. One fuse per parallel string at its plus pole; parallel strings share by `plan.take_off`.
+    Raises ValueRefused where no cable carries the current.
 
     >>> from jolvek.core.battery import Battery
     >>> n = install(Bank(Battery("lfp", 25.6, 50), 1, 2), 1200.0)
@@ -146,36 +160,78 @@ class _Draft:
         self.parts: list[Part] = []
         self.wires: list[Wire] = []
         self.fuses: dict[str, Fuse] = {}
-        carries = cable(FUSE_SHARE * amps, .1, bank.nominal_v, "motor", plan.engine_space)  # what its fuse lets through
-        self.main = cable(amps, 2 * plan.run_m, bank.nominal_v, "motor", plan.engine_space, carries.size_mm2)
+        carries = cable(
+            FUSE_SHARE * amps, 0.1, bank.nominal_v, "motor", plan.engine_space
+        )  # what its fuse lets through
+        self.main = cable(
+            amps, 2 * plan.run_m, bank.nominal_v, "motor", plan.engine_space, carries.size_mm2
+        )
         if carries.runs > self.main.runs:
-            self.main = cable(FUSE_SHARE * amps, 2 * plan.run_m, bank.nominal_v, "motor", plan.engine_space)
+            self.main = cable(
+                FUSE_SHARE * amps, 2 * plan.run_m, bank.nominal_v, "motor", plan.engine_space
+            )
 
-    def wire(self, a: tuple[str, str], b: tuple[str, str], length: float, role: str, amps: float | None = None,
-             size: Cable | None = None) -> None:
+    def wire(
+        self,
+        a: tuple[str, str],
+        b: tuple[str, str],
+        length: float,
+        role: str,
+        amps: float | None = None,
+        size: Cable | None = None,
+    ) -> None:
         """Add one cable; of the main size where no other is given."""
-        self.wires.append(Wire(f"W{len(self.wires) + 1}", a, b, length, self.amps if amps is None else amps, role, size or self.main))
+        self.wires.append(
+            Wire(
+                f"W{len(self.wires) + 1}",
+                a,
+                b,
+                length,
+                self.amps if amps is None else amps,
+                role,
+                size or self.main,
+            )
+        )
 
     def strings(self) -> None:
         """Packs in series, a fuse at each string's plus pole, and the strings joined."""
         bank, p = self.bank, self.bank.parallel
         lead = bool(bank.chem.lithium)
-        hazard = "Lithium: only with its own battery management; cover both poles." if lead else "Lead-acid: gives off hydrogen; ventilate."
-        string_a = self.amps if p == 1 else max(self.amps / p, min(self.amps, bank.battery.continuous_a))
+        hazard = (
+            "Lithium: only with its own battery management; cover both poles."
+            if lead
+            else "Lead-acid: gives off hydrogen; ventilate."
+        )
+        string_a = (
+            self.amps if p == 1 else max(self.amps / p, min(self.amps, bank.battery.continuous_a))
+        )
         for i in range(1, p + 1):
             for k in range(1, bank.series + 1):
                 b = bank.battery
-                self.parts.append(Part(pack_id(i, k), "pack", f"{b.nominal_voltage_v:g} V {b.capacity_ah:g} Ah", hazard))
+                self.parts.append(
+                    Part(
+                        pack_id(i, k),
+                        "pack",
+                        f"{b.nominal_voltage_v:g} V {b.capacity_ah:g} Ah",
+                        hazard,
+                    )
+                )
                 if k > 1:
-                    self.wire((pack_id(i, k - 1), "+"), (pack_id(i, k), "-"), LINK_M, "series", string_a)
+                    self.wire(
+                        (pack_id(i, k - 1), "+"), (pack_id(i, k), "-"), LINK_M, "series", string_a
+                    )
             f = fuse(string_a, self.main.allowed_a, short_circuit_a(replace(bank, parallel=1)))
             self.fuses[f"fuse-{i}"] = f
-            self.parts.append(Part(f"fuse-{i}", "fuse", f"{f.rating_a:g} A", "At the pole, before anything else."))
+            self.parts.append(
+                Part(f"fuse-{i}", "fuse", f"{f.rating_a:g} A", "At the pole, before anything else.")
+            )
             self.wire((pack_id(i, bank.series), "+"), (f"fuse-{i}", "1"), TAIL_M, "plus", string_a)
         self.join(string_a)
 
     def join(self, string_a: float) -> None:
-        """Strings in parallel: along both rails with the take-off at opposite ends, or with equal leads to bars."""
+        """Strings in parallel: along both rails with the take-off at opposite ends, or with equal
+        leads to bars.
+        """
         p, how = self.bank.parallel, self.plan.take_off
         first, last = pack_id(1, 1), pack_id(p, 1)
         if p == 1 or how != "bars":
@@ -185,7 +241,10 @@ class _Draft:
             self.plus = ("fuse-1", "2")
             self.minus = (first if how == "one end" else last, "-")
             return
-        self.parts += [Part("bar-plus", "bar", "plus bar", "Cover it: no tool across the bars."), Part("bar-minus", "bar", "minus bar")]
+        self.parts += [
+            Part("bar-plus", "bar", "plus bar", "Cover it: no tool across the bars."),
+            Part("bar-minus", "bar", "minus bar"),
+        ]
         for i in range(1, p + 1):
             self.wire((f"fuse-{i}", "2"), ("bar-plus", str(i)), 2 * LINK_M, "plus", string_a)
             self.wire((pack_id(i, 1), "-"), ("bar-minus", str(i)), 2 * LINK_M, "minus", string_a)
@@ -195,14 +254,32 @@ class _Draft:
         """Switch in plus, shunt in minus, motor at the end; half of the run before the switch."""
         near = min(0.5, 0.5 * self.plan.run_m)
         rest = self.plan.run_m - near
-        self.parts += [Part("switch", "switch", f"{_switch_a(self.amps)} A",
-                            "Off before any work. Within reach, outside the battery's box."),
-                       Part("motor", "motor", f"{self.amps:.0f} A at most",
-                            "Kill cord first; propeller clear of people." if not self.plan.connector_a else
-                            f"Connector for {self.plan.connector_a:.0f} A: align, push, lock; never pull under load.")]
+        self.parts += [
+            Part(
+                "switch",
+                "switch",
+                f"{_switch_a(self.amps)} A",
+                "Off before any work. Within reach, outside the battery's box.",
+            ),
+            Part(
+                "motor",
+                "motor",
+                f"{self.amps:.0f} A at most",
+                (
+                    "Kill cord first; propeller clear of people."
+                    if not self.plan.connector_a
+                    else (
+                        f"Connector for {self.plan.connector_a:.0f} A: align, push, lock; never"
+                        " pull under load."
+                    )
+                ),
+            ),
+        ]
         self.wire(self.plus, ("switch", "1"), near, "plus")
         self.wire(("switch", "2"), ("motor", "+"), rest, "plus")
-        self.low = ("shunt", "L") if self.plan.shunt else self.minus  # so that the monitor counts every ampere
+        self.low = (
+            ("shunt", "L") if self.plan.shunt else self.minus
+        )  # so that the monitor counts every ampere
         if self.plan.shunt:
             self.parts.append(Part("shunt", "shunt", "shunt and monitor"))
             self.wire(self.minus, ("shunt", "B"), near, "minus")
@@ -211,17 +288,34 @@ class _Draft:
             self.wire(self.minus, ("motor", "-"), self.plan.run_m, "minus")
 
     def charging(self) -> None:
-        """Charger leads: to the bank's ends, or one pair per pack for a multi-output charger; shore inlet before it."""
+        """Charger leads: to the bank's ends, or one pair per pack for a multi-output charger; shore
+        inlet before it.
+        """
         plan, bank = self.plan, self.bank
         if plan.charger_a <= 0:
             return
-        self.parts += [Part("charger", "charger", f"{plan.charger_a:g} A",
-                            "Out of spray; matched to the battery; never below freezing for lithium."),
-                       Part("inlet", "inlet", "shore inlet", "Mains: a qualified electrician, with residual-current protection.")]
+        self.parts += [
+            Part(
+                "charger",
+                "charger",
+                f"{plan.charger_a:g} A",
+                "Out of spray; matched to the battery; never below freezing for lithium.",
+            ),
+            Part(
+                "inlet",
+                "inlet",
+                "shore inlet",
+                "Mains: a qualified electrician, with residual-current protection.",
+            ),
+        ]
         size = self.thin(plan.charger_a, 3.0, bank.battery.nominal_voltage_v)
         ends = [(self.plus, self.low)]
         if plan.charger_outputs > 1:
-            ids = [pack_id(i, k) for i in range(1, bank.parallel + 1) for k in range(1, bank.series + 1)]
+            ids = [
+                pack_id(i, k)
+                for i in range(1, bank.parallel + 1)
+                for k in range(1, bank.series + 1)
+            ]
             ends = [((pid, "+"), (pid, "-")) for pid in ids[: plan.charger_outputs]]
         for n, (plus, minus) in enumerate(ends, 1):
             name, mark = ("fuse-charge", "") if len(ends) == 1 else (f"fuse-charge-{n}", str(n))
@@ -230,19 +324,43 @@ class _Draft:
 
     def thin(self, amps: float, there_and_back_m: float, volts: float) -> Cable:
         """A charge or load cable that also carries what its fuse lets through."""
-        carries = cable(FUSE_SHARE * amps, .1, volts, "other", self.plan.engine_space, THINNEST_MM2)
-        return cable(amps, there_and_back_m, volts, "other", self.plan.engine_space, carries.size_mm2)
+        carries = cable(
+            FUSE_SHARE * amps, 0.1, volts, "other", self.plan.engine_space, THINNEST_MM2
+        )
+        return cable(
+            amps, there_and_back_m, volts, "other", self.plan.engine_space, carries.size_mm2
+        )
 
-    def fused(self, name: str, thing: tuple[str, str], source: tuple[str, str], length: float, role: str, amps: float, size: Cable) -> None:
-        """A plus lead from a thing to what can feed it a short circuit, with its own fuse at that end."""
+    def fused(
+        self,
+        name: str,
+        thing: tuple[str, str],
+        source: tuple[str, str],
+        length: float,
+        role: str,
+        amps: float,
+        size: Cable,
+    ) -> None:
+        """A plus lead from a thing to what can feed it a short circuit, with its own fuse at that
+        end.
+        """
         f = fuse(amps, size.allowed_a, short_circuit_a(self.bank))
         self.fuses[name] = f
-        self.parts.append(Part(name, "fuse", f"{f.rating_a:g} A", "Its own: the strings' fuses do not guard so thin a cable."))
+        self.parts.append(
+            Part(
+                name,
+                "fuse",
+                f"{f.rating_a:g} A",
+                "Its own: the strings' fuses do not guard so thin a cable.",
+            )
+        )
         self.wire(thing, (name, "1"), length - TAIL_M, role, amps, size)
         self.wire((name, "2"), source, TAIL_M, role, amps, size)
 
     def loads(self) -> None:
-        """12 V loads by the chosen school; where the bank itself is 12 V they hang behind a fuse."""
+        """12 V loads by the chosen school; where the bank itself is 12 V they hang behind a
+        fuse.
+        """
         want, bank = self.plan.loads, self.bank
         if want.current_a <= 0:
             return
@@ -270,7 +388,8 @@ def _switch_a(amps: float) -> int:
 
 
 def tap_imbalance_ah(bank: Bank, loads: Loads12V) -> float:
-    """How far in Ah the tapped battery falls behind the rest of its string on one outing; 0 for a 12 V bank.
+    """How far in Ah the tapped battery falls behind the rest of its string on one outing; 0 for a
+    12 V bank.
 
     Only the end battery of the string gives the 12 V current, so the whole charge is the imbalance.
 

@@ -1,4 +1,6 @@
-"""An invented dealer on invented waters: shelf and enquiries that screens, screenshots and tests start from."""
+"""An invented dealer on invented waters: shelf and enquiries that screens, screenshots and tests
+start from.
+"""
 
 from __future__ import annotations
 
@@ -16,7 +18,9 @@ DEALER = "Ferrowick Slip, Merrel Sound"
 
 def shelf() -> Shelf:
     """The dealer's products."""
-    return shelf_file.read(resources.files(__package__).joinpath("shelf.json").read_text(encoding="utf-8"))
+    return shelf_file.read(
+        resources.files(__package__).joinpath("shelf.json").read_text(encoding="utf-8")
+    )
 
 
 def enquiries() -> list[enquiry_file.Enquiry]:
@@ -29,7 +33,10 @@ def enquiries() -> list[enquiry_file.Enquiry]:
 def fill(conn: sqlite3.Connection) -> None:
     """Put shelf and enquiries into an empty database, dated so that the list has an order."""
     with transaction(conn):
-        if conn.execute("SELECT count(*) FROM enquiry").fetchone()[0] or conn.execute("SELECT count(*) FROM motor").fetchone()[0]:
+        if (
+            conn.execute("SELECT count(*) FROM enquiry").fetchone()[0]
+            or conn.execute("SELECT count(*) FROM motor").fetchone()[0]
+        ):
             return
         shelf_store.add_all(conn, shelf())
         for i, e in enumerate(enquiries()):

@@ -22,7 +22,9 @@ class WayRefused(JolvekError):
 
 @dataclass(frozen=True)
 class Way:
-    """Where it starts, and the legs from there with their places; distances by geodesic on WGS 84."""
+    """Where it starts, and the legs from there with their places; distances by geodesic on WGS
+    84.
+    """
 
     latitude_deg: float
     longitude_deg: float
@@ -30,7 +32,9 @@ class Way:
 
 
 def distance_m(a: tuple[float, float], b: tuple[float, float]) -> float:
-    """Geodesic distance in m between (latitude, longitude) pairs. Source: Karney 2013, geographiclib."""
+    """Geodesic distance in m between (latitude, longitude) pairs. Source: Karney 2013,
+    geographiclib.
+    """
     return float(Geodesic.WGS84.Inverse(*a, *b)["s12"])
 
 
@@ -40,9 +44,11 @@ def bearing_deg(a: tuple[float, float], b: tuple[float, float]) -> float:
 
 
 def read(content: bytes, speed_m_s: float) -> Way:
-    """The first track, route or row of waypoints of a GPX file as at most 12 legs; raises WayRefused.
+    """The first track, route or row of waypoints of a GPX file as at most 12 legs; raises
+    WayRefused.
 
-    A leg's distance is that of the whole track between its ends; the ends are chosen where the way bends most.
+    A leg's distance is that of the whole track between its ends; the ends are chosen where the way
+    bends most.
     """
     try:
         text = content.decode("utf-8-sig")
@@ -67,14 +73,22 @@ def read(content: bytes, speed_m_s: float) -> Way:
         raise WayRefused("the way is shorter than 10 m")
     ends = _ends(places)
     legs = tuple(
-        Leg((points[j].name or f"leg {n}")[:80], speed_m_s, along[j] - along[i], latitude_deg=places[j][0], longitude_deg=places[j][1])
+        Leg(
+            (points[j].name or f"leg {n}")[:80],
+            speed_m_s,
+            along[j] - along[i],
+            latitude_deg=places[j][0],
+            longitude_deg=places[j][1],
+        )
         for n, (i, j) in enumerate(zip(ends, ends[1:], strict=False), 1)
     )
     return Way(*places[0], legs)
 
 
 def _ends(places: list[tuple[float, float]]) -> list[int]:
-    """Indices of the legs' ends: both ends, then again and again the point furthest off its leg's straight line."""
+    """Indices of the legs' ends: both ends, then again and again the point furthest off its leg's
+    straight line.
+    """
     ends = [0, len(places) - 1]
     south, west = (min(p[k] for p in places) for k in (0, 1))
     spread = distance_m((south, west), (max(p[0] for p in places), max(p[1] for p in places)))
@@ -92,12 +106,19 @@ def _ends(places: list[tuple[float, float]]) -> list[int]:
 
 
 def _off_m(a: tuple[float, float], b: tuple[float, float], p: tuple[float, float]) -> float:
-    """How far a place lies off the straight line between two others; from the nearer one where they are the same."""
+    """How far a place lies off the straight line between two others; from the nearer one where they
+    are the same.
+    """
     from math import cos, hypot, radians
 
     k = 111_320.0
     scale = k * cos(radians(a[0]))
-    x1, y1, x, y = (b[1] - a[1]) * scale, (b[0] - a[0]) * k, (p[1] - a[1]) * scale, (p[0] - a[0]) * k
+    x1, y1, x, y = (
+        (b[1] - a[1]) * scale,
+        (b[0] - a[0]) * k,
+        (p[1] - a[1]) * scale,
+        (p[0] - a[0]) * k,
+    )
     length = hypot(x1, y1)
     if length < 1:
         return hypot(x, y)
@@ -112,15 +133,37 @@ def write(start: tuple[float, float], legs: tuple[Leg, ...], name: str) -> str:
     route.points.append(gpxpy.gpx.GPXRoutePoint(*start, name="start"))
     for leg in legs:
         if leg.latitude_deg is not None and leg.longitude_deg is not None:
-            route.points.append(gpxpy.gpx.GPXRoutePoint(leg.latitude_deg, leg.longitude_deg, name=leg.name))
+            route.points.append(
+                gpxpy.gpx.GPXRoutePoint(leg.latitude_deg, leg.longitude_deg, name=leg.name)
+            )
     gpx.routes.append(route)
     return str(gpx.to_xml())
 
 
 def geojson(start: tuple[float, float], legs: tuple[Leg, ...], name: str) -> dict[str, Any]:
     """Legs with places as a GeoJSON line with its points."""
-    placed = [(leg.name, leg.longitude_deg, leg.latitude_deg) for leg in legs if leg.latitude_deg is not None]
+    placed = [
+        (leg.name, leg.longitude_deg, leg.latitude_deg)
+        for leg in legs
+        if leg.latitude_deg is not None
+    ]
     line = [[start[1], start[0]], *([x, y] for _, x, y in placed)]
-    points = [{"type": "Feature", "properties": {"name": n}, "geometry": {"type": "Point", "coordinates": [x, y]}} for n, x, y in placed]
-    return {"type": "FeatureCollection", "features": [
-        {"type": "Feature", "properties": {"name": name}, "geometry": {"type": "LineString", "coordinates": line}}, *points]}
+    points = [
+        {
+            "type": "Feature",
+            "properties": {"name": n},
+            "geometry": {"type": "Point", "coordinates": [x, y]},
+        }
+        for n, x, y in placed
+    ]
+    return {
+        "type": "FeatureCollection",
+        "features": [
+            {
+                "type": "Feature",
+                "properties": {"name": name},
+                "geometry": {"type": "LineString", "coordinates": line},
+            },
+            *points,
+        ],
+    }

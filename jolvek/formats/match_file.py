@@ -1,4 +1,6 @@
-"""The answer of matching as plain data: ranked setups, named picks, steps of money, rejected products."""
+"""The answer of matching as plain data: ranked setups, named picks, steps of money, rejected
+products.
+"""
 
 from __future__ import annotations
 
@@ -14,20 +16,42 @@ def _setup(match: Match, i: int, scores: Any) -> dict[str, Any]:
     f, d, s, shelf = match.field, match.drives, match.supplies, match.shelf
     drive, supply = int(f.drive[i]), int(f.supply[i])
     charger = int(s.charger[supply])
-    figures = {"top_speed_m_s": f.top_speed_m_s[i], "power_w": f.power_at_wish_w[i], "runtime_s": f.runtime_s[i],
-               "range_m": f.range_m[i], "price": f.price[i], "mass_kg": f.mass_kg[i], "lift_kg": f.lift_kg[i],
-               "charge_h": f.charge_h[i], "displacement_kg": f.displacement_kg[i], "score": scores[i]}
+    figures = {
+        "top_speed_m_s": f.top_speed_m_s[i],
+        "power_w": f.power_at_wish_w[i],
+        "runtime_s": f.runtime_s[i],
+        "range_m": f.range_m[i],
+        "price": f.price[i],
+        "mass_kg": f.mass_kg[i],
+        "lift_kg": f.lift_kg[i],
+        "charge_h": f.charge_h[i],
+        "displacement_kg": f.displacement_kg[i],
+        "score": scores[i],
+    }
     shaft = float(d.shaft_m[drive])
-    return {"motor": shelf.motors[d.motor[drive]].id, "shaft_length_m": None if math.isnan(shaft) else shaft,
-            "mount": shelf.mounts[d.mount[drive]].id, "battery": shelf.batteries[s.battery[supply]].id,
-            "series": int(s.series[supply]), "parallel": int(s.parallel[supply]),
-            "charger": shelf.chargers[charger].id if charger >= 0 else None, "does_day": bool(f.does_day[i]),
-            **{k: None if math.isnan(v) else float(f"{v:.6g}") for k, v in figures.items()}}
+    return {
+        "motor": shelf.motors[d.motor[drive]].id,
+        "shaft_length_m": None if math.isnan(shaft) else shaft,
+        "mount": shelf.mounts[d.mount[drive]].id,
+        "battery": shelf.batteries[s.battery[supply]].id,
+        "series": int(s.series[supply]),
+        "parallel": int(s.parallel[supply]),
+        "charger": shelf.chargers[charger].id if charger >= 0 else None,
+        "does_day": bool(f.does_day[i]),
+        **{k: None if math.isnan(v) else float(f"{v:.6g}") for k, v in figures.items()},
+    }
 
 
 def _reason(product: str, finding: Finding) -> dict[str, Any]:
-    return {"id": product, "rule": finding.rule, "text": finding.text, "cure": finding.cure, "source": finding.source,
-            "figure": finding.figure, "limit": finding.limit}
+    return {
+        "id": product,
+        "rule": finding.rule,
+        "text": finding.text,
+        "cure": finding.cure,
+        "source": finding.source,
+        "figure": finding.figure,
+        "limit": finding.limit,
+    }
 
 
 def answer(match: Match, most: int = 12) -> dict[str, Any]:
@@ -35,21 +59,34 @@ def answer(match: Match, most: int = 12) -> dict[str, Any]:
     scores = score(match)
     shelf = match.shelf
     if not match.field.price.size:
-        says = "Nothing on the shelf fits this boat." if shelf.motors and shelf.batteries else "The shelf has no motor or no battery."
+        says = (
+            "Nothing on the shelf fits this boat."
+            if shelf.motors and shelf.batteries
+            else "The shelf has no motor or no battery."
+        )
     elif not match.field.does_day.any():
         says = "No setup does the day; the nearest are listed with what is missing."
     else:
         says = f"{int(match.field.does_day.sum())} of {match.field.price.size} setups do the day."
     return {
-        "says": says, "candidates": int(match.field.price.size), "do_the_day": int(match.field.does_day.sum()),
-        "thinned": match.thinned, "weights": dict(match.need.weights),
+        "says": says,
+        "candidates": int(match.field.price.size),
+        "do_the_day": int(match.field.does_day.sum()),
+        "thinned": match.thinned,
+        "weights": dict(match.need.weights),
         "setups": [_setup(match, i, scores) for i in ranked(match, most)],
-        "picks": [{"pick": p.id, "title": p.title, **_setup(match, p.index, scores)} for p in picks(match)],
+        "picks": [
+            {"pick": p.id, "title": p.title, **_setup(match, p.index, scores)} for p in picks(match)
+        ],
         "pareto": [_setup(match, int(i), scores) for i in pareto(match)[:200]],
         "steps": [{"budget": s.budget, **_setup(match, s.index, scores)} for s in steps(match)],
         "rejected": {
             kind: [_reason(getattr(shelf, kind)[i].id, f) for i, f in sorted(reasons.items())]
-            for kind, reasons in (("motors", match.motor_reasons), ("batteries", match.battery_reasons),
-                                  ("mounts", match.mount_reasons), ("chargers", match.charger_reasons))
+            for kind, reasons in (
+                ("motors", match.motor_reasons),
+                ("batteries", match.battery_reasons),
+                ("mounts", match.mount_reasons),
+                ("chargers", match.charger_reasons),
+            )
         },
     }

@@ -1,4 +1,6 @@
-"""Reading JSON against the shipped schemas, with every fault told as key, value read and what is allowed."""
+"""Reading JSON against the shipped schemas, with every fault told as key, value read and what is
+allowed.
+"""
 
 from __future__ import annotations
 
@@ -24,7 +26,11 @@ def schema(name: str) -> dict[str, Any]:
     """The JSON Schema called `name`; raises ValueRefused with the known names."""
     if name not in NAMES:
         raise ValueRefused("schema", name, "one of " + ", ".join(NAMES))
-    text = resources.files("jolvek.formats").joinpath("schemas", f"{name}.json").read_text(encoding="utf-8")
+    text = (
+        resources.files("jolvek.formats")
+        .joinpath("schemas", f"{name}.json")
+        .read_text(encoding="utf-8")
+    )
     return json.loads(text)
 
 
@@ -35,17 +41,24 @@ def _validator(name: str) -> Draft202012Validator:
 
 def loads(text: str | bytes) -> Any:
     """JSON with NaN, Infinity and broken text refused in one sentence."""
+
     def refuse(word: str) -> None:
         raise UnreadableFile(f"file: read {word}, allowed are finite numbers")
 
     try:
         return json.loads(text, parse_constant=refuse)
     except UnicodeDecodeError as error:
-        raise UnreadableFile(f"file: not UTF-8 text (byte {error.start}), allowed is JSON in UTF-8") from None
+        raise UnreadableFile(
+            f"file: not UTF-8 text (byte {error.start}), allowed is JSON in UTF-8"
+        ) from None
     except json.JSONDecodeError as error:
-        raise UnreadableFile(f"file: not JSON, line {error.lineno} column {error.colno}: {error.msg}") from None
+        raise UnreadableFile(
+            f"file: not JSON, line {error.lineno} column {error.colno}: {error.msg}"
+        ) from None
     except RecursionError:
-        raise UnreadableFile("file: nested too deep, allowed is the format of `jolvek schema`") from None
+        raise UnreadableFile(
+            "file: nested too deep, allowed is the format of `jolvek schema`"
+        ) from None
 
 
 def check(data: Any, name: str) -> None:
@@ -65,7 +78,9 @@ def refused(error: ValidationError) -> ValueRefused:
     if kind == "additionalProperties":
         extra = next(key for key in read if key not in error.schema.get("properties", {}))
         allowed = ", ".join(error.schema.get("properties", {}))
-        return ValueRefused(f"{path}.{extra}".lstrip("."), read[extra], f"one of the keys {allowed}")
+        return ValueRefused(
+            f"{path}.{extra}".lstrip("."), read[extra], f"one of the keys {allowed}"
+        )
     return ValueRefused(path or "file", _short(read), _allowed(kind, wanted, error.schema))
 
 
@@ -81,8 +96,17 @@ def _allowed(kind: str, wanted: Any, rule: dict[str, Any]) -> str:
     if kind in ("minimum", "maximum", "exclusiveMinimum", "type") and low is not None:
         above = "above " if "exclusiveMinimum" in rule else ""
         return f"a number {above}{low:g}" + (f" to {high:g}" if high is not None else " or more")
-    names = {"number": "a number", "integer": "a whole number", "string": "a text", "object": "an object",
-             "array": "a list", "boolean": "true or false", "null": "null"}
+    names = {
+        "number": "a number",
+        "integer": "a whole number",
+        "string": "a text",
+        "object": "an object",
+        "array": "a list",
+        "boolean": "true or false",
+        "null": "null",
+    }
     if kind == "type":
-        return " or ".join(names.get(w, w) for w in (wanted if isinstance(wanted, list) else [wanted]))
+        return " or ".join(
+            names.get(w, w) for w in (wanted if isinstance(wanted, list) else [wanted])
+        )
     return f"{kind} {wanted}"

@@ -42,17 +42,33 @@ def from_dict(data: dict[str, Any]) -> Question:
     assumed: list[Assumed] = []
     load = data["load"]
     if "people" not in load:
-        count = max(1, round(load["people_kg"] / hull_module.ADULT_KG)) if load.get("people_kg") else 1
+        count = (
+            max(1, round(load["people_kg"] / hull_module.ADULT_KG)) if load.get("people_kg") else 1
+        )
         load = {**load, "people": count}
         assumed.append(Assumed("load.people", count, "not given"))
-    setup = Setup(Hull(**data["hull"]), Load(**load), motor, _bank(data, motor, assumed), Water(data.get("water", "salt")),
-                  data.get("wind_m_s", 0.0), data.get("current_m_s", 0.0), data.get("reserve", 0.2))
-    for key, value, why in (("water", "salt, 15 °C", "not given"), ("reserve", 0.2, "a fifth is usual"),
-                            ("wind_m_s", 0.0, "calm"), ("current_m_s", 0.0, "still water")):
+    setup = Setup(
+        Hull(**data["hull"]),
+        Load(**load),
+        motor,
+        _bank(data, motor, assumed),
+        Water(data.get("water", "salt")),
+        data.get("wind_m_s", 0.0),
+        data.get("current_m_s", 0.0),
+        data.get("reserve", 0.2),
+    )
+    for key, value, why in (
+        ("water", "salt, 15 °C", "not given"),
+        ("reserve", 0.2, "a fifth is usual"),
+        ("wind_m_s", 0.0, "calm"),
+        ("current_m_s", 0.0, "still water"),
+    ):
         if key not in data:
             assumed.append(Assumed(key, value, why))
     ask = data.get("ask", {})
-    return Question(setup, tuple(ask.get("powers_w", ())), tuple(ask.get("speeds_m_s", ())), tuple(assumed))
+    return Question(
+        setup, tuple(ask.get("powers_w", ())), tuple(ask.get("speeds_m_s", ())), tuple(assumed)
+    )
 
 
 def _bank(data: dict[str, Any], motor: Motor, assumed: list[Assumed]) -> Bank | None:
@@ -63,14 +79,23 @@ def _bank(data: dict[str, Any], motor: Motor, assumed: list[Assumed]) -> Bank | 
     battery, sizes = Battery(**data["battery"]), data.get("bank", {})
     series = sizes.get("series")
     if series is None:
-        series = max(1, round((motor.voltage_v or battery.nominal_voltage_v) / battery.nominal_voltage_v))
+        series = max(
+            1, round((motor.voltage_v or battery.nominal_voltage_v) / battery.nominal_voltage_v)
+        )
         assumed.append(Assumed("bank.series", series, "to reach the motor's voltage"))
     if "parallel" not in sizes:
         assumed.append(Assumed("bank.parallel", 1, "one string"))
     if battery.mass_kg is None:
-        assumed.append(Assumed("battery.mass_kg", round(battery.weight_kg, 1), "usual Wh per kg of the chemistry"))
-    for key, value in (("max_continuous_a", battery.continuous_a), ("full_voltage_v", battery.full_v),
-                       ("empty_voltage_v", battery.empty_v)):
+        assumed.append(
+            Assumed(
+                "battery.mass_kg", round(battery.weight_kg, 1), "usual Wh per kg of the chemistry"
+            )
+        )
+    for key, value in (
+        ("max_continuous_a", battery.continuous_a),
+        ("full_voltage_v", battery.full_v),
+        ("empty_voltage_v", battery.empty_v),
+    ):
         if getattr(battery, key) is None:
             assumed.append(Assumed(f"battery.{key}", round(value, 2), "usual for the chemistry"))
     return Bank(battery, series, sizes.get("parallel", 1))
@@ -80,25 +105,45 @@ def all_assumed(question: Question, performance: Performance) -> list[Assumed]:
     """Everything taken for what nobody gave."""
     s = question.setup
     volts = s.bank.nominal_v if s.bank else None
-    return [*question.assumed, *hull_module.estimates(s.hull, s.load), *motor_module.estimates(s.motor, volts),
-            *performance.propulsor.assumed]
+    return [
+        *question.assumed,
+        *hull_module.estimates(s.hull, s.load),
+        *motor_module.estimates(s.motor, volts),
+        *performance.propulsor.assumed,
+    ]
 
 
 def answer(question: Question) -> dict[str, Any]:
-    """The prediction as the plain data of the format: powers first, then speeds, in the asked order."""
+    """The prediction as the plain data of the format: powers first, then speeds, in the asked
+    order.
+    """
     p = evaluate(question.setup)
-    points = [_point(p.at_power(x)) for x in question.powers_w] + [_point(p.at_speed(x)) for x in question.speeds_m_s]
+    points = [_point(p.at_power(x)) for x in question.powers_w] + [
+        _point(p.at_speed(x)) for x in question.speeds_m_s
+    ]
     return {
-        "points": points, "top_speed_m_s": _round(p.top_speed_m_s),
-        "hull_speed_m_s": _round(p.hull_speed_m_s), "knee": _point(p.knee, ("power_w", "speed_m_s")),
-        "planes": p.planes, "planing_power_w": _round(p.planing_power_w), "static_thrust_n": _round(p.static_thrust_n),
-        "displacement_kg": _round(p.displacement_kg), "draught_m": _round(p.draught_m), "band": p.band,
-        "findings": [{k: getattr(f, k) for k in ("rule", "level", "text", "cure", "source")} for f in findings_of(p)],
+        "points": points,
+        "top_speed_m_s": _round(p.top_speed_m_s),
+        "hull_speed_m_s": _round(p.hull_speed_m_s),
+        "knee": _point(p.knee, ("power_w", "speed_m_s")),
+        "planes": p.planes,
+        "planing_power_w": _round(p.planing_power_w),
+        "static_thrust_n": _round(p.static_thrust_n),
+        "displacement_kg": _round(p.displacement_kg),
+        "draught_m": _round(p.draught_m),
+        "band": p.band,
+        "findings": [
+            {k: getattr(f, k) for k in ("rule", "level", "text", "cure", "source")}
+            for f in findings_of(p)
+        ],
         "assumed": [asdict(a) for a in all_assumed(question, p)],
     }
 
 
-def _point(point: Point, keys: tuple[str, ...] = ("power_w", "speed_m_s", "current_a", "runtime_s", "range_m")) -> dict[str, Any]:
+def _point(
+    point: Point,
+    keys: tuple[str, ...] = ("power_w", "speed_m_s", "current_a", "runtime_s", "range_m"),
+) -> dict[str, Any]:
     out = {key: _round(getattr(point, key)) for key in keys}
     return {**out, "reason": point.reason} if point.reason else out
 

@@ -1,7 +1,9 @@
-"""One kind of product as CSV: written so that it comes back unchanged, read with every faulty row named by line and reason.
+"""One kind of product as CSV: written so that it comes back unchanged, read with every faulty row
+named by line and reason.
 
-Reads UTF-8 with or without a byte-order mark and Windows-1252, commas, semicolons or tabs, decimal points or commas.
-Cells that a spreadsheet would run as a formula are written with a leading apostrophe and refused as input.
+Reads UTF-8 with or without a byte-order mark and Windows-1252, commas, semicolons or tabs, decimal
+points or commas. Cells that a spreadsheet would run as a formula are written with a leading
+apostrophe and refused as input.
 """
 
 from __future__ import annotations
@@ -29,7 +31,9 @@ class CsvRefused(JolvekError):
 
 @dataclass(frozen=True)
 class Row:
-    """One row: its line, what it is (new, changed, same, wrong), the product or the reason against it, what changes."""
+    """One row: its line, what it is (new, changed, same, wrong), the product or the reason against
+    it, what changes.
+    """
 
     line: int
     state: str
@@ -91,7 +95,9 @@ def decoded(content: bytes) -> str:
 
 
 def read(content: bytes, kind: str, shelf: Shelf) -> list[Row]:
-    """Every row of a CSV file against the shelf as it stands; raises CsvRefused for a file without usable header."""
+    """Every row of a CSV file against the shelf as it stands; raises CsvRefused for a file without
+    usable header.
+    """
     text = decoded(content)
     first = text.split("\n", 1)[0]
     delimiter = max(";\t,", key=first.count) if any(c in first for c in ";\t,") else ","
@@ -104,10 +110,16 @@ def read(content: bytes, kind: str, shelf: Shelf) -> list[Row]:
     strangers = [name for name in header if name and name not in known]
     missing = [name for name in item_schema(kind)["required"] if name not in header]
     if missing or strangers:
-        what = f"column {strangers[0]!r} is not known" if strangers else f"column {missing[0]!r} is missing"
+        what = (
+            f"column {strangers[0]!r} is not known"
+            if strangers
+            else f"column {missing[0]!r} is missing"
+        )
         raise CsvRefused(f"{what}; allowed are {', '.join(known)}")
     old = {item.id: item for item in getattr(shelf, kind)}
-    taken = {item.id for other in shelf_file.KINDS if other != kind for item in getattr(shelf, other)}
+    taken = {
+        item.id for other in shelf_file.KINDS if other != kind for item in getattr(shelf, other)
+    }
     out: list[Row] = []
     seen: set[str] = set()
     try:
@@ -116,17 +128,27 @@ def read(content: bytes, kind: str, shelf: Shelf) -> list[Row]:
                 continue
             if len(out) >= MOST_ROWS:
                 raise CsvRefused(f"more than {MOST_ROWS} rows; split the file")
-            out.append(_row(lines.line_num, header, cells, kind, old, taken, seen, delimiter == ";"))
+            out.append(
+                _row(lines.line_num, header, cells, kind, old, taken, seen, delimiter == ";")
+            )
     except csv.Error as error:
         raise CsvRefused(f"line {lines.line_num}: {error}") from None
     return out
 
 
-def _row(line: int, header: list[str], cells: list[str], kind: str, old: dict[str, Item[Any]], taken: set[str], seen: set[str],
-         comma_is_decimal: bool) -> Row:
+def _row(
+    line: int,
+    header: list[str],
+    cells: list[str],
+    kind: str,
+    old: dict[str, Item[Any]],
+    taken: set[str],
+    seen: set[str],
+    comma_is_decimal: bool,
+) -> Row:
     name = cells[header.index("name")] if len(cells) > header.index("name") else ""
     try:
-        if len(cells) > len(header) and any(c.strip() for c in cells[len(header):]):
+        if len(cells) > len(header) and any(c.strip() for c in cells[len(header) :]):
             raise CsvRefused(f"{len(cells)} cells, but {len(header)} columns")
         plain = {}
         for key, cell in zip(header, cells, strict=False):
@@ -137,7 +159,9 @@ def _row(line: int, header: list[str], cells: list[str], kind: str, old: dict[st
         if error is not None:
             raise schema.refused(error)
         if plain["id"] in seen:
-            raise CsvRefused(f"id: read {plain['id']!r} a second time, allowed is an id used once only")
+            raise CsvRefused(
+                f"id: read {plain['id']!r} a second time, allowed is an id used once only"
+            )
         if plain["id"] in taken:
             raise CsvRefused(f"id: read {plain['id']!r}, which is another kind of product here")
         item = shelf_file.item(kind, plain)
@@ -166,18 +190,26 @@ def value_of(cell: str, rule: dict[str, Any], key: str, comma_is_decimal: bool =
         return word in ("yes", "true", "1", "y")
     if kind == "array":
         inner = rule.get("items", {})
-        return [value_of(part, inner, key, comma_is_decimal) for part in text.split("|") if part.strip()]
+        return [
+            value_of(part, inner, key, comma_is_decimal) for part in text.split("|") if part.strip()
+        ]
     if text.startswith("'") and text[1:].startswith(_FORMULA):
         return text[1:]
-    if text.startswith(_FORMULA) or (text.startswith("-") and not text[1:2].isdigit() and "(" in text):
-        raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is plain text; a formula is not taken")
+    if text.startswith(_FORMULA) or (
+        text.startswith("-") and not text[1:2].isdigit() and "(" in text
+    ):
+        raise CsvRefused(
+            f"{key}: read {text[:40]!r}, allowed is plain text; a formula is not taken"
+        )
     return text
 
 
 def _number(text: str, key: str, whole: bool, comma_is_decimal: bool) -> float | int:
     bare = text.replace("\u00a0", "").replace("\u202f", "").replace(" ", "")
     if bare.startswith(("=", "+", "@")):
-        raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is a plain number; a formula is not taken")
+        raise CsvRefused(
+            f"{key}: read {text[:40]!r}, allowed is a plain number; a formula is not taken"
+        )
     if "," in bare:
         bare = (
             bare.replace(".", "").replace(",", ".")
@@ -197,5 +229,7 @@ def differences(before: Item[Any], after: Item[Any]) -> tuple[str, ...]:
     """What changes from one to the other, in words."""
     a, b = shelf_file.plain(before), shelf_file.plain(after)
     return tuple(
-        f"{key}: {cell(a.get(key)) or 'none'} → {cell(b.get(key)) or 'none'}" for key in sorted({*a, *b}) if a.get(key) != b.get(key)
+        f"{key}: {cell(a.get(key)) or 'none'} → {cell(b.get(key)) or 'none'}"
+        for key in sorted({*a, *b})
+        if a.get(key) != b.get(key)
     )

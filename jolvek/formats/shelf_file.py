@@ -14,10 +14,28 @@ from jolvek.core.mounting import Mount
 from jolvek.core.shelf import Item, Shelf
 from jolvek.formats import schema
 
-KINDS: dict[str, type] = {"motors": Motor, "batteries": Battery, "mounts": Mount, "chargers": Charger, "panels": Panel,
-                          "propellers": Propeller, "accessories": Accessory}
-_ITEM = ("style", "shafts_m", "pack_ids", "noise_db", "valid_to", "stock", "discontinued", "claimed_hp", "claimed_speed_m_s",
-         "claimed_runtime_s", "claimed_energy_wh")
+KINDS: dict[str, type] = {
+    "motors": Motor,
+    "batteries": Battery,
+    "mounts": Mount,
+    "chargers": Charger,
+    "panels": Panel,
+    "propellers": Propeller,
+    "accessories": Accessory,
+}
+_ITEM = (
+    "style",
+    "shafts_m",
+    "pack_ids",
+    "noise_db",
+    "valid_to",
+    "stock",
+    "discontinued",
+    "claimed_hp",
+    "claimed_speed_m_s",
+    "claimed_runtime_s",
+    "claimed_energy_wh",
+)
 
 
 def read(text: str | bytes) -> Shelf:
@@ -37,14 +55,22 @@ def item(kind: str, row: dict[str, Any]) -> Item[Any]:
     """One product from its plain data."""
     spec_type = KINDS[kind]
     names = {f.name for f in fields(spec_type)} - {"name"}
-    spec = spec_type(**{k: tuple(v) if isinstance(v, list) else v for k, v in row.items() if k in names}, name=row["name"])
+    spec = spec_type(
+        **{k: tuple(v) if isinstance(v, list) else v for k, v in row.items() if k in names},
+        name=row["name"],
+    )
     more = {k: tuple(row[k]) if isinstance(row[k], list) else row[k] for k in _ITEM if k in row}
     return Item(row["id"], row["maker"], row["name"], row["price"], spec, **more)
 
 
 def plain(thing: Item[Any]) -> dict[str, Any]:
     """One product as plain data, defaults left out."""
-    out: dict[str, Any] = {"id": thing.id, "maker": thing.maker, "name": thing.name, "price": thing.price}
+    out: dict[str, Any] = {
+        "id": thing.id,
+        "maker": thing.maker,
+        "name": thing.name,
+        "price": thing.price,
+    }
     for key in _ITEM:
         value = getattr(thing, key)
         if value not in ("", (), None, False):
@@ -58,5 +84,9 @@ def plain(thing: Item[Any]) -> dict[str, Any]:
 
 def write(shelf: Shelf, currency: str = "EUR") -> dict[str, Any]:
     """A shelf as the plain data of the format."""
-    return {"format": "jolvek-shelf", "version": 1, "currency": currency,
-            **{kind: [plain(x) for x in getattr(shelf, kind)] for kind in KINDS}}
+    return {
+        "format": "jolvek-shelf",
+        "version": 1,
+        "currency": currency,
+        **{kind: [plain(x) for x in getattr(shelf, kind)] for kind in KINDS},
+    }

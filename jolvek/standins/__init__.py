@@ -1,1 +1,3 @@
-"""Simulated devices and services behind the Protocols that real ones would serve; always marked as simulated on screen."""
+"""Simulated devices and services behind the Protocols that real ones would serve; always marked as
+simulated on screen.
+"""

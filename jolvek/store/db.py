@@ -35,12 +35,16 @@ def transaction(conn: sqlite3.Connection) -> Iterator[sqlite3.Connection]:
 def migrations() -> list[tuple[int, str]]:
     """(number, SQL) of every migration, in order."""
     folder = resources.files("jolvek.store").joinpath("migrations")
-    files = sorted((f for f in folder.iterdir() if re.match(r"\d{3}_.*\.sql$", f.name)), key=lambda f: f.name)
+    files = sorted(
+        (f for f in folder.iterdir() if re.match(r"\d{3}_.*\.sql$", f.name)), key=lambda f: f.name
+    )
     return [(int(f.name[:3]), f.read_text(encoding="utf-8")) for f in files]
 
 
 def migrate(conn: sqlite3.Connection) -> int:
-    """Apply what is missing, each migration with its number in one transaction; returns the version."""
+    """Apply what is missing, each migration with its number in one transaction; returns the
+    version.
+    """
     version = conn.execute("PRAGMA user_version").fetchone()[0]
     for number, sql in migrations():
         if number > version:

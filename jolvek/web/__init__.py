@@ -17,19 +17,37 @@ from jolvek.web.boat_drawing import silhouette
 from jolvek.web.charts import badge
 from jolvek.web.settings import Settings
 
-POLICY = ("default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; "
-          "form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
+POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src"
+    " 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+)
 
 
-COMPRESSED = ["text/html", "text/css", "text/javascript", "application/javascript", "application/json", "image/svg+xml", "text/csv"]
+COMPRESSED = [
+    "text/html",
+    "text/css",
+    "text/javascript",
+    "application/javascript",
+    "application/json",
+    "image/svg+xml",
+    "text/csv",
+]
 
 
 def create_app(settings: Settings) -> Flask:
     """The application over one data folder; the database is made and migrated here."""
     app = Flask(__name__)
-    app.config.update(SETTINGS=settings, SECRET_KEY=settings.secret_key, MAX_CONTENT_LENGTH=settings.max_upload_bytes,
-                      SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_HTTPONLY=True, WTF_CSRF_TIME_LIMIT=None,
-                      SEND_FILE_MAX_AGE_DEFAULT=3600, COMPRESS_ALGORITHM=["gzip"], COMPRESS_MIMETYPES=COMPRESSED)
+    app.config.update(
+        SETTINGS=settings,
+        SECRET_KEY=settings.secret_key,
+        MAX_CONTENT_LENGTH=settings.max_upload_bytes,
+        SESSION_COOKIE_SAMESITE="Lax",
+        SESSION_COOKIE_HTTPONLY=True,
+        WTF_CSRF_TIME_LIMIT=None,
+        SEND_FILE_MAX_AGE_DEFAULT=3600,
+        COMPRESS_ALGORITHM=["gzip"],
+        COMPRESS_MIMETYPES=COMPRESSED,
+    )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     settings.data_dir.mkdir(parents=True, exist_ok=True)
     conn = db.connect(settings.database)
@@ -46,9 +64,37 @@ def create_app(settings: Settings) -> Flask:
 
 
 def _blueprints(app: Flask) -> None:
-    from jolvek.web import boat, counter, day_out, fitting, offer, own, patterns, rules, shelf, shortlist, side_by_side, units, waters
+    from jolvek.web import (
+        boat,
+        counter,
+        day_out,
+        fitting,
+        offer,
+        own,
+        patterns,
+        rules,
+        shelf,
+        shortlist,
+        side_by_side,
+        units,
+        waters,
+    )
 
-    for module in (counter, boat, waters, shelf, shortlist, own, side_by_side, day_out, fitting, offer, rules, patterns, units):
+    for module in (
+        counter,
+        boat,
+        waters,
+        shelf,
+        shortlist,
+        own,
+        side_by_side,
+        day_out,
+        fitting,
+        offer,
+        rules,
+        patterns,
+        units,
+    ):
         app.register_blueprint(module.bp)
 
 
@@ -72,8 +118,14 @@ def _templates(app: Flask, settings: Settings) -> None:
         plain_name=shown.plain_name,
         plain_rule=shown.plain_rule,
     )
-    app.jinja_env.filters.update(hours=hours, long_hours=shown.long_hours, zip=zip, key_words=shown.key_words,
-                                 key_unit=shown.key_unit, plain_value=shown.plain_value)
+    app.jinja_env.filters.update(
+        hours=hours,
+        long_hours=shown.long_hours,
+        zip=zip,
+        key_words=shown.key_words,
+        key_unit=shown.key_unit,
+        plain_value=shown.plain_value,
+    )
 
     @app.context_processor
     def _shared() -> dict[str, Any]:
@@ -96,9 +148,15 @@ def _close(_error: BaseException | None) -> None:
 
 
 def is_fragment() -> bool:
-    """Whether htmx asked for a part of a page; boosted links and history restores need the whole."""
+    """Whether htmx asked for a part of a page; boosted links and history restores need the
+    whole.
+    """
     h = request.headers
-    return h.get("HX-Request") == "true" and h.get("HX-Boosted") != "true" and h.get("HX-History-Restore-Request") != "true"
+    return (
+        h.get("HX-Request") == "true"
+        and h.get("HX-Boosted") != "true"
+        and h.get("HX-History-Restore-Request") != "true"
+    )
 
 
 def _headers(response: Response) -> Response:
@@ -122,16 +180,26 @@ def _errors(app: Flask) -> None:
         if request.endpoint == "counter.open_file":
             from jolvek.web.counter import refuse_file
 
-            return refuse_file(f"the file is larger than {limit} kB, which is the most an enquiry file may have")
+            return refuse_file(
+                f"the file is larger than {limit} kB, which is the most an enquiry file may have"
+            )
         if request.endpoint == "shelf.preview":
             from jolvek.web.shelf import MOST_UPLOAD, refuse
 
-            return refuse(f"the file is larger than {MOST_UPLOAD // 1_000_000} MB, which is the most a price list may have; split it")
+            return refuse(
+                f"the file is larger than {MOST_UPLOAD // 1_000_000} MB, which is the most a price"
+                " list may have; split it"
+            )
         return page("Too large", f"More than {limit} kB was sent.", 422)
 
     @app.errorhandler(CSRFError)
     def _csrf(error: CSRFError) -> Any:
-        return page("Form out of date", "The form was opened in another session. Go back, load the page again, and send it once more.", 400)
+        return page(
+            "Form out of date",
+            "The form was opened in another session. Go back, load the page again, and send it once"
+            " more.",
+            400,
+        )
 
     @app.errorhandler(JolvekError)
     def _refused(error: JolvekError) -> Any:
@@ -145,4 +213,6 @@ def _errors(app: Flask) -> None:
     @app.errorhandler(Exception)
     def _unexpected(error: Exception) -> Any:
         app.logger.exception("unexpected", exc_info=error)
-        return page("Something went wrong", "It is logged. Nothing that was shown as kept is lost.", 500)
+        return page(
+            "Something went wrong", "It is logged. Nothing that was shown as kept is lost.", 500
+        )

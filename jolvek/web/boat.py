@@ -1,11 +1,25 @@
-"""Station 1, Boat: hull, load, site and words, with the boat drawn as they are typed; earlier boats; the photo."""
+"""Station 1, Boat: hull, load, site and words, with the boat drawn as they are typed; earlier
+boats; the photo.
+"""
 
 from __future__ import annotations
 
 from dataclasses import replace
 from typing import Any
 
-from flask import Blueprint, Response, abort, current_app, flash, json, redirect, render_template, request, send_from_directory, url_for
+from flask import (
+    Blueprint,
+    Response,
+    abort,
+    current_app,
+    flash,
+    json,
+    redirect,
+    render_template,
+    request,
+    send_from_directory,
+    url_for,
+)
 
 from jolvek.core.errors import JolvekError, ValueRefused
 from jolvek.core.hull import estimates
@@ -35,7 +49,13 @@ def shared(enquiry_id: int, here: str) -> dict[str, Any]:
     """What every station's page needs: enquiry, pinned setups, boat card."""
     stored = stored_or_404(enquiry_id)
     pinned = setups.of_enquiry(conn(), enquiry_id)
-    return {"e": stored, "need": stored.need, "pinned": pinned, "card": workings.card(stored, pinned, here), "here": here}
+    return {
+        "e": stored,
+        "need": stored.need,
+        "pinned": pinned,
+        "card": workings.card(stored, pinned, here),
+        "here": here,
+    }
 
 
 def _speeds(wished_m_s: float) -> tuple[float, ...]:
@@ -43,12 +63,20 @@ def _speeds(wished_m_s: float) -> tuple[float, ...]:
     unit = shown.current()["speed"]
     factor = QUANTITIES["speed"].typed[unit]
     usual, wished = (4, 6, 8, 10, 12) if unit == "km/h" else (2, 3, 4, 5, 6), wished_m_s / factor
-    round_speeds = usual if wished <= usual[-1] else tuple(round(wished * share) for share in (.25, .5, .75, 1, 1.25))
+    round_speeds = (
+        usual
+        if wished <= usual[-1]
+        else tuple(round(wished * share) for share in (0.25, 0.5, 0.75, 1, 1.25))
+    )
     return tuple(v * factor for v in round_speeds)
 
 
 def _figures(need: Need) -> dict[str, Any]:
-    return {"sizing": size(need, _speeds(need.day.speed_m_s)), "assumed": estimates(need.hull, need.load), "need": need}
+    return {
+        "sizing": size(need, _speeds(need.day.speed_m_s)),
+        "assumed": estimates(need.hull, need.load),
+        "need": need,
+    }
 
 
 @bp.get("/boat")
@@ -57,48 +85,88 @@ def page(enquiry_id: int) -> Any:
     more = shared(enquiry_id, "boat")
     stored = more["e"]
     form = BoatForm(formdata=None, data={**values_of(stored.enquiry), "changed": stored.changed_at})
-    earlier = [s for s in enquiries.same_model(conn(), stored.enquiry.model) if s.id != enquiry_id] if stored.enquiry.model else []
+    earlier = (
+        [s for s in enquiries.same_model(conn(), stored.enquiry.model) if s.id != enquiry_id]
+        if stored.enquiry.model
+        else []
+    )
     return render_template(
-        "boat/page.html", form=form, earlier=earlier, schools=power_schools(stored.need), **{**more, **_figures(stored.need)}
+        "boat/page.html",
+        form=form,
+        earlier=earlier,
+        schools=power_schools(stored.need),
+        **{**more, **_figures(stored.need)},
     )
 
 
 @bp.post("/boat")
 def save(enquiry_id: int) -> Any:
-    """Keep the form (a fragment for autosave), or give it back with what was typed and the message at its field."""
+    """Keep the form (a fragment for autosave), or give it back with what was typed and the message
+    at its field.
+    """
     before = stored_or_404(enquiry_id)
     form = BoatForm(data=values_of(before.enquiry))
     enquiry = _read(form, before.enquiry)
-    kept, clash = keeping.keep(enquiry_id, before, enquiry, request.form.get("override") or form.changed.data)
+    kept, clash = keeping.keep(
+        enquiry_id, before, enquiry, request.form.get("override") or form.changed.data
+    )
     if kept:
         form.changed.data = kept
     if is_fragment():
         need = enquiry.need if enquiry else before.need
-        return render_template("boat/_figures.html", form=form, e=before, kept=kept, clash=clash, refused=form.errors, **_figures(need)), \
-            200 if kept else 422
+        return render_template(
+            "boat/_figures.html",
+            form=form,
+            e=before,
+            kept=kept,
+            clash=clash,
+            refused=form.errors,
+            **_figures(need),
+        ), (200 if kept else 422)
     if kept:
         flash("Kept.")
         return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
     more = shared(enquiry_id, "boat")
-    return render_template("boat/page.html", form=form, clash=clash, earlier=[], schools=[], **{**more, **_figures(before.need)}), 422
+    return (
+        render_template(
+            "boat/page.html",
+            form=form,
+            clash=clash,
+            earlier=[],
+            schools=[],
+            **{**more, **_figures(before.need)},
+        ),
+        422,
+    )
 
 
 @bp.get("/enquiry.json")
 def export(enquiry_id: int) -> Response:
     """The enquiry as a jolvek-enquiry file."""
     data = enquiry_file.write(stored_or_404(enquiry_id).enquiry)
-    return Response(json.dumps(data, indent=1, ensure_ascii=False), mimetype="application/json",
-                    headers={"Content-Disposition": f'attachment; filename="enquiry-{enquiry_id}.json"'})
+    return Response(
+        json.dumps(data, indent=1, ensure_ascii=False),
+        mimetype="application/json",
+        headers={"Content-Disposition": f'attachment; filename="enquiry-{enquiry_id}.json"'},
+    )
 
 
 @bp.post("/boat/from")
 def start_from(enquiry_id: int) -> Any:
     """Take hull and site of an earlier boat of the same model; load, day and words stay."""
-    stored, other = stored_or_404(enquiry_id), stored_or_404(request.form.get("other", type=int) or 0)
+    stored, other = (
+        stored_or_404(enquiry_id),
+        stored_or_404(request.form.get("other", type=int) or 0),
+    )
     need = replace(stored.need, hull=other.need.hull, site=other.need.site)
     with transaction(conn()) as c:
         enquiries.save(
-            c, enquiry_id, replace(stored.enquiry, need=need, model=other.enquiry.model, storage=other.enquiry.storage), keeping.now()
+            c,
+            enquiry_id,
+            replace(
+                stored.enquiry, need=need, model=other.enquiry.model, storage=other.enquiry.storage
+            ),
+            keeping.now(),
         )
     flash(f"Hull, transom and bays taken from “{other.title}”.")
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
@@ -114,10 +182,20 @@ def photo(enquiry_id: int) -> Any:
         name = "" if request.form.get("remove") else photos.keep(upload, folder)
     except JolvekError as error:
         more = shared(enquiry_id, "boat")
-        form = BoatForm(formdata=None, data={**values_of(stored.enquiry), "changed": stored.changed_at})
-        return render_template(
-            "boat/page.html", form=form, photo_error=str(error), earlier=[], schools=[], **{**more, **_figures(stored.need)}
-        ), 422
+        form = BoatForm(
+            formdata=None, data={**values_of(stored.enquiry), "changed": stored.changed_at}
+        )
+        return (
+            render_template(
+                "boat/page.html",
+                form=form,
+                photo_error=str(error),
+                earlier=[],
+                schools=[],
+                **{**more, **_figures(stored.need)},
+            ),
+            422,
+        )
     with transaction(conn()) as c:
         enquiries.set_photo(c, enquiry_id, name)
     if stored.photo:
@@ -132,7 +210,9 @@ def show_photo(enquiry_id: int) -> Any:
     stored = stored_or_404(enquiry_id)
     if not stored.photo:
         abort(404)
-    return send_from_directory(current_app.config["SETTINGS"].data_dir / "photos", stored.photo, mimetype="image/jpeg")
+    return send_from_directory(
+        current_app.config["SETTINGS"].data_dir / "photos", stored.photo, mimetype="image/jpeg"
+    )
 
 
 def _read(form: BoatForm, before: enquiry_file.Enquiry) -> enquiry_file.Enquiry | None:

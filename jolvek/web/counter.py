@@ -26,8 +26,15 @@ bp = Blueprint("counter", __name__)
 
 def _need(form: QuickForm) -> tuple[Need, list[Any]]:
     hull, assumed = typical_hull(form.family.data, form.length.data)
-    return Need(hull, Load(int(form.people.data)), Site(default_places(hull.family)),
-                day=Day(speed_m_s=form.speed.data, distance_m=form.distance.data)), assumed
+    return (
+        Need(
+            hull,
+            Load(int(form.people.data)),
+            Site(default_places(hull.family)),
+            day=Day(speed_m_s=form.speed.data, distance_m=form.distance.data),
+        ),
+        assumed,
+    )
 
 
 def _answer(form: QuickForm) -> dict[str, Any]:
@@ -39,8 +46,13 @@ def _answer(form: QuickForm) -> dict[str, Any]:
         return {}
     match = workings.matched(need, workings.shelf_of(conn()))
     doing = bool(match.field.does_day.any())
-    return {"sizing": size(need), "need": need, "assumed": assumed,
-            "pick": workings.row(match, ranked(match, 1)[0]) if doing else None, "setups": int(match.field.does_day.sum())}
+    return {
+        "sizing": size(need),
+        "need": need,
+        "assumed": assumed,
+        "pick": workings.row(match, ranked(match, 1)[0]) if doing else None,
+        "setups": int(match.field.does_day.sum()),
+    }
 
 
 def _page(form: QuickForm, code: int = 200, **more: Any) -> tuple[str, int]:
@@ -51,8 +63,17 @@ def _page(form: QuickForm, code: int = 200, **more: Any) -> tuple[str, int]:
     groups = {key: (title, []) for key, title in enquiries.WAITS.items()}
     for line in enquiries.listed(conn()):
         groups[line.waits][1].append(line)
-    return render_template(template, form=form, groups=[g for g in groups.values() if g[1]],
-                           archived=enquiries.listed(conn(), archived=True), **answer, **more), code
+    return (
+        render_template(
+            template,
+            form=form,
+            groups=[g for g in groups.values() if g[1]],
+            archived=enquiries.listed(conn(), archived=True),
+            **answer,
+            **more,
+        ),
+        code,
+    )
 
 
 @bp.get("/")
@@ -86,9 +107,15 @@ def find() -> Any:
     text = request.args.get("q", "")
     words = text.lower().split()
     shelf = workings.shelf_of(conn())
-    products = [(kind, item) for kind in KINDS for item in getattr(shelf, kind)
-                if words and all(word in f"{item.title} {item.id}".lower() for word in words)][:30]
-    return render_template("counter/find.html", q=text, lines=enquiries.found(conn(), text), products=products)
+    products = [
+        (kind, item)
+        for kind in KINDS
+        for item in getattr(shelf, kind)
+        if words and all(word in f"{item.title} {item.id}".lower() for word in words)
+    ][:30]
+    return render_template(
+        "counter/find.html", q=text, lines=enquiries.found(conn(), text), products=products
+    )
 
 
 @bp.post("/enquiry/<int:enquiry_id>/copy")
@@ -98,7 +125,9 @@ def copy(enquiry_id: int) -> Any:
     if stored is None:
         abort(404)
     with transaction(conn()) as c:
-        number = enquiries.add(c, replace(stored.enquiry, customer="", title=f"{stored.title} (copy)"), now())
+        number = enquiries.add(
+            c, replace(stored.enquiry, customer="", title=f"{stored.title} (copy)"), now()
+        )
     flash("Copied: boat and day are taken over, customer and setups are not.")
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 

@@ -1,4 +1,6 @@
-"""The demo shop on disk and on a port, for the command, the tests, the pictures and the bench alike."""
+"""The demo shop on disk and on a port, for the command, the tests, the pictures and the bench
+alike.
+"""
 
 from __future__ import annotations
 
@@ -14,7 +16,9 @@ from jolvek.web import create_app
 from jolvek.web.settings import Settings
 
 
-def shop(folder: Path, secret: str = "demo", more: Callable[[Connection], None] | None = None) -> Settings:
+def shop(
+    folder: Path, secret: str = "demo", more: Callable[[Connection], None] | None = None
+) -> Settings:
     """Settings over a folder whose database holds the demo data, and what `more` puts in."""
     folder.mkdir(parents=True, exist_ok=True)
     settings = Settings(folder, secret, demo.DEALER, demo=True)

@@ -1,4 +1,6 @@
-"""Station 6, Fitting: the setup in hand drawn to scale, its weights moved, its wiring, the rigger's sheet, and all mounts."""
+"""Station 6, Fitting: the setup in hand drawn to scale, its weights moved, its wiring, the rigger's
+sheet, and all mounts.
+"""
 
 from __future__ import annotations
 
@@ -39,8 +41,10 @@ WEED = {
     "offset_bracket": "tilt up and clear it",
     "well": "lift out and clear it",
 }
-NO_PDF = ("The PDF needs Pango: apt-get install libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0. "
-          "Until then print the sheet from the browser.")
+NO_PDF = (
+    "The PDF needs Pango: apt-get install libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0. "
+    "Until then print the sheet from the browser."
+)
 
 
 def _number(args: Any, key: str, low: float, high: float, quantity: str) -> float | None:
@@ -59,15 +63,23 @@ def plan_from(args: Any) -> Plan:
         (_number(args, "hours", 0, 240 * 3600, "duration") or 4 * 3600) / 3600,
         args.get("school") if args.get("school") in SCHOOLS_12V else "converter",
     )
-    return Plan(_number(args, "run", .2, 30, "length") or 2.0, args.get("take") if args.get("take") in TAKE_OFFS else "diagonal",
-                bool(args.get("engine")), loads)
+    return Plan(
+        _number(args, "run", 0.2, 30, "length") or 2.0,
+        args.get("take") if args.get("take") in TAKE_OFFS else "diagonal",
+        bool(args.get("engine")),
+        loads,
+    )
 
 
 def fitted_for(worked: workings.Worked, args: Any) -> Fitted:
     """The setup in hand with the shaft and installation on trial."""
     shaft = args.get("shaft", type=float)
     on_offer = worked.fitted.motor.shafts_m
-    return replace(worked.fitted, shaft_m=shaft if shaft in on_offer else worked.fitted.shaft_m, plan=plan_from(args))
+    return replace(
+        worked.fitted,
+        shaft_m=shaft if shaft in on_offer else worked.fitted.shaft_m,
+        plan=plan_from(args),
+    )
 
 
 def weights_on_trial(f: Fitted, args: Any) -> list[Weight]:
@@ -75,7 +87,7 @@ def weights_on_trial(f: Fitted, args: Any) -> list[Weight]:
     out = f.weights
     for w in f.weights:
         key = "w-" + w.name.replace(" ", "-")
-        place = _number(args, key, -.5, f.need.hull.length_m, "length") if args.get(key) else None
+        place = _number(args, key, -0.5, f.need.hull.length_m, "length") if args.get(key) else None
         if place is not None and w.name != "motor":
             out = moved(out, w.name, place)
     return out
@@ -84,15 +96,25 @@ def weights_on_trial(f: Fitted, args: Any) -> list[Weight]:
 def _drawing(f: Fitted, args: Any) -> dict[str, Any]:
     hull, u = f.need.hull, shown.current()
     weights = weights_on_trial(f, args)
-    lying, before = attitude(hull, weights, f.need.water), attitude(hull, crew(hull, f.need.load), f.need.water)
+    lying, before = (
+        attitude(hull, weights, f.need.water),
+        attitude(hull, crew(hull, f.need.load), f.need.water),
+    )
     trial = replace(f)
     trial.__dict__["attitude"] = lying
     x, shaft = drawn_leg(trial)
     pack = next((w for w in weights if w.name.startswith("battery")), None)
-    best = best_place_m(hull, weights, pack.name, .1, .85 * hull.length_m) if pack and not f.clips_on else None
+    best = (
+        best_place_m(hull, weights, pack.name, 0.1, 0.85 * hull.length_m)
+        if pack and not f.clips_on
+        else None
+    )
     as_stowed = attitude(hull, f.weights, f.need.water)
-    packs = tuple((w.name, w.ahead_m, w.off_m, f.battery.spec.length_m or .3, f.battery.spec.width_m or .2) for w in weights
-                  if w.name.startswith("battery"))
+    packs = tuple(
+        (w.name, w.ahead_m, w.off_m, f.battery.spec.length_m or 0.3, f.battery.spec.width_m or 0.2)
+        for w in weights
+        if w.name.startswith("battery")
+    )
     motor = next(w for w in weights if w.name == "motor")
     return {
         "weights": weights,
@@ -107,12 +129,26 @@ def _drawing(f: Fitted, args: Any) -> dict[str, Any]:
         "boat_svg": weights_view(f, weights, lying, before, u),
         "stern_svg": stern_view(trial, lying),
         "plan_svg": plan_view(
-            hull, f.need.load.people, f.need.site.bays, "From above, with batteries and motor", 470.0, (motor.ahead_m, motor.off_m), packs
+            hull,
+            f.need.load.people,
+            f.need.site.bays,
+            "From above, with batteries and motor",
+            470.0,
+            (motor.ahead_m, motor.off_m),
+            packs,
         ),
-        "shafts": shaft_choices(f.motor.shafts_m, seat_m(hull, f.mount.spec), lying.draught_aft_m, f.performance.propulsor.diameter_m)
-        if f.leg is not None
-        else [],
-        "pin": trim_pin(f.need.site.rake_deg), "tiller": _tiller(f, weights),
+        "shafts": (
+            shaft_choices(
+                f.motor.shafts_m,
+                seat_m(hull, f.mount.spec),
+                lying.draught_aft_m,
+                f.performance.propulsor.diameter_m,
+            )
+            if f.leg is not None
+            else []
+        ),
+        "pin": trim_pin(f.need.site.rake_deg),
+        "tiller": _tiller(f, weights),
         "wedge": pod_wedge(0.5 * hull.deadrise + 3.0) if f.mount.spec.kind == "pod" else None,
         "yaw": f.yaw,
     }
@@ -121,16 +157,30 @@ def _drawing(f: Fitted, args: Any) -> dict[str, Any]:
 def _tiller(f: Fitted, weights: list[Weight]) -> str:
     """Whether the helm reaches the tiller; empty where the motor is not steered by one."""
     helm = next((w for w in weights if w.name == "person 1"), None)
-    if helm is None or f.need.site.remote_steering or not f.mount.spec.general.steering.startswith("tiller"):
+    if (
+        helm is None
+        or f.need.site.remote_steering
+        or not f.mount.spec.general.steering.startswith("tiller")
+    ):
         return ""
     return tiller_reach(helm.ahead_m, next(w.ahead_m for w in weights if w.name == "motor"))
 
 
 def _wiring(f: Fitted) -> dict[str, Any]:
     n = f.netlist
-    return {"n": n, "diagram": wiring_diagram(n), "currents": string_currents_a(n), "drop": drop_to_motor_v(n), "ohm": resistance_ohm,
-            "wiring_findings": wiring_check(n), "schools": SCHOOLS_12V, "take_offs": TAKE_OFFS,
-            "imbalance": {s: tap_imbalance_ah(f.bank, replace(f.plan.loads, school=s)) for s in SCHOOLS_12V}}
+    return {
+        "n": n,
+        "diagram": wiring_diagram(n),
+        "currents": string_currents_a(n),
+        "drop": drop_to_motor_v(n),
+        "ohm": resistance_ohm,
+        "wiring_findings": wiring_check(n),
+        "schools": SCHOOLS_12V,
+        "take_offs": TAKE_OFFS,
+        "imbalance": {
+            s: tap_imbalance_ah(f.bank, replace(f.plan.loads, school=s)) for s in SCHOOLS_12V
+        },
+    }
 
 
 def _mounts(f: Fitted) -> list[dict[str, Any]]:
@@ -138,7 +188,9 @@ def _mounts(f: Fitted) -> list[dict[str, Any]]:
     answer = workings.answered(f.need, workings.shelf_of(conn()))
     match, rows = answer.match, []
     for j, item in enumerate(match.shelf.mounts):
-        motors = sorted({match.shelf.motors[i].title for i in match.drives.motor[match.drives.mount == j]})
+        motors = sorted(
+            {match.shelf.motors[i].title for i in match.drives.motor[match.drives.mount == j]}
+        )
         rows.append(
             {
                 "item": item,
@@ -154,7 +206,9 @@ def _mounts(f: Fitted) -> list[dict[str, Any]]:
 
 @bp.get("/fitting")
 def page(enquiry_id: int) -> Any:
-    """One tab of the station; a fragment with the drawing alone when a weight or the shaft moves."""
+    """One tab of the station; a fragment with the drawing alone when a weight or the shaft
+    moves.
+    """
     tab = request.args.get("tab", "") if request.args.get("tab", "") in TABS else "drawing"
     if is_fragment():
         stored, pinned = stored_or_404(enquiry_id), setups.of_enquiry(conn(), enquiry_id)
@@ -182,8 +236,17 @@ def page(enquiry_id: int) -> Any:
         "sheet": lambda: {"sheet": sheet(f), **_wiring(f)},
         "mounts": lambda: {"mounts": _mounts(f)},
     }[tab]()
-    return render_template("fitting/page.html", f=f, tab=tab, tabs=TABS, hand=more["card"].in_hand, args=request.args,
-                           moved=any(k.startswith("w-") for k in request.args), **more, **figures)
+    return render_template(
+        "fitting/page.html",
+        f=f,
+        tab=tab,
+        tabs=TABS,
+        hand=more["card"].in_hand,
+        args=request.args,
+        moved=any(k.startswith("w-") for k in request.args),
+        **more,
+        **figures,
+    )
 
 
 def _standalone(svg: Markup) -> Markup:
@@ -200,13 +263,27 @@ def pdf(enquiry_id: int) -> Any:
         abort(404)
     f = fitted_for(more["card"].in_hand, request.args)
     drawing, wiring = _drawing(f, request.args), _wiring(f)
-    html = render_template("fitting/sheet_pdf.html", f=f, sheet=sheet(f), leg_svg=_standalone(drawing["leg_svg"]),
-                           boat_svg=_standalone(drawing["boat_svg"]), diagram=_standalone(wiring["diagram"]), n=wiring["n"],
-                           ohm=resistance_ohm, e=more["e"], need=more["need"], hand=more["card"].in_hand)
+    html = render_template(
+        "fitting/sheet_pdf.html",
+        f=f,
+        sheet=sheet(f),
+        leg_svg=_standalone(drawing["leg_svg"]),
+        boat_svg=_standalone(drawing["boat_svg"]),
+        diagram=_standalone(wiring["diagram"]),
+        n=wiring["n"],
+        ohm=resistance_ohm,
+        e=more["e"],
+        need=more["need"],
+        hand=more["card"].in_hand,
+    )
     try:
         from weasyprint import HTML
     except OSError:
         return render_template("error.html", title="No PDF on this machine", text=NO_PDF), 503
     static = Path(current_app.static_folder or ".")
     content = HTML(string=html, base_url=static.as_uri() + "/").write_pdf()
-    return Response(content, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="fitting-{enquiry_id}.pdf"'})
+    return Response(
+        content,
+        mimetype="application/pdf",
+        headers={"Content-Disposition": f'inline; filename="fitting-{enquiry_id}.pdf"'},
+    )

@@ -1,4 +1,6 @@
-"""Keeping an enquiry: the version check that never overwrites silently, and what differs when two people edit."""
+"""Keeping an enquiry: the version check that never overwrites silently, and what differs when two
+people edit.
+"""
 
 from __future__ import annotations
 
@@ -19,14 +21,19 @@ def now() -> str:
 
 @dataclass(frozen=True)
 class Clash:
-    """Somebody else's version beside what was typed: their time, and (what, theirs, yours) where they differ."""
+    """Somebody else's version beside what was typed: their time, and (what, theirs, yours) where
+    they differ.
+    """
 
     changed_at: str
     rows: tuple[tuple[str, str, str], ...]
 
 
-def keep(enquiry_id: int, before: enquiries.Stored, enquiry: Enquiry | None, seen: str | None) -> tuple[str, Clash | None]:
-    """Keep an enquiry if nobody changed it since `seen`; the new time and nothing, or no time and the clash.
+def keep(
+    enquiry_id: int, before: enquiries.Stored, enquiry: Enquiry | None, seen: str | None
+) -> tuple[str, Clash | None]:
+    """Keep an enquiry if nobody changed it since `seen`; the new time and nothing, or no time and
+    the clash.
 
     The check and the write are one transaction: of two savers one comes second and is told.
     """
@@ -47,8 +54,11 @@ def keep(enquiry_id: int, before: enquiries.Stored, enquiry: Enquiry | None, see
 def differences(theirs: Enquiry, mine: Enquiry) -> tuple[tuple[str, str, str], ...]:
     """(name, theirs, mine) of every figure or word that differs."""
     a, b = _flat(asdict(theirs)), _flat(asdict(mine))
-    return tuple((key.split(".", 1)[-1].replace("_", " "), _text(a.get(key)), _text(b.get(key)))
-                 for key in sorted({*a, *b}) if a.get(key) != b.get(key))
+    return tuple(
+        (key.split(".", 1)[-1].replace("_", " "), _text(a.get(key)), _text(b.get(key)))
+        for key in sorted({*a, *b})
+        if a.get(key) != b.get(key)
+    )
 
 
 def _flat(data: Any, key: str = "") -> dict[str, Any]:
@@ -67,4 +77,10 @@ def _flat(data: Any, key: str = "") -> dict[str, Any]:
 def _text(value: Any) -> str:
     if value is None or value == "" or value == ():
         return "–"
-    return f"{value:g}" if isinstance(value, float) else ", ".join(map(str, value)) if isinstance(value, list | tuple) else str(value)
+    return (
+        f"{value:g}"
+        if isinstance(value, float)
+        else ", ".join(map(str, value))
+        if isinstance(value, list | tuple)
+        else str(value)
+    )

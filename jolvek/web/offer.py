@@ -19,7 +19,9 @@ VALID_DAYS = 30
 
 @bp.get("/offer")
 def page(enquiry_id: int) -> Any:
-    """The offer of the setup in hand; a blocked setup is shown with its reason and cannot be printed as an offer."""
+    """The offer of the setup in hand; a blocked setup is shown with its reason and cannot be
+    printed as an offer.
+    """
     more = shared(enquiry_id, "offer")
     worked = more["card"].in_hand if any(p.chosen for p in more["pinned"]) else None
     if worked is None:
@@ -27,11 +29,24 @@ def page(enquiry_id: int) -> Any:
     p, need = worked.performance, more["need"]
     speed = min(need.day.speed_m_s, p.top_speed_m_s)
     at = p.at_speed(speed)
-    low, high = 1 - p.band, 1 + p.band  # of speed at that power, and so of range; the time hangs on the battery alone
+    low, high = (
+        1 - p.band,
+        1 + p.band,
+    )  # of speed at that power, and so of range; the time hangs on the battery alone
     today = date.today()
-    return render_template("offer/page.html", worked=worked, at=at, speed=speed, low=low, high=high, today=today,
-                           until=today + timedelta(days=VALID_DAYS), full=p.at_speed(p.top_speed_m_s),
-                           half=p.at_speed(float(p.speed_at_w(0.5 * p.power_limit_w))), **more)
+    return render_template(
+        "offer/page.html",
+        worked=worked,
+        at=at,
+        speed=speed,
+        low=low,
+        high=high,
+        today=today,
+        until=today + timedelta(days=VALID_DAYS),
+        full=p.at_speed(p.top_speed_m_s),
+        half=p.at_speed(float(p.speed_at_w(0.5 * p.power_limit_w))),
+        **more,
+    )
 
 
 @bp.post("/stage")

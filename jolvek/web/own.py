@@ -19,12 +19,23 @@ def _fitted(need: Any, args: Any) -> Fitted | None:
     items = items_from(shelf, args)
     if items is None:
         return None
-    series, parallel = (min(max(args.get(k, 1, type=int) or 1, 1), 16) for k in ("series", "parallel"))
+    series, parallel = (
+        min(max(args.get(k, 1, type=int) or 1, 1), 16) for k in ("series", "parallel")
+    )
     shaft = args.get("shaft_m", type=float)
     shafts = items["motor"].shafts_m
     if shaft not in shafts:
         shaft = shafts[0] if shafts else None
-    return Fitted(need, items["motor"], items["battery"], items["mount"], items.get("charger"), series, parallel, shaft)
+    return Fitted(
+        need,
+        items["motor"],
+        items["battery"],
+        items["mount"],
+        items.get("charger"),
+        series,
+        parallel,
+        shaft,
+    )
 
 
 @bp.get("/own")
@@ -32,6 +43,13 @@ def page(enquiry_id: int) -> Any:
     """Parts to choose and what the rule book says of them together."""
     if is_fragment():
         need = stored_or_404(enquiry_id).need
-        return render_template("own/_judged.html", fitted=_fitted(need, request.args), need=need, e={"id": enquiry_id})
+        return render_template(
+            "own/_judged.html", fitted=_fitted(need, request.args), need=need, e={"id": enquiry_id}
+        )
     more = shared(enquiry_id, "shortlist")
-    return render_template("own/page.html", shelf=workings.shelf_of(conn()), fitted=_fitted(more["need"], request.args), **more)
+    return render_template(
+        "own/page.html",
+        shelf=workings.shelf_of(conn()),
+        fitted=_fitted(more["need"], request.args),
+        **more,
+    )

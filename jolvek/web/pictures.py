@@ -33,15 +33,35 @@ def _view(need: Need, displacement_kg: float, width: float, worked: Worked | Non
         drop = mount.item.spec.drop_m if mount else 0.0
         seat = need.hull.transom_m - drop
         shaft = worked.pinned.shaft_m or max(seat + 0.03, 0.2)
-        motor = (shaft, worked.performance.propulsor.diameter_m, drop,
-                 motor_ahead_m(need, mount.item.spec) if mount else -0.06)
+        motor = (
+            shaft,
+            worked.performance.propulsor.diameter_m,
+            drop,
+            motor_ahead_m(need, mount.item.spec) if mount else -0.06,
+        )
         b = worked.pinned.part("battery")
         if b and b.item.spec.length_m and b.item.spec.height_m:
-            ahead = next((bay.ahead_m for bay in need.site.bays if bay.ahead_m), 0.3 * need.hull.length_m)
+            ahead = next(
+                (bay.ahead_m for bay in need.site.bays if bay.ahead_m), 0.3 * need.hull.length_m
+            )
             pack = (ahead, b.item.spec.length_m, b.item.spec.height_m)
-    title = f"{need.hull.fam.name}, {u.full(need.hull.length_m, 'length')}, drawing {u.full(draught, 'length')} of water"
-    return side_view(need.hull, need.load.people, displacement_kg, need.water, str(u.full(need.hull.length_m, "length")),
-                     str(u.full(draught, "length")), title, width, motor, pack, need.site.bays if width > 400 else ())
+    title = (
+        f"{need.hull.fam.name}, {u.full(need.hull.length_m, 'length')}, drawing"
+        f" {u.full(draught, 'length')} of water"
+    )
+    return side_view(
+        need.hull,
+        need.load.people,
+        displacement_kg,
+        need.water,
+        str(u.full(need.hull.length_m, "length")),
+        str(u.full(draught, "length")),
+        title,
+        width,
+        motor,
+        pack,
+        need.site.bays if width > 400 else (),
+    )
 
 
 def card_view(need: Need, card: Card) -> Markup:
@@ -57,4 +77,6 @@ def wide_view(need: Need, sizing: Sizing) -> Markup:
 def plan(need: Need) -> Markup:
     """The boat from above with its bays."""
     names = ", ".join(bay.name for bay in need.site.bays)
-    return plan_view(need.hull, need.load.people, need.site.bays, f"From above, with the bays: {names}")
+    return plan_view(
+        need.hull, need.load.people, need.site.bays, f"From above, with the bays: {names}"
+    )

@@ -15,4 +15,7 @@ bp = Blueprint("rules", __name__)
 def page() -> str:
     """Every rule with level, sentence, cure and source, by topic."""
     rules = sorted(RULES.values(), key=lambda r: r.topic)
-    return render_template("rules/page.html", topics=[(t, list(rows)) for t, rows in groupby(rules, key=lambda r: r.topic)])
+    return render_template(
+        "rules/page.html",
+        topics=[(t, list(rows)) for t, rows in groupby(rules, key=lambda r: r.topic)],
+    )

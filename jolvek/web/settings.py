@@ -1,4 +1,6 @@
-"""Settings: one frozen dataclass; unknown names stop the start; the secret has no default outside the demo."""
+"""Settings: one frozen dataclass; unknown names stop the start; the secret has no default outside
+the demo.
+"""
 
 from __future__ import annotations
 
@@ -34,6 +36,13 @@ def from_environment(data_dir: Path) -> Settings:
         if key not in known:
             raise ValueRefused(key, given[key], "one of " + ", ".join(known))
     if "JOLVEK_SECRET_KEY" not in given:
-        raise JolvekError("JOLVEK_SECRET_KEY is not set: choose a long random text and keep it out of files that are shared")
-    return Settings(data_dir=data_dir, secret_key=given["JOLVEK_SECRET_KEY"], dealer=given.get("JOLVEK_DEALER", "Your shop"),
-                    currency=given.get("JOLVEK_CURRENCY", "EUR"))
+        raise JolvekError(
+            "JOLVEK_SECRET_KEY is not set: choose a long random text and keep it out of files that"
+            " are shared"
+        )
+    return Settings(
+        data_dir=data_dir,
+        secret_key=given["JOLVEK_SECRET_KEY"],
+        dealer=given.get("JOLVEK_DEALER", "Your shop"),
+        currency=given.get("JOLVEK_CURRENCY", "EUR"),
+    )

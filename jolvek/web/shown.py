@@ -1,4 +1,6 @@
-"""How figures are shown: the user's unit per quantity, kept in the session, and the template filters."""
+"""How figures are shown: the user's unit per quantity, kept in the session, and the template
+filters.
+"""
 
 from __future__ import annotations
 
@@ -12,10 +14,28 @@ from markupsafe import Markup, escape
 from jolvek.core import units
 from jolvek.core.findings import Finding, say
 
-CHOICES = {"speed": ("kn", "km/h", "mph"), "length": ("m", "ft"), "mass": ("kg", "lb"), "power": ("W", "kW", "hp"),
-           "thrust": ("N", "lbf", "kgf"), "distance": ("nm", "km", "mi")}
-FIXED = {"energy": "Wh", "voltage": "V", "current": "A", "charge": "Ah", "duration": "h", "share": "%", "count": "",
-         "angle": "deg", "number": "", "money": "", "celsius": "°C", "clock": "h"}
+CHOICES = {
+    "speed": ("kn", "km/h", "mph"),
+    "length": ("m", "ft"),
+    "mass": ("kg", "lb"),
+    "power": ("W", "kW", "hp"),
+    "thrust": ("N", "lbf", "kgf"),
+    "distance": ("nm", "km", "mi"),
+}
+FIXED = {
+    "energy": "Wh",
+    "voltage": "V",
+    "current": "A",
+    "charge": "Ah",
+    "duration": "h",
+    "share": "%",
+    "count": "",
+    "angle": "deg",
+    "number": "",
+    "money": "",
+    "celsius": "°C",
+    "clock": "h",
+}
 
 
 @dataclass(frozen=True)
@@ -50,11 +70,28 @@ class Units:
         unit = self[quantity]
         if quantity == "length" and unit == "ft":
             inches = round(value / units.INCH_M, 2)
-            return f"{int(inches // 12)} ft {round(inches % 12, 2):g}" if inches >= 12 else f"{inches:g} in"
-        places = {"length": 3, "speed": 1, "mass": 1, "distance": 2, "power": 0 if unit == "W" else 2, "angle": 3,
-                  "clock": 2, "duration": 2, "money": 2, "number": 2}.get(quantity, 1)
-        return f"{units.to_unit(value, quantity, unit):.{places}f}".rstrip("0").rstrip(".") if places else \
-            f"{units.to_unit(value, quantity, unit):.0f}"
+            return (
+                f"{int(inches // 12)} ft {round(inches % 12, 2):g}"
+                if inches >= 12
+                else f"{inches:g} in"
+            )
+        places = {
+            "length": 3,
+            "speed": 1,
+            "mass": 1,
+            "distance": 2,
+            "power": 0 if unit == "W" else 2,
+            "angle": 3,
+            "clock": 2,
+            "duration": 2,
+            "money": 2,
+            "number": 2,
+        }.get(quantity, 1)
+        return (
+            f"{units.to_unit(value, quantity, unit):.{places}f}".rstrip("0").rstrip(".")
+            if places
+            else f"{units.to_unit(value, quantity, unit):.0f}"
+        )
 
     def said(self, finding: Finding) -> Finding:
         """A finding with its sentences in these units."""
@@ -69,20 +106,29 @@ class Units:
 def current() -> Units:
     """The units of this session, defaults where nothing was chosen."""
     kept = session.get("units", {})
-    return Units({q: kept.get(q) if kept.get(q) in options else options[0] for q, options in CHOICES.items()})
+    return Units(
+        {q: kept.get(q) if kept.get(q) in options else options[0] for q, options in CHOICES.items()}
+    )
 
 
 def money(value: float) -> str:
     """A price in the shop's currency, whole units where there are no cents."""
-    text = format_currency(value, current_app.config["SETTINGS"].currency, locale="en_IE",
-                           format="¤#,##0" if float(value).is_integer() else None, currency_digits=False)
+    text = format_currency(
+        value,
+        current_app.config["SETTINGS"].currency,
+        locale="en_IE",
+        format="¤#,##0" if float(value).is_integer() else None,
+        currency_digits=False,
+    )
     return text.replace(",", "\u202f")
 
 
 def strong(text: str) -> Markup:
     """`*word*` becomes bold; everything else is escaped."""
     parts = text.split("*")
-    return Markup("").join(Markup("<strong>{}</strong>").format(p) if i % 2 else escape(p) for i, p in enumerate(parts))
+    return Markup("").join(
+        Markup("<strong>{}</strong>").format(p) if i % 2 else escape(p) for i, p in enumerate(parts)
+    )
 
 
 def about(value: float) -> float:
@@ -97,12 +143,23 @@ def long_hours(seconds: float | None) -> str:
     minutes = int(seconds // 60)
     if minutes >= 100 * 60:
         return f"{minutes // 60} h"
-    return f"{minutes // 60}\u00a0h {minutes % 60}\u00a0min" if minutes >= 60 else f"{minutes}\u00a0min"
+    return (
+        f"{minutes // 60}\u00a0h {minutes % 60}\u00a0min"
+        if minutes >= 60
+        else f"{minutes}\u00a0min"
+    )
 
 
-_NAMES = {"hull.waterline_length_m": "waterline length", "hull.waterline_beam_m": "waterline beam", "hull.bodies": "hulls or tubes",
-          "hull.body_beam_m": "beam of one hull or tube", "hull.body_spacing_m": "hulls apart, centre to centre",
-          "hull.chine_beam_m": "beam over the chines", "hull.deadrise_deg": "deadrise, degrees", "load.people_kg": "people together"}
+_NAMES = {
+    "hull.waterline_length_m": "waterline length",
+    "hull.waterline_beam_m": "waterline beam",
+    "hull.bodies": "hulls or tubes",
+    "hull.body_beam_m": "beam of one hull or tube",
+    "hull.body_spacing_m": "hulls apart, centre to centre",
+    "hull.chine_beam_m": "beam over the chines",
+    "hull.deadrise_deg": "deadrise, degrees",
+    "load.people_kg": "people together",
+}
 
 
 def plain_name(name: str) -> str:
@@ -112,11 +169,29 @@ def plain_name(name: str) -> str:
 
 def plain_rule(template: str) -> str:
     """A rule's sentence with its figures in plain braces."""
-    return re.sub(r"\{(\w+)(?::[^}]*)?\}", lambda m: "{" + {"figure": "boat\u2019s figure"}.get(m[1], m[1]) + "}", template)
+    return re.sub(
+        r"\{(\w+)(?::[^}]*)?\}",
+        lambda m: "{" + {"figure": "boat\u2019s figure"}.get(m[1], m[1]) + "}",
+        template,
+    )
 
 
-_UNITS = {"m_s": "m/s", "w": "W", "kg": "kg", "v": "V", "a": "A", "ah": "Ah", "wh": "Wh", "m": "m", "n": "N", "db": "dB(A)", "h": "h",
-          "deg": "°", "s": "s", "hp": "hp"}
+_UNITS = {
+    "m_s": "m/s",
+    "w": "W",
+    "kg": "kg",
+    "v": "V",
+    "a": "A",
+    "ah": "Ah",
+    "wh": "Wh",
+    "m": "m",
+    "n": "N",
+    "db": "dB(A)",
+    "h": "h",
+    "deg": "°",
+    "s": "s",
+    "hp": "hp",
+}
 
 
 def key_unit(key: str) -> str:
@@ -127,7 +202,15 @@ def key_unit(key: str) -> str:
     """
     if key.endswith("_m_s"):
         return "m/s"
-    return _UNITS.get(key.rsplit("_", 1)[-1], "") if "_" in key else "h" if key == "hours" else "rpm" if key == "rpm" else ""
+    return (
+        _UNITS.get(key.rsplit("_", 1)[-1], "")
+        if "_" in key
+        else "h"
+        if key == "hours"
+        else "rpm"
+        if key == "rpm"
+        else ""
+    )
 
 
 def key_words(key: str) -> str:
@@ -137,7 +220,7 @@ def key_words(key: str) -> str:
     ('max continuous', 'propeller rpm')
     """
     unit = key_unit(key)
-    bare = key[: -4] if unit == "m/s" else key.rsplit("_", 1)[0] if unit and "_" in key else key
+    bare = key[:-4] if unit == "m/s" else key.rsplit("_", 1)[0] if unit and "_" in key else key
     return bare.replace("_", " ")
 
 

@@ -1,4 +1,6 @@
-"""Station 4, Side by side: two to five setups under one cursor, at the same speed, the same power, or over the day."""
+"""Station 4, Side by side: two to five setups under one cursor, at the same speed, the same power,
+or over the day.
+"""
 
 from __future__ import annotations
 
@@ -8,7 +10,17 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from flask import Blueprint, Response, abort, current_app, flash, redirect, render_template, request, url_for
+from flask import (
+    Blueprint,
+    Response,
+    abort,
+    current_app,
+    flash,
+    redirect,
+    render_template,
+    request,
+    url_for,
+)
 
 from jolvek.core import units
 from jolvek.core.day_run import DayRun, run_day
@@ -49,12 +61,19 @@ def curves(worked: Worked, u: shown.Units) -> Curves:
     def by(quantity: str, values: Any) -> list[float]:
         return [units.to_unit(float(x or 0.0), quantity, u[quantity]) for x in values]
 
-    return Curves(by("speed", speed), by("power", [x.power_w for x in points]), by("distance", [x.range_m for x in points]),
-                  [(x.runtime_s or 0.0) / 3600 for x in points], by("thrust", [x.thrust_n for x in points]),
-                  by("thrust", p.thrust_available_n(speed)))
+    return Curves(
+        by("speed", speed),
+        by("power", [x.power_w for x in points]),
+        by("distance", [x.range_m for x in points]),
+        [(x.runtime_s or 0.0) / 3600 for x in points],
+        by("thrust", [x.thrust_n for x in points]),
+        by("thrust", p.thrust_available_n(speed)),
+    )
 
 
-def _series(w: Worked, c: Curves, view: str, mode: str, band: bool, u: shown.Units) -> charts.Series:
+def _series(
+    w: Worked, c: Curves, view: str, mode: str, band: bool, u: shown.Units
+) -> charts.Series:
     """One setup as the chart shows it."""
     p = w.performance
     if mode == "power":
@@ -66,12 +85,19 @@ def _series(w: Worked, c: Curves, view: str, mode: str, band: bool, u: shown.Uni
         return charts.Series(w.letter, c.speed, c.drag, c.power, second=c.thrust)
     knee = None
     if p.knee.speed_m_s is not None and p.knee.power_w is not None:
-        knee = (units.to_unit(p.knee.speed_m_s, "speed", u["speed"]), units.to_unit(p.knee.power_w, "power", u["power"]))
-    spread = ([x * (1 - p.band) for x in c.speed], [x * (1 + p.band) for x in c.speed]) if band else None
+        knee = (
+            units.to_unit(p.knee.speed_m_s, "speed", u["speed"]),
+            units.to_unit(p.knee.power_w, "power", u["power"]),
+        )
+    spread = (
+        ([x * (1 - p.band) for x in c.speed], [x * (1 + p.band) for x in c.speed]) if band else None
+    )
     return charts.Series(w.letter, c.speed, c.power, c.range_, knee, spread)
 
 
-def _axes(need: Any, worked: list[Worked], view: str, mode: str, u: shown.Units, cursor: float) -> charts.Axes:
+def _axes(
+    need: Any, worked: list[Worked], view: str, mode: str, u: shown.Units, cursor: float
+) -> charts.Axes:
     speed, power, far = (
         f"speed through the water, {u['speed']}",
         f"input power, {u['power']}",
@@ -87,39 +113,91 @@ def _axes(need: Any, worked: list[Worked], view: str, mode: str, u: shown.Units,
         at = ((units.to_unit(plate, "power", u["power"]), "plate"),) if plate else ()
         return charts.Axes(power, speed, far, u["power"], at, cursor=cursor)
     if view == "time":
-        return charts.Axes(speed, "time with the reserve kept, h", far, u["speed"], tuple(marks), cursor=cursor)
+        return charts.Axes(
+            speed, "time with the reserve kept, h", far, u["speed"], tuple(marks), cursor=cursor
+        )
     if view == "thrust":
         return charts.Axes(
-            speed, f"drag, and thrust to be had (thin), {u['thrust']}", power, u["speed"], tuple(marks), cursor=cursor, low_rises=True
+            speed,
+            f"drag, and thrust to be had (thin), {u['thrust']}",
+            power,
+            u["speed"],
+            tuple(marks),
+            cursor=cursor,
+            low_rises=True,
         )
     shown_plate = units.to_unit(plate, "power", u["power"]) if plate else None
-    return charts.Axes(speed, power, far, u["speed"], tuple(marks), shown_plate, f"plate {u.full(plate, 'power')}" if plate else "", cursor)
+    return charts.Axes(
+        speed,
+        power,
+        far,
+        u["speed"],
+        tuple(marks),
+        shown_plate,
+        f"plate {u.full(plate, 'power')}" if plate else "",
+        cursor,
+    )
 
 
-def _data(worked: list[Worked], all_curves: list[Curves], chart: charts.Chart, u: shown.Units, mode: str, cursor: float) -> dict[str, Any]:
+def _data(
+    worked: list[Worked],
+    all_curves: list[Curves],
+    chart: charts.Chart,
+    u: shown.Units,
+    mode: str,
+    cursor: float,
+) -> dict[str, Any]:
     """What the cursor script needs: per setup the axis and the live rows."""
     places = {"power": 0 if u["power"] == "W" else 2, "speed": 1, "range": 1}
-    return {"at": round(cursor, 2), "x0": chart.frame.x0, "x1": chart.frame.x1, "xMax": chart.x_max, "mode": mode,
-            "unit": u["power"] if mode == "power" else u["speed"], "places": places, "distanceUnit": u["distance"], "speedUnit": u["speed"],
-            "setups": [{"letter": w.letter, "hold": bool(w.pinned.chosen),
-                        "x": [round(x, 4) for x in (np.maximum.accumulate(np.array(c.power)) if mode == "power" else c.speed)],
-                        "speed": [round(x, 4) for x in c.speed], "power": [round(x, 3) for x in c.power],
-                        "range": [round(x, 3) for x in c.range_], "runtime": [round(3600 * x) for x in c.runtime_h]}
-                       for w, c in zip(worked, all_curves, strict=True)]}
+    return {
+        "at": round(cursor, 2),
+        "x0": chart.frame.x0,
+        "x1": chart.frame.x1,
+        "xMax": chart.x_max,
+        "mode": mode,
+        "unit": u["power"] if mode == "power" else u["speed"],
+        "places": places,
+        "distanceUnit": u["distance"],
+        "speedUnit": u["speed"],
+        "setups": [
+            {
+                "letter": w.letter,
+                "hold": bool(w.pinned.chosen),
+                "x": [
+                    round(x, 4)
+                    for x in (
+                        np.maximum.accumulate(np.array(c.power)) if mode == "power" else c.speed
+                    )
+                ],
+                "speed": [round(x, 4) for x in c.speed],
+                "power": [round(x, 3) for x in c.power],
+                "range": [round(x, 3) for x in c.range_],
+                "runtime": [round(3600 * x) for x in c.runtime_h],
+            }
+            for w, c in zip(worked, all_curves, strict=True)
+        ],
+    }
 
 
-def _cursor(args: Any, need: Any, worked: list[Worked], mode: str, u: shown.Units) -> tuple[float, str]:
-    """Where the cursor stands in SI (m/s, or W where power is compared), and why a typed one was refused."""
+def _cursor(
+    args: Any, need: Any, worked: list[Worked], mode: str, u: shown.Units
+) -> tuple[float, str]:
+    """Where the cursor stands in SI (m/s, or W where power is compared), and why a typed one was
+    refused.
+    """
     quantity = "power" if mode == "power" else "speed"
-    most = max(w.performance.power_limit_w if quantity == "power" else w.performance.top_speed_m_s for w in worked)
-    value = .5 * most if quantity == "power" else need.day.speed_m_s
+    most = max(
+        w.performance.power_limit_w if quantity == "power" else w.performance.top_speed_m_s
+        for w in worked
+    )
+    value = 0.5 * most if quantity == "power" else need.day.speed_m_s
     refused = ""
     if args.get(quantity):
         try:
             value = units.parse(args[quantity], quantity, u[quantity])
         except units.NotAQuantity as error:
             refused = str(error)
-    return min(max(value, .13 * most), most), refused
+    return min(max(value, 0.13 * most), most), refused
 
 
 @bp.get("/side-by-side")
@@ -140,8 +218,14 @@ def page(enquiry_id: int) -> Any:
     series = [_series(w, c, view, mode, band, u) for w, c in zip(worked, all_curves, strict=True)]
     chart = charts.compare(series, _axes(need, worked, view, mode, u, shown_cursor))
     hand = next((w for w in worked if w.pinned.chosen), worked[0])
-    at = {w.letter: w.performance.at_power(min(cursor, w.performance.power_limit_w)) if mode == "power" else w.performance.at_speed(cursor)
-          for w in worked}
+    at = {
+        w.letter: (
+            w.performance.at_power(min(cursor, w.performance.power_limit_w))
+            if mode == "power"
+            else w.performance.at_speed(cursor)
+        )
+        for w in worked
+    }
     days = {w.letter: run_day(w.fitted) for w in worked}
     best = _best(worked, at, days)
     return render_template(
@@ -167,23 +251,39 @@ def page(enquiry_id: int) -> Any:
         cases=what_if(hand.fitted.setup) if request.args.get("doubt") else [],
         add_ons=_add_ons(),
         **more,
-    ), 422 if refused else 200
+    ), (422 if refused else 200)
 
 
 def _best(worked: list[Worked], at: dict[str, Any], days: dict[str, DayRun]) -> dict[str, str]:
     """Row of the table → letter of the best setup in it."""
     rows: dict[str, dict[str, float | None]] = {
-        "power": {k: -p.power_w if p.power_w else None for k, p in at.items()}, "speed": {k: p.speed_m_s for k, p in at.items()},
-        "runtime": {k: p.runtime_s for k, p in at.items()}, "range": {k: p.range_m for k, p in at.items()},
-        "top": {w.letter: w.performance.top_speed_m_s for w in worked}, "lift": {w.letter: -w.lift_kg for w in worked},
-        "mass": {w.letter: -w.parts_kg for w in worked}, "price": {w.letter: -w.pinned.price for w in worked},
+        "power": {k: -p.power_w if p.power_w else None for k, p in at.items()},
+        "speed": {k: p.speed_m_s for k, p in at.items()},
+        "runtime": {k: p.runtime_s for k, p in at.items()},
+        "range": {k: p.range_m for k, p in at.items()},
+        "top": {w.letter: w.performance.top_speed_m_s for w in worked},
+        "lift": {w.letter: -w.lift_kg for w in worked},
+        "mass": {w.letter: -w.parts_kg for w in worked},
+        "price": {w.letter: -w.pinned.price for w in worked},
         "charge": {w.letter: -w.charge_h if w.charge_h else None for w in worked},
         "thrust": {w.letter: w.performance.static_thrust_n for w in worked},
-        "noise": {w.letter: -w.fitted.motor.noise_db if w.fitted.motor.noise_db else None for w in worked},
+        "noise": {
+            w.letter: -w.fitted.motor.noise_db if w.fitted.motor.noise_db else None for w in worked
+        },
         "left": {k: d.left if d.home else None for k, d in days.items()},
     }
-    return {row: max((k for k in values if values[k] is not None), key=lambda k: values[k] or 0.0, default="")
-            for row, values in rows.items()} if len(worked) > 1 else {}
+    return (
+        {
+            row: max(
+                (k for k in values if values[k] is not None),
+                key=lambda k: values[k] or 0.0,
+                default="",
+            )
+            for row, values in rows.items()
+        }
+        if len(worked) > 1
+        else {}
+    )
 
 
 _FOR = {
@@ -209,7 +309,11 @@ def why(w: Worked, worked: list[Worked], best: dict[str, str]) -> str:
         gives.append(f"costs {shown.money(w.pinned.price - cheapest)} more than the cheapest")
     if w.lift_kg > 1.3 * lightest:
         gives.append(f"is {w.lift_kg - lightest:.0f} kg heavier to lift than the lightest")
-    first = f"It {', '.join(wins[:-1]) + ' and ' + wins[-1] if len(wins) > 1 else wins[0]}." if wins else "Best at nothing, near in all."
+    first = (
+        f"It {', '.join(wins[:-1]) + ' and ' + wins[-1] if len(wins) > 1 else wins[0]}."
+        if wins
+        else "Best at nothing, near in all."
+    )
     return first + (f" It {' and '.join(gives)}." if gives else "")
 
 
@@ -237,7 +341,9 @@ def extra(enquiry_id: int) -> Any:
         else:
             setups.add_extra(c, setup.id, kind, item)
         enquiries.touch(c, enquiry_id, now())
-    return redirect(url_for("side_by_side.page", enquiry_id=enquiry_id) + f"#setup-{setup.letter}", 303)
+    return redirect(
+        url_for("side_by_side.page", enquiry_id=enquiry_id) + f"#setup-{setup.letter}", 303
+    )
 
 
 @bp.get("/side-by-side.csv")
@@ -246,14 +352,34 @@ def as_csv(enquiry_id: int) -> Response:
     stored = stored_or_404(enquiry_id)
     out = io.StringIO()
     writer = csv.writer(out)
-    writer.writerow(["setup", "speed_m_s", "power_w", "current_a", "runtime_s", "range_m", "thrust_n"])
+    writer.writerow(
+        ["setup", "speed_m_s", "power_w", "current_a", "runtime_s", "range_m", "thrust_n"]
+    )
     for p in setups.of_enquiry(conn(), enquiry_id):
         w = workings.work_out(stored.need, p)
         for v in np.linspace(0.12, 1.0, POINTS) * w.performance.top_speed_m_s:
             at = w.performance.at_speed(float(v))
-            writer.writerow([p.letter, *("" if x is None else f"{x:.6g}" for x in (
-                at.speed_m_s, at.power_w, at.current_a, at.runtime_s, at.range_m, at.thrust_n))])
-    return Response(out.getvalue(), mimetype="text/csv", headers={"Content-Disposition": 'attachment; filename="side-by-side.csv"'})
+            writer.writerow(
+                [
+                    p.letter,
+                    *(
+                        "" if x is None else f"{x:.6g}"
+                        for x in (
+                            at.speed_m_s,
+                            at.power_w,
+                            at.current_a,
+                            at.runtime_s,
+                            at.range_m,
+                            at.thrust_n,
+                        )
+                    ),
+                ]
+            )
+    return Response(
+        out.getvalue(),
+        mimetype="text/csv",
+        headers={"Content-Disposition": 'attachment; filename="side-by-side.csv"'},
+    )
 
 
 @bp.get("/side-by-side.svg")
@@ -266,15 +392,24 @@ def as_svg(enquiry_id: int) -> Response:
         abort(404)
     cursor, _ = _cursor(request.args, stored.need, worked, "speed", u)
     series = [_series(w, curves(w, u), "power", "speed", False, u) for w in worked]
-    chart = charts.compare(series, _axes(stored.need, worked, "power", "speed", u, units.to_unit(cursor, "speed", u["speed"])))
+    chart = charts.compare(
+        series,
+        _axes(stored.need, worked, "power", "speed", u, units.to_unit(cursor, "speed", u["speed"])),
+    )
     style = (current_app.jinja_env.get_template("side_by_side/chart.css")).render()
     svg = (
         str(chart.svg)
         .replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1)
         .replace("<title>", f"<style>{style}</style><title>", 1)
     )
-    return Response(svg, mimetype="image/svg+xml", headers={"Content-Disposition": 'attachment; filename="side-by-side.svg"',
-                                                            "Content-Security-Policy": "default-src 'none'; style-src 'unsafe-inline'"})
+    return Response(
+        svg,
+        mimetype="image/svg+xml",
+        headers={
+            "Content-Disposition": 'attachment; filename="side-by-side.svg"',
+            "Content-Security-Policy": "default-src 'none'; style-src 'unsafe-inline'",
+        },
+    )
 
 
 @bp.post("/choose")

@@ -1,4 +1,6 @@
-"""Station 2, Waters: the day in legs, rules of the place, energy, wishes and must-haves; which demand decides."""
+"""Station 2, Waters: the day in legs, rules of the place, energy, wishes and must-haves; which
+demand decides.
+"""
 
 from __future__ import annotations
 
@@ -27,15 +29,35 @@ def _figures(need: Need) -> dict[str, Any]:
     sizing = size(need)
     rows = demands(need, sizing)
     day = need.day
-    sun = sunshine(Panels(day.solar_w, day.sky), day.latitude_deg, day.longitude_deg, day.date, round(day.longitude_deg / 15)) \
-        if day.solar_w else None
-    return {"sizing": sizing, "demands": rows, "hardest": hardest(rows), "too_fast": over_limit(day), "sun": sun, "need": need,
-            "choices_made": battery_schools(need)}
+    sun = (
+        sunshine(
+            Panels(day.solar_w, day.sky),
+            day.latitude_deg,
+            day.longitude_deg,
+            day.date,
+            round(day.longitude_deg / 15),
+        )
+        if day.solar_w
+        else None
+    )
+    return {
+        "sizing": sizing,
+        "demands": rows,
+        "hardest": hardest(rows),
+        "too_fast": over_limit(day),
+        "sun": sun,
+        "need": need,
+        "choices_made": battery_schools(need),
+    }
 
 
 def _shown_legs(form: DayForm) -> int:
     """How many rows of legs to show: those filled and one more."""
-    filled = [i for i in range(1, MOST_LEGS + 1) if any(form[f"leg{i}_{k}"]._value() for k in ("distance", "duration", "speed"))]
+    filled = [
+        i
+        for i in range(1, MOST_LEGS + 1)
+        if any(form[f"leg{i}_{k}"]._value() for k in ("distance", "duration", "speed"))
+    ]
     return min(max(filled, default=0) + 1, MOST_LEGS)
 
 
@@ -45,7 +67,13 @@ def page(enquiry_id: int) -> Any:
     more = shared(enquiry_id, "waters")
     stored = more["e"]
     form = DayForm(formdata=None, data={**values_of(stored.need), "changed": stored.changed_at})
-    return render_template("waters/page.html", form=form, rows=_shown_legs(form), words=WISH_WORDS, **{**more, **_figures(stored.need)})
+    return render_template(
+        "waters/page.html",
+        form=form,
+        rows=_shown_legs(form),
+        words=WISH_WORDS,
+        **{**more, **_figures(stored.need)},
+    )
 
 
 @bp.post("/waters")
@@ -55,19 +83,38 @@ def save(enquiry_id: int) -> Any:
     form = DayForm(data=values_of(before.need))
     need = _read(form, before.need)
     kept, clash = keeping.keep(
-        enquiry_id, before, replace(before.enquiry, need=need) if need else None, request.form.get("override") or form.changed.data
+        enquiry_id,
+        before,
+        replace(before.enquiry, need=need) if need else None,
+        request.form.get("override") or form.changed.data,
     )
     if kept:
         form.changed.data = kept
     if is_fragment():
-        return render_template("waters/_figures.html", form=form, e=before, kept=kept, clash=clash, refused=form.errors,
-                               **_figures(need or before.need)), 200 if kept else 422
+        return render_template(
+            "waters/_figures.html",
+            form=form,
+            e=before,
+            kept=kept,
+            clash=clash,
+            refused=form.errors,
+            **_figures(need or before.need),
+        ), (200 if kept else 422)
     if kept:
         flash("Kept.")
         return redirect(url_for("waters.page", enquiry_id=enquiry_id), 303)
     more = shared(enquiry_id, "waters")
-    return render_template("waters/page.html", form=form, rows=_shown_legs(form), words=WISH_WORDS, clash=clash,
-                           **{**more, **_figures(before.need)}), 422
+    return (
+        render_template(
+            "waters/page.html",
+            form=form,
+            rows=_shown_legs(form),
+            words=WISH_WORDS,
+            clash=clash,
+            **{**more, **_figures(before.need)},
+        ),
+        422,
+    )
 
 
 @bp.post("/waters/legs")
@@ -76,12 +123,19 @@ def legs(enquiry_id: int) -> Any:
     stored = stored_or_404(enquiry_id)
     day = legs_made(stored.need.day, request.form.get("make", ""))
     with transaction(conn()) as c:
-        enquiries.save(c, enquiry_id, replace(stored.enquiry, need=replace(stored.need, day=day)), keeping.now())
+        enquiries.save(
+            c,
+            enquiry_id,
+            replace(stored.enquiry, need=replace(stored.need, day=day)),
+            keeping.now(),
+        )
     return redirect(url_for("waters.page", enquiry_id=enquiry_id) + "#legs", 303)
 
 
 def legs_made(day: Day, how: str) -> Day:
-    """The day with legs made in one gesture: `there` (out and back of the day's distance), `back` (all legs reversed), `none`."""
+    """The day with legs made in one gesture: `there` (out and back of the day's distance), `back`
+    (all legs reversed), `none`.
+    """
     if how == "none":
         return replace(day, legs=())
     if how == "back" and day.legs and 2 * len(day.legs) <= MOST_LEGS:

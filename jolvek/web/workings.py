@@ -29,8 +29,17 @@ from jolvek.store import shelf as shelf_store
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Pinned
 
-STATIONS = ((1, "boat", "Boat"), (2, "waters", "Waters"), (3, "shortlist", "Shortlist"), (4, "side_by_side", "Side by side"),
-            (5, "day_out", "Day out"), (6, "fitting", "Fitting"), (7, "offer", "Offer"), (8, "", "Handover"), (9, "", "Aftercare"))
+STATIONS = (
+    (1, "boat", "Boat"),
+    (2, "waters", "Waters"),
+    (3, "shortlist", "Shortlist"),
+    (4, "side_by_side", "Side by side"),
+    (5, "day_out", "Day out"),
+    (6, "fitting", "Fitting"),
+    (7, "offer", "Offer"),
+    (8, "", "Handover"),
+    (9, "", "Aftercare"),
+)
 
 
 @dataclass(frozen=True)
@@ -119,8 +128,19 @@ class Card:
 def work_out(need: Need, pinned: Pinned) -> Worked:
     """Performance and findings of one pinned setup on one boat."""
     item = {p.kind: p.item for p in pinned.parts}
-    return Worked(pinned, Fitted(need, item["motor"], item["battery"], item["mount"], item.get("charger"), pinned.series,
-                                 pinned.parallel, pinned.shaft_m))
+    return Worked(
+        pinned,
+        Fitted(
+            need,
+            item["motor"],
+            item["battery"],
+            item["mount"],
+            item.get("charger"),
+            pinned.series,
+            pinned.parallel,
+            pinned.shaft_m,
+        ),
+    )
 
 
 def card(stored: Stored, pinned: list[Pinned], here: str) -> Card:
@@ -131,33 +151,85 @@ def card(stored: Stored, pinned: list[Pinned], here: str) -> Card:
     sizing = size(need)
     mass = in_hand.performance.displacement_kg if in_hand else sizing.displacement_kg
     rho = need.water.density_kg_m3
-    return Card(sizing, float(float_at(need.hull, mass, rho).draught_m), float(hull_speed_m_s(need.hull.waterline_m)), mass,
-                mass >= awash_kg(need.hull, rho), in_hand, ticks(need, pinned, in_hand))
+    return Card(
+        sizing,
+        float(float_at(need.hull, mass, rho).draught_m),
+        float(hull_speed_m_s(need.hull.waterline_m)),
+        mass,
+        mass >= awash_kg(need.hull, rho),
+        in_hand,
+        ticks(need, pinned, in_hand),
+    )
 
 
 def ticks(need: Need, pinned: list[Pinned], in_hand: Worked | None) -> tuple[Tick, ...]:
     """The nine stations with what each still lacks."""
     chosen = any(p.chosen for p in pinned)
     level = in_hand.level if in_hand else "fine"
-    side = ("empty", "pin a setup first") if not pinned else \
-        ("blocked", "a setup cannot be offered") if level == "block" else \
-        ("look", "one setup only: pin another to compare") if len(pinned) == 1 else ("done", f"{len(pinned)} setups")
-    offer = ("empty", "choose a setup first") if not chosen else ("blocked", "cannot be offered") if level == "block" \
-        else ("look", "read the cautions") if level == "caution" else ("done", "ready")
+    side = (
+        ("empty", "pin a setup first")
+        if not pinned
+        else (
+            ("blocked", "a setup cannot be offered")
+            if level == "block"
+            else (
+                ("look", "one setup only: pin another to compare")
+                if len(pinned) == 1
+                else ("done", f"{len(pinned)} setups")
+            )
+        )
+    )
+    offer = (
+        ("empty", "choose a setup first")
+        if not chosen
+        else (
+            ("blocked", "cannot be offered")
+            if level == "block"
+            else ("look", "read the cautions")
+            if level == "caution"
+            else ("done", "ready")
+        )
+    )
     lacks = "transom" in need.site.places and need.hull.transom_height_m is None
-    state = {"boat": ("look", "transom height is estimated") if lacks else ("done", "sizes and load are given"),
-             "waters": ("blocked", "a current as fast as the boat") if need.day_blocked else
-                       ("done", f"{len(need.day.legs)} legs" if need.day.legs else "speed and distance are given"),
-             "fitting": ("empty", "pin a setup first") if not pinned else ("look", "see the findings")
-             if in_hand and in_hand.level in ("caution", "block") else ("done", "fits"),
-             "day_out": ("empty", "pin a setup first") if not pinned else ("done", "the day can be run"),
-             "shortlist": ("done", "setups pinned") if pinned else ("empty", "nothing pinned yet"), "side_by_side": side, "offer": offer}
-    return tuple(Tick(n, endpoint, name, *state.get(endpoint, ("empty", "not built yet"))) for n, endpoint, name in STATIONS)
+    state = {
+        "boat": (
+            ("look", "transom height is estimated")
+            if lacks
+            else ("done", "sizes and load are given")
+        ),
+        "waters": (
+            ("blocked", "a current as fast as the boat")
+            if need.day_blocked
+            else (
+                "done",
+                f"{len(need.day.legs)} legs" if need.day.legs else "speed and distance are given",
+            )
+        ),
+        "fitting": (
+            ("empty", "pin a setup first")
+            if not pinned
+            else (
+                ("look", "see the findings")
+                if in_hand and in_hand.level in ("caution", "block")
+                else ("done", "fits")
+            )
+        ),
+        "day_out": ("empty", "pin a setup first") if not pinned else ("done", "the day can be run"),
+        "shortlist": ("done", "setups pinned") if pinned else ("empty", "nothing pinned yet"),
+        "side_by_side": side,
+        "offer": offer,
+    }
+    return tuple(
+        Tick(n, endpoint, name, *state.get(endpoint, ("empty", "not built yet")))
+        for n, endpoint, name in STATIONS
+    )
 
 
 @dataclass(frozen=True)
 class Answer:
-    """A match with what of its ranking does not hang on the weights, kept while only they change."""
+    """A match with what of its ranking does not hang on the weights, kept while only they
+    change.
+    """
 
     match: Match
     shelf: Shelf
@@ -257,17 +329,38 @@ class Row:
         """The same parts have the same key, pinned or not."""
         ids = [f"motor:{self.motor.id}", f"battery:{self.battery.id}", f"mount:{self.mount.id}"]
         ids += [f"charger:{self.charger.id}"] if self.charger else []
-        return "|".join([*sorted(ids), f"{self.series}s{self.parallel}p", f"{self.shaft_m or 0:.3f}"])
+        return "|".join(
+            [*sorted(ids), f"{self.series}s{self.parallel}p", f"{self.shaft_m or 0:.3f}"]
+        )
 
 
 def row(match: Match, index: int, why: str = "") -> Row:
     """Candidate `index` with its products."""
     f, d, s, shelf = match.field, match.drives, match.supplies, match.shelf
     drive, supply = int(f.drive[index]), int(f.supply[index])
-    shaft, charger, hours = float(d.shaft_m[drive]), int(s.charger[supply]), float(f.charge_h[index])
+    shaft, charger, hours = (
+        float(d.shaft_m[drive]),
+        int(s.charger[supply]),
+        float(f.charge_h[index]),
+    )
     power = float(f.power_at_wish_w[index])
-    return Row(index, shelf.motors[d.motor[drive]], shelf.batteries[s.battery[supply]], shelf.mounts[d.mount[drive]],
-               shelf.chargers[charger] if charger >= 0 else None, int(s.series[supply]), int(s.parallel[supply]),
-               None if np.isnan(shaft) else shaft, float(f.top_speed_m_s[index]), None if np.isnan(power) else power,
-               float(f.runtime_s[index]), float(f.range_m[index]), float(f.price[index]), float(f.mass_kg[index]),
-               float(f.lift_kg[index]), None if np.isnan(hours) else hours, bool(f.does_day[index]), why)
+    return Row(
+        index,
+        shelf.motors[d.motor[drive]],
+        shelf.batteries[s.battery[supply]],
+        shelf.mounts[d.mount[drive]],
+        shelf.chargers[charger] if charger >= 0 else None,
+        int(s.series[supply]),
+        int(s.parallel[supply]),
+        None if np.isnan(shaft) else shaft,
+        float(f.top_speed_m_s[index]),
+        None if np.isnan(power) else power,
+        float(f.runtime_s[index]),
+        float(f.range_m[index]),
+        float(f.price[index]),
+        float(f.mass_kg[index]),
+        float(f.lift_kg[index]),
+        None if np.isnan(hours) else hours,
+        bool(f.does_day[index]),
+        why,
+    )

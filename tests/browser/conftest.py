@@ -1,4 +1,6 @@
-"""Headless Chromium against the real server over a temporary demo database; every test asserts a silent console."""
+"""Headless Chromium against the real server over a temporary demo database; every test asserts a
+silent console.
+"""
 
 from __future__ import annotations
 
@@ -12,7 +14,10 @@ from scripts import chromium
 def browser_type_launch_args():
     path = chromium.path()
     if not path:
-        pytest.fail("The browser tests need Chromium: apt-get install chromium (or set CHROMIUM to its path)")
+        pytest.fail(
+            "The browser tests need Chromium: apt-get install chromium (or set CHROMIUM to its"
+            " path)"
+        )
     return {"executable_path": path, "args": chromium.ARGS}
 
 

@@ -1,4 +1,6 @@
-"""Day out and Fitting under the hand: the wind after lunch, a leg dragged, a battery dragged, labels that keep clear."""
+"""Day out and Fitting under the hand: the wind after lunch, a leg dragged, a battery dragged,
+labels that keep clear.
+"""
 
 import re
 
@@ -7,7 +9,14 @@ from playwright.sync_api import expect
 
 from tests.browser.test_whole_job import no_violations, pin_two
 
-PAGES = ["day-out", "day-out?wind=18&from=9:30&all=1", "fitting", "fitting?tab=wiring&load=3", "fitting?tab=sheet", "fitting?tab=mounts"]
+PAGES = [
+    "day-out",
+    "day-out?wind=18&from=9:30&all=1",
+    "fitting",
+    "fitting?tab=wiring&load=3",
+    "fitting?tab=sheet",
+    "fitting?tab=mounts",
+]
 OVERLAPS = """(root) => {
   const found = [];
   for (const svg of document.querySelectorAll(root)) {
@@ -91,6 +100,10 @@ def test_no_label_lies_on_another_for_any_demo_boat(ready, server, width):
     page = ready
     page.set_viewport_size({"width": width, "height": 800})
     for number in (1, 2, 3, 4, 5, 6):
-        for path, root in (("fitting", ".leg-view, .weights-view"), ("fitting?tab=wiring", ".wiring"), ("day-out", ".day, .strip")):
+        for path, root in (
+            ("fitting", ".leg-view, .weights-view"),
+            ("fitting?tab=wiring", ".wiring"),
+            ("day-out", ".day, .strip"),
+        ):
             page.goto(f"{server}/enquiry/{number}/{path}")
             assert page.evaluate(OVERLAPS, root) == [], f"enquiry {number}, {path}"

@@ -100,8 +100,15 @@ def test_power_is_compared_under_a_cursor_too(page, server):
 def test_a_price_list_is_previewed_imported_and_taken_back(page, server):
     page.goto(f"{server}/shelf/import")
     page.locator("#kind").select_option("panels")
-    page.locator("#file").set_input_files({"name": "list.csv", "mimeType": "text/csv", "buffer":
-                                           b"id,maker,name,price,rated_w\nnew-1,Halvane,Leaf 80,190,80\nbad,Halvane,Leaf,many,80\n"})
+    page.locator("#file").set_input_files(
+        {
+            "name": "list.csv",
+            "mimeType": "text/csv",
+            "buffer": (
+                b"id,maker,name,price,rated_w\nnew-1,Halvane,Leaf 80,190,80\nbad,Halvane,Leaf,many,80\n"
+            ),
+        }
+    )
     page.get_by_role("button", name="Show what it would change").click()
     expect(page.locator(".answer")).to_contain_text("1 new, 0 changed, 0 as they are, 1 wrong")
     expect(page.locator("table").first).to_contain_text("allowed is a number")

@@ -1,4 +1,6 @@
-"""The real work in a real browser: quick start to offer, by mouse and by keyboard, at every width, in both themes."""
+"""The real work in a real browser: quick start to offer, by mouse and by keyboard, at every width,
+in both themes.
+"""
 
 import re
 
@@ -147,7 +149,9 @@ def test_the_job_reads_without_javascript(browser, server):
 def test_the_silhouette_is_to_scale_and_floats_at_its_draught(page, server):
     page.goto(f"{server}/enquiry/2/boat")
     view = page.locator("#figures .side-view")
-    scale, keel, water = (float(view.get_attribute(f"data-{k}")) for k in ("scale", "keel-y", "water-y"))
+    scale, keel, water = (
+        float(view.get_attribute(f"data-{k}")) for k in ("scale", "keel-y", "water-y")
+    )
     shown = float(re.search(r"draws ([\d.]+)", view.text_content())[1])
     assert abs((keel - water) / scale - shown) < 0.006
     ends = re.search(r"M([\d.]+) [\d.]+v8M([\d.]+) ", view.locator(".dim").get_attribute("d"))

@@ -18,7 +18,12 @@ from jolvek.core.schools import battery_schools, power_schools, reserve_schools
 from jolvek.core.setup import Setup
 
 PACK = Battery("nmc", 25.9, 30, 4.0)
-DINGHY = Setup(Hull("rigid_dinghy", 2.9, 1.45, 55), Load(2, 150), Motor(1200, voltage_v=24, mass_kg=14), Bank(Battery("lfp", 25.6, 50)))
+DINGHY = Setup(
+    Hull("rigid_dinghy", 2.9, 1.45, 55),
+    Load(2, 150),
+    Motor(1200, voltage_v=24, mass_kg=14),
+    Bank(Battery("lfp", 25.6, 50)),
+)
 
 
 def test_two_packs_in_turn_go_nearly_twice_as_far_and_keep_the_reserve_in_the_last():
@@ -30,7 +35,9 @@ def test_two_packs_in_turn_go_nearly_twice_as_far_and_keep_the_reserve_in_the_la
 def test_a_spare_of_another_size_and_kind_is_used_in_turn_but_never_joined():
     small, large = Bank(Battery("agm", 24, 40)), Bank(PACK)
     assert in_turn([large, small], 300.0).total_s > in_turn([large], 300.0).total_s
-    assert mixed([small.battery, large.battery]).rule == "mixed-bank" and mixed([PACK, PACK]) is None
+    assert (
+        mixed([small.battery, large.battery]).rule == "mixed-bank" and mixed([PACK, PACK]) is None
+    )
 
 
 def test_no_bank_is_refused():
@@ -52,7 +59,10 @@ def test_the_smallest_limit_of_cells_bms_and_connector_rules(change, amps, by):
     assert (b.continuous_a, b.limited_by) == (amps, by)
 
 
-@pytest.mark.parametrize(("motor_min", "reserve", "by"), [(0.0, 0.2, "reserve"), (0.97, 0.0, "motor"), (0.0, 0.0, "reserve")])
+@pytest.mark.parametrize(
+    ("motor_min", "reserve", "by"),
+    [(0.0, 0.2, "reserve"), (0.97, 0.0, "motor"), (0.0, 0.0, "reserve")],
+)
 def test_a_lithium_discharge_ends_by_what_comes_first(motor_min, reserve, by):
     assert discharge(chemistry("lfp"), 0.5, reserve, motor_min).ended_by == by
 
@@ -64,7 +74,8 @@ def test_lead_ends_at_its_depth_and_at_too_much_power_by_its_cut_off():
 
 def test_cold_and_age_shorten_and_deeper_cycles_cost_life():
     warm, cold, old = (
-        float(runtime_s(Bank(Battery("agm", 12, 100), ageing=a, temperature_c=t), 120.0)) for a, t in ((0, 20), (0, 0), (0.2, 20))
+        float(runtime_s(Bank(Battery("agm", 12, 100), ageing=a, temperature_c=t), 120.0))
+        for a, t in ((0, 20), (0, 0), (0.2, 20))
     )
     assert cold == pytest.approx(0.8 * warm, rel=0.05) and old < 0.82 * warm
     assert float(cycle_life(chemistry("lfp"), 0.5)) > float(cycle_life(chemistry("lfp"), 0.9))
@@ -72,13 +83,19 @@ def test_cold_and_age_shorten_and_deeper_cycles_cost_life():
 
 def test_two_chargers_take_half_the_time_and_strangers_count_for_nothing():
     bank, c = Bank(Battery("lfp", 25.6, 100)), Charger(24, 10, ("lfp",))
-    assert charging.together_h(bank, [c, c], 0.2, 0.85) == pytest.approx(charging.together_h(bank, [c], 0.2, 0.85) / 2)
+    assert charging.together_h(bank, [c, c], 0.2, 0.85) == pytest.approx(
+        charging.together_h(bank, [c], 0.2, 0.85) / 2
+    )
     assert charging.together_h(bank, [Charger(48, 10, ("lfp",))]) == float("inf")
 
 
-def test_a_small_charger_needs_most_of_a_working_day():  # 180 W for 1 to 1.4 kWh, common practice, no source
+# 180 W for 1 to 1.4 kWh, common practice, no source
+def test_a_small_charger_needs_most_of_a_working_day():
     hours = [
-        charging.first_charge_h(Bank(Battery("nmc", 25.9, wh / 25.9)), [Charger(24, 180 / 25.9, ("nmc",))], 0.2) for wh in (1000, 1400)
+        charging.first_charge_h(
+            Bank(Battery("nmc", 25.9, wh / 25.9)), [Charger(24, 180 / 25.9, ("nmc",))], 0.2
+        )
+        for wh in (1000, 1400)
     ]
     assert 4.3 < hours[0] < hours[1] < 8
 
@@ -86,7 +103,11 @@ def test_a_small_charger_needs_most_of_a_working_day():  # 180 W for 1 to 1.4 kW
 def test_full_by_morning_is_answered_in_charge():
     bank, c = Bank(Battery("lfp", 25.6, 100)), Charger(24, 10, ("lfp",))
     after = charging.soc_after(bank, [c], [0, 4, 8, 24], 0.2)
-    assert list(after) == sorted(after) and after[0] == pytest.approx(0.2) and after[-1] == pytest.approx(0.99)
+    assert (
+        list(after) == sorted(after)
+        and after[0] == pytest.approx(0.2)
+        and after[-1] == pytest.approx(0.99)
+    )
     hours = charging.together_h(bank, [c], 0.2, 0.7)
     assert float(charging.soc_after(bank, [c], hours, 0.2)) == pytest.approx(0.7, abs=0.01)
 
@@ -97,7 +118,9 @@ def test_every_what_if_is_slower_or_shorter_and_all_at_once_is_the_worst():
     for case in rest:
         at = case.performance.at_speed(1.6)
         assert at.power_w >= base.power_w and at.range_m < base.range_m
-    assert rest[-1].performance.at_speed(1.6).range_m == min(c.performance.at_speed(1.6).range_m for c in rest)
+    assert rest[-1].performance.at_speed(1.6).range_m == min(
+        c.performance.at_speed(1.6).range_m for c in rest
+    )
 
 
 def test_planing_power_falls_with_each_person():
@@ -110,7 +133,11 @@ def test_planing_power_falls_with_each_person():
 def test_schools_answer_for_every_boat_and_exactly_one_is_preferred(which):
     need = demo.enquiries()[which].need
     rows = power_schools(need)
-    assert [r.preferred for r in rows].count(True) == 1 and rows[-1].preferred and all(r.why and r.source for r in rows)
+    assert (
+        [r.preferred for r in rows].count(True) == 1
+        and rows[-1].preferred
+        and all(r.why and r.source for r in rows)
+    )
     for question in ("chemistry", "place", "size"):
         choices = [c for c in battery_schools(need) if c.question == question]
         assert len(choices) == 2 and [c.preferred for c in choices].count(True) == 1
@@ -119,4 +146,6 @@ def test_schools_answer_for_every_boat_and_exactly_one_is_preferred(which):
 
 def test_the_thirds_keep_more_than_the_fifth():
     fifth, thirds, hours = reserve_schools(what_if(DINGHY)[0].performance, 1.6)
-    assert thirds.range_m < fifth.range_m and hours.kept == pytest.approx(what_if(DINGHY)[0].performance.at_speed(1.6).power_w / 1280)
+    assert thirds.range_m < fifth.range_m and hours.kept == pytest.approx(
+        what_if(DINGHY)[0].performance.at_speed(1.6).power_w / 1280
+    )

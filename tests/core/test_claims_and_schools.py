@@ -1,4 +1,6 @@
-"""What catalogues claim and what schools teach, held against arithmetic; and what doubt does to a figure."""
+"""What catalogues claim and what schools teach, held against arithmetic; and what doubt does to a
+figure.
+"""
 
 from dataclasses import replace
 
@@ -18,7 +20,12 @@ from jolvek.core.setup import Setup
 from jolvek.core.shelf import sample
 
 MOTOR, BATTERY = sample().motors[0], sample().batteries[0]
-DINGHY = Setup(Hull("rigid_dinghy", 3.2, 1.45, 65), Load(2), Motor(1200, voltage_v=24), Bank(Battery("lfp", 25.6, 50)))
+DINGHY = Setup(
+    Hull("rigid_dinghy", 3.2, 1.45, 65),
+    Load(2),
+    Motor(1200, voltage_v=24),
+    Bank(Battery("lfp", 25.6, 50)),
+)
 
 
 def levels(item):
@@ -31,7 +38,9 @@ def with_spec(item, **changes):
 
 @pytest.mark.parametrize(("newton", "level"), [(250, "fine"), (470, "caution"), (900, "block")])
 def test_static_thrust_against_the_momentum_limit(newton, level):
-    """Ideal static thrust (2 rho A P^2)^(1/3), the actuator disc; 1200 W on 0.27 m: 551 N in fresh, 556 N in salt water, by hand."""
+    """Ideal static thrust (2 rho A P^2)^(1/3), the actuator disc; 1200 W on 0.27 m: 551 N in fresh,
+    556 N in salt water, by hand.
+    """
     item = with_spec(MOTOR, propeller_diameter_m=0.27, static_thrust_n=newton * 1.0)
     ideal = (2 * 1025 * np.pi / 4 * 0.27**2 * 1200**2) ** (1 / 3)
     assert ideal == pytest.approx(553, abs=4)
@@ -41,7 +50,9 @@ def test_static_thrust_against_the_momentum_limit(newton, level):
 @pytest.mark.parametrize(("hp", "level"), [(1.5, "fine"), (3.0, "caution")])
 def test_horsepower_is_745_7_watts(hp, level):
     assert levels(replace(MOTOR, claimed_hp=hp))["horsepower"] == level
-    assert "1.6 hp" in next(c.says for c in check(replace(MOTOR, claimed_hp=hp)) if c.about == "horsepower")
+    assert "1.6 hp" in next(
+        c.says for c in check(replace(MOTOR, claimed_hp=hp)) if c.about == "horsepower"
+    )
 
 
 @pytest.mark.parametrize(("claimed", "level"), [(1280, "fine"), (1340, "fine"), (1500, "caution")])
@@ -60,7 +71,11 @@ def test_a_claimed_speed_is_tried_on_a_light_skiff(speed, level):
 
 
 def test_a_claimed_runtime_says_the_energy_it_takes():
-    claim = next(c for c in check(replace(MOTOR, claimed_runtime_s=5400.0)) if c.about == "time at full power")
+    claim = next(
+        c
+        for c in check(replace(MOTOR, claimed_runtime_s=5400.0))
+        if c.about == "time at full power"
+    )
     assert "1800 Wh" in claim.says  # 1200 W for an hour and a half
 
 
@@ -82,7 +97,9 @@ def test_every_doubt_is_no_better_than_the_plan_and_all_at_once_is_the_worst():
     for key, case in cases.items():
         assert case.at_power(power).speed_m_s <= plan.at_power(power).speed_m_s * (1 + 1e-9), key
         assert case.at_power(power).range_m <= plan.at_power(power).range_m * (1 + 1e-9), key
-    assert cases["all"].at_power(power).range_m == min(c.at_power(power).range_m for c in cases.values())
+    assert cases["all"].at_power(power).range_m == min(
+        c.at_power(power).range_m for c in cases.values()
+    )
     assert cases["aged"].at_power(power).speed_m_s == pytest.approx(plan.at_power(power).speed_m_s)
 
 

@@ -1,4 +1,6 @@
-"""Every public core function says what it does, with an example that runs; every module opens by saying what it is for."""
+"""Every public core function says what it does, with an example that runs; every module opens by
+saying what it is for.
+"""
 
 import ast
 from pathlib import Path
@@ -10,7 +12,11 @@ MODULES = sorted(p for p in CORE.glob("*.py") if p.name != "__init__.py")
 
 
 def public(tree):
-    return [node for node in tree.body if isinstance(node, ast.FunctionDef) and not node.name.startswith("_")]
+    return [
+        node
+        for node in tree.body
+        if isinstance(node, ast.FunctionDef) and not node.name.startswith("_")
+    ]
 
 
 @pytest.mark.parametrize("path", MODULES, ids=lambda p: p.stem)
@@ -24,9 +30,15 @@ def test_public_functions_have_a_docstring_with_a_running_example(path):
 @pytest.mark.parametrize("path", MODULES, ids=lambda p: p.stem)
 def test_public_classes_and_methods_have_a_docstring(path):
     tree = ast.parse(path.read_text(encoding="utf-8"))
-    bare = [f"{c.name}.{getattr(f, 'name', '')}" for c in tree.body if isinstance(c, ast.ClassDef) and not c.name.startswith("_")
-            for f in [c, *c.body] if isinstance(f, ast.ClassDef | ast.FunctionDef) and not f.name.startswith("_")
-            and not ast.get_docstring(f)]
+    bare = [
+        f"{c.name}.{getattr(f, 'name', '')}"
+        for c in tree.body
+        if isinstance(c, ast.ClassDef) and not c.name.startswith("_")
+        for f in [c, *c.body]
+        if isinstance(f, ast.ClassDef | ast.FunctionDef)
+        and not f.name.startswith("_")
+        and not ast.get_docstring(f)
+    ]
     assert bare == []
 
 

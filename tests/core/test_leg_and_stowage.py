@@ -1,4 +1,6 @@
-"""The leg at the transom and the packs in their bays: geometry at its ends, and against brute force."""
+"""The leg at the transom and the packs in their bays: geometry at its ends, and against brute
+force.
+"""
 
 from itertools import permutations
 
@@ -36,16 +38,25 @@ def test_a_longer_shaft_sets_everything_deeper_by_as_much(seat, draught, diamete
 
 @many
 @given(seats, st.floats(0.05, 0.25), st.floats(0.2, 0.34), st.floats(0.3, 0.7))
-def test_tilting_up_never_needs_more_water_and_never_less_than_the_hull(seat, draught, diameter, shaft):
+def test_tilting_up_never_needs_more_water_and_never_less_than_the_hull(
+    seat, draught, diameter, shaft
+):
     x = leg(shaft, seat, draught, diameter)
     assert draught <= x.up_m <= x.shallow_m + 1e-9 <= max(x.needs_m, draught + GROUND_M) + 1e-9
     assert x.tip_m < x.hub_m < x.lowest_m < x.needs_m
 
 
 @pytest.mark.parametrize(("transom_in", "shaft_in"), [(15, 15), (20, 20), (25, 25)])
-def test_the_standard_shaft_of_a_standard_transom_is_right_and_its_neighbours_are_not(transom_in, shaft_in):
-    """15, 20 and 25 inch transoms take 15, 20 and 25 inch shafts, the plate about level with the bottom: common practice, no source."""
-    rows = {round(c.shaft_m / 0.0254): c for c in shaft_choices((), transom_in * 0.0254 - 0.01, 0.2, 0.25)}
+def test_the_standard_shaft_of_a_standard_transom_is_right_and_its_neighbours_are_not(
+    transom_in, shaft_in
+):
+    """15, 20 and 25 inch transoms take 15, 20 and 25 inch shafts, the plate about level with the
+    bottom: common practice, no source.
+    """
+    rows = {
+        round(c.shaft_m / 0.0254): c
+        for c in shaft_choices((), transom_in * 0.0254 - 0.01, 0.2, 0.25)
+    }
     assert set(rows) == {15, 20, 25} and len(STANDARD_SHAFTS_M) == 3
     assert rows[shaft_in].says == "right"
     for other, row in rows.items():
@@ -109,15 +120,24 @@ sizes = st.tuples(*[st.floats(0.1, 0.5)] * 3)
 @given(st.tuples(*[st.floats(0.15, 1.5)] * 3), sizes)
 def test_packs_in_a_bay_by_counting_every_turn(inner, pack):
     bay = Bay("locker", *inner)
-    best = max(int(np.prod([int(room / side + 1e-9) for room, side in zip(inner, turn, strict=True)])) for turn in permutations(pack))
+    best = max(
+        int(np.prod([int(room / side + 1e-9) for room, side in zip(inner, turn, strict=True)]))
+        for turn in permutations(pack)
+    )
     assert packs_in_bay(bay, *pack, upright=False) == best
     assert packs_in_bay(bay, *pack, upright=True) <= best
     assert packs_in_bay(bay, *pack, upright=True) * np.prod(pack) <= np.prod(inner) * (1 + 1e-6)
 
 
 @many
-@given(st.lists(st.tuples(st.floats(0.2, 1.0), st.floats(0.2, 0.8), st.floats(0.2, 0.6), st.floats(5, 120)), min_size=1, max_size=3),
-       st.integers(1, 6))
+@given(
+    st.lists(
+        st.tuples(st.floats(0.2, 1.0), st.floats(0.2, 0.8), st.floats(0.2, 0.6), st.floats(5, 120)),
+        min_size=1,
+        max_size=3,
+    ),
+    st.integers(1, 6),
+)
 def test_what_is_stowed_fits_by_size_and_weight_and_is_all_of_it(rows, packs):
     bays = [Bay(f"bay {i}", *row) for i, row in enumerate(rows)]
     battery = Battery("lfp", 12.8, 100, 11.4, length_m=0.33, width_m=0.17, height_m=0.22)

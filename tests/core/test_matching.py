@@ -1,4 +1,6 @@
-"""Matching: the same figures as a single prediction, hard rules kept, every rejection with its reason."""
+"""Matching: the same figures as a single prediction, hard rules kept, every rejection with its
+reason.
+"""
 
 from dataclasses import replace
 
@@ -19,8 +21,17 @@ def setup_of(m, i):
     f, d, s, need = m.field, m.drives, m.supplies, m.need
     k, j = int(f.supply[i]), int(f.drive[i])
     bank = Bank(m.shelf.batteries[s.battery[k]].spec, int(s.series[k]), int(s.parallel[k]))
-    return Setup(need.hull, need.load, m.shelf.motors[d.motor[j]].spec, bank, need.water, need.day.wind_m_s, need.day.current_m_s,
-                 need.day.reserve, m.shelf.mounts[d.mount[j]].spec.mass_kg)
+    return Setup(
+        need.hull,
+        need.load,
+        m.shelf.motors[d.motor[j]].spec,
+        bank,
+        need.water,
+        need.day.wind_m_s,
+        need.day.current_m_s,
+        need.day.reserve,
+        m.shelf.mounts[d.mount[j]].spec.mass_kg,
+    )
 
 
 @pytest.mark.parametrize("which", range(6))
@@ -42,10 +53,16 @@ def test_every_product_is_in_a_setup_that_does_the_day_or_has_a_reason(enquiries
     good = m.field.does_day
     motors = set(m.drives.motor[m.field.drive[good]].tolist())
     batteries = set(m.supplies.battery[m.field.supply[good]].tolist())
-    assert motors.isdisjoint(m.motor_reasons) and motors | set(m.motor_reasons) == set(range(len(shelf.motors)))
-    assert batteries.isdisjoint(m.battery_reasons) and batteries | set(m.battery_reasons) == set(range(len(shelf.batteries)))
+    assert motors.isdisjoint(m.motor_reasons) and motors | set(m.motor_reasons) == set(
+        range(len(shelf.motors))
+    )
+    assert batteries.isdisjoint(m.battery_reasons) and batteries | set(m.battery_reasons) == set(
+        range(len(shelf.batteries))
+    )
     mounts, chargers = set(m.drives.mount.tolist()), set(m.supplies.charger.tolist())
-    assert mounts.isdisjoint(m.mount_reasons) and mounts | set(m.mount_reasons) == set(range(len(shelf.mounts)))
+    assert mounts.isdisjoint(m.mount_reasons) and mounts | set(m.mount_reasons) == set(
+        range(len(shelf.mounts))
+    )
     assert chargers.isdisjoint(m.charger_reasons)
     reasons = (m.motor_reasons, m.battery_reasons, m.mount_reasons, m.charger_reasons)
     assert all(f.text and f.cure for r in reasons for f in r.values())
@@ -56,7 +73,10 @@ def test_hard_rules_hold_for_every_candidate(enquiries, shelf):
     motor = m.drives.motor[m.field.drive]
     assert (m.motors.power_w[motor] <= 2200).all()
     assert (m.supplies.full_v[m.field.supply] <= m.motors.v_max[motor] + 1e-9).all()
-    assert (m.motors.power_w[motor] / m.supplies.nominal_v[m.field.supply] <= m.supplies.continuous_a[m.field.supply] + 1e-9).all()
+    assert (
+        m.motors.power_w[motor] / m.supplies.nominal_v[m.field.supply]
+        <= m.supplies.continuous_a[m.field.supply] + 1e-9
+    ).all()
     assert (m.drives.plate_m[m.field.drive][~np.isnan(m.drives.plate_m[m.field.drive])] >= 0).all()
 
 
@@ -64,12 +84,21 @@ def test_a_missing_length_of_shaft_is_told_in_millimetres(enquiries, shelf):
     need = enquiries[1].need
     tall = replace(need, hull=replace(need.hull, transom_height_m=0.559))
     reasons = match(tall, shelf).motor_reasons
-    assert any(f.rule == "shaft-short" and "51 mm" in f.text and "51 mm more shaft" in f.cure for f in reasons.values())
+    assert any(
+        f.rule == "shaft-short" and "51 mm" in f.text and "51 mm more shaft" in f.cure
+        for f in reasons.values()
+    )
 
 
 def test_an_empty_shelf_gives_an_empty_answer(enquiries):
     m = match(enquiries[0].need, Shelf())
-    assert m.field.price.size == 0 and ranked(m) == [] and picks(m) == [] and pareto(m).size == 0 and steps(m) == []
+    assert (
+        m.field.price.size == 0
+        and ranked(m) == []
+        and picks(m) == []
+        and pareto(m).size == 0
+        and steps(m) == []
+    )
 
 
 def test_a_pontoon_boat_does_not_plane_on_any_shelf(shelf):
@@ -122,11 +151,19 @@ def test_weights_change_the_ranking_and_the_score_stays_between(enquiries, shelf
 
 def test_each_step_of_money_buys_more_range(enquiries, shelf):
     bought = steps(match(enquiries[1].need, shelf))
-    assert len(bought) > 1 and all(b.range_m > a.range_m and b.budget > a.budget for a, b in zip(bought, bought[1:], strict=False))
+    assert len(bought) > 1 and all(
+        b.range_m > a.range_m and b.budget > a.budget
+        for a, b in zip(bought, bought[1:], strict=False)
+    )
 
 
 @pytest.mark.parametrize(
-    ("change", "rule"), [({"max_lift_kg": 3.0}, "lift-mass"), ({"budget": 300.0}, "too-dear"), ({"max_noise_db": 40.0}, "noise")]
+    ("change", "rule"),
+    [
+        ({"max_lift_kg": 3.0}, "lift-mass"),
+        ({"budget": 300.0}, "too-dear"),
+        ({"max_noise_db": 40.0}, "noise"),
+    ],
 )
 def test_wishes_that_nothing_meets_are_named(enquiries, shelf, change, rule):
     need = replace(enquiries[1].need, day=replace(enquiries[1].need.day, max_lift_kg=None))

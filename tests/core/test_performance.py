@@ -16,7 +16,12 @@ from jolvek.core.setup import Setup
 from jolvek.core.units import KNOT_M_S
 from jolvek.core.water import Water
 
-TENDER = Setup(Hull("inflatable_air", 2.9, 1.55, 38), Load(2, 150, 15), Motor(1000, voltage_v=24), Bank(Battery("nmc", 25.9, 52)))
+TENDER = Setup(
+    Hull("inflatable_air", 2.9, 1.55, 38),
+    Load(2, 150, 15),
+    Motor(1000, voltage_v=24),
+    Bank(Battery("nmc", 25.9, 52)),
+)
 
 
 def rules(setup):
@@ -48,13 +53,16 @@ def test_a_speed_out_of_reach_has_no_power_but_a_reason():
 
 
 def test_wind_against_costs_power_and_wind_behind_saves_it():
-    calm, against, behind = (evaluate(replace(TENDER, wind_m_s=w)).at_speed(1.6).power_w for w in (0, 8, -8))
+    calm, against, behind = (
+        evaluate(replace(TENDER, wind_m_s=w)).at_speed(1.6).power_w for w in (0, 8, -8)
+    )
     assert behind < calm < against
 
 
 def test_a_foul_bottom_costs_power():
     assert (
-        evaluate(replace(TENDER, hull=replace(TENDER.hull, bottom="weed"))).at_speed(1.6).power_w > evaluate(TENDER).at_speed(1.6).power_w
+        evaluate(replace(TENDER, hull=replace(TENDER.hull, bottom="weed"))).at_speed(1.6).power_w
+        > evaluate(TENDER).at_speed(1.6).power_w
     )
 
 
@@ -84,7 +92,9 @@ def test_arrays_equal_scalars():
     for i, m in enumerate(masses):
         for j, v in enumerate(speeds):
             assert total_n(t, float(v), float(m), 2.0, 0.0075) == pytest.approx(together[i, j])
-            assert total_n(table(hull, water, float(m)), float(v), float(m), 2.0, 0.0075) == pytest.approx(together[i, j], rel=5e-3)
+            assert total_n(
+                table(hull, water, float(m)), float(v), float(m), 2.0, 0.0075
+            ) == pytest.approx(together[i, j], rel=5e-3)
 
 
 def test_the_passage_to_planing_is_smooth_and_complete():
@@ -117,7 +127,11 @@ def test_slip_and_efficiency_are_those_of_a_propeller():
 def test_draught_times_area_is_volume():
     hull = Hull("flat_bottom", 4.3, 1.6, 130)
     f = float_at(hull, 400.0, 1000.0)
-    assert float(f.draught_m) * hull.waterline_m * hull.body_waterline_beam_m * hull.fam.block_coefficient == pytest.approx(0.4)
+    assert float(
+        f.draught_m
+    ) * hull.waterline_m * hull.body_waterline_beam_m * hull.fam.block_coefficient == pytest.approx(
+        0.4
+    )
 
 
 def test_hull_speed_of_a_sixteen_foot_waterline():  # 1.34 √16 = 5.36 kn, by definition
@@ -127,9 +141,13 @@ def test_hull_speed_of_a_sixteen_foot_waterline():  # 1.34 √16 = 5.36 kn, by d
 def test_an_overloaded_boat_is_stopped_not_computed_away():
     hull = Hull("kayak", 3.7, 0.78, 34)
     assert "awash" in rules(Setup(hull, Load(1, 85, awash_kg(hull)), Motor(500)))
-    assert "low-freeboard" in rules(Setup(hull, Load(1, 85, awash_kg(hull) * 0.5 - 100), Motor(500)))
+    assert "low-freeboard" in rules(
+        Setup(hull, Load(1, 85, awash_kg(hull) * 0.5 - 100), Motor(500))
+    )
 
 
 @pytest.mark.parametrize(("plate", "blocked"), [(999, True), (1000, False), (1001, False)])
 def test_plate_power_below_at_and_above(plate, blocked):
-    assert ("plate-power" in rules(replace(TENDER, hull=replace(TENDER.hull, max_power_w=plate)))) is blocked
+    assert (
+        "plate-power" in rules(replace(TENDER, hull=replace(TENDER.hull, max_power_w=plate)))
+    ) is blocked

@@ -1,4 +1,6 @@
-"""What must hold for any boat: more power is never slower, heavier never faster, more capacity never shorter."""
+"""What must hold for any boat: more power is never slower, heavier never faster, more capacity
+never shorter.
+"""
 
 from dataclasses import replace
 
@@ -25,7 +27,9 @@ few = settings(max_examples=25, deadline=None)
 
 def boat(family_id, share=0.5):
     fam = FAMILIES[family_id]
-    return typical_hull(family_id, fam.length_min_m + share * (min(fam.length_max_m, 9) - fam.length_min_m))[0]
+    return typical_hull(
+        family_id, fam.length_min_m + share * (min(fam.length_max_m, 9) - fam.length_min_m)
+    )[0]
 
 
 @few
@@ -46,9 +50,17 @@ def test_heavier_is_never_faster_in_displacement(family_id, share, power, extra)
 
 
 @few
-@given(st.sampled_from(sorted(CHEMISTRIES)), st.floats(20, 200), st.floats(1.05, 3), st.floats(100, 1000), st.floats(0, 0.6))
+@given(
+    st.sampled_from(sorted(CHEMISTRIES)),
+    st.floats(20, 200),
+    st.floats(1.05, 3),
+    st.floats(100, 1000),
+    st.floats(0, 0.6),
+)
 def test_more_capacity_never_runs_shorter(chem, ah, factor, power, reserve):
-    small, large = (float(runtime_s(Bank(Battery(chem, 24, c)), power, reserve)) for c in (ah, ah * factor))
+    small, large = (
+        float(runtime_s(Bank(Battery(chem, 24, c)), power, reserve)) for c in (ah, ah * factor)
+    )
     assert large >= small * (1 - 1e-9)
 
 
@@ -57,7 +69,13 @@ def test_more_capacity_never_runs_shorter(chem, ah, factor, power, reserve):
 def test_more_capacity_shortens_the_range_by_no_more_than_its_weight_explains(ah, factor):
     hull = boat("kayak")
     small, large = (
-        Setup(hull, Load(1, 85), Motor(500, voltage_v=12), Bank(Battery("agm", 12, c, mass_kg=c / 3.4))) for c in (ah, ah * factor)
+        Setup(
+            hull,
+            Load(1, 85),
+            Motor(500, voltage_v=12),
+            Bank(Battery("agm", 12, c, mass_kg=c / 3.4)),
+        )
+        for c in (ah, ah * factor)
     )
     as_heavy = replace(small, load=Load(1, 85, large.bank.mass_kg - small.bank.mass_kg))
     assert evaluate(large).at_speed(1.2).range_m >= evaluate(as_heavy).at_speed(1.2).range_m * 0.999
@@ -65,8 +83,17 @@ def test_more_capacity_shortens_the_range_by_no_more_than_its_weight_explains(ah
 
 @few
 @given(families, st.floats(100, 12000), st.integers(0, 12), st.floats(0, 3000))
-def test_every_finding_has_a_cure_and_a_source_and_no_figure_is_absurd(family_id, power, people, gear):
-    p = evaluate(Setup(boat(family_id), Load(people, None, gear), Motor(power, voltage_v=48), Bank(Battery("lfp", 51.2, 100))))
+def test_every_finding_has_a_cure_and_a_source_and_no_figure_is_absurd(
+    family_id, power, people, gear
+):
+    p = evaluate(
+        Setup(
+            boat(family_id),
+            Load(people, None, gear),
+            Motor(power, voltage_v=48),
+            Bank(Battery("lfp", 51.2, 100)),
+        )
+    )
     assert p.top_speed_m_s > 0 and np.isfinite(p.power_w).all() and p.static_thrust_n > 0
     for finding in check(p):
         assert finding.text and finding.cure and finding.source and finding.level in LEVELS

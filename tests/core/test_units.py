@@ -36,14 +36,31 @@ def test_reads_as_people_type(text, quantity, unit, si):
     assert units.parse(text, quantity, unit) == pytest.approx(si, rel=1e-4)
 
 
-@pytest.mark.parametrize(("text", "quantity"), [("abc", "length"), ("", "length"), ("3 kg", "length"), ("3 4", "mass"), ("1/0", "length"),
-                                                ("--3", "mass"), ("nan", "mass"), ("1e5000", "mass"), ("5 ft -3", "length")])
+@pytest.mark.parametrize(
+    ("text", "quantity"),
+    [
+        ("abc", "length"),
+        ("", "length"),
+        ("3 kg", "length"),
+        ("3 4", "mass"),
+        ("1/0", "length"),
+        ("--3", "mass"),
+        ("nan", "mass"),
+        ("1e5000", "mass"),
+        ("5 ft -3", "length"),
+    ],
+)
 def test_refuses_and_says_what_was_read_and_gives_an_example(text, quantity):
     with pytest.raises(units.NotAQuantity, match="read “.*” *; expected|read “.*”; expected"):
         units.parse(text, quantity, "m" if quantity == "length" else "kg")
 
 
-@given(st.floats(0.01, 1e5), st.sampled_from([(q, u) for q, row in units.QUANTITIES.items() for u in row.shown if u and q != "length"]))
+@given(
+    st.floats(0.01, 1e5),
+    st.sampled_from(
+        [(q, u) for q, row in units.QUANTITIES.items() for u in row.shown if u and q != "length"]
+    ),
+)
 def test_unit_round_trip(value, choice):
     quantity, unit = choice
     typed = f"{units.to_unit(value, quantity, unit):.12g} {unit}"
@@ -53,7 +70,9 @@ def test_unit_round_trip(value, choice):
 
 @given(st.integers(12, 600))
 def test_feet_and_inches_round_trip(inches):
-    assert units.parse(units.show(inches * 0.0254, "length", "ft"), "length", "m") == pytest.approx(inches * 0.0254)
+    assert units.parse(units.show(inches * 0.0254, "length", "ft"), "length", "m") == pytest.approx(
+        inches * 0.0254
+    )
 
 
 def test_figures_are_shown_with_a_thin_space_and_no_minus_zero():
@@ -61,6 +80,8 @@ def test_figures_are_shown_with_a_thin_space_and_no_minus_zero():
     assert units.show(-0.0001, "speed", "kn") == "0.0"
 
 
-@pytest.mark.parametrize(("seconds", "text"), [(5999, "1:39"), (6000, "1:40"), (None, "–"), (1e9, "> 999 h")])
+@pytest.mark.parametrize(
+    ("seconds", "text"), [(5999, "1:39"), (6000, "1:40"), (None, "–"), (1e9, "> 999 h")]
+)
 def test_hours_round_down(seconds, text):
     assert units.hours(seconds) == text

@@ -19,12 +19,26 @@ GOOD = {
     "bank": {"series": 1, "parallel": 1},
     "ask": {"powers_w": [1100, 300, 99000], "speeds_m_s": [1.5, 30]},
 }
-KEYS = {"points", "top_speed_m_s", "hull_speed_m_s", "knee", "planes", "planing_power_w", "static_thrust_n", "displacement_kg", "draught_m",
-        "band", "findings", "assumed"}
+KEYS = {
+    "points",
+    "top_speed_m_s",
+    "hull_speed_m_s",
+    "knee",
+    "planes",
+    "planing_power_w",
+    "static_thrust_n",
+    "displacement_kg",
+    "draught_m",
+    "band",
+    "findings",
+    "assumed",
+}
 
 
 def predict(data):
-    return CliRunner().invoke(main, ["predict", "-"], input=data if isinstance(data, str) else json.dumps(data))
+    return CliRunner().invoke(
+        main, ["predict", "-"], input=data if isinstance(data, str) else json.dumps(data)
+    )
 
 
 def test_the_answer_has_exactly_the_keys_of_the_format_in_the_asked_order():
@@ -39,9 +53,18 @@ def test_the_answer_has_exactly_the_keys_of_the_format_in_the_asked_order():
 
 def test_what_nobody_gave_is_listed_as_assumed():
     names = {a["name"] for a in json.loads(predict(GOOD).output)["assumed"]}
-    assert {"hull.waterline_length_m", "motor.mass_kg", "motor.propeller_diameter_m", "battery.mass_kg", "reserve", "water"} <= names
+    assert {
+        "hull.waterline_length_m",
+        "motor.mass_kg",
+        "motor.propeller_diameter_m",
+        "battery.mass_kg",
+        "reserve",
+        "water",
+    } <= names
     given = {**GOOD, "reserve": 0.3, "water": "fresh"}
-    assert not {"reserve", "water"} & {a["name"] for a in json.loads(predict(given).output)["assumed"]}
+    assert not {"reserve", "water"} & {
+        a["name"] for a in json.loads(predict(given).output)["assumed"]
+    }
 
 
 def change(path, value):
@@ -80,12 +103,22 @@ def change(path, value):
 def test_bad_input_ends_with_2_and_one_line_that_names_the_key(data, says):
     result = predict(data)
     assert result.exit_code == 2
-    assert result.stderr.count("\n") == 1 and says in result.stderr and "Traceback" not in result.stderr
+    assert (
+        result.stderr.count("\n") == 1
+        and says in result.stderr
+        and "Traceback" not in result.stderr
+    )
 
 
 def test_the_command_works_as_a_process_and_a_missing_file_is_said():
-    run = subprocess.run([sys.executable, "-m", "jolvek", "predict", "no-such-file.json"], capture_output=True, text=True)
-    assert run.returncode == 2 and "no-such-file.json" in run.stderr and "Traceback" not in run.stderr
+    run = subprocess.run(
+        [sys.executable, "-m", "jolvek", "predict", "no-such-file.json"],
+        capture_output=True,
+        text=True,
+    )
+    assert (
+        run.returncode == 2 and "no-such-file.json" in run.stderr and "Traceback" not in run.stderr
+    )
 
 
 @pytest.mark.parametrize("name", schema.NAMES)
@@ -116,16 +149,26 @@ def test_an_id_used_twice_on_a_shelf_is_refused(shelf):
 def test_match_works_on_files_alone(tmp_path, enquiries, shelf):
     (tmp_path / "e.json").write_text(json.dumps(enquiry_file.write(enquiries[1])))
     (tmp_path / "s.json").write_text(json.dumps(shelf_file.write(shelf)))
-    result = CliRunner().invoke(main, ["match", str(tmp_path / "e.json"), "--shelf", str(tmp_path / "s.json")])
+    result = CliRunner().invoke(
+        main, ["match", str(tmp_path / "e.json"), "--shelf", str(tmp_path / "s.json")]
+    )
     answer = json.loads(result.output)
-    assert answer["do_the_day"] > 10 and answer["setups"][0]["does_day"] and answer["picks"][0]["pick"] == "cheapest"
+    assert (
+        answer["do_the_day"] > 10
+        and answer["setups"][0]["does_day"]
+        and answer["picks"][0]["pick"] == "cheapest"
+    )
     assert {r["id"] for r in answer["rejected"]["motors"]} >= {"ovrek-o30"}
 
 
 def test_match_on_an_empty_shelf_says_so(tmp_path, enquiries):
     (tmp_path / "e.json").write_text(json.dumps(enquiry_file.write(enquiries[1])))
     (tmp_path / "s.json").write_text('{"format": "jolvek-shelf", "version": 1}')
-    answer = json.loads(CliRunner().invoke(main, ["match", str(tmp_path / "e.json"), "--shelf", str(tmp_path / "s.json")]).output)
+    answer = json.loads(
+        CliRunner()
+        .invoke(main, ["match", str(tmp_path / "e.json"), "--shelf", str(tmp_path / "s.json")])
+        .output
+    )
     assert answer["setups"] == [] and "no motor" in answer["says"]
 
 
@@ -134,7 +177,14 @@ def test_the_demo_has_what_it_promises(shelf, enquiries):
     assert len(powers) >= 14 and min(powers) == 250 and max(powers) == 12000
     assert {m.spec.voltage_v for m in shelf.motors} == {12, 24, 36, 48}
     assert len(shelf.batteries) >= 14 and len(shelf.mounts) >= 10 and len(shelf.chargers) >= 8
-    assert {e.need.hull.family for e in enquiries} == {"kayak", "inflatable_air", "flat_bottom", "sailing_dinghy", "pontoon", "rib"}
+    assert {e.need.hull.family for e in enquiries} == {
+        "kayak",
+        "inflatable_air",
+        "flat_bottom",
+        "sailing_dinghy",
+        "pontoon",
+        "rib",
+    }
 
 
 def test_an_asked_question_without_a_battery_still_has_speeds():

@@ -1,4 +1,6 @@
-"""Batteries and banks against the Peukert textbook example and facts of the trade (common practice, no source)."""
+"""Batteries and banks against the Peukert textbook example and facts of the trade (common practice,
+no source).
+"""
 
 import pytest
 
@@ -54,7 +56,11 @@ def test_in_series_they_are_96_v_and_refused_for_a_48_v_motor():  # common pract
 def test_four_12_v_make_48_v():  # common practice
     bank = Bank(Battery("agm", 12, 100, max_continuous_a=100), 4, 1)
     assert bank.nominal_v == 48
-    assert not rules(Motor(3000, voltage_v=48), bank) & {"voltage-high", "voltage-low", "current-continuous"}
+    assert not rules(Motor(3000, voltage_v=48), bank) & {
+        "voltage-high",
+        "voltage-low",
+        "current-continuous",
+    }
 
 
 @pytest.mark.parametrize(("power_w", "amps", "refused"), [(2400, 100, False), (2520, 105, True)])
@@ -68,6 +74,7 @@ def test_a_fully_charged_14_cell_pack_stands_at_58_v():  # common practice: "52 
     assert Bank(Battery("nmc", 51.8, 60)).full_v == pytest.approx(58.8, abs=0.3)
 
 
-def test_a_24_v_motor_with_a_given_window_takes_a_24_v_lithium_bank():  # common practice: 17.5 to 30.6 V
+# common practice: 17.5 to 30.6 V
+def test_a_24_v_motor_with_a_given_window_takes_a_24_v_lithium_bank():
     motor = Motor(1200, voltage_v=24, voltage_min_v=17.5, voltage_max_v=30.6)
     assert not rules(motor, Bank(Battery("lfp", 12.8, 100), 2)) & {"voltage-high", "voltage-low"}

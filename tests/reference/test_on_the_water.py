@@ -1,4 +1,5 @@
-"""Speeds on the water (common practice, no source), uncalibrated, within 12 %; and rules of thumb."""
+"""Speeds on the water (common practice, no source), uncalibrated, within 12 %; and rules of
+thumb."""
 
 import pytest
 
@@ -17,13 +18,19 @@ def knots(hull, load, power_w, **motor):
 MULTIHULL = Hull("multihull", 6.7, 4.2, 750)
 
 
-@pytest.mark.parametrize(("power_w", "measured_kn"), [(300, 3.45), (500, 4.0), (1000, 5.0), (1500, 5.2)])
+@pytest.mark.parametrize(
+    ("power_w", "measured_kn"), [(300, 3.45), (500, 4.0), (1000, 5.0), (1500, 5.2)]
+)
 def test_light_multihull(power_w, measured_kn):
-    assert knots(MULTIHULL, Load(2, 160, 20), power_w, propeller_diameter_m=0.26, mass_kg=15) == pytest.approx(measured_kn, rel=0.12)
+    assert knots(
+        MULTIHULL, Load(2, 160, 20), power_w, propeller_diameter_m=0.26, mass_kg=15
+    ) == pytest.approx(measured_kn, rel=0.12)
 
 
 def test_soft_floor_inflatable_with_two_adults():
-    assert knots(Hull("inflatable_soft", 2.9, 1.5, 32), Load(2, 155, 10), 1100, mass_kg=18) == pytest.approx(4.05, rel=0.12)
+    assert knots(
+        Hull("inflatable_soft", 2.9, 1.5, 32), Load(2, 155, 10), 1100, mass_kg=18
+    ) == pytest.approx(4.05, rel=0.12)
 
 
 def test_skiff_with_one_adult():
@@ -31,10 +38,15 @@ def test_skiff_with_one_adult():
     assert 4.5 * 0.88 < speed < 5.4 * 1.12
 
 
-@pytest.mark.parametrize(("hull", "kw_per_tonne"), [
-    pytest.param(Hull("cabin", 6.5, 2.3, 1400), 2.0, id="displacement launch, 2 kW per tonne"),
-    pytest.param(Hull("keelboat", 7.5, 2.5, 2400), 1.5, id="keel sailing boat, 1.5 kW per tonne"),
-])
+@pytest.mark.parametrize(
+    ("hull", "kw_per_tonne"),
+    [
+        pytest.param(Hull("cabin", 6.5, 2.3, 1400), 2.0, id="displacement launch, 2 kW per tonne"),
+        pytest.param(
+            Hull("keelboat", 7.5, 2.5, 2400), 1.5, id="keel sailing boat, 1.5 kW per tonne"
+        ),
+    ],
+)
 def test_kw_per_tonne_gives_80_to_100_per_cent_of_hull_speed(hull, kw_per_tonne):
     motor = Motor(kw_per_tonne * (hull.mass_kg + 250), mass_kg=90)
     p = evaluate(Setup(hull, Load(2, 160), motor))
@@ -42,7 +54,13 @@ def test_kw_per_tonne_gives_80_to_100_per_cent_of_hull_speed(hull, kw_per_tonne)
 
 
 def dinghy(power_w, people):
-    return evaluate(Setup(Hull("rigid_dinghy", 2.9, 1.45, 55), Load(people, 75 * people), Motor(power_w, mass_kg=8 + power_w / 160)))
+    return evaluate(
+        Setup(
+            Hull("rigid_dinghy", 2.9, 1.45, 55),
+            Load(people, 75 * people),
+            Motor(power_w, mass_kg=8 + power_w / 160),
+        )
+    )
 
 
 def test_one_and_a_half_kilowatts_never_plane_a_tender():
@@ -61,7 +79,19 @@ def test_one_person_planes_with_less():
 
 def test_small_low_pitch_propellers_cannot_plane_whatever_the_power():
     hull, load = Hull("rigid_dinghy", 2.9, 1.45, 55), Load(1, 75)
-    p = evaluate(Setup(hull, load, Motor(6000, mass_kg=30, propeller_diameter_m=0.28, propeller_pitch_m=0.11, propeller_rpm=1500)))
+    p = evaluate(
+        Setup(
+            hull,
+            load,
+            Motor(
+                6000,
+                mass_kg=30,
+                propeller_diameter_m=0.28,
+                propeller_pitch_m=0.11,
+                propeller_rpm=1500,
+            ),
+        )
+    )
     assert not p.planes
     assert p.limited_by == "pitch"
 

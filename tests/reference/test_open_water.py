@@ -1,4 +1,6 @@
-"""B-series polynomials (typed from memory) against momentum theory, the shape of the tank charts, and the everyday model."""
+"""B-series polynomials (typed from memory) against momentum theory, the shape of the tank charts,
+and the everyday model.
+"""
 
 import itertools
 
@@ -12,8 +14,12 @@ GRID = list(itertools.product((0.5, 0.65, 0.8, 1.0, 1.2, 1.4), (0.40, 0.55, 0.70
 
 
 @pytest.mark.parametrize(("pitch", "area", "blades"), GRID, ids=lambda v: f"{v:g}")
-def test_no_propeller_beats_momentum_theory_and_all_stop_pushing_just_past_their_pitch(pitch, area, blades):
-    """Ideal efficiency 2/(1 + √(1 + 8K_T/(πJ²))), Rankine–Froude; zero thrust at J of 1.0–1.2 P/D (tank charts)."""
+def test_no_propeller_beats_momentum_theory_and_all_stop_pushing_just_past_their_pitch(
+    pitch, area, blades
+):
+    """Ideal efficiency 2/(1 + √(1 + 8K_T/(πJ²))), Rankine–Froude; zero thrust at J of 1.0–1.2 P/D
+    (tank charts).
+    """
     j = np.linspace(0.01, 1.6 * pitch, 500)
     k_t, k_q = open_water.coefficients(j, pitch, area, blades)
     push = k_t > 0
@@ -25,12 +31,15 @@ def test_no_propeller_beats_momentum_theory_and_all_stop_pushing_just_past_their
     assert (np.diff(k_t[push]) < 0).all()
 
 
-@pytest.mark.parametrize(("pitch", "area", "blades", "k_t0", "best", "at"), [
-    pytest.param(1.4, .70, 4, .62, .75, 1.2, id="B4-70 P/D 1.4, chart, from memory"),
-    pytest.param(0.5, .70, 4, .20, .46, .38, id="B4-70 P/D 0.5, chart, from memory"),
-    pytest.param(1.0, .55, 4, .43, .70, .85, id="B4-55 P/D 1.0, chart, from memory"),
-    pytest.param(1.0, .75, 5, .47, .69, .83, id="B5-75 P/D 1.0, chart, from memory"),
-])
+@pytest.mark.parametrize(
+    ("pitch", "area", "blades", "k_t0", "best", "at"),
+    [
+        pytest.param(1.4, 0.70, 4, 0.62, 0.75, 1.2, id="B4-70 P/D 1.4, chart, from memory"),
+        pytest.param(0.5, 0.70, 4, 0.20, 0.46, 0.38, id="B4-70 P/D 0.5, chart, from memory"),
+        pytest.param(1.0, 0.55, 4, 0.43, 0.70, 0.85, id="B4-55 P/D 1.0, chart, from memory"),
+        pytest.param(1.0, 0.75, 5, 0.47, 0.69, 0.83, id="B5-75 P/D 1.0, chart, from memory"),
+    ],
+)
 def test_the_tank_charts(pitch, area, blades, k_t0, best, at):
     j = np.linspace(0.0, 1.1 * pitch, 300)
     k_t, k_q = open_water.coefficients(j, pitch, area, blades)
@@ -47,19 +56,27 @@ def test_thrust_and_shaft_speed_are_inverse():
         assert float(k_t) * 1026 * float(r.rev_s) ** 2 * 0.28**4 == pytest.approx(thrust, rel=5e-3)
 
 
-@pytest.mark.parametrize(("power", "diameter", "pitch"), [(1000, .26, .17), (2400, .27, .171), (4000, .30, .20)])
+@pytest.mark.parametrize(
+    ("power", "diameter", "pitch"), [(1000, 0.26, 0.17), (2400, 0.27, 0.171), (4000, 0.30, 0.20)]
+)
 @pytest.mark.parametrize("speed", [1.2, 1.8, 2.4])
 def test_the_loss_factor_is_about_what_a_series_propeller_gives(power, diameter, pitch, speed):
-    """Momentum theory with η 0.62 against B3-45 behind a drive of 0.85: within 15 % at half power."""
+    """Momentum theory with η 0.62 against B3-45 behind a drive of 0.85: within 15 % at half
+    power.
+    """
     thrust = propulsor.thrust_at_power_n(power / 2, speed, diameter, 0.62)
-    series = open_water.run(thrust, speed, diameter, pitch).shaft_power_w / open_water.DRIVE_EFFICIENCY
+    series = (
+        open_water.run(thrust, speed, diameter, pitch).shaft_power_w / open_water.DRIVE_EFFICIENCY
+    )
     assert float(series) == pytest.approx(power / 2, rel=0.15)
 
 
 def test_a_larger_propeller_takes_less_power_and_a_flat_one_runs_out_of_pitch():
     v = np.linspace(0.4, 4.0, 60)
     drag = 45 * v**2.4
-    small, large, flat = open_water.compare(v, drag, [(0.22, 0.16), (0.30, 0.16), (0.30, 0.12)], 1500.0, 19.0, 1.5)
+    small, large, flat = open_water.compare(
+        v, drag, [(0.22, 0.16), (0.30, 0.16), (0.30, 0.12)], 1500.0, 19.0, 1.5
+    )
     assert large.power_at_wish_w < small.power_at_wish_w
     assert flat.limited_by == "shaft speed" and flat.top_speed_m_s < large.top_speed_m_s
 

@@ -11,18 +11,37 @@ with warnings.catch_warnings():
     warnings.simplefilter("ignore")  # the package's own syntax warnings at its first import
     from openplaning import PlaningBoat
 
-CASES = list(itertools.product((5.0, 7.0, 9.0, 12.0), (200.0, 400.0, 700.0), (5, 10, 20), (1.1, 1.4)))
+CASES = list(
+    itertools.product((5.0, 7.0, 9.0, 12.0), (200.0, 400.0, 700.0), (5, 10, 20), (1.1, 1.4))
+)
 
 
 @pytest.mark.parametrize(("speed", "mass", "deadrise", "lcg"), CASES, ids=lambda v: f"{v:g}")
 def test_resistance_and_trim_agree_with_openplaning(speed, mass, deadrise, lcg):
     with warnings.catch_warnings():
         warnings.simplefilter("ignore")
-        boat = PlaningBoat(speed, mass * G_M_S2, 1.2, lcg, 0.3, 1.0, deadrise, 0, 0.3, 0, ahr=0, rho=1026.0, nu=1.19e-6,
-                           g=G_M_S2, wetted_lengths_type=2)
+        boat = PlaningBoat(
+            speed,
+            mass * G_M_S2,
+            1.2,
+            lcg,
+            0.3,
+            1.0,
+            deadrise,
+            0,
+            0.3,
+            0,
+            ahr=0,
+            rho=1026.0,
+            nu=1.19e-6,
+            g=G_M_S2,
+            wetted_lengths_type=2,
+        )
         boat.get_steady_trim()
     ours = savitsky(speed, mass, 1.2, deadrise, lcg, roughness=0)
-    assert float(ours.resistance_n) == pytest.approx(float(boat.hydrodynamic_force[0] + boat.skin_friction[0]), rel=0.02)
+    assert float(ours.resistance_n) == pytest.approx(
+        float(boat.hydrodynamic_force[0] + boat.skin_friction[0]), rel=0.02
+    )
     assert float(ours.trim_deg) == pytest.approx(float(boat.tau), abs=0.15)
 
 
@@ -30,7 +49,8 @@ def test_there_are_at_least_sixty_cases():
     assert len(CASES) >= 60
 
 
-def test_the_papers_example():  # Savitsky 1964: 60 000 lb, beam 14 ft, deadrise 10°, LCG 29 ft, 40 kn; trim 2.3° from memory
+# Savitsky 1964: 60 000 lb, beam 14 ft, deadrise 10°, LCG 29 ft, 40 kn; trim 2.3° from memory
+def test_the_papers_example():
     p = savitsky(40 * 0.514444, 60000 * 0.45359237, 14 * 0.3048, 10, 29 * 0.3048, vcg_m=2 * 0.3048)
     assert float(p.trim_deg) == pytest.approx(2.3, abs=0.2)
     assert 0.13 < float(p.resistance_n) / (60000 * 4.4482216) < 0.18

@@ -1,4 +1,6 @@
-"""Friction against the ITTC 1957 line; waves against brute quadrature (scipy) and a published curve (from memory)."""
+"""Friction against the ITTC 1957 line; waves against brute quadrature (scipy) and a published curve
+(from memory).
+"""
 
 import numpy as np
 import pytest
@@ -16,7 +18,9 @@ def test_friction_line_at_ten_million():  # ITTC 1957: Re = 1e7 gives exactly 0.
 
 
 def brute_force_n(speed, offsets=(0.0,), length=L, beam=B, draught=T):
-    """Michell's integral with both inner integrals done numerically from the hull's surface, not in closed form."""
+    """Michell's integral with both inner integrals done numerically from the hull's surface, not in
+    closed form.
+    """
     k0 = G_M_S2 / speed**2
     x, wx = np.polynomial.legendre.leggauss(160)
     z, wz = np.polynomial.legendre.leggauss(48)
@@ -43,18 +47,29 @@ def test_waves_agree_with_brute_quadrature(froude, offsets):
     assert ours == pytest.approx(brute_force_n(speed, offsets), rel=5e-3)
 
 
-@pytest.mark.parametrize(("froude", "published"), [(0.316, 0.0018), (0.408, 0.0030), (0.48, 0.0045)])
-def test_waves_agree_with_the_published_thin_ship_curve(froude, published):  # from memory, wetted surface 0.1487 L²
+@pytest.mark.parametrize(
+    ("froude", "published"), [(0.316, 0.0018), (0.408, 0.0030), (0.48, 0.0045)]
+)
+def test_waves_agree_with_the_published_thin_ship_curve(
+    froude, published
+):  # from memory, wetted surface 0.1487 L²
     speed = froude * np.sqrt(G_M_S2 * L)
-    coefficient = thin_ship_resistance_n([speed], L, B, T)[0, 0] / (0.5 * RHO * 0.1487 * L**2 * speed**2)
+    coefficient = thin_ship_resistance_n([speed], L, B, T)[0, 0] / (
+        0.5 * RHO * 0.1487 * L**2 * speed**2
+    )
     assert coefficient == pytest.approx(published, rel=0.03)
 
 
-def test_two_bodies_far_apart_make_twice_the_waves_and_close_together_four_times():  # limiting cases of the theory
+# limiting cases of the theory
+def test_two_bodies_far_apart_make_twice_the_waves_and_close_together_four_times():
     speed = 0.4 * np.sqrt(G_M_S2 * L)
     one = thin_ship_resistance_n([speed], L, B, T)[0, 0]
-    assert thin_ship_resistance_n([speed], L, B, T, (0.0, 0.0))[0, 0] == pytest.approx(4 * one, rel=1e-9)
-    spread = np.mean([thin_ship_resistance_n([speed], L, B, T, (-y, y))[0, 0] for y in np.linspace(40, 60, 41)])
+    assert thin_ship_resistance_n([speed], L, B, T, (0.0, 0.0))[0, 0] == pytest.approx(
+        4 * one, rel=1e-9
+    )
+    spread = np.mean(
+        [thin_ship_resistance_n([speed], L, B, T, (-y, y))[0, 0] for y in np.linspace(40, 60, 41)]
+    )
     assert spread == pytest.approx(2 * one, rel=0.05)
 
 

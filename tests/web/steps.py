@@ -19,7 +19,9 @@ def boat_form(client, number=2, station="boat"):
                 form[name[1]] = value[1]
         else:
             form[name[1]] = value[1] if value else ""
-    for name, options in re.findall(r'<select[^>]*name="([^"]+)"[^>]*>(.*?)</select>', html.split('id="main"')[1], re.S):
+    for name, options in re.findall(
+        r'<select[^>]*name="([^"]+)"[^>]*>(.*?)</select>', html.split('id="main"')[1], re.S
+    ):
         chosen = re.search(r'value="([^"]*)" selected', options)
         form[name] = chosen[1] if chosen else ""
     form["places"] = re.findall(r'name="places" value="(\w+)" checked', html)
@@ -29,7 +31,9 @@ def boat_form(client, number=2, station="boat"):
 def pin(client, number=2, index=0):
     html = client.get(f"/enquiry/{number}/shortlist").text
     form = re.findall(rf'action="/enquiry/{number}/pin">(.*?)</form>', html, re.S)[index]
-    return client.post(f"/enquiry/{number}/pin", data=dict(re.findall(r'name="(\w+)" value="([^"]*)"', form)))
+    return client.post(
+        f"/enquiry/{number}/pin", data=dict(re.findall(r'name="(\w+)" value="([^"]*)"', form))
+    )
 
 
 def picture(size=(2400, 1200), kind="PNG"):

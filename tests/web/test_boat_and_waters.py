@@ -24,31 +24,56 @@ from tests.web.steps import boat_form, picture
         ("bay1_length", "9 m", "allowed is"),
     ],
 )
-def test_a_wrong_boat_comes_back_with_422_the_message_and_everything_typed(client, conn, field, value, says):
+def test_a_wrong_boat_comes_back_with_422_the_message_and_everything_typed(
+    client, conn, field, value, says
+):
     before = store.get(conn, 2)
     form = {**boat_form(client), "title": "typed title", "gear": "77 lb", field: value}
     answer = client.post("/enquiry/2/boat", data=form)
     assert answer.status_code == 422
-    block = re.search(rf'name="{field}" value="{re.escape(value)}".*?</div>\s*<p class="wrong"[^>]*>([^<]*)', answer.text, re.S)
+    block = re.search(
+        rf'name="{field}" value="{re.escape(value)}".*?</div>\s*<p class="wrong"[^>]*>([^<]*)',
+        answer.text,
+        re.S,
+    )
     assert block and says in block[1].replace("&#34;", '"')
     assert 'value="77 lb"' in answer.text and 'value="typed title"' in answer.text
     assert store.get(conn, 2) == before
 
 
 def test_a_right_boat_is_kept_in_si(client, conn):
-    form = {**boat_form(client), "length": "11 ft 7", "gear": "30 lb", "seats": "90, 11 st", "model": "Skerry 29", "storage": "davit"}
+    form = {
+        **boat_form(client),
+        "length": "11 ft 7",
+        "gear": "30 lb",
+        "seats": "90, 11 st",
+        "model": "Skerry 29",
+        "storage": "davit",
+    }
     assert client.post("/enquiry/2/boat", data=form).status_code == 303
     need = store.get(conn, 2).need
-    assert need.hull.length_m == pytest.approx(3.5306) and need.load.gear_kg == pytest.approx(13.608, abs=1e-3)
-    assert need.load.seat_kg == pytest.approx((90.0, 69.853), abs=1e-3) and len(need.site.bays) == 1 and need.hull.max_power_w == 2200
+    assert need.hull.length_m == pytest.approx(3.5306) and need.load.gear_kg == pytest.approx(
+        13.608, abs=1e-3
+    )
+    assert (
+        need.load.seat_kg == pytest.approx((90.0, 69.853), abs=1e-3)
+        and len(need.site.bays) == 1
+        and need.hull.max_power_w == 2200
+    )
     assert store.get(conn, 2).enquiry.model == "Skerry 29"
 
 
 def test_what_is_not_touched_stays_to_the_last_digit(client, conn):
     before = store.get(conn, 4).enquiry
-    client.post("/units", data={"speed": "mph", "length": "ft", "mass": "lb", "power": "hp", "distance": "mi"})
+    client.post(
+        "/units",
+        data={"speed": "mph", "length": "ft", "mass": "lb", "power": "hp", "distance": "mi"},
+    )
     for station in ("boat", "waters"):
-        assert client.post(f"/enquiry/4/{station}", data=boat_form(client, 4, station)).status_code == 303
+        assert (
+            client.post(f"/enquiry/4/{station}", data=boat_form(client, 4, station)).status_code
+            == 303
+        )
     assert store.get(conn, 4).enquiry == before
 
 
@@ -68,8 +93,16 @@ def test_the_day_is_kept_with_its_legs(client, conn):
     }
     assert client.post("/enquiry/2/waters", data=form).status_code == 303
     day = store.get(conn, 2).need.day
-    assert day.start_h == 9.5 and day.reserve == pytest.approx(1 / 3) and [leg.name for leg in day.legs] == ["out", "home"]
-    assert day.legs[0].speed_m_s == pytest.approx(2.0833, abs=1e-3) and day.legs[0].hold_s == 1800 and day.legs[1].duration_s == 3600
+    assert (
+        day.start_h == 9.5
+        and day.reserve == pytest.approx(1 / 3)
+        and [leg.name for leg in day.legs] == ["out", "home"]
+    )
+    assert (
+        day.legs[0].speed_m_s == pytest.approx(2.0833, abs=1e-3)
+        and day.legs[0].hold_s == 1800
+        and day.legs[1].duration_s == 3600
+    )
     assert day.distance_m == pytest.approx(3704 + day.legs[1].metres)
 
 
@@ -84,7 +117,9 @@ def test_the_day_is_kept_with_its_legs(client, conn):
     ],
 )
 def test_a_wrong_day_comes_back_with_422_and_what_was_typed(client, change, says):
-    answer = client.post("/enquiry/2/waters", data={**boat_form(client, 2, "waters"), "hotel": "33", **change})
+    answer = client.post(
+        "/enquiry/2/waters", data={**boat_form(client, 2, "waters"), "hotel": "33", **change}
+    )
     assert answer.status_code == 422 and says in answer.text and 'value="33"' in answer.text
     assert all(f'value="{v}"' in answer.text for v in change.values())
 
@@ -98,15 +133,30 @@ def test_there_and_back_is_one_gesture(client, conn):
 
 
 def test_the_hardest_leg_is_named(client, conn):
-    form = {**boat_form(client, 2, "waters"), "leg1_name": "the way out", "leg1_distance": "2 nm", "leg1_current": "-0.5",
-            "leg2_name": "the run home", "leg2_distance": "2 nm", "leg2_current": "1.2"}
+    form = {
+        **boat_form(client, 2, "waters"),
+        "leg1_name": "the way out",
+        "leg1_distance": "2 nm",
+        "leg1_current": "-0.5",
+        "leg2_name": "the run home",
+        "leg2_distance": "2 nm",
+        "leg2_current": "1.2",
+    }
     client.post("/enquiry/2/waters", data=form)
-    assert re.search(r"<strong>The run home</strong> decides, against 1.2\xa0kn of stream", client.get("/enquiry/2/waters").text)
+    assert re.search(
+        r"<strong>The run home</strong> decides, against 1.2\xa0kn of stream",
+        client.get("/enquiry/2/waters").text,
+    )
 
 
 def test_an_unknown_family_and_a_kayak_of_fourteen_metres_are_refused(client):
-    assert "read “submarine”" in client.post("/enquiry/2/boat", data={**boat_form(client), "family": "submarine"}).text
-    answer = client.post("/enquiry/2/boat", data={**boat_form(client), "family": "kayak", "length": "14 m"})
+    assert (
+        "read “submarine”"
+        in client.post("/enquiry/2/boat", data={**boat_form(client), "family": "submarine"}).text
+    )
+    answer = client.post(
+        "/enquiry/2/boat", data={**boat_form(client), "family": "kayak", "length": "14 m"}
+    )
     assert answer.status_code == 422 and "2.4 to 8 m for this kind of boat (Kayak)" in answer.text
 
 
@@ -114,10 +164,19 @@ def test_a_second_save_over_a_changed_enquiry_is_refused_with_what_was_typed(cli
     form = boat_form(client)
     assert client.post("/enquiry/2/boat", data={**form, "title": "first"}).status_code == 303
     answer = client.post("/enquiry/2/boat", data={**form, "title": "second"})
-    assert answer.status_code == 422 and "somebody else changed" in answer.text and 'value="second"' in answer.text
-    assert re.search(r'title</th><td>first</td><td>second</td>', answer.text)
+    assert (
+        answer.status_code == 422
+        and "somebody else changed" in answer.text
+        and 'value="second"' in answer.text
+    )
+    assert re.search(r"title</th><td>first</td><td>second</td>", answer.text)
     seen = re.search(r'name="override" value="([^"]+)">keep yours', answer.text)[1]
-    assert client.post("/enquiry/2/boat", data={**form, "title": "second", "override": seen}).status_code == 303
+    assert (
+        client.post(
+            "/enquiry/2/boat", data={**form, "title": "second", "override": seen}
+        ).status_code
+        == 303
+    )
     client.post("/enquiry/2/boat", data={**boat_form(client), "title": "first"})
     assert store.get(conn, 2).title == "first"
 
@@ -126,12 +185,21 @@ def test_autosave_keeps_and_says_when_and_keeps_nothing_wrong(client, conn):
     form, htmx = boat_form(client), {"HX-Request": "true"}
     answer = client.post("/enquiry/2/boat", data={**form, "gear": "120"}, headers=htmx)
     assert (
-        answer.status_code == 200 and "Kept" in answer.text and store.get(conn, 2).need.load.gear_kg == 120 and "<html" not in answer.text
+        answer.status_code == 200
+        and "Kept" in answer.text
+        and store.get(conn, 2).need.load.gear_kg == 120
+        and "<html" not in answer.text
     )
     changed = re.search(r'name="changed" value="([^"]+)"', answer.text)[1]
     assert changed == store.get(conn, 2).changed_at
-    refused = client.post("/enquiry/2/boat", data={**form, "changed": changed, "gear": "much"}, headers=htmx)
-    assert refused.status_code == 422 and "read “much”" in refused.text and store.get(conn, 2).need.load.gear_kg == 120
+    refused = client.post(
+        "/enquiry/2/boat", data={**form, "changed": changed, "gear": "much"}, headers=htmx
+    )
+    assert (
+        refused.status_code == 422
+        and "read “much”" in refused.text
+        and store.get(conn, 2).need.load.gear_kg == 120
+    )
 
 
 def test_an_earlier_boat_of_the_model_is_a_start(client, conn):
@@ -140,7 +208,10 @@ def test_an_earlier_boat_of_the_model_is_a_start(client, conn):
         store.save(conn, number, replace(stored.enquiry, model="Skerry 29"), "2026")
     assert "Start from it" in client.get("/enquiry/5/boat").text
     client.post("/enquiry/5/boat/from", data={"other": "2"})
-    assert store.get(conn, 5).need.hull == store.get(conn, 2).need.hull and store.get(conn, 5).need.load.people == 8
+    assert (
+        store.get(conn, 5).need.hull == store.get(conn, 2).need.hull
+        and store.get(conn, 5).need.load.people == 8
+    )
 
 
 def test_a_photo_is_made_smaller_kept_outside_the_web_root_and_taken_off(client, conn, tmp_path):
@@ -157,9 +228,13 @@ def test_a_photo_is_made_smaller_kept_outside_the_web_root_and_taken_off(client,
 @pytest.mark.parametrize("content", [b"<svg/>", b"", b"\x89PNG\r\n\x1a\nbroken"])
 def test_what_is_no_photo_is_refused_at_its_field(client, content):
     answer = client.post("/enquiry/2/boat/photo", data={"photo": (io.BytesIO(content), "x.png")})
-    assert answer.status_code == 422 and re.search(r'id="photo-error">[^<]*(not a PNG or JPEG)', answer.text)
+    assert answer.status_code == 422 and re.search(
+        r'id="photo-error">[^<]*(not a PNG or JPEG)', answer.text
+    )
 
 
 def test_a_planing_boat_is_sized_about_her_wished_speed(client):
-    rib, tender = (re.findall(r"<tr><td>([\d.]+)</td>", client.get(f"/enquiry/{n}/boat").text) for n in (6, 2))
+    rib, tender = (
+        re.findall(r"<tr><td>([\d.]+)</td>", client.get(f"/enquiry/{n}/boat").text) for n in (6, 2)
+    )
     assert rib == ["3", "6", "9", "12", "15"] and tender == ["2", "3", "4", "5", "6"]

@@ -1,4 +1,6 @@
-"""Counter by client: quick start, files, copies, stages; refusals come back at their field with what was typed."""
+"""Counter by client: quick start, files, copies, stages; refusals come back at their field with
+what was typed.
+"""
 
 import io
 import json
@@ -10,12 +12,22 @@ from jolvek.formats import enquiry_file
 from jolvek.store import enquiries as store
 from tests.web.steps import pin
 
-QUICK = {"family": "inflatable_air", "length": "2.9 m", "people": "2", "speed": "3.5", "distance": "5"}
+QUICK = {
+    "family": "inflatable_air",
+    "length": "2.9 m",
+    "people": "2",
+    "speed": "3.5",
+    "distance": "5",
+}
 
 
 def test_quick_start_answers_in_power_and_energy(client):
     text = client.get("/", query_string=QUICK).text
-    assert re.search(r"takes about <strong>\d+\xa0W</strong>", text) and "kWh</strong>" in text and "From the shelf" in text
+    assert (
+        re.search(r"takes about <strong>\d+\xa0W</strong>", text)
+        and "kWh</strong>" in text
+        and "From the shelf" in text
+    )
 
 
 def test_quick_start_answers_htmx_with_its_fragment_alone(client):
@@ -37,7 +49,10 @@ def test_quick_start_answers_htmx_with_its_fragment_alone(client):
     ],
 )
 def test_a_wrong_quick_start_comes_back_with_422_and_what_was_typed(client, change, says):
-    for answer in (client.get("/", query_string={**QUICK, **change}), client.post("/keep", data={**QUICK, **change})):
+    for answer in (
+        client.get("/", query_string={**QUICK, **change}),
+        client.post("/keep", data={**QUICK, **change}),
+    ):
         assert answer.status_code == 422 and says in answer.text
         for name, value in {**QUICK, **change}.items():
             if name != "family" and value:
@@ -81,7 +96,10 @@ def test_a_wrong_file_comes_back_with_422_at_the_field(client, content, says):
 
 def test_enquiries_are_copied_put_away_and_taken_out_again(client, conn):
     number = int(client.post("/enquiry/3/copy").location.split("/")[2])
-    assert store.get(conn, number).need == store.get(conn, 3).need and store.get(conn, number).customer == ""
+    assert (
+        store.get(conn, number).need == store.get(conn, 3).need
+        and store.get(conn, number).customer == ""
+    )
     client.post("/enquiry/3/archive", data={})
     text = client.get("/").text
     assert "Undo: take it out again" in text and "Put away" in text and store.get(conn, 3).archived
@@ -92,7 +110,10 @@ def test_enquiries_are_copied_put_away_and_taken_out_again(client, conn):
 def test_find_looks_through_enquiries_and_products(client):
     text = client.get("/find?q=tall+her").text
     assert "Tallmarrow Heron" in text and "/shelf/motors/item/" in text
-    assert "Pontoon boat for eight" in client.get("/find?q=hire").text and "Nothing." in client.get("/find?q=zzz").text
+    assert (
+        "Pontoon boat for eight" in client.get("/find?q=hire").text
+        and "Nothing." in client.get("/find?q=zzz").text
+    )
 
 
 def test_stages_move_an_enquiry_on_the_counter(client):

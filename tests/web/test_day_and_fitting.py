@@ -1,4 +1,6 @@
-"""Day out and Fitting: pages, drawings measured against their scale, wiring, the sheet as PDF, ways in and out of files."""
+"""Day out and Fitting: pages, drawings measured against their scale, wiring, the sheet as PDF, ways
+in and out of files.
+"""
 
 import io
 import json
@@ -37,12 +39,24 @@ def fitted(client, conn):
 
 
 @pytest.mark.parametrize("number", range(1, 7))
-@pytest.mark.parametrize("path", [
-    "day-out", "day-out?wind=20&heavier=1&foul=1&aged=1&cold=1&spare=1&all=1&sim=1&stream=1&arrive=3+h", "fitting", "fitting?tab=sheet",
-    "fitting?tab=wiring&load=4&school=end+taps&take=bars&engine=1&run=3+m", "fitting?tab=mounts"])
+@pytest.mark.parametrize(
+    "path",
+    [
+        "day-out",
+        "day-out?wind=20&heavier=1&foul=1&aged=1&cold=1&spare=1&all=1&sim=1&stream=1&arrive=3+h",
+        "fitting",
+        "fitting?tab=sheet",
+        "fitting?tab=wiring&load=4&school=end+taps&take=bars&engine=1&run=3+m",
+        "fitting?tab=mounts",
+    ],
+)
 def test_both_stations_open_for_every_boat(fitted, number, path):
     page = fitted.get(f"/enquiry/{number}/{path}")
-    assert page.status_code == 200 and "Traceback" not in page.text and not re.search(r"\bnan\b", page.text)
+    assert (
+        page.status_code == 200
+        and "Traceback" not in page.text
+        and not re.search(r"\bnan\b", page.text)
+    )
 
 
 def test_before_a_setup_is_pinned_the_stations_say_the_next_step(client):
@@ -52,37 +66,75 @@ def test_before_a_setup_is_pinned_the_stations_say_the_next_step(client):
 
 def test_the_afternoon_wind_is_answered_with_its_reason(fitted):
     text = fitted.get("/enquiry/2/day-out?wind=15&from=9:30").text
-    assert re.search(r"below the reserve|not get home", text) and "As planned she comes home with" in text and "the wind takes" in text
+    assert (
+        re.search(r"below the reserve|not get home", text)
+        and "As planned she comes home with" in text
+        and "the wind takes" in text
+    )
 
 
 def test_a_faster_leg_costs_charge_and_can_be_kept(fitted, conn):
-    left = [float(re.search(r"with <strong>(\d+)", fitted.get(f"/enquiry/3/day-out?v1={v}&v2={v}").text)[1]) for v in ("3", "4.2")]
+    left = [
+        float(
+            re.search(r"with <strong>(\d+)", fitted.get(f"/enquiry/3/day-out?v1={v}&v2={v}").text)[
+                1
+            ]
+        )
+        for v in ("3", "4.2")
+    ]
     assert left[1] < left[0]
     fitted.post("/enquiry/3/day-out/keep", data={"v1": "3", "v2": "3.5"})
-    assert [round(leg.speed_m_s / .514444, 1) for leg in store.get(conn, 3).need.day.legs] == [3.0, 3.5]
+    assert [round(leg.speed_m_s / 0.514444, 1) for leg in store.get(conn, 3).need.day.legs] == [
+        3.0,
+        3.5,
+    ]
 
 
-@pytest.mark.parametrize(("query", "says"), [("wind=strong", "read “strong”"), ("from=26:00", "read"), ("arrive=never", "read “never”")])
+@pytest.mark.parametrize(
+    ("query", "says"),
+    [("wind=strong", "read “strong”"), ("from=26:00", "read"), ("arrive=never", "read “never”")],
+)
 def test_a_wrong_switch_is_422(fitted, query, says):
     assert fitted.get(f"/enquiry/2/day-out?{query}").status_code == 422
 
 
 def test_a_track_becomes_legs_by_geodesic_and_comes_out_again(fitted, conn):
     points = [(55.0, 10.0), (55.005, 10.001), (55.01, 10.0), (55.01, 10.02), (55.0, 10.02)]
-    assert fitted.post("/enquiry/3/day-out/way", data={"file": (io.BytesIO(track(points)), "t.gpx")}).status_code == 303
+    assert (
+        fitted.post(
+            "/enquiry/3/day-out/way", data={"file": (io.BytesIO(track(points)), "t.gpx")}
+        ).status_code
+        == 303
+    )
     legs = store.get(conn, 3).need.day.legs
-    whole = sum(Geodesic.WGS84.Inverse(*a, *b)["s12"] for a, b in zip(points, points[1:], strict=False))  # geographiclib
-    assert sum(leg.distance_m for leg in legs) == pytest.approx(whole, rel=1e-9) and 3 <= len(legs) <= 4
+    whole = sum(
+        Geodesic.WGS84.Inverse(*a, *b)["s12"] for a, b in zip(points, points[1:], strict=False)
+    )  # geographiclib
+    assert (
+        sum(leg.distance_m for leg in legs) == pytest.approx(whole, rel=1e-9)
+        and 3 <= len(legs) <= 4
+    )
     route = gpxpy.parse(fitted.get("/enquiry/3/way.gpx").text).routes[0]  # read back by gpxpy
     assert [(p.latitude, p.longitude) for p in route.points][-1] == points[-1]
-    line = json.loads(fitted.get("/enquiry/3/way.geojson").text)["features"][0]["geometry"]["coordinates"]
+    line = json.loads(fitted.get("/enquiry/3/way.geojson").text)["features"][0]["geometry"][
+        "coordinates"
+    ]
     assert line[0] == [10.0, 55.0] and len(line) == len(legs) + 1
     assert fitted.get("/enquiry/2/way.gpx").status_code == 404
 
 
-@pytest.mark.parametrize("content", [b"", b"<gpx/>", b"not xml", track([(55.0, 10.0)]), track([(55.0, 10.0), (55.0, 10.0)]),
-                                     b'<!DOCTYPE x [<!ENTITY a "b">]><gpx/>'], ids=["empty", "no way", "text", "one point", "no "
-                                                                             "length", "entities"])
+@pytest.mark.parametrize(
+    "content",
+    [
+        b"",
+        b"<gpx/>",
+        b"not xml",
+        track([(55.0, 10.0)]),
+        track([(55.0, 10.0), (55.0, 10.0)]),
+        b'<!DOCTYPE x [<!ENTITY a "b">]><gpx/>',
+    ],
+    ids=["empty", "no way", "text", "one point", "no length", "entities"],
+)
 def test_a_file_without_a_way_is_refused_at_its_field(fitted, content):
     answer = fitted.post("/enquiry/2/day-out/way", data={"file": (io.BytesIO(content), "t.gpx")})
     assert answer.status_code == 422 and 'id="way-error"' in answer.text
@@ -91,7 +143,7 @@ def test_a_file_without_a_way_is_refused_at_its_field(fitted, content):
 def test_a_long_track_is_simplified_to_a_dozen_legs_without_losing_its_length():
     from math import cos, sin
 
-    points = [(55 + .02 * sin(i / 9), 10 + .03 * cos(i / 14) + i * 1e-5) for i in range(900)]
+    points = [(55 + 0.02 * sin(i / 9), 10 + 0.03 * cos(i / 14) + i * 1e-5) for i in range(900)]
     way = gpx_file.read(track(points), 1.8)
     whole = sum(gpx_file.distance_m(a, b) for a, b in zip(points, points[1:], strict=False))
     assert len(way.legs) == 12 and sum(leg.distance_m for leg in way.legs) == pytest.approx(whole)
@@ -113,13 +165,23 @@ def test_the_leg_is_drawn_to_scale(fitted, conn, number):
     bar = re.search(r'v-5v10v-5h([\d.]+)v-5v10" class="scalebar" data-mm="250"', svg)
     mm = float(bar[1]) / 250
     w = workings.work_out(store.get(conn, number).need, setups.of_enquiry(conn, number)[0])
-    shaft = re.search(r'y="([\d.]+)" width="[\d.]+" height="[\d.]+" class="shaft"/>\s*<rect x="[\d.-]+" y="([\d.]+)"', svg)
+    shaft = re.search(
+        r'y="([\d.]+)" width="[\d.]+" height="[\d.]+" class="shaft"/>\s*<rect x="[\d.-]+"'
+        r' y="([\d.]+)"',
+        svg,
+    )
     if w.pinned.shaft_m:
-        assert (float(shaft[2]) + 2 - float(shaft[1])) / mm == pytest.approx(1000 * w.pinned.shaft_m, abs=1.0)
+        assert (float(shaft[2]) + 2 - float(shaft[1])) / mm == pytest.approx(
+            1000 * w.pinned.shaft_m, abs=1.0
+        )
         assert d["shaft"] / mm == pytest.approx(1000 * w.pinned.shaft_m, abs=0.5)
-    assert (d["bottom-y"] - d["water-y"]) / mm == pytest.approx(1000 * w.fitted.attitude.draught_aft_m, abs=1.0)
+    assert (d["bottom-y"] - d["water-y"]) / mm == pytest.approx(
+        1000 * w.fitted.attitude.draught_aft_m, abs=1.0
+    )
     boat = scale_of(text, "weights-view")
-    assert (boat["keel-y"] - boat["water-y"]) / boat["scale"] == pytest.approx(w.fitted.attitude.draught_m, abs=0.002)
+    assert (boat["keel-y"] - boat["water-y"]) / boat["scale"] == pytest.approx(
+        w.fitted.attitude.draught_m, abs=0.002
+    )
 
 
 def test_moving_the_battery_trims_her(fitted):
@@ -137,20 +199,32 @@ def test_shaft_lengths_say_what_they_do(fitted):
 
 
 def test_twelve_volts_by_both_schools(fitted):
-    pin_two_in_series = fitted.get("/enquiry/2/fitting?tab=wiring&load=3&hours=5&school=end+taps").text
-    assert "15.0 Ah" in pin_two_in_series and "a converter or its own battery" in pin_two_in_series.replace("\n", " ")
+    pin_two_in_series = fitted.get(
+        "/enquiry/2/fitting?tab=wiring&load=3&hours=5&school=end+taps"
+    ).text
+    assert (
+        "15.0 Ah" in pin_two_in_series
+        and "a converter or its own battery" in pin_two_in_series.replace("\n", " ")
+    )
     assert "converter" in fitted.get("/enquiry/2/fitting?tab=wiring&load=3&school=converter").text
 
 
 def test_every_cable_of_the_netlist_is_drawn_and_listed(fitted, conn):
     text = fitted.get("/enquiry/5/fitting?tab=wiring&load=3").text
-    drawn, listed = re.findall(r'data-wire="(W\d+)"', text), re.findall(r'<th scope="row">(W\d+) ', text)
+    drawn, listed = (
+        re.findall(r'data-wire="(W\d+)"', text),
+        re.findall(r'<th scope="row">(W\d+) ', text),
+    )
     assert drawn == listed and len(drawn) > 6
 
 
 def test_all_mounts_stand_side_by_side_with_the_reasons_against_the_impossible(fitted, shelf):
     text = fitted.get("/enquiry/4/fitting?tab=mounts").text
-    assert all(m.name in text.replace("&#39;", "'") for m in shelf.mounts) and "this boat has" in text and "a diver" in text
+    assert (
+        all(m.name in text.replace("&#39;", "'") for m in shelf.mounts)
+        and "this boat has" in text
+        and "a diver" in text
+    )
 
 
 @pytest.mark.parametrize("number", range(1, 7))

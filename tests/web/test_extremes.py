@@ -1,4 +1,6 @@
-"""Boats and days at the edge of sense, through every station: nothing breaks, and no figure on screen is not a number."""
+"""Boats and days at the edge of sense, through every station: nothing breaks, and no figure on
+screen is not a number.
+"""
 
 import re
 from dataclasses import replace
@@ -11,15 +13,34 @@ from jolvek.core.need import Leg
 from jolvek.store import enquiries as store
 from tests.web.steps import pin
 
-STATIONS = ("boat", "waters", "shortlist", "side-by-side", "day-out", "fitting", "fitting?tab=wiring", "fitting?tab=sheet",
-            "fitting?tab=mounts", "offer")
+STATIONS = (
+    "boat",
+    "waters",
+    "shortlist",
+    "side-by-side",
+    "day-out",
+    "fitting",
+    "fitting?tab=wiring",
+    "fitting?tab=sheet",
+    "fitting?tab=mounts",
+    "offer",
+)
 
 
 def sized(need, length, kilos_per_m3):
     """The boat at another length, beam in proportion, bare of everything measured."""
     h = need.hull
     beam = h.beam_m * length / h.length_m
-    return replace(need, hull=Hull(h.family, length, beam, kilos_per_m3 * length * beam * 0.5, transom_height_m=h.transom_height_m))
+    return replace(
+        need,
+        hull=Hull(
+            h.family,
+            length,
+            beam,
+            kilos_per_m3 * length * beam * 0.5,
+            transom_height_m=h.transom_height_m,
+        ),
+    )
 
 
 def tiny(need):
@@ -63,7 +84,10 @@ def frost(need):
 
 
 def only_waiting(need):
-    return replace(need, day=replace(need.day.with_legs((Leg("anchored", 1.0, None, 3 * 3600.0),)), hotel_w=60.0))
+    return replace(
+        need,
+        day=replace(need.day.with_legs((Leg("anchored", 1.0, None, 3 * 3600.0),)), hotel_w=60.0),
+    )
 
 
 CASES = (tiny, overloaded, empty, huge, strong_stream, gale, crawl, hurry, far, frost, only_waiting)
@@ -85,6 +109,10 @@ def test_every_station_answers(client, conn, case, boat):
     for station in STATIONS:
         page = client.get(f"/enquiry/{number}/{station}")
         assert page.status_code == 200, (station, page.status_code, words(page.text)[-400:])
-        found = re.findall(r".{30}(?:\bnan\b|\binf\b|Traceback|[^\w.,–-]-0(?:\.0+)?(?![\d.-])).{20}", words(page.text), re.S)
+        found = re.findall(
+            r".{30}(?:\bnan\b|\binf\b|Traceback|[^\w.,–-]-0(?:\.0+)?(?![\d.-])).{20}",
+            words(page.text),
+            re.S,
+        )
         assert not found, (station, found)
         assert ">None<" not in page.text.replace("<strong>None</strong> of", "")

@@ -1,4 +1,6 @@
-"""The server killed in the middle of its work: what was shown as kept is there, what was not is not, and it starts again."""
+"""The server killed in the middle of its work: what was shown as kept is there, what was not is
+not, and it starts again.
+"""
 
 import re
 import signal
@@ -20,7 +22,16 @@ def served(tmp_path):
     running = []
 
     def start():
-        command = [sys.executable, "-m", "jolvek", "demo", "--data", str(tmp_path), "--port", "8790"]
+        command = [
+            sys.executable,
+            "-m",
+            "jolvek",
+            "demo",
+            "--data",
+            str(tmp_path),
+            "--port",
+            "8790",
+        ]
         process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
         running.append(process)
         for line in process.stdout:
@@ -48,7 +59,10 @@ def test_a_kill_loses_nothing_that_was_kept(served):
     process, root = start()
     b = browser()
     page = b.open(f"{root}/enquiry/3/waters").read().decode()
-    b.open(f"{root}/enquiry/3/waters/legs", urllib.parse.urlencode({"csrf_token": token(page), "make": "there"}).encode())
+    b.open(
+        f"{root}/enquiry/3/waters/legs",
+        urllib.parse.urlencode({"csrf_token": token(page), "make": "there"}).encode(),
+    )
     process.send_signal(signal.SIGKILL)
     process.wait()
     conn = db.connect(folder / "jolvek.db")
@@ -66,19 +80,45 @@ def test_a_kill_in_the_middle_of_an_import_leaves_the_shelf_whole(served):
     body = f"id,maker,name,price,rated_w\n{rows}\n"
     page = b.open(f"{root}/shelf/import").read().decode()
     parts = {"csrf_token": token(page), "kind": "panels"}
-    payload = "".join(f'--x\r\nContent-Disposition: form-data; name="{k}"\r\n\r\n{v}\r\n' for k, v in parts.items())
-    payload += f'--x\r\nContent-Disposition: form-data; name="file"; filename="l.csv"\r\nContent-Type: text/csv\r\n\r\n{body}\r\n--x--\r\n'
-    request = urllib.request.Request(f"{root}/shelf/import", payload.encode(), {"Content-Type": "multipart/form-data; boundary=x"})
+    payload = "".join(
+        f'--x\r\nContent-Disposition: form-data; name="{k}"\r\n\r\n{v}\r\n'
+        for k, v in parts.items()
+    )
+    payload += (
+        '--x\r\nContent-Disposition: form-data; name="file"; filename="l.csv"\r\nContent-Type:'
+        f" text/csv\r\n\r\n{body}\r\n--x--\r\n"
+    )
+    request = urllib.request.Request(
+        f"{root}/shelf/import",
+        payload.encode(),
+        {"Content-Type": "multipart/form-data; boundary=x"},
+    )
     preview = b.open(request).read().decode()
-    form = dict(re.findall(r'name="(token|kind)" value="([^"]*)"', preview)) | {"csrf_token": token(preview)}
-    post = "import sys, urllib.request as u; u.urlopen(u.Request(sys.argv[1], sys.argv[2].encode(), {'Cookie': sys.argv[3]}))"
-    cookies = "; ".join(f"{c.name}={c.value}" for h in b.handlers if hasattr(h, "cookiejar") for c in h.cookiejar)
-    command = [sys.executable, "-c", post, f"{root}/shelf/import/confirm", urllib.parse.urlencode(form), cookies]
+    form = dict(re.findall(r'name="(token|kind)" value="([^"]*)"', preview)) | {
+        "csrf_token": token(preview)
+    }
+    post = (
+        "import sys, urllib.request as u; u.urlopen(u.Request(sys.argv[1], sys.argv[2].encode(),"
+        " {'Cookie': sys.argv[3]}))"
+    )
+    cookies = "; ".join(
+        f"{c.name}={c.value}" for h in b.handlers if hasattr(h, "cookiejar") for c in h.cookiejar
+    )
+    command = [
+        sys.executable,
+        "-c",
+        post,
+        f"{root}/shelf/import/confirm",
+        urllib.parse.urlencode(form),
+        cookies,
+    ]
     sender = subprocess.Popen(command, stderr=subprocess.DEVNULL)
     time.sleep(0.9)
     process.send_signal(signal.SIGKILL)
     sender.wait()
     conn = db.connect(folder / "jolvek.db")
     there = sum(x.id.startswith("kill-") for x in shelf_store.load(conn).panels)
-    assert there in (0, 8000) and there == sum(batch.products for batch in shelf_store.batches(conn))
+    assert there in (0, 8000) and there == sum(
+        batch.products for batch in shelf_store.batches(conn)
+    )
     conn.close()

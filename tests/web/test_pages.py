@@ -5,12 +5,30 @@ import pytest
 from tests.web.steps import pin
 
 STATIONS = ("boat", "waters", "shortlist", "side-by-side", "offer", "own")
-OTHERS = ("/", "/rules", "/patterns", "/find", "/find?q=kayak", "/shelf/", "/shelf/batteries", "/shelf/mounts", "/shelf/chargers",
-          "/shelf/panels", "/shelf/propellers", "/shelf/accessories", "/shelf/motors/new", "/shelf/import", "/shelf/export.json",
-          "/shelf/motors/export.csv", "/shelf/motors/compare")
+OTHERS = (
+    "/",
+    "/rules",
+    "/patterns",
+    "/find",
+    "/find?q=kayak",
+    "/shelf/",
+    "/shelf/batteries",
+    "/shelf/mounts",
+    "/shelf/chargers",
+    "/shelf/panels",
+    "/shelf/propellers",
+    "/shelf/accessories",
+    "/shelf/motors/new",
+    "/shelf/import",
+    "/shelf/export.json",
+    "/shelf/motors/export.csv",
+    "/shelf/motors/compare",
+)
 
 
-@pytest.mark.parametrize("path", [*OTHERS, *(f"/enquiry/{n}/{s}" for n in range(1, 7) for s in STATIONS)])
+@pytest.mark.parametrize(
+    "path", [*OTHERS, *(f"/enquiry/{n}/{s}" for n in range(1, 7) for s in STATIONS)]
+)
 def test_every_page_opens_before_and_after_pinning(client, path):
     assert client.get(path).status_code == 200
     if path.startswith("/enquiry"):
@@ -22,9 +40,24 @@ def test_every_page_opens_before_and_after_pinning(client, path):
 
 
 def test_units_are_the_users_choice(client):
-    client.post("/units", data={"speed": "km/h", "length": "ft", "mass": "lb", "power": "hp", "distance": "km", "back": "/rules"})
+    client.post(
+        "/units",
+        data={
+            "speed": "km/h",
+            "length": "ft",
+            "mass": "lb",
+            "power": "hp",
+            "distance": "km",
+            "back": "/rules",
+        },
+    )
     text = client.get("/enquiry/2/boat").text
-    assert "9 ft 6" in text and "lb" in text and "Speed, km/h" in text and 'value="6.5"' in client.get("/enquiry/2/waters").text
+    assert (
+        "9 ft 6" in text
+        and "lb" in text
+        and "Speed, km/h" in text
+        and 'value="6.5"' in client.get("/enquiry/2/waters").text
+    )
 
 
 def test_units_never_send_one_away(client):
@@ -32,7 +65,9 @@ def test_units_never_send_one_away(client):
     assert client.post("/units", data={"back": "//example.org"}).location == "/"
 
 
-@pytest.mark.parametrize("path", ["/nothing", "/enquiry/999/boat", "/enquiry/999/offer", "/enquiry/abc/boat"])
+@pytest.mark.parametrize(
+    "path", ["/nothing", "/enquiry/999/boat", "/enquiry/999/offer", "/enquiry/abc/boat"]
+)
 def test_what_is_not_there_is_said_without_a_trace(client, path):
     answer = client.get(path)
     assert answer.status_code == 404 and "nothing at this address" in answer.text

@@ -2,9 +2,26 @@
 
 import pytest
 
-POSTS = ["/keep", "/open", "/units", "/enquiry/2/boat", "/enquiry/2/pin", "/enquiry/2/unpin", "/enquiry/2/choose", "/enquiry/2/waters",
-         "/enquiry/2/waters/legs", "/enquiry/2/boat/photo", "/enquiry/2/copy", "/enquiry/2/archive", "/enquiry/2/extra", "/enquiry/2/stage",
-         "/shelf/import", "/shelf/import/confirm", "/shelf/motors/item", "/shelf/undo/1"]
+POSTS = [
+    "/keep",
+    "/open",
+    "/units",
+    "/enquiry/2/boat",
+    "/enquiry/2/pin",
+    "/enquiry/2/unpin",
+    "/enquiry/2/choose",
+    "/enquiry/2/waters",
+    "/enquiry/2/waters/legs",
+    "/enquiry/2/boat/photo",
+    "/enquiry/2/copy",
+    "/enquiry/2/archive",
+    "/enquiry/2/extra",
+    "/enquiry/2/stage",
+    "/shelf/import",
+    "/shelf/import/confirm",
+    "/shelf/motors/item",
+    "/shelf/undo/1",
+]
 
 
 @pytest.mark.parametrize("path", POSTS)
@@ -17,18 +34,30 @@ def test_posts_without_a_token_are_refused(app, path):
 def test_every_answer_carries_the_policy(client, path):
     with client.get(path) as answer:
         headers = answer.headers
-    assert "default-src 'none'" in headers["Content-Security-Policy"] and "unsafe" not in headers["Content-Security-Policy"]
+    assert (
+        "default-src 'none'" in headers["Content-Security-Policy"]
+        and "unsafe" not in headers["Content-Security-Policy"]
+    )
     assert headers["X-Content-Type-Options"] == "nosniff" and "HX-Request" in headers["Vary"]
 
 
 def test_what_is_typed_is_escaped(client):
     evil = '"><script>alert(1)</script>'
-    text = client.get("/", query_string={"family": evil, "length": evil, "people": "2", "speed": "3", "distance": "5"}).text
+    text = client.get(
+        "/",
+        query_string={"family": evil, "length": evil, "people": "2", "speed": "3", "distance": "5"},
+    ).text
     assert "<script>alert" not in text and "&lt;script&gt;" in text
 
 
 def test_templates_hold_no_inline_style_or_handler(client):
-    for path in ("/", "/enquiry/2/boat", "/enquiry/2/shortlist", "/enquiry/5/side-by-side", "/rules"):
+    for path in (
+        "/",
+        "/enquiry/2/boat",
+        "/enquiry/2/shortlist",
+        "/enquiry/5/side-by-side",
+        "/rules",
+    ):
         text = client.get(path).text
         assert " style=" not in text and " onclick=" not in text and "hx-on" not in text
 

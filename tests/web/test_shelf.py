@@ -1,4 +1,6 @@
-"""The Shelf's pages: edits with history and undo, price lists with a preview of every row, all or nothing."""
+"""The Shelf's pages: edits with history and undo, price lists with a preview of every row, all or
+nothing.
+"""
 
 import io
 import json
@@ -26,7 +28,9 @@ def confirm(client, preview, **more):
 
 def test_a_product_is_changed_with_history_and_undone(client, conn, shelf):
     battery = shelf.batteries[0]
-    form = {k: shelf_csv.cell(shelf_file.plain(battery).get(k)) for k in shelf_csv.columns("batteries")}
+    form = {
+        k: shelf_csv.cell(shelf_file.plain(battery).get(k)) for k in shelf_csv.columns("batteries")
+    }
     assert client.post("/shelf/batteries/item", data={**form, "price": "199,50"}).status_code == 303
     assert store.get(conn, "batteries", battery.id).price == 199.5
     page = client.get(f"/shelf/batteries/item/{battery.id}").text
@@ -46,7 +50,10 @@ def test_a_product_is_changed_with_history_and_undone(client, conn, shelf):
     ],
 )
 def test_a_wrong_product_comes_back_with_422_at_its_field(client, shelf, change, says):
-    form = {k: shelf_csv.cell(shelf_file.plain(shelf.batteries[0]).get(k)) for k in shelf_csv.columns("batteries")}
+    form = {
+        k: shelf_csv.cell(shelf_file.plain(shelf.batteries[0]).get(k))
+        for k in shelf_csv.columns("batteries")
+    }
     answer = client.post("/shelf/batteries/item", data={**form, **change})
     assert answer.status_code == 422 and says in answer.text
     assert all(f'value="{v}"' in answer.text for k, v in change.items() if v and k != "chemistry")
@@ -76,7 +83,9 @@ def test_an_export_comes_back_unchanged(client, conn, shelf):
     assert shelf_file.read(json.dumps(shelf_file.write(shelf))) == shelf
 
 
-def test_five_thousand_rows_with_forty_faults_name_every_fault_and_write_nothing(client, conn, shelf):
+def test_five_thousand_rows_with_forty_faults_name_every_fault_and_write_nothing(
+    client, conn, shelf
+):
     rows = ["id;maker;name;price;chemistry;nominal_voltage_v;capacity_ah;mass_kg"]
     faults = [";x;y;1", "dear", "lfp2", "=1+1"]
     for i in range(5000):
@@ -90,20 +99,52 @@ def test_five_thousand_rows_with_forty_faults_name_every_fault_and_write_nothing
         rows.append(f"{ident};Ånvil;Pack {i};{price};{chem};12,8;{ah};11,5")
     before = store.version(conn)
     preview = send(client, "\r\n".join(rows).encode("cp1252"))
-    assert preview.status_code == 200 and "<strong>40</strong> wrong" in preview.text and "<strong>4960</strong> new" in preview.text
-    lines = {int(n) for n in re.findall(r'<tr><td class="n">(\d+)</td><td>Pack', preview.text.split("Wrong</h2>")[1].split("</table>")[0])}
+    assert (
+        preview.status_code == 200
+        and "<strong>40</strong> wrong" in preview.text
+        and "<strong>4960</strong> new" in preview.text
+    )
+    lines = {
+        int(n)
+        for n in re.findall(
+            r'<tr><td class="n">(\d+)</td><td>Pack',
+            preview.text.split("Wrong</h2>")[1].split("</table>")[0],
+        )
+    }
     assert lines == {i + 2 for i in range(5000) if i % 125 == 7}
-    assert "allowed is an id used once only" in preview.text and "a formula is not taken" in preview.text and store.version(conn) == before
+    assert (
+        "allowed is an id used once only" in preview.text
+        and "a formula is not taken" in preview.text
+        and store.version(conn) == before
+    )
     refused = confirm(client, preview)
-    assert refused.status_code == 422 and "nothing was written" in refused.text and store.version(conn) == before
-    assert confirm(client, send(client, "\r\n".join(rows).encode("cp1252")), leave_out="1").status_code == 303
-    assert store.get(conn, "batteries", "made-1").maker == "Ånvil" and store.get(conn, "batteries", "made-1").price == 201.5
+    assert (
+        refused.status_code == 422
+        and "nothing was written" in refused.text
+        and store.version(conn) == before
+    )
+    assert (
+        confirm(client, send(client, "\r\n".join(rows).encode("cp1252")), leave_out="1").status_code
+        == 303
+    )
+    assert (
+        store.get(conn, "batteries", "made-1").maker == "Ånvil"
+        and store.get(conn, "batteries", "made-1").price == 201.5
+    )
     store.undo(conn, store.batches(conn)[0].id)
     assert store.get(conn, "batteries", "made-1") is None
 
 
-@pytest.mark.parametrize("encode", [lambda t: t.encode("utf-8-sig"), lambda t: t.encode("cp1252"), lambda t: t.replace(",", ";").encode(),
-                                    lambda t: t.replace(",", "\t").encode()], ids=["BOM", "Windows-1252", "semicolons", "tabs"])
+@pytest.mark.parametrize(
+    "encode",
+    [
+        lambda t: t.encode("utf-8-sig"),
+        lambda t: t.encode("cp1252"),
+        lambda t: t.replace(",", ";").encode(),
+        lambda t: t.replace(",", "\t").encode(),
+    ],
+    ids=["BOM", "Windows-1252", "semicolons", "tabs"],
+)
 def test_files_as_offices_write_them_are_read(shelf, encode):
     text = "id,maker,name,price,rated_w\np-1,Böe,Sheet,120,55\n"
     rows = shelf_csv.read(encode(text), "panels", shelf)
@@ -138,4 +179,9 @@ def test_a_formula_in_a_name_is_written_so_that_no_sheet_runs_it(shelf):
 def test_a_preview_that_is_gone_is_said(client):
     answer = client.post("/shelf/import/confirm", data={"token": "0" * 32, "kind": "motors"})
     assert answer.status_code == 422 and "the preview is gone" in answer.text
-    assert client.post("/shelf/import/confirm", data={"token": "../../etc", "kind": "motors"}).status_code == 422
+    assert (
+        client.post(
+            "/shelf/import/confirm", data={"token": "../../etc", "kind": "motors"}
+        ).status_code
+        == 422
+    )
