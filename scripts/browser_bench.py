@@ -13,7 +13,7 @@ from sqlite3 import Connection
 
 from playwright.sync_api import Page, sync_playwright
 
-from jolvek.bench import made_shelf
+from jolvek.cli.bench import made_shelf
 from jolvek.store import db
 from jolvek.store import shelf as shelf_store
 from jolvek.web.demo_shop import served, shop
@@ -71,7 +71,7 @@ def run(page: Page, root: str, enquiry: int) -> None:
         "[data-live]",
         [step.format(-1 if i % 20 < 10 else 1) for i in range(50)],
     )
-    page.goto(f"{root}/enquiry/{enquiry}/own")
+    page.goto(f"{root}/enquiry/{enquiry}/by-hand")
     for name in ("motor", "battery", "mount"):
         page.locator(f"#{name}").select_option(index=3)
     change = (

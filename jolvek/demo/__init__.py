@@ -7,7 +7,7 @@ from __future__ import annotations
 import sqlite3
 from importlib import resources
 
-from jolvek.core.shelf import Shelf
+from jolvek.core.products.shelf import Shelf
 from jolvek.formats import enquiry_file, shelf_file
 from jolvek.store import enquiries as enquiry_store
 from jolvek.store import shelf as shelf_store

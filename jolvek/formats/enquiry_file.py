@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from jolvek.core.hull import Hull, Load
-from jolvek.core.mounting import Bay, Site, default_places
-from jolvek.core.need import DEFAULT_WEIGHTS, Day, Leg, Need
-from jolvek.core.water import Water
+from jolvek.core.enquiry.need import DEFAULT_WEIGHTS, Day, Leg, Need
+from jolvek.core.enquiry.site import Bay, Site, default_places
+from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.water import Water
 from jolvek.formats import schema
 
 

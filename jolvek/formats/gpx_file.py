@@ -9,8 +9,8 @@ import gpxpy
 import gpxpy.gpx
 from geographiclib.geodesic import Geodesic
 
-from jolvek.core.errors import JolvekError
-from jolvek.core.need import Leg
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.enquiry.need import Leg
 
 MOST_LEGS = 12
 MOST_POINTS = 50_000

@@ -7,9 +7,9 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from jolvek.core.findings import Finding
-from jolvek.core.matching import Match
-from jolvek.core.ranking import pareto, picks, ranked, score, steps
+from jolvek.core.match.matching import Match
+from jolvek.core.match.ranking import pareto, picks, ranked, score, steps
+from jolvek.core.rules.findings import Finding
 
 
 def _setup(match: Match, i: int, scores: Any) -> dict[str, Any]:

@@ -12,7 +12,7 @@ from typing import Any
 from jsonschema import Draft202012Validator
 from jsonschema.exceptions import ValidationError, best_match
 
-from jolvek.core.errors import JolvekError, ValueRefused
+from jolvek.core.base.errors import JolvekError, ValueRefused
 
 NAMES = ("setup", "shelf", "enquiry")
 

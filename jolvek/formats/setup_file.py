@@ -5,17 +5,17 @@ from __future__ import annotations
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from jolvek.core import hull as hull_module
-from jolvek.core import motor as motor_module
-from jolvek.core.bank import Bank
-from jolvek.core.battery import Battery
-from jolvek.core.errors import ValueRefused
-from jolvek.core.hull import Assumed, Hull, Load
-from jolvek.core.limits import check as findings_of
-from jolvek.core.motor import Motor
-from jolvek.core.performance import Performance, Point, evaluate
-from jolvek.core.setup import Setup
-from jolvek.core.water import Water
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.battery import Battery
+from jolvek.core.hydro import hull as hull_module
+from jolvek.core.hydro.hull import Assumed, Hull, Load
+from jolvek.core.hydro.water import Water
+from jolvek.core.predict.limits import check as findings_of
+from jolvek.core.predict.performance import Performance, Point, evaluate
+from jolvek.core.predict.setup import Setup
+from jolvek.core.products import motor as motor_module
+from jolvek.core.products.motor import Motor
 from jolvek.formats import schema
 
 

@@ -17,8 +17,8 @@ from typing import Any
 from jsonschema import Draft202012Validator
 from jsonschema.exceptions import best_match
 
-from jolvek.core.errors import JolvekError
-from jolvek.core.shelf import Item, Shelf
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats import schema, shelf_file
 
 MOST_ROWS = 20_000

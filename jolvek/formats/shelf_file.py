@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import fields
 from typing import Any
 
-from jolvek.core.battery import Battery
-from jolvek.core.charging import Charger
-from jolvek.core.errors import ValueRefused
-from jolvek.core.extras import Accessory, Panel, Propeller
-from jolvek.core.motor import Motor
-from jolvek.core.mounting import Mount
-from jolvek.core.shelf import Item, Shelf
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.charging import Charger
+from jolvek.core.products.accessories import Accessory, Panel, Propeller
+from jolvek.core.products.motor import Motor
+from jolvek.core.products.mounting import Mount
+from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats import schema
 
 KINDS: dict[str, type] = {

@@ -13,7 +13,7 @@ from math import cos, exp, pi
 
 import numpy as np
 
-from jolvek.core.forecast import Weather
+from jolvek.core.day.forecast import Weather
 
 M2_H, SPRING_DAYS = 12.42, 14.77
 

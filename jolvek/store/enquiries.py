@@ -8,10 +8,10 @@ import sqlite3
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from jolvek.core.hull import Hull, Load
-from jolvek.core.mounting import Bay, Site
-from jolvek.core.need import DEFAULT_WEIGHTS, Day, Leg, Need
-from jolvek.core.water import Water
+from jolvek.core.enquiry.need import DEFAULT_WEIGHTS, Day, Leg, Need
+from jolvek.core.enquiry.site import Bay, Site
+from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.water import Water
 from jolvek.formats.enquiry_file import Enquiry
 
 _HULL = (

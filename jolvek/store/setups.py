@@ -7,8 +7,8 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
-from jolvek.core.errors import JolvekError
-from jolvek.core.shelf import Item
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.products.shelf import Item
 from jolvek.formats import shelf_file
 
 LETTERS = "ABCDE"

@@ -7,7 +7,7 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
-from jolvek.core.shelf import Item, Shelf
+from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats import shelf_file
 
 _LISTS = ("shafts_m", "pack_ids", "parts", "chemistries", "motor_ids")

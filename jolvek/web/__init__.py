@@ -9,13 +9,14 @@ from flask_compress import Compress
 from flask_wtf.csrf import CSRFError, CSRFProtect
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
-from jolvek.core.errors import JolvekError
-from jolvek.core.units import hours
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.units import hours
 from jolvek.store import db
-from jolvek.web import pictures, shown
-from jolvek.web.boat_drawing import silhouette
-from jolvek.web.charts import badge
+from jolvek.web.drawings import pictures
+from jolvek.web.drawings.boat_drawing import silhouette
+from jolvek.web.drawings.charts import badge
 from jolvek.web.settings import Settings
+from jolvek.web.view import display
 
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src"
@@ -64,19 +65,15 @@ def create_app(settings: Settings) -> Flask:
 
 
 def _blueprints(app: Flask) -> None:
-    from jolvek.web import (
+    from jolvek.web.desk import choices, counter, patterns, rules, shelf
+    from jolvek.web.stations import (
         boat,
-        counter,
+        by_hand,
         day_out,
         fitting,
         offer,
-        own,
-        patterns,
-        rules,
-        shelf,
         shortlist,
         side_by_side,
-        units,
         waters,
     )
 
@@ -86,14 +83,14 @@ def _blueprints(app: Flask) -> None:
         waters,
         shelf,
         shortlist,
-        own,
+        by_hand,
         side_by_side,
         day_out,
         fitting,
         offer,
         rules,
         patterns,
-        units,
+        choices,
     ):
         app.register_blueprint(module.bp)
 
@@ -102,12 +99,12 @@ def _templates(app: Flask, settings: Settings) -> None:
     app.jinja_env.globals.update(
         silhouette=silhouette,
         badge=badge,
-        money=shown.money,
+        money=display.money,
         dealer=settings.dealer,
         is_demo=settings.demo,
-        strong=shown.strong,
-        about=shown.about,
-        choices=shown.CHOICES,
+        strong=display.strong,
+        about=display.about,
+        choices=display.CHOICES,
     )
     app.jinja_env.globals.update(
         side_view_of=pictures.card_view,
@@ -115,21 +112,21 @@ def _templates(app: Flask, settings: Settings) -> None:
         floating=pictures.floating,
         plan_of=pictures.plan,
         hull_speed=pictures.hull_speed,
-        plain_name=shown.plain_name,
-        plain_rule=shown.plain_rule,
+        plain_name=display.plain_name,
+        plain_rule=display.plain_rule,
     )
     app.jinja_env.filters.update(
         hours=hours,
-        long_hours=shown.long_hours,
+        long_hours=display.long_hours,
         zip=zip,
-        key_words=shown.key_words,
-        key_unit=shown.key_unit,
-        plain_value=shown.plain_value,
+        key_words=display.key_words,
+        key_unit=display.key_unit,
+        plain_value=display.plain_value,
     )
 
     @app.context_processor
     def _shared() -> dict[str, Any]:
-        return {"u": shown.current(), "theme": request.cookies.get("theme", "")}
+        return {"u": display.current(), "theme": request.cookies.get("theme", "")}
 
 
 def conn() -> Any:
@@ -178,13 +175,13 @@ def _errors(app: Flask) -> None:
     def _large(_error: RequestEntityTooLarge) -> Any:
         limit = app.config["MAX_CONTENT_LENGTH"] // 1000
         if request.endpoint == "counter.open_file":
-            from jolvek.web.counter import refuse_file
+            from jolvek.web.desk.counter import refuse_file
 
             return refuse_file(
                 f"the file is larger than {limit} kB, which is the most an enquiry file may have"
             )
         if request.endpoint == "shelf.preview":
-            from jolvek.web.shelf import MOST_UPLOAD, refuse
+            from jolvek.web.desk.shelf import MOST_UPLOAD, refuse
 
             return refuse(
                 f"the file is larger than {MOST_UPLOAD // 1_000_000} MB, which is the most a price"

@@ -8,7 +8,7 @@ import os
 from dataclasses import dataclass, fields
 from pathlib import Path
 
-from jolvek.core.errors import JolvekError, ValueRefused
+from jolvek.core.base.errors import JolvekError, ValueRefused
 
 
 @dataclass(frozen=True)

@@ -21,12 +21,14 @@ OVERLAPS = """(root) => {
   const found = [];
   for (const svg of document.querySelectorAll(root)) {
     const shown = [...svg.querySelectorAll('text')].filter((t) => t.textContent.trim());
-    const texts = shown.map((t) => [t.textContent, t.getBoundingClientRect()]);
+    const texts = display.map((t) => [t.textContent, t.getBoundingClientRect()]);
     const frame = svg.getBoundingClientRect();
     texts.forEach(([a, x], i) => {
-      if (x.left < frame.left - 1 || x.right > frame.right + 1) found.push(`${a} leaves the picture`);
+      if (x.left < frame.left - 1 || x.right > frame.right + 1)
+        found.push(`${a} leaves the picture`);
       texts.slice(i + 1).forEach(([b, y]) => {
-        const w = Math.min(x.right, y.right) - Math.max(x.left, y.left), h = Math.min(x.bottom, y.bottom) - Math.max(x.top, y.top);
+        const w = Math.min(x.right, y.right) - Math.max(x.left, y.left);
+        const h = Math.min(x.bottom, y.bottom) - Math.max(x.top, y.top);
         if (w > 2 && h > 3) found.push(`${a} over ${b}`);
       });
     });

@@ -67,7 +67,7 @@ def test_a_rejected_motor_answers_what_if(page, server):
 
 
 def test_a_setup_is_put_together_by_hand(page, server):
-    page.goto(f"{server}/enquiry/6/own")
+    page.goto(f"{server}/enquiry/6/by-hand")
     page.locator("#motor").select_option(index=12)
     page.locator("#battery").select_option("ampholt-4850")
     page.locator("#mount").select_option("stegwell-through")
@@ -105,7 +105,8 @@ def test_a_price_list_is_previewed_imported_and_taken_back(page, server):
             "name": "list.csv",
             "mimeType": "text/csv",
             "buffer": (
-                b"id,maker,name,price,rated_w\nnew-1,Halvane,Leaf 80,190,80\nbad,Halvane,Leaf,many,80\n"
+                b"id,maker,name,price,rated_w\n"
+                b"new-1,Halvane,Leaf 80,190,80\nbad,Halvane,Leaf,many,80\n"
             ),
         }
     )

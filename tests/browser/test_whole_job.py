@@ -20,7 +20,7 @@ PAGES = [
     "/enquiry/4/side-by-side?by=power",
     "/enquiry/4/side-by-side?by=day&doubt=1",
     "/enquiry/4/offer",
-    "/enquiry/2/own",
+    "/enquiry/2/by-hand",
     "/shelf/",
     "/shelf/batteries/item/kelvane-f50",
     "/shelf/import",

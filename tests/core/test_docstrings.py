@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 CORE = Path(__file__).parents[2] / "jolvek" / "core"
-MODULES = sorted(p for p in CORE.glob("*.py") if p.name != "__init__.py")
+MODULES = sorted(p for p in CORE.rglob("*.py") if p.name != "__init__.py")
 
 
 def public(tree):

@@ -9,17 +9,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jolvek.core.bank import Bank, runtime_s
-from jolvek.core.battery import CHEMISTRIES, Battery
-from jolvek.core.families import FAMILIES
-from jolvek.core.findings import LEVELS
-from jolvek.core.hull import Load
-from jolvek.core.limits import check
-from jolvek.core.motor import Motor
-from jolvek.core.performance import evaluate
-from jolvek.core.rulebook import RULES
-from jolvek.core.setup import Setup
-from jolvek.core.sizing import typical_hull
+from jolvek.core.electric.bank import Bank, runtime_s
+from jolvek.core.electric.battery import CHEMISTRIES, Battery
+from jolvek.core.enquiry.sizing import typical_hull
+from jolvek.core.hydro.families import FAMILIES
+from jolvek.core.hydro.hull import Load
+from jolvek.core.predict.limits import check
+from jolvek.core.predict.performance import evaluate
+from jolvek.core.predict.setup import Setup
+from jolvek.core.products.motor import Motor
+from jolvek.core.rules.findings import LEVELS
+from jolvek.core.rules.rulebook import RULES
 
 families = st.sampled_from(sorted(FAMILIES))
 few = settings(max_examples=25, deadline=None)

@@ -8,7 +8,7 @@ import pytest
 from click.testing import CliRunner
 
 from jolvek.cli import main
-from jolvek.core.errors import JolvekError
+from jolvek.core.base.errors import JolvekError
 from jolvek.formats import enquiry_file, schema, setup_file, shelf_file
 
 GOOD = {

@@ -4,10 +4,10 @@ no source).
 
 import pytest
 
-from jolvek.core.bank import Bank, current_a, layout, runtime_s
-from jolvek.core.battery import Battery, chemistry, discharge, peukert_time_h
-from jolvek.core.limits import electrical
-from jolvek.core.motor import Motor
+from jolvek.core.electric.bank import Bank, current_a, layout, runtime_s
+from jolvek.core.electric.battery import Battery, chemistry, discharge, peukert_time_h
+from jolvek.core.predict.limits import electrical
+from jolvek.core.products.motor import Motor
 
 
 def rules(motor, bank):

@@ -3,11 +3,11 @@ thumb."""
 
 import pytest
 
-from jolvek.core.hull import Hull, Load
-from jolvek.core.motor import Motor
-from jolvek.core.performance import evaluate
-from jolvek.core.setup import Setup
-from jolvek.core.units import KNOT_M_S
+from jolvek.core.base.units import KNOT_M_S
+from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.predict.performance import evaluate
+from jolvek.core.predict.setup import Setup
+from jolvek.core.products.motor import Motor
 
 
 def knots(hull, load, power_w, **motor):

@@ -7,8 +7,8 @@ import itertools
 import numpy as np
 import pytest
 
-from jolvek.core import open_water, propulsor
-from jolvek.core.errors import ValueRefused
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.hydro import open_water, propulsor
 
 GRID = list(itertools.product((0.5, 0.65, 0.8, 1.0, 1.2, 1.4), (0.40, 0.55, 0.70), (3, 4, 5)))
 

@@ -5,7 +5,7 @@ import warnings
 
 import pytest
 
-from jolvek.core.planing import G_M_S2, savitsky
+from jolvek.core.hydro.planing import G_M_S2, savitsky
 
 with warnings.catch_warnings():
     warnings.simplefilter("ignore")  # the package's own syntax warnings at its first import

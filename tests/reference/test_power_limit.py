@@ -4,9 +4,9 @@ memory).
 
 import pytest
 
-from jolvek.core.hull import Hull
-from jolvek.core.power_limit import applies, factor, most_hp
-from jolvek.core.units import FOOT_M
+from jolvek.core.base.units import FOOT_M
+from jolvek.core.hydro.hull import Hull
+from jolvek.core.predict.power_limit import applies, factor, most_hp
 
 FT = FOOT_M
 

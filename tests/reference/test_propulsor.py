@@ -5,7 +5,7 @@ source).
 import numpy as np
 import pytest
 
-from jolvek.core import propulsor
+from jolvek.core.hydro import propulsor
 
 RHO = 1026.0
 

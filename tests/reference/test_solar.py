@@ -5,12 +5,18 @@ practice, no source).
 import numpy as np
 import pytest
 
-from jolvek.core.errors import ValueRefused
-from jolvek.core.hull import Hull, Load
-from jolvek.core.motor import Motor
-from jolvek.core.performance import evaluate
-from jolvek.core.setup import Setup
-from jolvek.core.solar import CLOUDS, Panels, clear_sky_w_m2, sun_neutral_speed_m_s, sunshine
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.predict.performance import evaluate
+from jolvek.core.predict.setup import Setup
+from jolvek.core.predict.solar import (
+    CLOUDS,
+    Panels,
+    clear_sky_w_m2,
+    sun_neutral_speed_m_s,
+    sunshine,
+)
+from jolvek.core.products.motor import Motor
 
 
 @pytest.mark.parametrize(

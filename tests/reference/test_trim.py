@@ -5,10 +5,10 @@ practice, no source).
 import numpy as np
 import pytest
 
-from jolvek.core.hull import Hull, Load
-from jolvek.core.leg import leg, pod_wedge, rudder_clearance_m, shaft_choices
-from jolvek.core.trim import Weight, attitude, best_place_m, crew, moved, yaw
-from jolvek.core.water import Water
+from jolvek.core.fit.leg import leg, pod_wedge, rudder_clearance_m, shaft_choices
+from jolvek.core.fit.trim import Weight, attitude, best_place_m, crew, moved, yaw
+from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.water import Water
 
 DINGHY = Hull("rigid_dinghy", 3.2, 1.45, 65)
 

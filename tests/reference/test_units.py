@@ -3,7 +3,7 @@
 import pytest
 from scipy import constants as c
 
-from jolvek.core import units
+from jolvek.core.base import units
 
 
 @pytest.mark.parametrize(

@@ -3,7 +3,7 @@
 import gsw
 import pytest
 
-from jolvek.core import water
+from jolvek.core.hydro import water
 
 
 @pytest.mark.parametrize("celsius", [0.0, 5.0, 10.0, 15.0, 20.0, 30.0])

@@ -7,12 +7,18 @@ import itertools
 import numpy as np
 import pytest
 
-from jolvek.core import wire_sizes, wiring
-from jolvek.core.bank import Bank
-from jolvek.core.battery import Battery
-from jolvek.core.errors import ValueRefused
-from jolvek.core.network import check, drop_to_motor_v, motor_voltage_v, path_m, string_currents_a
-from jolvek.core.wiring import Loads12V, Plan, install
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.electric import wire_sizes, wiring
+from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.network import (
+    check,
+    drop_to_motor_v,
+    motor_voltage_v,
+    path_m,
+    string_currents_a,
+)
+from jolvek.core.electric.wiring import Loads12V, Plan, install
 
 CABLES = list(itertools.product((10.0, 47.0, 105.0, 210.0), (1.0, 4.0, 12.0), (12.0, 24.0, 48.0)))
 BANKS = list(itertools.product((1, 2, 3, 4), (1, 2, 3, 4)))

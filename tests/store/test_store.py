@@ -6,7 +6,7 @@ from dataclasses import replace
 import pytest
 
 from jolvek import demo
-from jolvek.core.need import Leg
+from jolvek.core.enquiry.need import Leg
 from jolvek.store import db, enquiries, setups
 from jolvek.store import shelf as shelf_store
 

@@ -8,8 +8,8 @@ from dataclasses import replace
 import pytest
 
 from jolvek import demo
-from jolvek.core.hull import Hull, Load
-from jolvek.core.need import Leg
+from jolvek.core.enquiry.need import Leg
+from jolvek.core.hydro.hull import Hull, Load
 from jolvek.store import enquiries as store
 from tests.web.steps import pin
 

@@ -63,7 +63,7 @@ def test_templates_hold_no_inline_style_or_handler(client):
 
 
 def test_an_unexpected_error_shows_no_trace(app, monkeypatch):
-    from jolvek.web import rules
+    from jolvek.web.desk import rules
 
     monkeypatch.setattr(rules, "render_template", lambda *a, **k: 1 / 0)
     app.config["TESTING"] = False
@@ -72,7 +72,7 @@ def test_an_unexpected_error_shows_no_trace(app, monkeypatch):
 
 
 def test_unknown_settings_and_a_missing_secret_stop_the_start(monkeypatch, tmp_path):
-    from jolvek.core.errors import JolvekError
+    from jolvek.core.base.errors import JolvekError
     from jolvek.web.settings import from_environment
 
     with pytest.raises(JolvekError, match="JOLVEK_SECRET_KEY"):

@@ -1,0 +1,199 @@
+"""Speed and memory figures: measured and printed, never judged."""
+
+from __future__ import annotations
+
+import resource
+import tempfile
+import time
+from collections.abc import Callable
+from dataclasses import replace
+from pathlib import Path
+
+import numpy as np
+
+from jolvek import demo
+from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.charging import Charger
+from jolvek.core.enquiry.need import Need
+from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.resistance import table, total_n
+from jolvek.core.hydro.water import Water
+from jolvek.core.match.candidates import drives, motors, supplies
+from jolvek.core.match.matching import Match, match
+from jolvek.core.match.ranking import pareto, picks, ranked
+from jolvek.core.predict.performance import Performance, evaluate, remembered_table
+from jolvek.core.predict.setup import Setup
+from jolvek.core.products.motor import Motor
+from jolvek.core.products.shelf import Item, Shelf
+
+
+def best(work: Callable[[], object], runs: int = 5) -> float:
+    """Median seconds of `runs` after one warm-up."""
+    work()
+    times = []
+    for _ in range(runs):
+        start = time.perf_counter()
+        work()
+        times.append(time.perf_counter() - start)
+    return float(np.median(times))
+
+
+def made_shelf(n_motors: int, n_batteries: int, seed: int = 7) -> Shelf:
+    """A made catalogue for measuring: 24 and 48 V motors, lithium and lead batteries, a few mounts
+    and chargers.
+    """
+    rng = np.random.default_rng(seed)
+    real = demo.shelf()
+    made_motors, made_batteries = [], []
+    for i in range(n_motors):
+        volts = float(rng.choice([24.0, 48.0]))
+        power = float(
+            np.round(rng.uniform(300, 2200) if volts == 24 else rng.uniform(1500, 9000), -1)
+        )
+        motor = Motor(power, voltage_v=volts, mass_kg=4 + power / 170, name=f"m{i}")
+        made_motors.append(
+            Item(
+                f"m{i}",
+                "Made",
+                f"m{i}",
+                round(power * rng.uniform(0.7, 1.1)),
+                motor,
+                "outboard",
+                (0.381, 0.508),
+            )
+        )
+    for i in range(n_batteries):
+        chem, volts = [("lfp", 12.8), ("lfp", 25.6), ("lfp", 51.2), ("nmc", 51.8), ("agm", 12.0)][
+            int(rng.integers(5))
+        ]
+        ah = float(np.round(rng.uniform(40, 200)))
+        pack = Battery(chem, volts, ah, max_continuous_a=ah * rng.uniform(0.7, 2.0), name=f"b{i}")
+        made_batteries.append(
+            Item(
+                f"b{i}",
+                "Made",
+                f"b{i}",
+                round(pack.energy_wh * (0.5 if chem != "agm" else 0.2)),
+                pack,
+            )
+        )
+    chargers = (*real.chargers, Item("c12", "Made", "c12", 120.0, Charger(12, 15, ("lfp", "agm"))))
+    mounts = tuple(m for m in real.mounts if m.spec.kind in ("transom_clamp", "quick_release"))
+    return Shelf(tuple(made_motors), tuple(made_batteries), mounts, chargers)
+
+
+def launch() -> Need:
+    """The boat of the matching figures: a flat-bottom launch without plate or bay limits."""
+    need = demo.enquiries()[2].need
+    return replace(
+        need, hull=replace(need.hull, max_power_w=None), site=replace(need.site, bays=())
+    )
+
+
+def whole_match(need: Need, shelf: Shelf) -> Match:
+    """Everything the Shortlist needs: curves, day, ranking, picks, Pareto set, reasons."""
+    found = match(need, shelf, keep_curves=True, most=10**7)
+    ranked(found)
+    picks(found)
+    pareto(found)
+    return found
+
+
+def bare_pass(found: Match) -> float:
+    """Seconds of the explicit power formula alone over the same (N, 24), float64, in one piece."""
+    n, points = found.field.price.size, found.field.curve_speed_m_s.size
+    rng = np.random.default_rng(1)
+    thrust, v, loss = (
+        rng.uniform(10, 500, (n, points)),
+        found.field.curve_speed_m_s[None, :],
+        np.full((n, 1), 0.62),
+    )
+    jet = np.full((n, 1), 8 / (np.pi * 1026 * 0.28**2))
+    return best(lambda: thrust * (v + np.sqrt(v * v + jet * thrust)) / (2 * loss), 3)
+
+
+def fresh(setup: Setup) -> Performance:
+    """The prediction with nothing remembered from before."""
+    remembered_table.cache_clear()
+    return evaluate(setup)
+
+
+def one_at_a_time_s(found: Match, sample: int = 60) -> float:
+    """Seconds per setup when each is worked out alone, from a sample."""
+    f, d, s, need, shelf = found.field, found.drives, found.supplies, found.need, found.shelf
+    start = time.perf_counter()
+    for i in np.linspace(0, f.price.size - 1, sample).astype(int):
+        motor = shelf.motors[d.motor[f.drive[i]]].spec
+        k = int(f.supply[i])
+        bank = Bank(shelf.batteries[s.battery[k]].spec, int(s.series[k]), int(s.parallel[k]))
+        fresh(
+            Setup(
+                need.hull,
+                need.load,
+                motor,
+                bank,
+                need.water,
+                need.day.wind_m_s,
+                need.day.current_m_s,
+            )
+        ).curve(24)
+    return (time.perf_counter() - start) / sample
+
+
+def _pages(say: Callable[[str], None]) -> None:
+    from jolvek.web import create_app
+    from jolvek.web.demo_shop import shop
+
+    with tempfile.TemporaryDirectory() as folder:
+        client = create_app(shop(Path(folder))).test_client()
+        for path in (
+            "/",
+            "/enquiry/2/boat",
+            "/enquiry/2/shortlist",
+            "/enquiry/6/shortlist",
+            "/rules",
+        ):
+            say(f"  page {path:24} {1e3 * best(lambda p=path: client.get(p)):8.0f} ms")  # type: ignore[misc]
+
+
+def run(say: Callable[[str], None]) -> None:
+    """Print all figures."""
+    tender = Setup(
+        Hull("inflatable_air", 2.9, 1.55, 38),
+        Load(2, 150, 15),
+        Motor(1000, voltage_v=24),
+        Bank(Battery("nmc", 25.9, 52)),
+    )
+    rib = Hull("rib", 4.2, 1.9, 190)
+    loads, speeds = np.linspace(300, 800, 5), np.linspace(0.5, 9, 60)
+    say("One boat (median of 5)")
+    say(f"  speed curve, 60 powers        {1e3 * best(lambda: fresh(tender).curve(60)):8.1f} ms")
+    five = best(lambda: total_n(table(rib, Water(), loads), speeds[None], loads[:, None]))
+    say(f"  five loads, waves and planing {1e3 * five:8.1f} ms")
+    say("Pages of the demo (median of 5, in process)")
+    _pages(say)
+    say("Matching with curves of 24 points, ranking, picks, Pareto set and reasons")
+    for motors_n, batteries_n in ((40, 6), (40, 60), (130, 190)):
+        shelf = made_shelf(motors_n, batteries_n)
+        found = whole_match(launch(), shelf)
+        n = found.field.price.size
+        seconds = best(lambda s=shelf: whole_match(launch(), s), 3)  # type: ignore[misc]
+        say(
+            f"  {motors_n} × {batteries_n} products, {n} setups: {seconds:.3f} s,"
+            f" {1e6 * seconds / max(n, 1):.2f} µs each"
+        )
+    bare = bare_pass(found)
+    say(
+        f"  bare power formula over {n} × {found.field.curve_speed_m_s.size}: {bare:.3f} s;"
+        f" matching takes {seconds / bare:.1f} times that"
+    )
+    alone = one_at_a_time_s(found)
+    say(
+        f"  one setup at a time: {1e3 * alone:.1f} ms each; together is {alone * n / seconds:.0f}"
+        " times faster"
+    )
+    m = motors(shelf, 1026.0)
+    enumerate_s = best(lambda: (drives(launch(), shelf, m), supplies(launch(), shelf, m)), 3)
+    say(f"  of it listing drives and banks with their reasons: {enumerate_s:.3f} s")
+    say(f"Peak memory {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:.0f} MB")

@@ -1,0 +1,1 @@
+"""The day out: summed, stepped in time, and getting home."""

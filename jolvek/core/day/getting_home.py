@@ -1,0 +1,258 @@
+"""Does she get home? Point of no return, slowest and fastest speed, speed for an arrival, against a
+stream, and under sail.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from jolvek.core.day.stepped import there_and_back, turn_index
+from jolvek.core.electric.bank import Bank, runtime_s
+from jolvek.core.enquiry.need import Leg
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.hydro.propulsor import pitch_limited_thrust_n
+from jolvek.core.hydro.resistance import Array, total_n
+from jolvek.core.predict.performance import Performance, evaluate
+
+Mask = NDArray[np.bool_]
+
+SPEEDS = 40
+STEERAGE_M_S = 0.8  # over ground; slower she does not steer; common practice, no source
+REGEN_EFFICIENCY = (
+    0.30  # from the water to the battery, with a propeller made to push; common practice, no source
+)
+
+
+@dataclass(frozen=True)
+class NoReturn:
+    """The furthest point from which she still comes home with the reserve: m from home, s after
+    setting out; the turn as planned.
+    """
+
+    distance_m: float
+    after_s: float
+    planned_m: float
+
+    @property
+    def safe(self) -> bool:
+        """Whether the planned turn lies before it."""
+        return self.planned_m <= self.distance_m
+
+
+def _side(fitted: Fitted, legs: tuple[Leg, ...], wind: float | None) -> tuple[float, float]:
+    """(W, m/s over ground) of one side of the day at its wanted speeds, weighted by distance;
+    ground speed 0: no way.
+    """
+    if not legs:
+        return 0.0, 0.0
+    metres = sum(leg.metres for leg in legs) or 1.0
+    power = ground = 0.0
+    for leg in legs:
+        p = _in_wind(fitted, leg.wind_m_s if wind is None else wind)
+        speed = min(leg.speed_m_s, p.top_speed_m_s)
+        share = leg.metres / metres
+        power += share * ((p.at_speed(speed).power_w or p.power_limit_w) + fitted.need.day.hotel_w)
+        ground += share * max(speed - leg.current_m_s, 0.0)
+    return power, ground
+
+
+def _in_wind(fitted: Fitted, wind: float) -> Performance:
+    if wind == fitted.setup.wind_m_s:
+        return fitted.performance
+    return evaluate(replace(fitted.setup, wind_m_s=wind), fitted.performance.resistance)
+
+
+def _in_winds(fitted: Fitted, legs: tuple[Leg, ...]) -> dict[float, Performance]:
+    """Her performance in each wind of the legs, worked out once."""
+    return {wind: _in_wind(fitted, wind) for wind in {leg.wind_m_s for leg in legs}}
+
+
+def no_return(fitted: Fitted, wind_home_m_s: float | None = None) -> NoReturn:
+    """How far out she may go and still come home with the reserve, for the wind of the legs or one
+    against on the way home.
+
+    The way out at its mean power, home at its own; the bank's Peukert at the mean of both. Where no
+    way is made homeward the point is the quay.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> from jolvek.core.enquiry.need import Day
+    >>> n = no_return(sample_fitted(Day(1.5, 4000)))
+    >>> n.safe, n.distance_m > 4000
+    (True, True)
+    """
+    legs = there_and_back(fitted.need.day)
+    turn = turn_index(legs)
+    out, home = legs[:turn] or legs, legs[turn:] or tuple(leg.back for leg in legs)
+    planned = sum(leg.metres for leg in out)
+    (p_out, v_out), (p_home, v_home) = _side(fitted, out, None), _side(fitted, home, wind_home_m_s)
+    if v_out <= 0.02 or v_home <= 0.02:
+        return NoReturn(0.0, 0.0, planned)
+    slow = 1 / v_out + 1 / v_home  # s per metre out and home again
+    mean = (p_out / v_out + p_home / v_home) / slow
+    day, bank = fitted.need.day, fitted.bank
+    seconds = max(float(runtime_s(bank, mean, day.kept_share)) - day.keep_s, 0.0)
+    reach = seconds / slow
+    return NoReturn(reach, reach / v_out, planned)
+
+
+@dataclass(frozen=True)
+class Homing:
+    """Speeds through the water, m/s, that bring her home with the reserve; None where none does."""
+
+    slowest_m_s: float | None
+    fastest_m_s: float | None
+    cheapest_m_s: float | None  # least energy for the way
+
+
+def _day_energy(
+    fitted: Fitted, legs: tuple[Leg, ...], winds: dict[float, Performance], speeds: Array
+) -> tuple[Array, Array, Mask]:
+    """(Wh, s, whether) for all legs at each of the speeds through the water; not where no way is
+    made or she does not reach it.
+    """
+    energy, seconds, can = (
+        np.zeros(speeds.size),
+        np.zeros(speeds.size),
+        np.ones(speeds.size, dtype=bool),
+    )
+    powers = {wind: p.power_at_w(speeds) for wind, p in winds.items()}
+    for leg in legs:
+        power, way = powers[leg.wind_m_s], speeds - leg.current_m_s
+        can &= (way > 0.02) & ~np.isnan(power)
+        time = leg.metres / np.maximum(way, 0.02)
+        seconds += time + leg.hold_s
+        energy += (
+            np.nan_to_num(power) * time / 3600
+            + fitted.need.day.hotel_w * (time + leg.hold_s) / 3600
+        )
+    return energy, seconds, can & (seconds > 0)
+
+
+def homing(fitted: Fitted) -> Homing:
+    """The slowest and fastest single speed for all legs with which she comes home with the reserve,
+    and the cheapest.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> from jolvek.core.enquiry.need import Day
+    >>> h = homing(sample_fitted(Day(1.5, 12000, current_m_s=.4)))
+    >>> 0.8 < h.slowest_m_s <= h.cheapest_m_s <= h.fastest_m_s < 2.5
+    True
+    """
+    legs, bank, day = there_and_back(fitted.need.day), fitted.bank, fitted.need.day
+    winds = _in_winds(fitted, legs)
+    top = min(p.top_speed_m_s for p in winds.values())
+    steer = STEERAGE_M_S + max(0.0, *(leg.current_m_s for leg in legs))
+    speeds = np.linspace(min(steer, top), top, SPEEDS)
+    energy, seconds, can = _day_energy(fitted, legs, winds, speeds)
+    if not can.any():
+        return Homing(None, None, None)
+    speeds, energy, seconds = speeds[can], energy[can], seconds[can]
+    enough = runtime_s(bank, 3600 * energy / seconds, day.kept_share) - day.keep_s >= seconds
+    if not enough.any():
+        return Homing(None, None, None)
+    good = speeds[enough]
+    return Homing(float(good[0]), float(good[-1]), float(good[np.argmin(energy[enough])]))
+
+
+def speed_for_arrival_m_s(fitted: Fitted, hours: float) -> float | None:
+    """The one speed through the water that brings her round all legs in so many hours; None where
+    she cannot.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> from jolvek.core.enquiry.need import Day
+    >>> round(speed_for_arrival_m_s(sample_fitted(Day(1.5, 5400)), 1.0), 2)
+    1.5
+    """
+    legs = there_and_back(fitted.need.day)
+    top = min(p.top_speed_m_s for p in _in_winds(fitted, legs).values())
+
+    def time(speed: float) -> float:
+        ways = [speed - leg.current_m_s for leg in legs]
+        return (
+            float("inf")
+            if min(ways) <= 0.02
+            else sum(leg.metres / w + leg.hold_s for leg, w in zip(legs, ways, strict=True))
+        )
+
+    if time(top) > 3600 * hours:
+        return None
+    low, high = 0.05, top
+    for _ in range(50):
+        middle = 0.5 * (low + high)
+        low, high = (low, middle) if time(middle) <= 3600 * hours else (middle, high)
+    return high
+
+
+def best_against_m_s(performance: Performance, stream_m_s: float) -> float | None:
+    """The speed through the water that takes least energy per metre over ground against a stream;
+    None where none makes way.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.products.motor import Motor
+    >>> from jolvek.core.predict.setup import Setup
+    >>> p = evaluate(Setup(Hull("canoe", 4.8, .9, 32), Load(2), Motor(600)))
+    >>> best_against_m_s(p, 0.8) > best_against_m_s(p, 0.3) > 0.3
+    True
+    """
+    speed = np.linspace(max(stream_m_s + 0.05, 0.25), performance.top_speed_m_s, 120)
+    if speed[0] >= performance.top_speed_m_s:
+        return None
+    cost = np.array(
+        [(performance.at_speed(float(v)).power_w or np.inf) / (v - stream_m_s) for v in speed]
+    )
+    return float(speed[int(np.argmin(cost))])
+
+
+@dataclass(frozen=True)
+class Regeneration:
+    """What the propeller gives back under sail: W into the bank, and the speed it costs, m/s."""
+
+    power_w: float
+    lost_m_s: float
+
+
+def regeneration(performance: Performance, sail_speed_m_s: float) -> Regeneration:
+    """An estimate of regeneration under sail: a third of the most that the propeller can take from
+    the water, and its drag.
+
+    The drag is half the thrust the propeller gives at its pitch limit, held to a tenth of the
+    boat's own at that speed and more by at most four times; the speed lost follows from the boat's
+    own resistance. Rough; Jolvek's own.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.products.motor import Motor
+    >>> from jolvek.core.predict.setup import Setup
+    >>> boat = Hull("keelboat", 8, 2.6, 3000)
+    >>> r = regeneration(evaluate(Setup(boat, Load(3), Motor(6000, mass_kg=60))), 3.1)
+    >>> 30 < r.power_w < 500, 0 < r.lost_m_s < 0.6
+    (True, True)
+    """
+    prop, setup = performance.propulsor, performance.setup
+    rho = setup.water.density_kg_m3
+    push = 0.5 * float(
+        pitch_limited_thrust_n(
+            0.0, prop.diameter_m, prop.pitch_m, sail_speed_m_s / max(prop.pitch_m, 0.05), rho
+        )
+    )
+    own = float(total_n(performance.resistance, sail_speed_m_s, performance.displacement_kg))
+    drag = min(push, 0.4 * own)
+    slower = np.linspace(0.5, 1.0, 60) * sail_speed_m_s
+    with_drag = (
+        total_n(performance.resistance, slower, performance.displacement_kg)
+        + drag * (slower / sail_speed_m_s) ** 2
+    )
+    now = float(np.interp(own, with_drag, slower))
+    return Regeneration(REGEN_EFFICIENCY * drag * now, sail_speed_m_s - now)
+
+
+def spare_of(fitted: Fitted) -> Bank:
+    """A second bank like the first, to be swapped in.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> spare_of(sample_fitted()).packs
+    1
+    """
+    return fitted.bank

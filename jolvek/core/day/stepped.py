@@ -1,0 +1,339 @@
+"""The day out: the legs run in time steps with a fitted setup; charge, speed, way, warnings; does
+she come home?
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.pack_state import PackState
+from jolvek.core.enquiry.need import Day, Leg
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.predict.performance import Performance, evaluate
+
+Array = NDArray[np.float64]
+STEP_S = 60.0
+CUT_BACK = 0.5  # of the motor's power once the reserve is reached; common practice, no source
+WARN_S = 15 * 60.0
+SWAP_S = 180.0
+STILL_M_S = 0.02
+
+
+@dataclass(frozen=True)
+class Switches:
+    """What may come otherwise: more wind from an hour on (against on the way home, or out), stream,
+    load, cold, foul, age.
+    """
+
+    wind_m_s: float | None = None  # that blows from `wind_from_h` on; None: as planned
+    wind_from_h: float = 13.0
+    wind_against: str = "home"  # home | out
+    stream_m_s: float = 0.0  # more against on the way home, as much less on the way out
+    heavier: float = 0.0
+    bottom: str = ""
+    aged: float = 0.0
+    temperature_c: float | None = None
+
+
+@dataclass(frozen=True)
+class Event:
+    """Something that happens: s since setting out, its kind, and a short word."""
+
+    t_s: float
+    kind: str  # leg | hold | warning | reserve | cut-back | swap | empty | no-way | home
+    text: str
+    soc: float
+
+
+@dataclass(frozen=True)
+class Voyage:
+    """The whole day in arrays over time (N,), its events, and how it ends."""
+
+    fitted: Fitted
+    legs: tuple[Leg, ...]
+    t_s: Array
+    soc: Array  # of the bank in use
+    power_w: Array  # motor and loads
+    sun_w: Array
+    speed_m_s: Array
+    ground_m_s: Array
+    distance_m: Array
+    leg: NDArray[np.intp]
+    events: tuple[Event, ...]
+    home: bool  # all legs done, with the reserve kept
+    done: bool  # all legs done
+    balance: float  # energy that does not add up, share
+    energy_wh: float  # given to motor and loads
+    sun_wh: float
+
+    @property
+    def left(self) -> float:
+        """Charge at the end."""
+        return float(self.soc[-1])
+
+    @property
+    def hours(self) -> float:
+        """How long it took."""
+        return float(self.t_s[-1]) / 3600
+
+    def first(self, kind: str) -> Event | None:
+        """The first event of a kind."""
+        return next((e for e in self.events if e.kind == kind), None)
+
+
+def turn_index(legs: tuple[Leg, ...]) -> int:
+    """The first leg of the way home: from where less than half the distance is left.
+
+    >>> turn_index((Leg("a", 1.0, 500.0), Leg("b", 1.0, 500.0), Leg("c", 1.0, 1000.0)))
+    2
+    """
+    total, gone = sum(leg.metres for leg in legs), 0.0
+    for i, leg in enumerate(legs):
+        if gone >= 0.5 * total - 1.0:
+            return i
+        gone += leg.metres
+    return len(legs)
+
+
+def there_and_back(day: Day) -> tuple[Leg, ...]:
+    """The day's legs; a day without legs runs out with wind and stream behind, and home against
+    them.
+
+    >>> legs = there_and_back(Day(1.5, 4000, wind_m_s=3))
+    >>> [(leg.name, leg.distance_m, leg.wind_m_s) for leg in legs]
+    [('out', 2000.0, -3), ('home', 2000.0, 3)]
+    """
+    if day.legs:
+        return day.legs
+    half = day.distance_m / 2
+    return (
+        Leg("out", day.speed_m_s, half, None, -day.current_m_s, -day.wind_m_s),
+        Leg("home", day.speed_m_s, half, None, day.current_m_s, day.wind_m_s),
+    )
+
+
+def switched(fitted: Fitted, switches: Switches) -> Fitted:
+    """The setup with load, bottom, age and temperature as switched.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> f = sample_fitted()
+    >>> heavy = switched(f, Switches(heavier=.1))
+    >>> round(heavy.performance.displacement_kg / f.performance.displacement_kg, 2)
+    1.1
+    """
+    need = fitted.need
+    if switches.heavier:
+        more = switches.heavier * fitted.performance.displacement_kg
+        need = replace(need, load=replace(need.load, gear_kg=need.load.gear_kg + more))
+    if switches.bottom:
+        need = replace(need, hull=replace(need.hull, bottom=switches.bottom))
+    if switches.temperature_c is not None:
+        need = replace(need, day=replace(need.day, temperature_c=switches.temperature_c))
+    return replace(fitted, need=need, ageing=switches.aged, table=None)
+
+
+@dataclass
+class _Run:
+    """The state of a day under way."""
+
+    fitted: Fitted
+    switches: Switches
+    legs: tuple[Leg, ...]
+    pack: PackState
+    spare: Bank | None
+    sun_at: Callable[[float], float]
+    step_s: float
+    turn: int
+    t: float = 0.0
+    way: float = 0.0
+    rows: list[tuple[float, ...]] = field(default_factory=list)
+    events: list[Event] = field(default_factory=list)
+    said: set[str] = field(default_factory=set)
+    packs: list[PackState] = field(default_factory=list)
+    tables: dict[float, Performance] = field(default_factory=dict)
+    powers: dict[tuple[float, float], float] = field(default_factory=dict)
+
+    @property
+    def clock_h(self) -> float:
+        return self.fitted.need.day.start_h + self.t / 3600
+
+    def say(self, kind: str, text: str, once: bool = True) -> None:
+        if once and kind in self.said:
+            return
+        self.said.add(kind)
+        self.events.append(Event(self.t, kind, text, self.pack.soc))
+
+    def wind(self, i: int) -> float:
+        leg, s = self.legs[i], self.switches
+        if s.wind_m_s is None or self.clock_h < s.wind_from_h:
+            return leg.wind_m_s
+        homeward = i >= self.turn
+        return s.wind_m_s if homeward == (s.wind_against == "home") else -s.wind_m_s
+
+    def current(self, i: int) -> float:
+        return self.legs[i].current_m_s + (
+            self.switches.stream_m_s if i >= self.turn else -self.switches.stream_m_s
+        )
+
+    def performance(self, wind: float) -> Performance:
+        key = round(wind, 3)
+        if key not in self.tables:
+            self.tables[key] = evaluate(
+                replace(self.fitted.setup, wind_m_s=key), self.fitted.performance.resistance
+            )
+        return self.tables[key]
+
+    def power(self, p: Performance, speed: float) -> float:
+        key = (p.setup.wind_m_s, speed)
+        if key not in self.powers:
+            self.powers[key] = p.at_speed(speed).power_w or p.power_limit_w
+        return self.powers[key]
+
+    def reserve_soc(self, power_w: float) -> float:
+        day = self.fitted.need.day
+        hour = day.keep_s / 3600 * power_w / self.pack.bank.energy_wh
+        return max(
+            day.kept_share + hour, 1 - self.pack.bank.chem.usable if self.spare is None else 0.0
+        )
+
+    def record(self, i: int, power: float, sun: float, speed: float, ground: float) -> None:
+        self.rows.append((self.t, self.pack.soc, power, sun, speed, ground, self.way, i))
+
+    def tick(self, i: int, power: float, sun: float, seconds: float) -> bool:
+        """Draw for a while and give the warnings; False when the bank is empty and no spare is
+        left.
+        """
+        self.pack.step(power - sun, seconds / 3600)
+        self.t += seconds
+        net = power - sun
+        keep = self.reserve_soc(max(power, 1.0))
+        if net > 0:
+            left_s = 3600 * (self.pack.soc - keep) * self.pack.capacity_wh / net
+            if left_s <= WARN_S and self.pack.soc > keep:
+                self.say("warning", "15 minutes left before the reserve")
+        if self.pack.soc <= keep and self.spare is None:
+            self.say("reserve", "the reserve is reached")
+        if self.pack.able(max(net, 1.0)):
+            return True
+        if self.spare is None:
+            self.say("empty", "the bank is empty")
+            return False
+        self.packs.append(self.pack)
+        self.pack, self.spare = PackState(self.spare, self.pack.motor_min_v), None
+        self.t += SWAP_S
+        self.said -= {"warning"}
+        self.say("swap", "the spare pack goes in")
+        return True
+
+    def under_way(self, i: int) -> bool:
+        """One leg; False when the day ends in it."""
+        leg, day = self.legs[i], self.fitted.need.day
+        self.say("leg", leg.name or f"leg {i + 1}", once=False)
+        left_m, left_s = leg.distance_m, leg.duration_s
+        while (left_m if left_s is None else left_s) > 1e-6:  # type: ignore[operator]
+            p, current = self.performance(self.wind(i)), self.current(i)
+            speed = min(leg.speed_m_s, p.top_speed_m_s)
+            power = self.power(p, speed)
+            if (
+                self.pack.soc <= self.reserve_soc(power)
+                and self.spare is None
+                and power > CUT_BACK * p.power_limit_w
+            ):
+                power = CUT_BACK * p.power_limit_w
+                speed = float(p.speed_at_w(power))
+                self.say("cut-back", "the motor cuts its power back")
+            ground = speed - current
+            if ground <= STILL_M_S and left_m is not None:
+                self.say(
+                    "no-way",
+                    f"no way is made on {leg.name or f'leg {i + 1}'}: the stream is as fast as"
+                    " she is",
+                )
+                self.record(i, power + day.hotel_w, 0.0, speed, ground)
+                return False
+            sun = self.sun_at(self.clock_h)
+            self.record(i, power + day.hotel_w, sun, speed, ground)
+            seconds = min(self.step_s, left_s if left_s is not None else (left_m or 0.0) / ground)
+            if not self.tick(i, power + day.hotel_w, sun, seconds):
+                return False
+            self.way += max(ground, 0.0) * seconds
+            left_m = None if left_m is None else left_m - ground * seconds
+            left_s = None if left_s is None else left_s - seconds
+        return self.waiting(i)
+
+    def waiting(self, i: int) -> bool:
+        left = self.legs[i].hold_s
+        if left > 0:
+            self.say("hold", f"waiting after {self.legs[i].name or f'leg {i + 1}'}", once=False)
+        while left > 1e-6:
+            seconds, sun, hotel = (
+                min(self.step_s, left),
+                self.sun_at(self.clock_h),
+                self.fitted.need.day.hotel_w,
+            )
+            self.record(i, hotel, sun, 0.0, 0.0)
+            if not self.tick(i, hotel, sun, seconds):
+                return False
+            left -= seconds
+        return True
+
+
+def sail_out(
+    fitted: Fitted,
+    switches: Switches | None = None,
+    spare: Bank | None = None,
+    sun_at: Callable[[float], float] | None = None,
+    step_s: float = STEP_S,
+) -> Voyage:
+    """Run the need's legs in steps of `step_s` seconds. `sun_at` gives W for a clock hour, `spare`
+    is swapped in when empty.
+
+    Steady speeds on each leg; power falls to half once the reserve is reached. Zero legs, a stream
+    faster than the boat and days past midnight are told, never raised. Validity as
+    `performance.evaluate`.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> from jolvek.core.enquiry.need import Day
+    >>> v = sail_out(sample_fitted(Day(1.5, 4000)))
+    >>> v.home, v.balance < 1e-3, round(v.distance_m[-1].item())
+    (True, True, 4000)
+    """
+    switches = switches or Switches()
+    fitted = switched(fitted, switches)
+    legs = there_and_back(fitted.need.day)
+    lowest = fitted.motor.spec.window_v(fitted.bank.nominal_v)[0]
+    pack = PackState(fitted.bank, min(lowest, fitted.bank.nominal_v * 0.97))
+    run = _Run(
+        fitted, switches, legs, pack, spare, sun_at or (lambda _hour: 0.0), step_s, turn_index(legs)
+    )
+    done = all(run.under_way(i) for i in range(len(legs)))
+    last = run.rows[-1] if run.rows else (0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0)
+    run.rows.append((run.t, run.pack.soc, 0.0, 0.0, 0.0, 0.0, run.way, last[7]))
+    kept = run.pack.soc >= run.reserve_soc(max(last[2], 1.0)) - 1e-9
+    if done:
+        run.say("home", "back at the quay" if kept else "back at the quay, below the reserve")
+    a = np.array(run.rows, dtype=float).T
+    packs = [*run.packs, run.pack]
+    return Voyage(
+        fitted,
+        legs,
+        a[0],
+        a[1],
+        a[2],
+        a[3],
+        a[4],
+        a[5],
+        a[6],
+        a[7].astype(int),
+        tuple(run.events),
+        done and kept,
+        done,
+        max(p.balance for p in packs),
+        sum(p.given_wh for p in packs),
+        sum(p.taken_wh for p in packs),
+    )

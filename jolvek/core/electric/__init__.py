@@ -1,0 +1,1 @@
+"""Battery, bank, charging, wiring."""

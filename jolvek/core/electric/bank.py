@@ -1,0 +1,227 @@
+"""A bank: equal packs in series and parallel, with its window of voltage, its limits and its
+runtime.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.electric.battery import Battery, Chemistry, delivered_share, temperature_factor
+from jolvek.core.rules.findings import Finding, find
+
+Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Bank:
+    """`series` × `parallel` packs of one kind. `ageing` is the share of capacity lost (0–0.5)."""
+
+    battery: Battery
+    series: int = 1
+    parallel: int = 1
+    ageing: float = 0.0
+    temperature_c: float = 20.0
+
+    def __post_init__(self) -> None:
+        for key in ("series", "parallel"):
+            value = getattr(self, key)
+            if not (isinstance(value, int) and 1 <= value <= 16):
+                raise ValueRefused(f"bank.{key}", value, "a whole number from 1 to 16")
+
+    @property
+    def chem(self) -> Chemistry:
+        """The packs' chemistry."""
+        return self.battery.chem
+
+    @property
+    def packs(self) -> int:
+        """How many packs."""
+        return self.series * self.parallel
+
+    @property
+    def nominal_v(self) -> float:
+        """Nominal voltage: packs in series add volts."""
+        return self.series * self.battery.nominal_voltage_v
+
+    @property
+    def capacity_ah(self) -> float:
+        """Capacity: packs in parallel add amp-hours."""
+        return self.parallel * self.battery.capacity_ah
+
+    @property
+    def energy_wh(self) -> float:
+        """Rated energy."""
+        return self.nominal_v * self.capacity_ah
+
+    @property
+    def mass_kg(self) -> float:
+        """All packs."""
+        return self.packs * self.battery.weight_kg
+
+    @property
+    def full_v(self) -> float:
+        """Voltage straight off the charger."""
+        return self.series * self.battery.full_v
+
+    @property
+    def empty_v(self) -> float:
+        """Voltage under load when empty."""
+        return self.series * self.battery.empty_v
+
+    @property
+    def continuous_a(self) -> float:
+        """Continuous current limit of all strings together."""
+        return self.parallel * self.battery.continuous_a
+
+    @property
+    def peak_a(self) -> float:
+        """Peak current limit of all strings together."""
+        return self.parallel * self.battery.peak_a
+
+    @property
+    def capacity_factor(self) -> float:
+        """What cold and age leave of the capacity."""
+        return temperature_factor(self.chem, self.temperature_c) * (1 - self.ageing)
+
+
+def layout(bank: Bank) -> str:
+    """The bank in words.
+
+    >>> layout(Bank(Battery("lfp", 48, 60), 1, 2))
+    '2 × 48 V 60 Ah in parallel = 48 V 120 Ah'
+    """
+    b = bank.battery
+    one = f"{b.nominal_voltage_v:g} V {b.capacity_ah:g} Ah"
+    if bank.packs == 1:
+        return one
+    how = (
+        "in parallel"
+        if bank.series == 1
+        else (
+            "in series"
+            if bank.parallel == 1
+            else f"{bank.series} in series, {bank.parallel} in parallel"
+        )
+    )
+    return f"{bank.packs} × {one} {how} = {bank.nominal_v:g} V {bank.capacity_ah:g} Ah"
+
+
+def runtime_s(
+    bank: Bank, power_w: ArrayLike, reserve: float = 0.2, motor_min_v: float = 0.0
+) -> Array:
+    """Seconds the bank holds a constant power (W, any shape) until the reserve must be kept.
+
+    Ends earlier where lead reaches half, or the voltage falls to the motor's lowest. No load → inf.
+
+    >>> float((runtime_s(Bank(Battery("lfp", 25.6, 50)), 1000.0, 0.0) / 60).round())
+    75.0
+    """
+    p = np.asarray(power_w, dtype=float)
+    share = delivered_share(
+        bank.battery.chemistry,
+        p / bank.energy_wh,
+        reserve,
+        motor_min_v / bank.nominal_v,
+        bank.capacity_factor,
+    )
+    with np.errstate(divide="ignore"):
+        return np.asarray(
+            np.where(p > 0, 3600.0 * share * bank.energy_wh / np.where(p > 0, p, 1.0), np.inf)
+        )
+
+
+def current_a(bank: Bank, power_w: ArrayLike) -> Array:
+    """Current in A at nominal voltage for a power in W (any shape): what spec sheets compare.
+
+    >>> float(current_a(Bank(Battery("lfp", 24, 100)), 2400))
+    100.0
+    """
+    return np.asarray(np.asarray(power_w, dtype=float) / bank.nominal_v)
+
+
+def mixed(packs: Sequence[Battery]) -> Finding | None:
+    """The finding against a bank of unlike packs; None where all are alike in chemistry, volts,
+    amp-hours and make.
+
+    >>> mixed([Battery("agm", 12, 100), Battery("agm", 12, 80)]).text[:40]
+    'The bank mixes capacities (100 and 80 Ah'
+    """
+    if not packs:
+        return None
+    checks = (
+        ("chemistries", [p.chem.name for p in packs], ""),
+        ("voltages", [f"{p.nominal_voltage_v:g}" for p in packs], " V"),
+        ("capacities", [f"{p.capacity_ah:g}" for p in packs], " Ah"),
+        ("makes", [p.name for p in packs], ""),
+    )
+    for what, values, unit in checks:
+        seen = list(dict.fromkeys(values))
+        if len(seen) > 1:
+            return find("mixed-bank", what=f"{what} ({' and '.join(seen)}{unit})")
+    return None
+
+
+@dataclass(frozen=True)
+class Turns:
+    """Banks used one after the other: seconds each, and what the last one keeps in Wh."""
+
+    seconds: tuple[float, ...]
+    kept_wh: float
+
+    @property
+    def total_s(self) -> float:
+        """All together, without the time to swap."""
+        return sum(self.seconds)
+
+
+def in_turn(
+    banks: Sequence[Bank], power_w: float, reserve: float = 0.2, motor_min_v: float = 0.0
+) -> Turns:
+    """Banks swapped in turn at a constant power: all but the last are used up, the last keeps the
+    reserve of all.
+
+    The packs may differ in size and chemistry, for they are never joined. Where the last cannot
+    hold the whole reserve, the one before it is swapped earlier. Raises ValueRefused for no bank.
+
+    >>> one = Bank(Battery("nmc", 25.9, 30))
+    >>> t = in_turn([one, one], 500.0)
+    >>> round(t.total_s / float(runtime_s(one, 500.0, 0.2)), 1)
+    2.0
+    """
+    if not banks:
+        raise ValueRefused("banks", len(banks), "at least one")
+    keep = reserve * sum(b.energy_wh for b in banks)
+    out: list[float] = []
+    for i in range(len(banks) - 1, -1, -1):
+        share = min(keep / banks[i].energy_wh, 1.0)
+        keep -= share * banks[i].energy_wh
+        out.append(float(runtime_s(banks[i], power_w, share, motor_min_v)) if share < 1 else 0.0)
+    return Turns(tuple(reversed(out)), reserve * sum(b.energy_wh for b in banks))
+
+
+HOT_C, COLD_C = 45.0, 5.0
+
+
+def weather(bank: Bank) -> list[Finding]:
+    """What heat and cold do to the bank.
+
+    >>> [f.rule for f in weather(Bank(Battery("lfp", 25.6, 50), temperature_c=0.0))]
+    ['bank-cold']
+    """
+    if bank.temperature_c > HOT_C:
+        return [find("bank-hot", bank.temperature_c, HOT_C)]
+    if bank.temperature_c < COLD_C:
+        return [
+            find(
+                "bank-cold",
+                bank.temperature_c,
+                COLD_C,
+                share=temperature_factor(bank.chem, bank.temperature_c),
+            )
+        ]
+    return []

@@ -1,0 +1,243 @@
+"""Cables and fuses: allowed amps, voltage drop, the next size up, the fuse that protects it.
+
+Tables are typed from memory of the named sources; tests/reference/test_wiring.py holds what is
+checked. Local codes and the cable's own marking decide.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.rules.findings import Finding, find
+
+# 33 CFR 183.425 Table 5, conductors insulated for 105 °C, under 50 V, outside engine spaces:
+# (AWG, A)
+# fmt: off
+AWG_105C_A = (
+    (18, 20), (16, 25), (14, 35), (12, 45), (10, 60), (8, 80), (6, 120), (4, 160), (3, 180),
+    (2, 210), (1, 245), (0, 285), (-1, 330), (-2, 385), (-3, 445),
+)
+# ISO 10133 Table A.1, insulation of 105 °C at 30 °C outside engine spaces: (mm², A)
+ISO_105C_A = (
+    (0.75, 16), (1, 20), (1.5, 25), (2.5, 35), (4, 45), (6, 60), (10, 90), (16, 130), (25, 170),
+    (35, 210), (50, 270), (70, 330), (95, 390), (120, 450), (150, 475),
+)
+# IEC 60228 class 5 (fine-stranded, plain copper), highest resistance at 20 °C: (mm², Ω/km)
+IEC_OHM_KM = (
+    (0.75, 26.0), (1, 19.5), (1.5, 13.3), (2.5, 7.98), (4, 4.95), (6, 3.30), (10, 1.91),
+    (16, 1.21), (25, 0.780), (35, 0.554), (50, 0.386), (70, 0.272), (95, 0.206), (120, 0.161),
+    (150, 0.129),
+)
+# fmt: on
+ENGINE_SPACE = 0.85  # factor on allowed amps for 105 °C insulation, 33 CFR 183.425
+COPPER_PER_K = 0.00393  # rise of resistance, IEC 60228
+RUNNING_C = 45.0  # conductor temperature for the drop; common practice, no source
+# 3 % for motor circuits, 10 % elsewhere; common practice, no source
+DROP = {"motor": 0.03, "other": 0.10}
+# fmt: off
+FUSES_A = (
+    5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 70, 80, 100, 125, 150, 175, 200, 225, 250, 300, 350,
+    400, 450, 500,
+)
+# fmt: on
+FUSE_SHARE = 1.25  # fuse over steady current; the main cable carries it
+FUSE_WITHIN_M = 0.18  # of the battery's pole along the cable (7 in), 33 CFR 183.455
+MOST_PARALLEL_CABLES = 4
+
+
+@dataclass(frozen=True)
+class Cable:
+    """One chosen cable: mm² with the AWG size at least as thick, what it carries and what it loses
+    there and back.
+    """
+
+    size_mm2: float
+    awg: str
+    runs: int  # cables side by side, equal in length
+    allowed_a: float
+    drop_v: float
+    drop: float  # share of the voltage
+    ruled_by: str  # amps | drop
+    next_mm2: float | None
+
+
+def awg_area_mm2(gauge: int) -> float:
+    """Copper area in mm² of an American gauge (0 = 1/0, −1 = 2/0 …). Source: ASTM B258, d = 0.127
+    mm · 92^((36−n)/39).
+
+    >>> round(awg_area_mm2(6), 1), round(awg_area_mm2(-3), 1)
+    (13.3, 107.2)
+    """
+    return float(np.pi / 4 * (0.127 * 92 ** ((36 - gauge) / 39)) ** 2)
+
+
+def awg_name(gauge: int) -> str:
+    """The gauge as it is written.
+
+    >>> awg_name(6), awg_name(-1)
+    ('6', '2/0')
+    """
+    return str(gauge) if gauge > 0 else f"{1 - gauge}/0"
+
+
+def awg_for_mm2(size_mm2: float, amps: float = 0.0) -> str:
+    """The thinnest American gauge of the table with at least nine tenths of the copper that also
+    carries the amps.
+
+    >>> awg_for_mm2(16), awg_for_mm2(35)
+    ('4', '2')
+    """
+    for gauge, allowed in AWG_105C_A:
+        if awg_area_mm2(gauge) >= 0.9 * size_mm2 and allowed >= amps:
+            return awg_name(gauge)
+    return f"over {awg_name(-3)}"
+
+
+def allowed_a(size_mm2: float, engine_space: bool = False) -> float:
+    """Amps that one cable of a standard size may carry. Source: ISO 10133 Table A.1, 105 °C; raises
+    ValueRefused.
+
+    >>> allowed_a(16), round(allowed_a(16, engine_space=True), 1)
+    (130.0, 110.5)
+    """
+    table = dict(ISO_105C_A)
+    if size_mm2 not in table:
+        raise ValueRefused("size_mm2", size_mm2, "one of " + ", ".join(f"{s:g}" for s in table))
+    return table[size_mm2] * (ENGINE_SPACE if engine_space else 1.0)
+
+
+def drop_v(
+    size_mm2: float, current_a: float, there_and_back_m: float, temperature_c: float = RUNNING_C
+) -> float:
+    """Volts lost over a cable's whole length, there and back, at a conductor temperature. Source:
+    IEC 60228 class 5.
+
+    >>> round(drop_v(16, 100.0, 4.0, 20.0), 3)
+    0.484
+    """
+    table = dict(IEC_OHM_KM)
+    if size_mm2 not in table:
+        raise ValueRefused("size_mm2", size_mm2, "one of " + ", ".join(f"{s:g}" for s in table))
+    return (
+        table[size_mm2]
+        / 1000
+        * (1 + COPPER_PER_K * (temperature_c - 20))
+        * there_and_back_m
+        * current_a
+    )
+
+
+def cable(
+    current_a: float,
+    there_and_back_m: float,
+    voltage_v: float,
+    circuit: str = "motor",
+    engine_space: bool = False,
+    at_least_mm2: float = 0.75,
+) -> Cable:
+    """The smallest standard cable that carries a steady current (A) and keeps the drop within its
+    circuit's share.
+
+    `there_and_back_m` is the length of plus and minus together; `circuit` is motor (3 %) or other
+    (10 %). Past the largest size cables are laid side by side. Sources: `allowed_a`, `drop_v`.
+    Raises ValueRefused.
+
+    >>> c = cable(100.0, 4.0, 24.0)
+    >>> c.size_mm2, c.awg, c.ruled_by, c.next_mm2
+    (16, '4', 'amps', 25)
+    >>> cable(100.0, 10.0, 24.0).ruled_by
+    'drop'
+    """
+    if circuit not in DROP:
+        raise ValueRefused("circuit", circuit, "one of " + ", ".join(DROP))
+    for key, value in (
+        ("current_a", current_a),
+        ("there_and_back_m", there_and_back_m),
+        ("voltage_v", voltage_v),
+    ):
+        if not 0 < value < 1e5:
+            raise ValueRefused(key, value, "a number above 0")
+    sizes = [size for size, _ in ISO_105C_A if size >= at_least_mm2]
+    for runs in range(1, MOST_PARALLEL_CABLES + 1):
+        by_amps = next((s for s in sizes if runs * allowed_a(s, engine_space) >= current_a), None)
+        by_drop = next(
+            (
+                s
+                for s in sizes
+                if drop_v(s, current_a / runs, there_and_back_m) <= DROP[circuit] * voltage_v
+            ),
+            None,
+        )
+        if by_amps is not None and by_drop is not None:
+            size = max(by_amps, by_drop)
+            lost = drop_v(size, current_a / runs, there_and_back_m)
+            bigger = next((s for s in sizes if s > size), None)
+            return Cable(
+                size,
+                awg_for_mm2(size, current_a / runs),
+                runs,
+                runs * allowed_a(size, engine_space),
+                lost,
+                lost / voltage_v,
+                "drop" if by_drop > by_amps else "amps",
+                bigger,
+            )
+    raise ValueRefused(
+        "current_a",
+        current_a,
+        f"what {MOST_PARALLEL_CABLES} cables of {sizes[-1]:g} mm² carry; raise the voltage",
+    )
+
+
+@dataclass(frozen=True)
+class Fuse:
+    """One fuse: rating, where it sits, and the short-circuit current it must break."""
+
+    rating_a: float
+    within_m: float
+    must_break_a: float
+    fits_cable: bool
+
+
+def fuse(current_a: float, allowed: float, short_circuit_a: float = 0.0) -> Fuse:
+    """The fuse for a steady current (A) in a cable that carries `allowed` amps: the next rating
+    over 1.25 times the
+    current, no more than 1.5 times what the cable carries (33 CFR 183.455 as in use; from memory).
+
+    >>> fuse(50.0, 90.0).rating_a, fuse(100.0, 80.0).fits_cable
+    (70, False)
+    """
+    rating = next((f for f in FUSES_A if f >= FUSE_SHARE * current_a - 1e-9), FUSES_A[-1])
+    return Fuse(rating, FUSE_WITHIN_M, short_circuit_a, rating <= 1.5 * allowed)
+
+
+def check(
+    size_mm2: float,
+    current_a: float,
+    there_and_back_m: float,
+    voltage_v: float,
+    circuit: str = "motor",
+    engine_space: bool = False,
+) -> list[Finding]:
+    """What is to be said of a cable that is there already: too many amps, too much drop. Errors as
+    `cable`.
+
+    >>> [f.rule for f in check(10, 100.0, 6.0, 24.0)]
+    ['ampacity', 'voltage-drop']
+    """
+    right = cable(current_a, there_and_back_m, voltage_v, circuit, engine_space)
+    cure = (
+        f"{right.runs} × {right.size_mm2:g} mm²"
+        if right.runs > 1
+        else f"{right.size_mm2:g} mm² (AWG {right.awg})"
+    )
+    out, most = [], allowed_a(size_mm2, engine_space)
+    if current_a > most * (1 + 1e-9):
+        out.append(find("ampacity", current_a, most, size=f"{size_mm2:g} mm²", cure_size=cure))
+    lost = drop_v(size_mm2, current_a, there_and_back_m) / voltage_v
+    if lost > DROP[circuit] * (1 + 1e-9):
+        out.append(find("voltage-drop", lost, DROP[circuit], cure_size=cure))
+    return out

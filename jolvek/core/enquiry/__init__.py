@@ -1,0 +1,1 @@
+"""What a customer asks: boat, load, day, and what they demand."""

@@ -1,0 +1,217 @@
+"""What an enquiry asks for: the boat, its site, the day it must do, and what matters to the
+customer.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.enquiry.site import Site
+from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.water import Water
+
+WISHES = ("price", "light", "range", "speed", "silence", "hands_free", "tidy")
+DEFAULT_WEIGHTS = {
+    "price": 3.0,
+    "light": 2.0,
+    "range": 2.0,
+    "speed": 1.0,
+    "silence": 0.0,
+    "hands_free": 0.0,
+    "tidy": 0.0,
+}
+RESERVE_SCHOOLS = {"fifth": 0.2, "thirds": 1 / 3, "hour": 0.0}
+SKIES = ("clear", "fair", "mixed", "overcast")
+
+
+@dataclass(frozen=True)
+class Leg:
+    """One leg of a day: distance in m or time in s, wanted speed through the water, current and
+    wind against, a hold after it.
+    """
+
+    name: str = ""
+    speed_m_s: float = 1.8
+    distance_m: float | None = None
+    duration_s: float | None = None
+    current_m_s: float = 0.0
+    wind_m_s: float = 0.0
+    hold_s: float = 0.0
+    latitude_deg: float | None = None  # of its end, where known
+    longitude_deg: float | None = None
+
+    def __post_init__(self) -> None:
+        for key, low, high in (
+            ("speed_m_s", 0.2, 20),
+            ("distance_m", 0, 1e6),
+            ("duration_s", 0, 30 * 86400),
+            ("current_m_s", -6, 6),
+            ("wind_m_s", -30, 30),
+            ("hold_s", 0, 5 * 86400),
+            ("latitude_deg", -90, 90),
+            ("longitude_deg", -180, 180),
+        ):
+            value = getattr(self, key)
+            if value is not None and not low <= value <= high:
+                raise ValueRefused(f"leg.{key}", value, f"{low:g} to {high:g}")
+        if self.distance_m is None and self.duration_s is None:
+            raise ValueRefused("leg.distance_m", None, "a distance or a time")
+
+    @property
+    def way_m_s(self) -> float:
+        """Speed over ground at the wanted speed, never below a crawl of 2 cm/s."""
+        return max(self.speed_m_s - self.current_m_s, 0.02)
+
+    @property
+    def seconds(self) -> float:
+        """Time under way at the wanted speed."""
+        return (
+            self.duration_s
+            if self.duration_s is not None
+            else (self.distance_m or 0.0) / self.way_m_s
+        )
+
+    @property
+    def metres(self) -> float:
+        """Distance over ground at the wanted speed."""
+        return (
+            self.distance_m
+            if self.distance_m is not None
+            else max(self.speed_m_s - self.current_m_s, 0.0) * (self.duration_s or 0.0)
+        )
+
+    @property
+    def back(self) -> Leg:
+        """The same way back: current and wind from the other side, no hold."""
+        return replace(
+            self,
+            name="back" if not self.name else f"{self.name}, back",
+            current_m_s=-self.current_m_s,
+            wind_m_s=-self.wind_m_s,
+            hold_s=0.0,
+            latitude_deg=None,
+            longitude_deg=None,
+        )
+
+
+@dataclass(frozen=True)
+class Day:
+    """The day the setup must do: speed through the water m/s, distance in all m, the rest as named.
+
+    Wind and current in m/s are the worst expected against; `charge_h` the hours it can charge. With
+    `legs` given, they make the day, and speed, distance, wind and current say its main run and its
+    worst.
+    """
+
+    speed_m_s: float = 1.8
+    distance_m: float = 9000.0
+    reserve: float = 0.2
+    wind_m_s: float = 0.0
+    current_m_s: float = 0.0
+    charge_h: float = 10.0
+    max_lift_kg: float | None = None
+    budget: float | None = None
+    hands_free: bool = False
+    max_noise_db: float | None = None
+    legs: tuple[Leg, ...] = ()
+    reserve_school: str = "fifth"
+    speed_limit_m_s: float | None = None
+    electric_only: bool = False
+    temperature_c: float = 20.0
+    hotel_w: float = 0.0
+    shore_power: bool = True
+    solar_w: float = 0.0
+    sky: str = "fair"
+    latitude_deg: float = 55.0
+    longitude_deg: float = 10.0
+    date: str = "2026-07-01"
+    start_h: float = 9.0
+
+    def __post_init__(self) -> None:
+        for key, low, high in (
+            ("speed_m_s", 0.2, 20),
+            ("distance_m", 0, 1e6),
+            ("reserve", 0, 0.9),
+            ("wind_m_s", -30, 30),
+            ("current_m_s", -6, 6),
+            ("charge_h", 0.5, 240),
+            ("max_lift_kg", 1, 500),
+            ("budget", 1, 1e7),
+            ("speed_limit_m_s", 0.5, 30),
+            ("temperature_c", -20, 40),
+            ("hotel_w", 0, 20000),
+            ("solar_w", 0, 20000),
+            ("latitude_deg", -90, 90),
+            ("longitude_deg", -180, 180),
+            ("start_h", 0, 24),
+        ):
+            value = getattr(self, key)
+            if value is not None and not low <= value <= high:
+                raise ValueRefused(f"day.{key}", value, f"{low:g} to {high:g}")
+        for key, value, known in (
+            ("reserve_school", self.reserve_school, RESERVE_SCHOOLS),
+            ("sky", self.sky, SKIES),
+        ):
+            if value not in known:
+                raise ValueRefused(f"day.{key}", value, "one of " + ", ".join(known))
+
+    @property
+    def trip(self) -> tuple[Leg, ...]:
+        """The legs, or the one that speed and distance make."""
+        return self.legs or (
+            Leg("the day", self.speed_m_s, self.distance_m, None, self.current_m_s, self.wind_m_s),
+        )
+
+    @property
+    def keep_s(self) -> float:
+        """Seconds of running kept in reserve, by the school of hours."""
+        return 3600.0 if self.reserve_school == "hour" else 0.0
+
+    @property
+    def kept_share(self) -> float:
+        """Share of the rated charge kept; 0 by the school of hours."""
+        return 0.0 if self.reserve_school == "hour" else self.reserve
+
+    def with_legs(self, legs: tuple[Leg, ...]) -> Day:
+        """The day made of legs: its main speed that of the longest, distance their sum, wind and
+        current the worst.
+        """
+        if not legs:
+            return replace(self, legs=())
+        main = max(legs, key=lambda leg: leg.metres)
+        return replace(
+            self,
+            legs=legs,
+            speed_m_s=main.speed_m_s,
+            distance_m=sum(leg.metres for leg in legs),
+            wind_m_s=max(leg.wind_m_s for leg in legs),
+            current_m_s=max(leg.current_m_s for leg in legs),
+        )
+
+
+@dataclass(frozen=True)
+class Need:
+    """A whole enquiry as the matching engine sees it. `weights` per wish (0–10) set the ranking."""
+
+    hull: Hull
+    load: Load
+    site: Site = field(default_factory=Site)
+    water: Water = field(default_factory=Water)
+    day: Day = field(default_factory=Day)
+    weights: tuple[tuple[str, float], ...] = tuple(DEFAULT_WEIGHTS.items())
+
+    @property
+    def day_blocked(self) -> bool:
+        """Whether a leg's current is as fast as its wanted speed: no setup makes way at that
+        speed.
+        """
+        return any(leg.speed_m_s - leg.current_m_s <= 0.02 for leg in self.day.trip)
+
+    def weight(self, wish: str) -> float:
+        """The weight of one wish, 0 where it is not named.
+
+        >>> Need(Hull("kayak", 3.7, 0.78, 34), Load(1)).weight("price")
+        3.0
+        """
+        return dict(self.weights).get(wish, 0.0)

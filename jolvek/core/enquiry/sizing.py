@@ -1,0 +1,177 @@
+"""The first answer before any product is chosen: which power and how much battery a boat and a day
+take.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+
+from jolvek.core.electric.battery import chemistry, delivered_share, temperature_factor
+from jolvek.core.enquiry.need import Day, Need
+from jolvek.core.hydro.families import family, typical_beam_m, typical_mass_kg
+from jolvek.core.hydro.hull import Assumed, Hull
+from jolvek.core.hydro.propulsor import power_for_thrust_w
+from jolvek.core.hydro.resistance import Resistance, table, total_n
+from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
+from jolvek.core.products.motor import Motor
+
+MOTOR_MARGIN = 1.25  # power in hand over what the wished speed takes; common practice, no source
+
+
+@dataclass(frozen=True)
+class Sizing:
+    """Power and energy for the wished day, SI; `motor_w` has power in hand for wind and tide."""
+
+    power_w: float
+    motor_w: float
+    energy_wh: float  # rated lithium energy, the reserve on top
+    lead_wh: float  # rated lead-acid energy for the same day
+    hours: float
+    displacement_kg: float
+    speeds_m_s: tuple[float, ...]
+    powers_w: tuple[float, ...]
+    planing_power_w: float | None
+    must_plane: bool
+    resistance: Resistance
+    no_way: bool  # the current is as fast as the wished speed
+
+
+def typical_hull(family_id: str, length_m: float) -> tuple[Hull, list[Assumed]]:
+    """A hull of that family and length (m) with beam and mass as usual, and what was assumed.
+
+    >>> hull, assumed = typical_hull("inflatable_air", 2.9)
+    >>> round(hull.mass_kg), [a.name for a in assumed]
+    (38, ['hull.beam_m', 'hull.mass_kg'])
+    """
+    fam = family(family_id)
+    length = min(max(length_m, 0.5), 30.0)
+    beam, mass = round(typical_beam_m(fam, length), 2), round(typical_mass_kg(fam, length), 1)
+    hull = Hull(family_id, length_m, beam, mass)
+    why = f"usual for a {fam.name.lower()} of that length"
+    return hull, [Assumed("hull.beam_m", beam, why), Assumed("hull.mass_kg", mass, why)]
+
+
+def power_at_w(
+    resistance: Resistance, speed_m_s: float, displacement_kg: float, wind_m_s: float = 0.0
+) -> float:
+    """Input power in W for a speed with the propeller usual for that power; hump included for
+    planing.
+
+    >>> from jolvek.core.hydro.water import Water
+    >>> hull, _ = typical_hull("inflatable_air", 2.9)
+    >>> 400 < power_at_w(table(hull, Water(), 220.0), 1.8, 220.0) < 700
+    True
+    """
+    power = 1000.0
+    rho = resistance.water.density_kg_m3
+    for _ in range(4):
+        motor = Motor(float(np.clip(power * MOTOR_MARGIN, 100.0, 60e3)))
+        prop = motor.propulsor(rho)
+        thrust = total_n(resistance, speed_m_s, displacement_kg, wind_m_s, motor.leg_area_m2)
+        power = float(power_for_thrust_w(thrust, speed_m_s, prop.diameter_m, prop.loss_factor, rho))
+        if resistance.planing_capable and speed_m_s > resistance.planing_speed_m_s(
+            displacement_kg, PLANING_FROUDE * 0.8
+        ):
+            hump = (
+                planing_power_w(resistance, displacement_kg, prop, motor.leg_area_m2, wind_m_s)
+                or 0.0
+            )
+            power = max(power, hump)
+    return power
+
+
+def size(need: Need, speeds_m_s: tuple[float, ...] = ()) -> Sizing:
+    """Size motor and battery for a need; the masses of both are estimated and carried along.
+
+    Lithium at about 110 Wh/kg, motors as estimated by power. Valid as `performance`.
+
+    >>> from jolvek.core.hydro.hull import Load
+    >>> hull, _ = typical_hull("kayak", 3.7)
+    >>> s = size(Need(hull, Load(1, 85)))
+    >>> 80 < s.power_w < 260
+    True
+    """
+    s = _size(need)
+    return (
+        replace(
+            s,
+            speeds_m_s=speeds_m_s,
+            powers_w=tuple(
+                power_at_w(s.resistance, v, s.displacement_kg, need.day.wind_m_s)
+                for v in speeds_m_s
+            ),
+        )
+        if speeds_m_s
+        else s
+    )
+
+
+@lru_cache(maxsize=64)
+def _size(need: Need) -> Sizing:
+    """Remembered: card, schools and waters of one page ask for the same need."""
+    day, hull = need.day, need.hull
+    trip = day.trip
+    hours = sum(leg.seconds for leg in trip) / 3600
+    base = hull.mass_kg + need.load.total_kg
+    resistance = table(
+        hull, need.water, np.geomspace(base * 1.01, base * 1.6 + 120, 5), need.load.people
+    )
+    mass, power, most, energy = base + 25.0, 500.0, 500.0, 1000.0
+    hotel_wh = day.hotel_w * (hours + sum(leg.hold_s for leg in trip) / 3600)
+    for _ in range(4):
+        powers = [power_at_w(resistance, leg.speed_m_s, mass, leg.wind_m_s) for leg in trip]
+        power, most = power_at_w(resistance, day.speed_m_s, mass, day.wind_m_s), max(powers)
+        used = sum(p * leg.seconds / 3600 for p, leg in zip(powers, trip, strict=True)) + hotel_wh
+        energy = _rated(used, hours, "lfp", day)
+        carried = (
+            min(energy, 40_000.0) / 110.0
+            + Motor(float(np.clip(most * MOTOR_MARGIN, 20, 1e5))).weight_kg
+        )
+        mass = base + carried
+    need_motor = most * MOTOR_MARGIN
+    prop = Motor(float(np.clip(need_motor, 20, 1e5))).propulsor(need.water.density_kg_m3)
+    planing = planing_power_w(resistance, mass, prop, Motor(5000).leg_area_m2, day.wind_m_s)
+    fastest = max(leg.speed_m_s for leg in trip)
+    must = resistance.planing_capable and fastest >= resistance.planing_speed_m_s(
+        mass, 0.9 * PLANING_FROUDE
+    )
+    no_way = any(leg.speed_m_s - leg.current_m_s <= 0.02 for leg in trip)
+    return Sizing(
+        power,
+        need_motor if not must else most * (1 + HUMP_MARGIN),
+        energy,
+        _rated(used, hours, "agm", day),
+        hours,
+        mass,
+        (),
+        (),
+        planing,
+        bool(must),
+        resistance,
+        no_way,
+    )
+
+
+def _rated(used_wh: float, hours: float, chem_id: str, day: Day) -> float:
+    """Rated energy in Wh that gives `used_wh` over some hours and keeps the reserve, by the
+    chemistry's discharge.
+    """
+    chem = chemistry(chem_id)
+    hours = max(hours, 1e-3)
+    used_wh += used_wh / hours * day.keep_s / 3600
+    energy = used_wh / max(min(1 - day.kept_share, chem.usable), 0.05)
+    for _ in range(3):
+        share = float(
+            delivered_share(
+                chem_id,
+                used_wh / hours / max(energy, 1.0),
+                day.kept_share,
+                0.0,
+                temperature_factor(chem, day.temperature_c),
+            )
+        )
+        energy = used_wh / max(share, 0.05)
+    return energy

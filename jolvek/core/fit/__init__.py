@@ -1,0 +1,1 @@
+"""A setup fitted to its boat: trim, leg, stowage, the rigger's sheet."""

@@ -1,0 +1,263 @@
+"""The rigger's sheet for one setup: settings, tools, parts and spares, order of work, checks.
+Makers' manuals come first.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass
+
+from jolvek.core.electric.wiring import Wire
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.leg import Leg, trim_pin
+
+LIVELY_W_PER_KG = 6.0  # above, power is limited at first; common practice, no source
+LOW_CHARGE = 0.2
+
+
+@dataclass(frozen=True)
+class Setting:
+    """One setting: what, to what, and why."""
+
+    name: str
+    value: str
+    why: str
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """Everything the rigger needs on paper."""
+
+    settings: tuple[Setting, ...]
+    tools: tuple[str, ...]
+    parts: tuple[tuple[str, str], ...]  # (what, how many or how long)
+    spares: tuple[str, ...]
+    steps: tuple[str, ...]
+    checks: tuple[str, ...]
+    cautions: tuple[str, ...]
+
+
+def _plate(x: Leg) -> str:
+    return f"{abs(1000 * x.plate_m):.0f} mm {'below' if x.plate_m >= 0 else 'above'}"
+
+
+def settings(f: Fitted) -> tuple[Setting, ...]:
+    """Power limit, throttle response, low-charge protection, trim pin and plate depth for this
+    boat.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> [x.name for x in settings(sample_fitted())]
+    ['power limit', 'throttle response', 'low-charge protection', 'trim pin', 'plate']
+    """
+    mass, watts = f.performance.displacement_kg, f.motor.spec.input_power_w
+    lively = watts / mass > LIVELY_W_PER_KG
+    out = [
+        Setting(
+            "power limit",
+            f"{round(watts * 2 / 3, -2):.0f} of {watts:.0f} W at first" if lively else "full power",
+            (
+                "light boat for this power: until the driver knows her"
+                if lively
+                else "the boat carries it"
+            ),
+        )
+    ]
+    soft = mass < 200 and f.need.hull.family.startswith("inflatable")
+    out.append(
+        Setting(
+            "throttle response",
+            "2 of 9, soft" if soft else "9 of 9" if mass > 1500 else "4 of 9",
+            "very light inflatable" if soft else "heavy boat" if mass > 1500 else "as a rule",
+        )
+    )
+    out.append(
+        Setting(
+            "low-charge protection",
+            f"{LOW_CHARGE:.0%}",
+            "power is cut back there, enough to come home slowly",
+        )
+    )
+    if f.leg is not None:
+        out.append(
+            Setting(
+                "trim pin",
+                f"hole {trim_pin(f.need.site.rake_deg)} from the transom",
+                f"thrust level on a rake of {f.need.site.rake_deg:.0f}°",
+            )
+        )
+        out.append(
+            Setting(
+                "plate",
+                _plate(f.leg) + " the hull bottom",
+                "about 25 mm is right; if it draws air in turns, 25 mm lower",
+            )
+        )
+    return tuple(out)
+
+
+def sheet(f: Fitted) -> Sheet:
+    """The whole sheet. Torque in words only: nip, do not force; the maker's figures rule.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> x = sheet(sample_fitted())
+    >>> len(x.steps) > 6, x.parts[0]
+    (True, ('M12', '1'))
+    """
+    mount, lithium = f.mount.spec, f.bank.chem.lithium
+    return Sheet(
+        settings(f),
+        _tools(f),
+        _parts(f),
+        _spares(f),
+        _steps(f),
+        _checks(f),
+        tuple(
+            x
+            for x in (
+                "Kill cord first; motor free to turn, propeller clear of people.",
+                (
+                    f"{f.netlist.motor_a:.0f} A: no tool across poles, cover the terminals, fuse at"
+                    " the battery."
+                ),
+                (
+                    "Lithium: its own management, matching charger, never charged below freezing."
+                    if lithium
+                    else "Lead-acid gives off hydrogen: ventilate the bay, no sparks."
+                ),
+                "Above 60 V DC: a qualified marine electrician only." if f.bank.full_v > 60 else "",
+                (
+                    "Cutting the hull weakens it and voids approvals: ask its maker."
+                    if mount.kind in ("pod", "stern_plate", "swing_arm")
+                    else ""
+                ),
+                (
+                    "Inflatable: tubes about 3 psi, drop-stitch parts about 6 psi, before the"
+                    " motor's weight goes on."
+                    if f.need.hull.family.startswith("inflatable") or f.need.hull.family == "rib"
+                    else ""
+                ),
+            )
+            if x
+        ),
+    )
+
+
+def _drilled(f: Fitted) -> bool:
+    return bool(f.mount.spec.parts) and f.mount.spec.hours >= 1
+
+
+def _tools(f: Fitted) -> tuple[str, ...]:
+    out = ["tape measure and spirit level", "socket set and screwdrivers", "multimeter"]
+    if _drilled(f):
+        out += ["drill with depth stop", "sealant gun, masking tape"]
+    if not f.clips_on:
+        out += [
+            "cable cutter and crimper for the lugs",
+            "heat-shrink and hot-air gun",
+            "insulated spanner",
+        ]
+    return tuple(out)
+
+
+def _parts(f: Fitted) -> tuple[tuple[str, str], ...]:
+    out = [(f.motor.name, "1"), (f.battery.name, str(f.bank.packs)), (f.mount.name, "1")]
+    out += [(f.charger.name, "1")] if f.charger else []
+    out += [(part, "1 set") for part in f.mount.spec.parts]
+    if not f.clips_on:
+        counts: Counter[str] = Counter()
+        for part in f.netlist.parts:
+            if part.kind in ("fuse", "switch", "bar", "shunt"):
+                counts[f"{part.kind}, {part.text}"] += 1
+        out += [(what, str(count)) for what, count in counts.items()]
+        sizes: dict[str, float] = {}
+        for w in f.netlist.wires:
+            key = (
+                f"cable {w.size.size_mm2:g} mm² (AWG {w.size.awg}),"
+                f" {'red' if _is_plus(w) else 'black'}"
+            )
+            sizes[key] = sizes.get(key, 0.0) + w.length_m * w.size.runs
+        out += [(key, f"{length:.1f} m") for key, length in sorted(sizes.items())]
+        out.append(("battery straps or tray", str(f.bank.packs)))
+    return tuple(out)
+
+
+def _is_plus(w: Wire) -> bool:
+    return w.role in ("plus", "series") or "+" in w.a[1] + w.b[1]
+
+
+def _spares(f: Fitted) -> tuple[str, ...]:
+    out = [
+        "shear or drive pins",
+        "spare propeller with washers and self-locking nut",
+        "spare kill cord or magnet",
+        "keys",
+    ]
+    if not f.clips_on:
+        out.append("one fuse of each rating")
+    return tuple([*out, "anode"] if f.need.water.kind == "salt" else out)
+
+
+def _steps(f: Fitted) -> tuple[str, ...]:
+    leg, kind = f.leg, f.mount.spec.general
+    charge = f" ({f.charge_h:.0f} h from the reserve)" if f.charge_h else ""
+    out = [
+        "Unpack, compare with the parts list, write down serial numbers.",
+        f"Charge fully before the first use{charge}.",
+        (
+            f"Fit the {kind.name.lower()}: dry fit, mark, drill, seal every hole; nip bolts, do not"
+            " force."
+            if _drilled(f)
+            else (
+                f"Fit the {kind.name.lower()}: square on its place, screws tight by hand, then the"
+                " lock or lanyard."
+            )
+        ),
+    ]
+    if leg is not None:
+        out.append(
+            f"Hang the motor; plate {_plate(leg)} the bottom at the transom, shaft upright with the"
+            " boat loaded."
+        )
+    out.append(
+        "Propeller: larger washer, drive pin centred, propeller, smaller washer, self-locking nut"
+        " nipped, not forced; anode last."
+    )
+    if f.clips_on:
+        out.append("Clip the battery on; it goes one way: align, push, lock.")
+    else:
+        where = ", ".join(f"{s.packs} in {s.bay.name}" for s in f.stowed[0]) or "as drawn"
+        out += [
+            f"Stow and strap the packs: {where}.",
+            "Switch off. Lay the cables away from heat and edges, relieve the strain at both ends.",
+            (
+                "Fuse at the battery's pole first, then series links, then the rails; minus last."
+                " Packs in parallel only at equal voltage."
+            ),
+            "Measure: voltage and polarity at the motor's plug before it is joined.",
+        ]
+    return tuple(
+        [
+            *out,
+            "Settings as above.",
+            "Test forward, neutral, reverse on the water, not in the air for long.",
+        ]
+    )
+
+
+def _checks(f: Fitted) -> tuple[str, ...]:
+    out = [
+        "kill cord stops the motor",
+        "tilts and locks at every stop; nothing in its sweep",
+        "no vibration, no air drawn in full turns",
+        "charge shown and read together with the customer",
+        "loaded trim looked at from the quay",
+    ]
+    if f.yaw is not None:
+        out.append("runs straight with the helm's own force")
+    if not f.clips_on:
+        out += [
+            "terminals covered, packs strapped",
+            "main switch in reach; its place shown",
+            "cables cool to the hand after ten minutes at full power",
+        ]
+    return tuple([*out, "life jackets and another way to move the boat aboard"])

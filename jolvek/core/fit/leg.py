@@ -1,0 +1,217 @@
+"""The motor's leg in the water: plate, hub and tip depth, air and ground, the sweep of its tilt,
+the pod's wedge.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from jolvek.core.products.mounting import HUB_BELOW_PLATE, HUB_COVER_M, PLATE_BELOW_M
+
+SKEG_M = 0.03  # below the blades
+HEAD_M = 0.32  # motor's head above its seat
+GROUND_M = 0.05  # water under the skeg that one keeps
+TIP_COVER = 0.25  # of the diameter: less, and it draws air in turns; common practice, no source
+SHALLOW_DEG, UP_DEG = 20.0, 85.0  # common practice, no source
+STANDARD_SHAFTS_M = (0.381, 0.508, 0.635)  # 15, 20, 25 in
+
+
+@dataclass(frozen=True)
+class Leg:
+    """Depths in m: plate below the hull bottom, the rest below the loaded waterline at the
+    motor.
+    """
+
+    plate_m: float
+    hub_m: float
+    tip_m: float  # upper blade tip; negative: out of the water
+    lowest_m: float
+    needs_m: float  # least water under way
+    shallow_m: float  # in shallow drive
+    up_m: float  # tilted fully up; the hull's own draught where the leg is higher
+    air: str  # none | in turns | always
+
+
+def leg(
+    shaft_m: float, seat_m: float, draught_aft_m: float, diameter_m: float, rake_deg: float = 0.0
+) -> Leg:
+    """Where the leg ends up: seat above the hull bottom in m along the rake, draught at the stern
+    in m.
+
+    The rake shortens what hangs straight down; the motor's own trim is taken to bring the shaft
+    upright again. Geometry; the limits for air are common practice (10 cm over the hub, a quarter
+    of the diameter over the tip).
+
+    >>> x = leg(0.381, 0.36, 0.16, 0.27)
+    >>> round(1000 * x.plate_m), round(1000 * x.hub_m), round(1000 * x.tip_m), x.air
+    (21, 348, 213, 'none')
+    >>> leg(0.381, 0.508, 0.12, 0.27).air
+    'in turns'
+    """
+    height = seat_m * float(np.cos(np.radians(rake_deg)))
+    plate = shaft_m - height
+    hub = draught_aft_m + plate + HUB_BELOW_PLATE * diameter_m
+    tip, lowest = hub - diameter_m / 2, hub + diameter_m / 2 + SKEG_M
+    reach = shaft_m + (HUB_BELOW_PLATE + 0.5) * diameter_m + SKEG_M
+    above = height - draught_aft_m  # seat above the water
+
+    def tilted(degrees: float) -> float:
+        return max(reach * float(np.cos(np.radians(degrees))) - above, draught_aft_m)
+
+    air = (
+        "always"
+        if tip < 0 or hub < HUB_COVER_M
+        else "in turns"
+        if tip < TIP_COVER * diameter_m
+        else "none"
+    )
+    return Leg(
+        plate,
+        hub,
+        tip,
+        lowest,
+        lowest + GROUND_M,
+        tilted(SHALLOW_DEG) + GROUND_M,
+        tilted(UP_DEG),
+        air,
+    )
+
+
+@dataclass(frozen=True)
+class ShaftChoice:
+    """One shaft length and what it does."""
+
+    shaft_m: float
+    leg: Leg
+    says: str
+
+
+def shaft_choices(
+    shafts_m: tuple[float, ...],
+    seat_m: float,
+    draught_aft_m: float,
+    diameter_m: float,
+    rake_deg: float = 0.0,
+) -> list[ShaftChoice]:
+    """What each shaft length does on this transom; standard lengths where the motor names none.
+
+    >>> [c.says for c in shaft_choices((0.381, 0.508), 0.36, 0.16, 0.27)]
+    ['right', 'deep: drag, and it grounds 123 mm earlier']
+    """
+    out = []
+    for shaft in shafts_m or STANDARD_SHAFTS_M:
+        x = leg(shaft, seat_m, draught_aft_m, diameter_m, rake_deg)
+        if x.plate_m < 0:
+            says = f"{-1000 * x.plate_m:.0f} mm too short"
+        elif x.air != "none":
+            says = "draws air " + x.air
+        elif x.plate_m > 0.1:
+            says = (
+                f"deep: drag, and it grounds {1000 * (x.plate_m - PLATE_BELOW_M):.0f} mm earlier"
+                if x.plate_m < 0.3
+                else "far too deep"
+            )
+        else:
+            says = "right"
+        out.append(ShaftChoice(shaft, x, says))
+    return out
+
+
+def largest_tilt_deg(room_ahead_m: float | None, head_m: float = HEAD_M) -> float:
+    """How far the motor tilts before its head meets a knee or bulkhead `room_ahead_m` ahead of the
+    seat; degrees.
+
+    >>> largest_tilt_deg(None), round(largest_tilt_deg(0.16))
+    (85.0, 30)
+    """
+    if room_ahead_m is None or room_ahead_m >= head_m:
+        return UP_DEG
+    return float(min(np.degrees(np.arcsin(max(room_ahead_m, 0.0) / head_m)), UP_DEG))
+
+
+TILLER_M, ARM_M = (
+    0.60,
+    0.55,
+)  # tiller ahead of its pivot; how far a seated person reaches; common practice, no source
+
+
+def tiller_reach(helm_ahead_m: float, pivot_ahead_m: float = -0.06) -> str:
+    """In words, whether the helm's seat reaches the tiller: m ahead of the stern for both.
+
+    >>> tiller_reach(0.8), tiller_reach(2.4)
+    ('in reach', 'out of reach by 1.31 m: a tiller extension or remote throttle')
+    """
+    gap = abs(helm_ahead_m - (pivot_ahead_m + TILLER_M)) - ARM_M
+    return (
+        "in reach"
+        if gap <= 0
+        else f"out of reach by {gap:.2f} m: a tiller extension or remote throttle"
+    )
+
+
+def trim_pin(rake_deg: float, pins: int = 4, first_deg: float = 4.0, step_deg: float = 4.0) -> int:
+    """The pin hole, counted from the transom, that brings the shaft nearest upright on a transom of
+    that rake.
+
+    Common practice: the second or third hole on most transoms, hardly ever the first.
+
+    >>> trim_pin(9.0), trim_pin(14.0)
+    (2, 3)
+    """
+    return int(np.clip(round((rake_deg - first_deg) / step_deg) + 1, 1, pins))
+
+
+def rudder_clearance_m(
+    offset_m: float, behind_m: float, diameter_m: float, chord_m: float, most_deg: float = 40.0
+) -> float:
+    """Least distance in m between a rudder blade swinging ± `most_deg` on the centre line and the
+    propeller's disc.
+
+    The disc stands `behind_m` aft of the rudder's hinge with its centre `offset_m` off; negative:
+    it strikes.
+
+    >>> round(rudder_clearance_m(0.32, 0.20, 0.26, 0.30), 2)
+    0.02
+    >>> rudder_clearance_m(0.15, 0.2, 0.26, 0.3) < 0
+    True
+    """
+    angles = np.radians(np.linspace(-most_deg, most_deg, 161))
+    along = np.linspace(0, chord_m, 121)
+    x, y = along[:, None] * np.cos(angles), along[:, None] * np.sin(angles)
+    low, high = abs(offset_m) - diameter_m / 2, abs(offset_m) + diameter_m / 2
+    beside = np.where(y < low, low - y, np.where(y > high, y - high, 0.0))
+    away = np.abs(x - behind_m)
+    crossing = np.diff(np.sign(x - behind_m), axis=0) != 0
+    inside = (beside[:-1] == 0) & crossing
+    if inside.any():
+        depth = np.minimum(y[:-1] - low, high - y[:-1])
+        return -float(depth[inside].max())
+    return float(np.hypot(beside, away).min())
+
+
+@dataclass(frozen=True)
+class Wedge:
+    """A pod's wedge: angle in degrees and the thickness of its thick end over the thin one, m;
+    which end is thick.
+    """
+
+    angle_deg: float
+    rise_m: float
+    thick_end: str
+
+
+def pod_wedge(slope_deg: float, base_m: float = 0.25) -> Wedge:
+    """The wedge that levels a pod's shaft where the bottom rises aft by `slope_deg` over a base of
+    `base_m`.
+
+    >>> w = pod_wedge(6.0)
+    >>> round(1000 * w.rise_m), w.thick_end
+    (26, 'aft')
+    """
+    return Wedge(
+        abs(slope_deg),
+        float(base_m * np.tan(np.radians(abs(slope_deg)))),
+        "aft" if slope_deg > 0 else "forward",
+    )

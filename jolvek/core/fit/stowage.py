@@ -1,0 +1,95 @@
+"""Where the packs of a bank go: bays, lids, allowed mass."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from jolvek.core.electric.battery import Battery
+from jolvek.core.enquiry.site import Bay
+from jolvek.core.rules.findings import Finding, find
+
+
+def packs_in_bay(
+    bay: Bay, length_m: float, width_m: float, height_m: float, upright: bool = True
+) -> int:
+    """How many equal packs go into a bay, all turned the same way; lead stands `upright`.
+
+    >>> packs_in_bay(Bay("locker", 0.7, 0.4, 0.3), 0.33, 0.17, 0.22)
+    4
+    """
+    size = (length_m, width_m, height_m)
+    turns = (
+        [(0, 1, 2), (1, 0, 2)]
+        if upright
+        else [(a, b, 3 - a - b) for a in range(3) for b in range(3) if a != b]
+    )
+    counts = [
+        int(bay.length_m / size[a] + 1e-9)
+        * int(bay.width_m / size[b] + 1e-9)
+        * int(bay.height_m / size[c] + 1e-9)
+        for a, b, c in turns
+    ]
+    return max(counts)
+
+
+@dataclass(frozen=True)
+class Stowed:
+    """So many packs in one bay."""
+
+    bay: Bay
+    packs: int
+
+
+def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed], Finding | None]:
+    """Where the packs go: all in one bay if any holds them, else spread over several; or the
+    finding that they do not.
+
+    Sizes in three dimensions, all packs of a bay turned the same way (lead-acid stands upright),
+    each through the lid, the bay's allowed mass kept. Packs of unknown size fit everywhere.
+
+    >>> bay = Bay("locker", 0.7, 0.4, 0.3, 25.0)
+    >>> battery = Battery("lfp", 12.8, 100, 11.4, length_m=0.33, width_m=0.17, height_m=0.22)
+    >>> stow([bay], battery, 2)[0][0].packs, stow([bay], battery, 3)[1].rule
+    (2, 'bay-mass')
+    """
+    sizes = (battery.length_m, battery.width_m, battery.height_m)
+    if not bays or None in sizes:
+        return [], None
+    room = [_room(bay, battery) for bay in bays]
+    held = [
+        min(n, int(bay.max_kg / battery.weight_kg + 1e-9)) if bay.max_kg is not None else n
+        for n, bay in zip(room, bays, strict=True)
+    ]
+    for bay, n in zip(bays, held, strict=True):
+        if n >= packs:
+            return [Stowed(bay, packs)], None
+    if sum(held) >= packs:
+        left, out = packs, []
+        for n, bay in sorted(zip(held, bays, strict=True), key=lambda row: -row[0]):
+            out.append(Stowed(bay, min(n, left)))
+            left -= out[-1].packs
+        return [s for s in out if s.packs], None
+    best = max(range(len(bays)), key=lambda i: room[i])
+    names = bays[best].name if len(bays) == 1 else "the bays"
+    if sum(room) >= packs:
+        kilos = sum(bay.max_kg for bay in bays if bay.max_kg is not None)
+        return [], find("bay-mass", packs * battery.weight_kg, kilos, bay=names)
+    lid = bays[best]
+    if room[best] == 0 and packs_in_bay(lid, *sizes, not battery.chem.lithium):  # type: ignore[arg-type]
+        return [], find(
+            "bay-lid",
+            1000 * sorted(sizes)[1],
+            1000 * min(lid.lid_length_m or 9, lid.lid_width_m or 9),  # type: ignore[type-var, operator]
+            bay=lid.name,
+        )
+    return [], find("bay-size", sum(room), packs, packs=packs, bay=names)
+
+
+def _room(bay: Bay, battery: Battery) -> int:
+    """How many packs the bay takes by size, 0 where none passes its lid."""
+    sizes = (battery.length_m or 0.0, battery.width_m or 0.0, battery.height_m or 0.0)
+    lid = sorted((bay.lid_length_m or bay.length_m, bay.lid_width_m or bay.width_m))
+    if sorted(sizes)[0] > lid[0] or sorted(sizes)[1] > lid[1]:
+        return 0
+    return packs_in_bay(bay, *sizes, upright=not battery.chem.lithium)

@@ -1,0 +1,270 @@
+"""Weights and where they sit: trim, heel, stability, the best place for the battery, and what a
+side mount does.
+
+Small angles, form coefficients, the bare boat taken as level. A boat with people who move is
+trimmed by them.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from jolvek.core.base.units import GRAVITY_M_S2
+from jolvek.core.hydro.hull import WATERPLANE_COEFFICIENT, Hull, Load, float_at
+from jolvek.core.hydro.water import Water
+
+LEVEL_AT = {
+    "kayak": 0.47,
+    "canoe": 0.48,
+    "board": 0.48,
+    "keelboat": 0.46,
+    "pontoon": 0.46,
+    "multihull": 0.46,
+}  # CG for level trim
+LEVEL_ELSE = 0.43  # share of the waterline from its after end; hulls with a transom
+# where people sit: share of the length from the stern, the helm first; common practice, no source
+SEATS: dict[str, tuple[float, ...]] = {
+    "kayak": (0.47, 0.27),
+    "canoe": (0.25, 0.7),
+    "board": (0.5, 0.3),
+    "sailing_dinghy": (0.24, 0.42),
+    "rigid_dinghy": (0.25, 0.58),
+    "inflatable_soft": (0.28, 0.58),
+    "inflatable_air": (0.28, 0.58),
+    "rib": (0.30, 0.56),
+    "flat_bottom": (0.22, 0.5, 0.7),
+    "skiff": (0.24, 0.55),
+    "cabin": (0.2, 0.3),
+    "keelboat": (0.17, 0.26),
+    "multihull": (0.25, 0.4),
+    "pontoon": (0.2, 0.34, 0.52, 0.66, 0.27, 0.41, 0.6, 0.74),
+}
+SEAT_M = {
+    "kayak": 0.08,
+    "canoe": 0.20,
+    "board": 0.12,
+}  # seat above the keel, else floor plus a thwart
+PERSON_CG_M = 0.25  # above the seat
+PEDAL_RUDDER_M2 = 0.02  # blade of a kayak's rudder; common practice, no source
+RUDDER_LIFT = 0.8  # side force coefficient before it stalls
+PADDLE_ARM_M = 1.0
+YAW_MUCH = 1.0  # of what the helm answers
+
+
+@dataclass(frozen=True)
+class Weight:
+    """One thing aboard: kg, metres ahead of the stern, to starboard of the centre line, above the
+    keel.
+    """
+
+    name: str
+    mass_kg: float
+    ahead_m: float
+    off_m: float = 0.0
+    above_m: float = 0.3
+
+
+@dataclass(frozen=True)
+class Attitude:
+    """How the loaded boat lies. Trim is positive by the stern, heel positive to starboard,
+    degrees.
+    """
+
+    displacement_kg: float
+    draught_m: float
+    draught_aft_m: float
+    draught_fore_m: float
+    trim_deg: float
+    heel_deg: float
+    ahead_m: float  # centre of all weights
+    above_m: float
+    gm_m: float  # transverse metacentric height
+    gm_long_m: float
+    moment_to_trim_nm: float  # per degree
+
+
+def seats_m(hull: Hull, people: int) -> tuple[float, ...]:
+    """Where people sit, m ahead of the stern, the helm first; beyond the family's seats spread
+    along the boat.
+
+    >>> seats_m(Hull("kayak", 4.0, 0.8, 30), 1)
+    (1.88,)
+    """
+    known = SEATS[hull.family]
+    more = [0.15 + 0.7 * i / 4 for i in range(max(0, people - len(known)))]
+    return tuple(round(share * hull.length_m, 3) for share in (*known, *more)[:people])
+
+
+def crew(hull: Hull, load: Load) -> list[Weight]:
+    """People in their seats and gear amidships, as weights.
+
+    >>> [w.name for w in crew(Hull("canoe", 4.8, 0.9, 32), Load(2, 150, 10))]
+    ['person 1', 'person 2', 'gear']
+    """
+    height = (
+        SEAT_M.get(hull.family, 0.35 if hull.family != "pontoon" else 1.12 * hull.depth_m + 0.45)
+        + PERSON_CG_M
+    )
+    each = load.crew_kg / load.people if load.people else 0.0
+    seats = [
+        load.seat_kg[i] if i < len(load.seat_kg) else (80.0 if load.seat_kg else each)
+        for i in range(load.people)
+    ]
+    out = [
+        Weight(f"person {i}", kg, x, 0.0, height)
+        for i, (x, kg) in enumerate(zip(seats_m(hull, load.people), seats, strict=True), 1)
+    ]
+    if load.gear_kg:
+        out.append(Weight("gear", load.gear_kg, 0.5 * hull.length_m, 0.0, 0.2))
+    return out
+
+
+def _level_m(hull: Hull) -> float:
+    """Where the centre of all weights must be for level trim, m ahead of the stern."""
+    stern = (
+        0.5 * (hull.length_m - hull.waterline_m)
+        if hull.family in ("kayak", "canoe", "board")
+        else 0.0
+    )
+    return stern + LEVEL_AT.get(hull.family, LEVEL_ELSE) * hull.waterline_m
+
+
+def attitude(hull: Hull, weights: Sequence[Weight], water: Water | None = None) -> Attitude:
+    """Draughts, trim and heel of the hull with these weights (the hull's own mass is added, level,
+    at 0.45 depth).
+
+    BM = I/∇ with I_T = (0.1216 C_wp − 0.0410) L B³ and I_L = (0.350 C_wp² − 0.405 C_wp + 0.146) L³
+    B per body (D'Arcangelo's fits, from memory), bodies' distance by Steiner, KB by Morrish. Valid
+    to about 8° of trim and 15° of heel; beyond, the angles are held there. A boat with no stability
+    left heels 90°.
+
+    >>> h = Hull("rigid_dinghy", 3.2, 1.45, 65)
+    >>> a = attitude(h, [Weight("one aft", 80, 0.3)])
+    >>> 3 < a.trim_deg < 8, a.heel_deg
+    (True, 0.0)
+    """
+    water = water or Water()
+    level = _level_m(hull)
+    items = [Weight("hull", hull.mass_kg, level, 0.0, 0.45 * hull.depth_m), *weights]
+    mass = sum(w.mass_kg for w in items)
+    ahead, off, above = (
+        sum(w.mass_kg * getattr(w, k) for w in items) / mass
+        for k in ("ahead_m", "off_m", "above_m")
+    )
+    floating = float_at(hull, mass, water.density_kg_m3)
+    draught, volume = float(floating.draught_m), float(floating.volume_m3)
+    length, beam, n, c = (
+        hull.waterline_m,
+        hull.body_waterline_beam_m,
+        hull.body_count,
+        WATERPLANE_COEFFICIENT,
+    )
+    across = [(i - (n - 1) / 2) * hull.spacing_m for i in range(n)]
+    i_t = sum((0.1216 * c - 0.0410) * length * beam**3 + c * length * beam * y * y for y in across)
+    i_l = n * (0.350 * c * c - 0.405 * c + 0.146) * length**3 * beam
+    kb = draught / 3 * (2.5 - hull.fam.block_coefficient / c)
+    gm, gm_long = kb + i_t / volume - above, kb + i_l / volume - above
+    weight = mass * GRAVITY_M_S2
+    per_degree = weight * gm_long * np.tan(np.radians(1))
+    trim = float(np.clip(np.degrees(np.arctan((level - ahead) / max(gm_long, 1e-3))), -8, 8))
+    heel = (
+        90.0 * (1 if off >= 0 else -1)
+        if gm <= 0
+        else float(np.clip(np.degrees(np.arctan(off / gm)), -60, 60))
+    )
+    slope = np.tan(np.radians(trim))
+    return Attitude(
+        mass,
+        draught,
+        draught + float(slope * level),
+        draught - float(slope * (length - level)),
+        trim,
+        heel,
+        ahead,
+        above,
+        float(gm),
+        float(gm_long),
+        float(per_degree),
+    )
+
+
+def best_place_m(
+    hull: Hull, weights: Sequence[Weight], name: str, low_m: float, high_m: float
+) -> float:
+    """Where between two places (m ahead of the stern) the named weight trims the boat most level.
+
+    Raises KeyError for an unknown name.
+
+    >>> h = Hull("rigid_dinghy", 3.2, 1.45, 65)
+    >>> best_place_m(h, [Weight("helm", 80, 0.8), Weight("battery", 20, 0.3)], "battery", 0.2, 2.4)
+    2.4
+    """
+    mover = next((w for w in weights if w.name == name), None)
+    if mover is None:
+        raise KeyError(name)
+    others = [w for w in weights if w is not mover]
+    level = _level_m(hull)
+    moment = sum(w.mass_kg * (level - w.ahead_m) for w in others)
+    return float(np.clip(level + moment / max(mover.mass_kg, 1e-6), low_m, high_m))
+
+
+def moved(
+    weights: Sequence[Weight], name: str, ahead_m: float, off_m: float | None = None
+) -> list[Weight]:
+    """The same weights with one of them elsewhere.
+
+    >>> moved([Weight("battery", 20, 0.3)], "battery", 1.2)[0].ahead_m
+    1.2
+    """
+    return [
+        (
+            replace(w, ahead_m=ahead_m, off_m=w.off_m if off_m is None else off_m)
+            if w.name == name
+            else w
+        )
+        for w in weights
+    ]
+
+
+@dataclass(frozen=True)
+class Yaw:
+    """What an off-centre thrust does: moment N·m, the force that answers it at the helm, and what
+    the helm can give.
+    """
+
+    moment_nm: float
+    helm_force_n: float
+    helm_most_n: float
+    paddle_force_n: float
+
+    @property
+    def answered(self) -> bool:
+        """Whether the helm holds her straight."""
+        return self.helm_force_n <= YAW_MUCH * self.helm_most_n
+
+
+def yaw(
+    thrust_n: float,
+    offset_m: float,
+    hull: Hull,
+    speed_m_s: float,
+    rudder_m2: float = PEDAL_RUDDER_M2,
+    density_kg_m3: float = 1026.0,
+) -> Yaw:
+    """The turning moment of a thrust beside the centre line, and the rudder or paddle force that
+    answers it.
+
+    The rudder works at the stern on an arm of 0.45 of the waterline; its most is ½ρV²A·0.8 at the
+    boat's speed. Statics and a plate's lift; Jolvek's own estimate.
+
+    >>> y = yaw(60.0, 0.42, Hull("kayak", 3.75, 0.84, 36), 1.7)
+    >>> round(y.moment_nm, 1), y.answered
+    (25.2, True)
+    """
+    moment = thrust_n * abs(offset_m)
+    arm = 0.45 * hull.waterline_m
+    most = 0.5 * density_kg_m3 * speed_m_s**2 * rudder_m2 * RUDDER_LIFT
+    return Yaw(moment, moment / arm, float(most), moment / PADDLE_ARM_M)

@@ -1,0 +1,1 @@
+"""Water, hull, resistance, planing, propulsor."""

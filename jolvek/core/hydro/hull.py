@@ -1,0 +1,304 @@
+"""The hull and what floats it: sizes with the missing ones estimated, draught, wetted area,
+stability.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.units import FOOT_M, KNOT_M_S
+from jolvek.core.hydro.families import Family, family
+
+Array = NDArray[np.float64]
+ADULT_KG = 80.0
+WATERPLANE_COEFFICIENT = 0.72  # of L·B; transom-sterned small craft, common practice, no source
+
+
+@dataclass(frozen=True)
+class Assumed:
+    """One value that nobody gave: what was taken for it, and why."""
+
+    name: str
+    value: float | str
+    why: str
+
+
+@dataclass(frozen=True)
+class Hull:
+    """A hull in SI. Only family, length and mass are needed; the rest follows from the family.
+
+    `bottom` is clean, slime or weed; `friction_factor` and `wave_factor` come from a sea trial (1 =
+    untried).
+    """
+
+    family: str
+    length_m: float
+    beam_m: float
+    mass_kg: float
+    waterline_length_m: float | None = None
+    waterline_beam_m: float | None = None
+    bodies: int | None = None
+    body_spacing_m: float | None = None
+    body_beam_m: float | None = None
+    chine_beam_m: float | None = None
+    deadrise_deg: float | None = None
+    transom_height_m: float | None = None
+    max_power_w: float | None = None
+    bottom: str = "clean"
+    friction_factor: float = 1.0
+    wave_factor: float = 1.0
+
+    def __post_init__(self) -> None:
+        fam = family(self.family)
+        _between(
+            "hull.length_m",
+            self.length_m,
+            fam.length_min_m,
+            fam.length_max_m,
+            f" for this kind of boat ({fam.name})",
+        )
+        _between("hull.beam_m", self.beam_m, 0.3, min(8.0, self.length_m))
+        _between("hull.mass_kg", self.mass_kg, 3.0, 30000.0)
+        checks = {
+            "waterline_length_m": (0.5 * self.length_m, self.length_m),
+            "waterline_beam_m": (0.2 * self.beam_m, self.beam_m),
+            "bodies": (1, 3),
+            "body_spacing_m": (0.1, self.beam_m),
+            "body_beam_m": (0.08, self.beam_m),
+            "chine_beam_m": (0.2 * self.beam_m, self.beam_m),
+            "deadrise_deg": (0.0, 35.0),
+            "transom_height_m": (0.1, 1.5),
+            "max_power_w": (0.0, 1e6),
+        }
+        for name, (low, high) in checks.items():
+            value = getattr(self, name)
+            if value is not None:
+                _between(f"hull.{name}", value, low, high)
+        if self.bottom not in BOTTOMS:
+            raise ValueRefused("hull.bottom", self.bottom, "one of " + ", ".join(BOTTOMS))
+
+    @property
+    def fam(self) -> Family:
+        """The row of the family table."""
+        return family(self.family)
+
+    @property
+    def waterline_m(self) -> float:
+        """Waterline length L in m, given or from the family."""
+        return self.waterline_length_m or self.length_m * self.fam.waterline_length_ratio
+
+    @property
+    def body_count(self) -> int:
+        """Number of bodies in the water."""
+        return self.bodies or self.fam.bodies
+
+    @property
+    def body_waterline_beam_m(self) -> float:
+        """Waterline beam B of one body in m."""
+        if self.body_count > 1:
+            return self.body_beam_m or min(
+                self.waterline_beam_m or np.inf, self.beam_m * self.fam.body_beam_ratio
+            )
+        ratio = self.fam.waterline_beam_ratio if self.fam.bodies == 1 else 0.8
+        return self.waterline_beam_m or self.beam_m * ratio
+
+    @property
+    def spacing_m(self) -> float:
+        """Distance between the centre lines of neighbouring bodies in m; 0 for one body."""
+        if self.body_count == 1:
+            return 0.0
+        return self.body_spacing_m or (self.beam_m - self.body_waterline_beam_m) / (
+            self.body_count - 1
+        )
+
+    @property
+    def chine_m(self) -> float:
+        """Beam over the chines in m, for planing."""
+        return self.chine_beam_m or self.body_waterline_beam_m
+
+    @property
+    def deadrise(self) -> float:
+        """Deadrise in degrees, for planing."""
+        return self.fam.deadrise_deg if self.deadrise_deg is None else self.deadrise_deg
+
+    @property
+    def depth_m(self) -> float:
+        """Keel to sheer amidships in m, estimated from the family; a tube's diameter for
+        pontoons.
+        """
+        if self.family == "pontoon":
+            return self.body_waterline_beam_m
+        return float(self.fam.depth_m * (self.length_m / self.fam.typical_length_m) ** 0.5)
+
+    @property
+    def transom_m(self) -> float:
+        """Height of the motor mount above the hull bottom in m, given or estimated."""
+        if self.transom_height_m:
+            return self.transom_height_m
+        return float(np.clip(0.9 * self.depth_m, 0.15 if self.fam.thrust_law else 0.38, 0.65))
+
+
+BOTTOMS = {
+    "clean": 1.0,
+    "slime": 1.2,
+    "weed": 1.5,
+}  # multiplies friction; common practice, no source
+
+
+@dataclass(frozen=True)
+class Load:
+    """What is aboard beside motor and bank: people (count), their mass together, gear, all kg."""
+
+    people: int = 2
+    people_kg: float | None = None
+    gear_kg: float = 0.0
+    seat_kg: tuple[float, ...] = ()  # each person's mass from the helm on, where known
+
+    def __post_init__(self) -> None:
+        _between("load.people", self.people, 0, 60)
+        if self.people_kg is not None:
+            _between("load.people_kg", self.people_kg, 0.0, 60 * 200.0)
+        _between("load.gear_kg", self.gear_kg, 0.0, 20000.0)
+
+    @property
+    def crew_kg(self) -> float:
+        """All people together in kg; 80 kg each where not given."""
+        if self.seat_kg:
+            return sum(self.seat_kg[: self.people]) + ADULT_KG * max(
+                0, self.people - len(self.seat_kg)
+            )
+        return ADULT_KG * self.people if self.people_kg is None else self.people_kg
+
+    @property
+    def total_kg(self) -> float:
+        """People and gear in kg."""
+        return self.crew_kg + self.gear_kg
+
+
+@dataclass(frozen=True)
+class Floating:
+    """How a hull floats at a displacement; every field broadcasts over displacement (kg)."""
+
+    displacement_kg: Array
+    volume_m3: Array  # of all bodies
+    draught_m: Array
+    wetted_m2: Array  # of all bodies
+    waterplane_m2: float
+    transom_m2: Array
+    immersion_kg_per_mm: float
+    freeboard_m: Array
+    extras: dict[str, Any] = field(default_factory=dict)
+
+
+def _between(key: str, value: float, low: float, high: float, tail: str = "") -> None:
+    if not low <= value <= high:
+        raise ValueRefused(key, value, f"{low:g} to {high:g}{tail}")
+
+
+def float_at(hull: Hull, displacement_kg: ArrayLike, density_kg_m3: float = 1026.0) -> Floating:
+    """Draught, wetted surface and freeboard of `hull` at `displacement_kg` (any shape).
+
+    ∇ = m/(ρ n), T = ∇/(L B C_b), S = 0.85 L (B + 1.6 T) per body. Valid while the sheer is dry;
+    past that the figures go on smoothly and `limits` says that the boat is awash. Source:
+    definitions of the form coefficients (ITTC symbols); the wetted-surface form is Jolvek's own fit
+    for small craft.
+
+    >>> f = float_at(Hull("kayak", 3.7, 0.78, 34), 130.0)
+    >>> round(float(f.draught_m), 3)
+    0.107
+    """
+    mass = np.asarray(displacement_kg, dtype=float)
+    length, beam, n = hull.waterline_m, hull.body_waterline_beam_m, hull.body_count
+    volume = mass / density_kg_m3
+    draught = volume / (n * length * beam * hull.fam.block_coefficient)
+    plane = n * WATERPLANE_COEFFICIENT * length * beam
+    return Floating(
+        displacement_kg=mass,
+        volume_m3=volume,
+        draught_m=draught,
+        wetted_m2=n * 0.85 * length * (beam + 1.6 * draught),
+        waterplane_m2=plane,
+        transom_m2=hull.fam.transom_share * beam * draught * n,
+        immersion_kg_per_mm=plane * density_kg_m3 / 1000.0,
+        freeboard_m=hull.depth_m - draught,
+    )
+
+
+def awash_kg(hull: Hull, density_kg_m3: float = 1026.0) -> float:
+    """Mass in kg at which the sheer amidships is about level with the water; Jolvek's own estimate.
+
+    >>> round(awash_kg(Hull("kayak", 3.7, 0.78, 34)))
+    618
+    """
+    top = 0.5 * (1.0 + hull.fam.block_coefficient)  # sections fill out towards the sheer
+    per_body = hull.waterline_m * hull.body_waterline_beam_m * hull.depth_m * top
+    return float(density_kg_m3 * hull.body_count * per_body)
+
+
+def hull_speed_m_s(waterline_m: ArrayLike) -> Any:
+    """Hull speed in m/s of a waterline length in m (any shape): 1.34 √(L in ft) knots, a label
+    only.
+
+    Source: common practice (wave as long as the waterline), no single source.
+
+    >>> round(float(hull_speed_m_s(4.0)) / KNOT_M_S, 2)
+    4.85
+    """
+    return 1.34 * np.sqrt(np.asarray(waterline_m, dtype=float) / FOOT_M) * KNOT_M_S
+
+
+def estimates(hull: Hull, load: Load) -> list[Assumed]:
+    """What was taken for sizes and loads that nobody gave, with the reason.
+
+    >>> [a.name for a in estimates(Hull("kayak", 3.7, 0.78, 34), Load(1, 85))]
+    ['hull.waterline_length_m', 'hull.waterline_beam_m']
+    """
+    fam, out = hull.fam, []
+    if hull.waterline_length_m is None:
+        out.append(
+            Assumed(
+                "hull.waterline_length_m",
+                round(hull.waterline_m, 3),
+                f"{fam.waterline_length_ratio:g} of the length overall, usual for this kind of"
+                " hull",
+            )
+        )
+    if hull.body_count == 1 and hull.waterline_beam_m is None:
+        out.append(
+            Assumed(
+                "hull.waterline_beam_m",
+                round(hull.body_waterline_beam_m, 3),
+                "usual share of the beam overall for this kind of hull",
+            )
+        )
+    if hull.body_count > 1:
+        if hull.bodies is None:
+            out.append(Assumed("hull.bodies", hull.body_count, "usual for this kind of hull"))
+        if hull.body_beam_m is None:
+            out.append(
+                Assumed(
+                    "hull.body_beam_m",
+                    round(hull.body_waterline_beam_m, 3),
+                    f"{fam.body_beam_ratio:g} of the beam overall",
+                )
+            )
+        if hull.body_spacing_m is None:
+            out.append(
+                Assumed(
+                    "hull.body_spacing_m",
+                    round(hull.spacing_m, 3),
+                    "outer bodies at the boat's sides",
+                )
+            )
+    if fam.planes and hull.chine_beam_m is None:
+        out.append(Assumed("hull.chine_beam_m", round(hull.chine_m, 3), "the waterline beam"))
+    if fam.planes and hull.deadrise_deg is None:
+        out.append(Assumed("hull.deadrise_deg", hull.deadrise, "usual for this kind of hull"))
+    if load.people_kg is None:
+        out.append(Assumed("load.people_kg", load.crew_kg, f"{ADULT_KG:.0f} kg each"))
+    return out

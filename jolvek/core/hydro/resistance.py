@@ -1,0 +1,246 @@
+"""What holds a boat back: friction, waves, transom, wind, and the change to planing, tabled once
+per boat.
+
+The costly parts (waves, planing) depend on the boat and its displacement alone, so they are tabled
+over speed and displacement and read off for every setup; the cheap parts are worked out where they
+are asked.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from jolvek.core.base.units import GRAVITY_M_S2
+from jolvek.core.hydro.hull import BOTTOMS, Hull, float_at
+from jolvek.core.hydro.planing import savitsky
+from jolvek.core.hydro.water import Water
+from jolvek.core.hydro.waves import smoothed, thin_ship_resistance_n
+
+Array = NDArray[np.float64]
+ROUGHNESS_ALLOWANCE = 0.0004
+TRANSOM_DRAG = 0.15  # Jolvek's own, tried against speeds on the water
+LEG_ROUND_M2, LEG_FAIRED_M2 = (
+    0.0075,
+    0.0025,
+)  # C_d A of the leg in the water; common practice, no source
+AIR_KG_M3 = 1.225
+FROUDE_DISPLACEMENT, FROUDE_PLANING = 1.0, 2.2  # volumetric; blended between, see docs/why.md
+LCG_SHARE, VCG_SHARE = (
+    0.42,
+    0.6,
+)  # centre of gravity: share of waterline length from the transom, of depth
+SMOOTH_SLENDER, SMOOTH_BEAMY = (
+    0.07,
+    0.35,
+)  # half width of the average over speed: the fuller the hull, the wider
+_GRID = 88
+
+
+def friction_coefficient(reynolds: ArrayLike) -> Array:
+    """ITTC 1957 line C_f = 0.075/(log₁₀Re − 2)²; Re from 1e4 (any shape).
+
+    Source: ITTC 1957 model-ship correlation line.
+
+    >>> round(float(friction_coefficient(1e7)), 6)
+    0.003
+    """
+    re = np.maximum(np.asarray(reynolds, dtype=float), 1e4)
+    return np.asarray(0.075 / (np.log10(re) - 2.0) ** 2)
+
+
+@dataclass(frozen=True)
+class Parts:
+    """Resistance in N by part, each of shape (D, V) or broadcastable; without the motor's leg."""
+
+    friction_n: Array
+    wave_n: Array
+    transom_n: Array
+    planing_n: Array
+    air_n: Array
+    planing_share: Array  # 0 displacement, 1 planing
+
+    @property
+    def total_n(self) -> Array:
+        """All parts together."""
+        return self.friction_n + self.wave_n + self.transom_n + self.planing_n + self.air_n
+
+
+@dataclass(frozen=True)
+class Resistance:
+    """Tables of one hull in one water over displacement (D,) in kg and ln of speed (N,)."""
+
+    hull: Hull
+    water: Water
+    displacement_kg: Array
+    log_speed: Array
+    log_wave: Array  # (D, N)
+    log_planing: Array | None  # (D, N)
+    drag_area_m2: float
+
+    @property
+    def planing_capable(self) -> bool:
+        """Whether this kind of hull can plane at all."""
+        return self.log_planing is not None
+
+    def planing_speed_m_s(self, displacement_kg: float, froude: float = 2.0) -> float:
+        """Speed in m/s at which the volumetric Froude number reaches `froude`."""
+        volume = displacement_kg / self.water.density_kg_m3
+        return float(froude * np.sqrt(GRAVITY_M_S2 * volume ** (1 / 3)))
+
+
+def drag_area_m2(hull: Hull, people: int) -> float:
+    """C_d A in m² of boat and people head to wind, scaled from the family's typical boat.
+
+    Common practice, no source.
+
+    >>> round(drag_area_m2(Hull("kayak", 3.7, 0.78, 34), 1), 2)
+    0.3
+    """
+    fam = hull.fam
+    scale = (hull.length_m / fam.typical_length_m) * (hull.beam_m / fam.typical_beam_m)
+    return float(fam.windage_m2 * scale + fam.person_windage_m2 * people)
+
+
+def table(
+    hull: Hull,
+    water: Water,
+    displacement_kg: ArrayLike,
+    people: int = 2,
+    lcg_m: float | None = None,
+) -> Resistance:
+    """Work out the wave and planing tables of `hull` for displacements in kg (scalar or (D,)).
+
+    Speeds run from Fn 0.08 to Fn 2 (planing hulls: to volumetric Fn 7 at the lightest). `lcg_m` is
+    the centre of gravity forward of the transom, 0.42 L where not given. Valid in deep, calm water.
+
+    >>> t = table(Hull("kayak", 3.7, 0.78, 34), Water(), 130.0)
+    >>> 15 < float(total_n(t, 2.0, 130.0)) < 40
+    True
+    """
+    mass = np.atleast_1d(np.asarray(displacement_kg, dtype=float))
+    length, beam, n = hull.waterline_m, hull.body_waterline_beam_m, hull.body_count
+    top = 2.0 * np.sqrt(GRAVITY_M_S2 * length)
+    if hull.fam.planes:
+        top = max(
+            top, 6.5 * np.sqrt(GRAVITY_M_S2 * float(mass.min() / water.density_kg_m3) ** (1 / 3))
+        )
+    log_speed = np.linspace(np.log(0.08 * np.sqrt(GRAVITY_M_S2 * length)), np.log(top), _GRID)
+    speed = np.exp(log_speed)
+    froude = speed / np.sqrt(GRAVITY_M_S2 * length)
+    floating = float_at(hull, mass, water.density_kg_m3)
+    thin = 9.0 * floating.volume_m3 / (4.0 * n * length * beam)
+    offsets = tuple((i - (n - 1) / 2) * hull.spacing_m for i in range(n))
+    wave = thin_ship_resistance_n(speed, length, beam, thin, offsets, water.density_kg_m3)
+    wave = np.maximum(
+        smoothed(log_speed, wave, froude, SMOOTH_SLENDER + SMOOTH_BEAMY * beam / length), 1e-9
+    )
+    plane = None
+    if hull.fam.planes:
+        lcg = LCG_SHARE * length if lcg_m is None else lcg_m
+        volume = floating.volume_m3[:, None]
+        start = FROUDE_DISPLACEMENT * 0.98 * np.sqrt(GRAVITY_M_S2 * float(volume.min()) ** (1 / 3))
+        from_i = max(0, int(np.searchsorted(speed, start)) - 1)
+        plane = np.full((mass.size, _GRID), 1e-9)
+        plane[:, from_i:] = savitsky(
+            speed[None, from_i:],
+            mass[:, None],
+            hull.chine_m,
+            hull.deadrise,
+            lcg,
+            VCG_SHARE * hull.depth_m,
+            density_kg_m3=water.density_kg_m3,
+            viscosity_m2_s=water.viscosity_m2_s,
+        ).resistance_n
+        plane = np.log(np.maximum(plane, 1e-9))
+    return Resistance(hull, water, mass, log_speed, np.log(wave), plane, drag_area_m2(hull, people))
+
+
+def _read(grid: Array, log_speed: Array, log_value: Array, masses: Array, mass: Array) -> Array:
+    """exp of `log_value` (D, N) read at ln speeds and displacements, linear in both, carried on
+    outside.
+    """
+    step = grid[1] - grid[0]
+    x = (log_speed - grid[0]) / step
+    i = np.clip(x.astype(int), 0, grid.size - 2)
+    fx = x - i
+    if masses.size == 1:
+        row = log_value[0]
+        return np.asarray(np.exp(row[i] * (1 - fx) + row[i + 1] * fx))
+    j = np.clip(np.searchsorted(masses, mass) - 1, 0, masses.size - 2)
+    fy = (np.log(mass) - np.log(masses[j])) / (np.log(masses[j + 1]) - np.log(masses[j]))
+    low = log_value[j, i] * (1 - fx) + log_value[j, i + 1] * fx
+    high = log_value[j + 1, i] * (1 - fx) + log_value[j + 1, i + 1] * fx
+    return np.asarray(np.exp(low * (1 - fy) + high * fy))
+
+
+def parts(
+    t: Resistance, speed_m_s: ArrayLike, displacement_kg: ArrayLike, wind_m_s: ArrayLike = 0.0
+) -> Parts:
+    """Resistance by part at speeds through the water, displacements and wind against (all
+    broadcast).
+
+    m/s, kg, m/s → N. Friction ½ρSV²(C_f(1+k)+0.0004), waves and planing from the table, transom
+    ½ρ A_t V² 0.15, air ½ρ_a C_dA (V+wind)|V+wind|. Planing hulls pass from one model to the other
+    between volumetric Fn 1.0 and 2.2; hulls that cannot plane keep the displacement model.
+
+    >>> t = table(Hull("rib", 3.6, 1.75, 110), Water(), 300.0)
+    >>> float(parts(t, 9.0, 300.0).planing_share)
+    1.0
+    """
+    hull, water = t.hull, t.water
+    v, mass = np.broadcast_arrays(
+        np.asarray(speed_m_s, dtype=float), np.asarray(displacement_kg, dtype=float)
+    )
+    safe = np.maximum(v, 1e-3)
+    floating = float_at(hull, mass, water.density_kg_m3)
+    q = 0.5 * water.density_kg_m3 * v**2
+    reynolds = safe * hull.waterline_m / water.viscosity_m2_s
+    c_f = friction_coefficient(reynolds) * (1 + hull.fam.form_factor) + ROUGHNESS_ALLOWANCE
+    friction = q * floating.wetted_m2 * c_f * BOTTOMS[hull.bottom] * hull.friction_factor
+    log_v = np.log(safe)
+    wave = _read(t.log_speed, log_v, t.log_wave, t.displacement_kg, mass) * hull.wave_factor
+    transom = q * floating.transom_m2 * TRANSOM_DRAG * hull.wave_factor
+    share, plane = np.zeros_like(v), np.zeros_like(v)
+    if t.log_planing is not None:
+        froude = v / np.sqrt(GRAVITY_M_S2 * floating.volume_m3 ** (1 / 3))
+        x = np.clip((froude - FROUDE_DISPLACEMENT) / (FROUDE_PLANING - FROUDE_DISPLACEMENT), 0, 1)
+        share = x * x * (3 - 2 * x)
+        dirt = 0.5 * (
+            1 + BOTTOMS[hull.bottom] * hull.friction_factor
+        )  # about half of it is friction
+        plane = (
+            np.where(
+                share > 0, _read(t.log_speed, log_v, t.log_planing, t.displacement_kg, mass), 0.0
+            )
+            * dirt
+        )
+    relative = v + np.asarray(wind_m_s, dtype=float)
+    air = 0.5 * AIR_KG_M3 * t.drag_area_m2 * relative * np.abs(relative)
+    return Parts(
+        friction * (1 - share), wave * (1 - share), transom * (1 - share), plane * share, air, share
+    )
+
+
+def total_n(
+    t: Resistance,
+    speed_m_s: ArrayLike,
+    displacement_kg: ArrayLike,
+    wind_m_s: ArrayLike = 0.0,
+    leg_area_m2: ArrayLike = 0.0,
+) -> Array:
+    """All resistance in N, the leg's drag area (m²) included; arguments broadcast as in `parts`.
+
+    >>> t = table(Hull("cabin", 6.5, 2.3, 1400), Water(), 1700.0)
+    >>> float(total_n(t, 2.0, 1700.0)) < float(total_n(t, 2.5, 1700.0))
+    True
+    """
+    leg = (
+        0.5
+        * t.water.density_kg_m3
+        * np.asarray(leg_area_m2)
+        * np.asarray(speed_m_s, dtype=float) ** 2
+    )
+    return np.asarray(parts(t, speed_m_s, displacement_kg, wind_m_s).total_n + leg)

@@ -1,0 +1,290 @@
+"""Why products fell out of a match: for each product the binding rule with the missing amount."""
+
+from __future__ import annotations
+
+from collections.abc import Set
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from jolvek.core.enquiry.need import Need
+from jolvek.core.fit.hanging import fits
+from jolvek.core.hydro.propulsor import static_thrust_n
+from jolvek.core.match.candidates import Drives, Motors, Supplies
+from jolvek.core.products.shelf import Shelf
+from jolvek.core.rules.findings import Finding, find
+
+Array = NDArray[np.float64]
+Index = NDArray[np.intp]
+Mask = NDArray[np.bool_]
+
+
+@dataclass(frozen=True)
+class Field:
+    """All candidate setups in arrays (N,), SI; `curve_speed_m_s` (P,) and `curve_power_w` (N,
+    P).
+    """
+
+    drive: Index
+    supply: Index
+    displacement_kg: Array
+    top_speed_m_s: Array
+    power_at_wish_w: Array  # nan where the wished speed is out of reach
+    range_m: Array  # at the wished speed, or the top speed where it is out of reach
+    runtime_s: Array
+    price: Array
+    mass_kg: Array
+    lift_kg: Array
+    charge_h: Array
+    noise_db: Array
+    day_wh: Array  # what the whole day takes; inf where a leg cannot be run
+    spare_wh: Array  # left over it with the reserve kept
+    does_day: Mask
+    curve_speed_m_s: Array
+    curve_power_w: NDArray[np.float32] | None
+
+
+def motor_reasons(
+    need: Need,
+    shelf: Shelf,
+    m: Motors,
+    d: Drives,
+    s: Supplies,
+    passes: dict[str, Mask],
+    field: Field,
+) -> dict[int, Finding]:
+    """For every motor with no setup that does the day: the binding reason with the missing amount.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load; from jolvek.core.enquiry.need import Day
+    >>> from jolvek.core.match.matching import match; from jolvek.core.products.shelf import sample
+    >>> m = match(Need(Hull("canoe", 4.8, .9, 32), Load(1), day=Day(distance_m=9e5)), sample())
+    >>> [f.rule for f in m.motor_reasons.values()]
+    ['too-short']
+    """
+    out = dict(d.rejected)
+    motor_of = d.motor[field.drive]
+    there = np.bincount(motor_of, minlength=len(shelf.motors))
+    good = np.bincount(motor_of[field.does_day], minlength=len(shelf.motors))
+    for i in range(len(shelf.motors)):
+        if i in out or good[i]:
+            continue
+        out[i] = (
+            _why_not_day(need, field, np.nonzero(motor_of == i)[0])
+            if there[i]
+            else _why_no_bank(i, m, s, passes)
+        )
+    return out
+
+
+def _why_no_bank(i: int, m: Motors, s: Supplies, passes: dict[str, Mask]) -> Finding:
+    left = np.ones(s.battery.size, dtype=bool)
+    for rule, ok in passes.items():
+        now = left & ok[i]
+        if not now.any():
+            if rule == "pack-own":
+                return find("pack-own")
+            if rule == "voltage-high" and left.any():
+                return find(rule, float(s.full_v[left].min()), float(m.v_max[i]))
+            if rule == "voltage-low" and left.any():
+                return find(rule, float(s.nominal_v[left].max()), float(m.v_min[i]), packs="more")
+            if rule == "current-continuous" and left.any():
+                best = int(np.argmax(np.where(left, s.continuous_a * s.nominal_v, 0)))
+                return find(
+                    rule,
+                    float(m.power_w[i] / s.nominal_v[best]),
+                    float(s.continuous_a[best]),
+                    volts=float(s.nominal_v[best]),
+                    parallel="More or stronger",
+                    watts=float(s.continuous_a[best] * s.nominal_v[best]),
+                )
+            break
+        left = now
+    return find(
+        "no-bank",
+        why="voltage, current or load leave none",
+        how="Order a battery for it, or take another motor.",
+    )
+
+
+def _why_not_day(need: Need, field: Field, rows: Index) -> Finding:
+    """Too slow, too short or too dear, by the candidate that comes nearest."""
+    day = need.day
+    fastest = rows[int(np.argmax(field.top_speed_m_s[rows]))]
+    if np.isnan(field.power_at_wish_w[rows]).all():
+        top = float(field.top_speed_m_s[fastest])
+        have = (
+            float(np.nanmax(field.power_at_wish_w))
+            if not np.isnan(field.power_at_wish_w).all()
+            else None
+        )
+        if have is None:
+            return find("too-slow-all", top, day.speed_m_s)
+        return find("too-slow", top, day.speed_m_s, watts=have)
+    able = rows[~np.isnan(field.power_at_wish_w[rows])]
+    far = able[int(np.argmax(np.maximum(field.spare_wh[able], -1e12)))]
+    reach, spare = float(field.range_m[far]), float(field.spare_wh[far])
+    if day.legs and not np.isfinite(field.day_wh[able]).any():
+        return find(
+            "too-slow-all",
+            float(field.top_speed_m_s[fastest]),
+            max(leg.speed_m_s for leg in day.legs),
+        )
+    if spare < 0 or need.day_blocked:
+        if day.legs and not need.day_blocked:
+            have = float(field.day_wh[far]) + spare
+            return find("day-energy", float(field.day_wh[far]), have)
+        if reach <= 0 or need.day_blocked:
+            return find(
+                "current-beats-boat",
+                float(field.top_speed_m_s[far]),
+                day.current_m_s,
+                watts=float(field.power_at_wish_w[far]),
+            )
+        power = float(field.power_at_wish_w[far])
+        return find(
+            "too-short",
+            reach,
+            day.distance_m,
+            energy=power * day.distance_m / reach * float(field.runtime_s[far]) / 3600,
+        )
+    enough = able[field.spare_wh[able] >= 0]
+    if day.max_lift_kg is not None and float(field.lift_kg[enough].min()) > day.max_lift_kg:
+        return find("lift-mass", float(field.lift_kg[enough].min()), day.max_lift_kg)
+    if day.budget is not None and float(field.price[enough].min()) > day.budget:
+        cheapest = float(field.price[enough].min())
+        return find("too-dear", cheapest, day.budget, over=cheapest - day.budget)
+    if day.max_noise_db is not None and np.nanmin(field.noise_db[enough]) > day.max_noise_db:
+        return find("noise", float(np.nanmin(field.noise_db[enough])), day.max_noise_db)
+    return find("hands-free", how="hand")
+
+
+def battery_reasons(
+    need: Need,
+    m: Motors,
+    d: Drives,
+    s: Supplies,
+    passes: dict[str, Mask],
+    field: Field,
+    shelf: Shelf,
+    beaten: Set[int] = frozenset(),
+) -> dict[int, Finding]:
+    """For every battery in no setup that does the day: the binding reason; `beaten` are those
+    thinned out.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load; from jolvek.core.enquiry.need import Day
+    >>> from jolvek.core.match.matching import match; from jolvek.core.products.shelf import sample
+    >>> m = match(Need(Hull("canoe", 4.8, .9, 32), Load(1), day=Day(distance_m=9e5)), sample())
+    >>> [f.rule for f in m.battery_reasons.values()]
+    ['too-short']
+    """
+    out = dict(s.rejected)
+    battery_of = s.battery[field.supply]
+    drivable = np.isin(np.arange(len(shelf.motors)), d.motor)
+    there = np.bincount(battery_of, minlength=len(shelf.batteries))
+    good = np.bincount(battery_of[field.does_day], minlength=len(shelf.batteries))
+    for i in range(len(shelf.batteries)):
+        if i in out or good[i]:
+            continue
+        if there[i]:
+            out[i] = _why_not_day(need, field, np.nonzero(battery_of == i)[0])
+            continue
+        if i in beaten:
+            out[i] = find("beaten")
+            continue
+        mine, left = s.battery == i, drivable[:, None]
+        out[i] = find(
+            "no-bank",
+            why="its volts or amps go with no motor that fits this boat",
+            how="Take a battery of another voltage.",
+        )
+        for rule, ok in passes.items():
+            now = left & ok[:, mine]
+            if not now.any():
+                out[i] = (
+                    find("pack-own")
+                    if rule == "pack-own"
+                    else find("no-bank", why=_WHY[rule], how=_HOW[rule])
+                )
+                break
+            left = now
+    return out
+
+
+_WHY = {
+    "voltage-high": "its voltage is too high for every motor that fits this boat",
+    "voltage-low": "its voltage is too low for every motor that fits this boat",
+    "current-continuous": (
+        "it gives too few amps for every motor of its voltage that fits this boat"
+    ),
+}
+_HOW = {
+    "voltage-high": "Take a battery of lower voltage.",
+    "voltage-low": "Take a battery of higher voltage.",
+    "current-continuous": "Take a larger battery, or limit the motor's power.",
+}
+
+
+def mount_reasons(need: Need, shelf: Shelf, d: Drives) -> dict[int, Finding]:
+    """For every mount that carries no motor on this boat: what it lacks, or what stands nearest to
+    going on it.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.match.matching import match
+    >>> from jolvek.core.enquiry.site import Site
+    >>> from jolvek.core.products.shelf import sample
+    >>> m = match(Need(Hull("kayak", 3.7, .78, 34), Load(1), Site(("rail",))), sample())
+    >>> [f.rule for f in m.mount_reasons.values()]
+    ['mount-place']
+    """
+    out: dict[int, Finding] = {}
+    hull, site = need.hull, need.site
+    for j in sorted(set(range(len(shelf.mounts))) - set(d.mount.tolist())):
+        mount = shelf.mounts[j].spec
+        stylish = [item for item in shelf.motors if item.style in mount.general.styles]
+        if not stylish:
+            if shelf.motors:
+                out[j] = find(
+                    "mount-style",
+                    needs=" or ".join(mount.general.styles),
+                    style=shelf.motors[0].style,
+                )
+            continue
+        lightest = min(stylish, key=lambda item: item.spec.weight_kg)
+        thrust = float(
+            static_thrust_n(lightest.spec.input_power_w, lightest.spec.propulsor().diameter_m)
+        )
+        fewest = fits(hull, site, mount, lightest.spec, lightest.style, thrust)
+        own = d.rejected.get(shelf.motors.index(lightest))
+        out[j] = fewest[0] if fewest else own or find("shaft-short", 0.0, 0.0, short=0)
+    return out
+
+
+def charger_reasons(shelf: Shelf, s: Supplies) -> dict[int, Finding]:
+    """For every charger that serves no bank that fits: its voltage or its programmes.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.match.matching import match
+    >>> from jolvek.core.products.shelf import sample
+    >>> match(Need(Hull("canoe", 4.8, .9, 32), Load(1)), sample()).charger_reasons
+    {}
+    """
+    out: dict[int, Finding] = {}
+    pack_v = np.array([shelf.batteries[b].spec.nominal_voltage_v for b in s.battery])
+    for j, item in enumerate(shelf.chargers):
+        c = item.spec
+        known = np.array([name in c.chemistries for name in s.chemistry], dtype=bool)
+        speaks = known[s.chem_index] if s.battery.size else np.zeros(0, dtype=bool)
+        fit = (np.abs(s.nominal_v / c.voltage_v - 1) <= 0.1) | (
+            np.abs(pack_v / c.voltage_v - 1) <= 0.1
+        )
+        if (fit & speaks).any() or not s.battery.size:
+            continue
+        near = s.nominal_v[speaks] if speaks.any() else s.nominal_v
+        nearest = float(near[np.argmin(np.abs(near - c.voltage_v))])
+        out[j] = (
+            find("charger-voltage", c.voltage_v, nearest)
+            if not fit.any() or speaks.any()
+            else find("charger-chemistry", chem="the batteries of that voltage here")
+        )
+    return out

@@ -1,0 +1,1 @@
+"""One setup on one boat: what it does, what is claimed of it, what limits it."""

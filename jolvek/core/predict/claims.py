@@ -1,0 +1,203 @@
+"""What catalogues claim, held against physics and plain arithmetic: thrust, horsepower, watt-hours,
+weight, speed, missing data.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from jolvek.core.base.units import HORSEPOWER_W
+from jolvek.core.electric.bank import Bank, runtime_s
+from jolvek.core.electric.battery import Battery
+from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.propulsor import (
+    LOSS_FACTOR_BELIEVED,
+    loss_factor_from_static,
+    static_thrust_n,
+)
+from jolvek.core.predict.performance import evaluate
+from jolvek.core.predict.setup import Setup
+from jolvek.core.products.motor import Motor
+from jolvek.core.products.shelf import Item
+
+WATT_HOURS_OFF = 0.05
+ALONE = (
+    Hull("skiff", 4.3, 1.35, 68),
+    Load(1, 80, 10),
+)  # a light, easily driven boat with one adult
+
+
+@dataclass(frozen=True)
+class Claim:
+    """One claim: level (block: impossible, caution: doubtful, note: missing, fine), what was
+    claimed, what is so, why.
+    """
+
+    level: str
+    about: str
+    says: str
+
+
+def check(item: Item[Any]) -> list[Claim]:
+    """Every claim of a product checked; a product without claims and gaps gives an empty list.
+
+    >>> from jolvek.core.products.shelf import sample
+    >>> [c.about for c in check(sample().batteries[0])]
+    ['energy']
+    """
+    if isinstance(item.spec, Motor):
+        return [*_thrust(item), *_horsepower(item), *_speed(item), *_runtime(item), *_missing(item)]
+    if isinstance(item.spec, Battery):
+        return [*_energy(item), *_weight(item), *_missing(item)]
+    return []
+
+
+def _thrust(item: Item[Any]) -> list[Claim]:
+    m = item.spec
+    if m.static_thrust_n is None:
+        return []
+    prop = m.propulsor()
+    factor = float(loss_factor_from_static(m.static_thrust_n, prop.diameter_m, m.input_power_w))
+    most = float(static_thrust_n(m.input_power_w, prop.diameter_m, LOSS_FACTOR_BELIEVED))
+    told = (
+        f"{m.static_thrust_n:.0f} N claimed from {m.input_power_w:.0f} W on"
+        f" {1000 * prop.diameter_m:.0f} mm"
+    )
+    if factor > 1:
+        return [
+            Claim(
+                "block",
+                "static thrust",
+                f"{told}: impossible, the momentum limit without any loss is "
+                f"{float(static_thrust_n(m.input_power_w, prop.diameter_m, 1.0)):.0f} N.",
+            )
+        ]
+    if factor > LOSS_FACTOR_BELIEVED:
+        return [
+            Claim(
+                "caution",
+                "static thrust",
+                f"{told}: more than about {most:.0f} N is not believed; 0.62 of the input is used"
+                " instead.",
+            )
+        ]
+    return [
+        Claim(
+            "fine",
+            "static thrust",
+            f"{told}: a loss factor of {factor:.2f}, within what such propellers do.",
+        )
+    ]
+
+
+def _horsepower(item: Item[Any]) -> list[Claim]:
+    if item.claimed_hp is None:
+        return []
+    real = item.spec.input_power_w / HORSEPOWER_W
+    level = "caution" if item.claimed_hp > 1.25 * real else "fine"
+    return [
+        Claim(
+            level,
+            "horsepower",
+            f"{item.claimed_hp:g} hp claimed; {item.spec.input_power_w:.0f} W of input are"
+            f" {real:.1f} hp.",
+        )
+    ]
+
+
+def _speed(item: Item[Any]) -> list[Claim]:
+    if item.claimed_speed_m_s is None:
+        return []
+    top = evaluate(Setup(*ALONE, item.spec)).top_speed_m_s
+    level = "caution" if item.claimed_speed_m_s > 1.12 * top else "fine"
+    return [
+        Claim(
+            level,
+            "top speed",
+            f"{item.claimed_speed_m_s:.1f} m/s claimed; a light 4.3 m skiff with one adult makes"
+            f" {top:.1f} m/s.",
+        )
+    ]
+
+
+def _runtime(item: Item[Any]) -> list[Claim]:
+    if item.claimed_runtime_s is None:
+        return []
+    needed = item.spec.input_power_w * item.claimed_runtime_s / 3600
+    return [
+        Claim(
+            "note",
+            "time at full power",
+            f"{item.claimed_runtime_s / 60:.0f} min at full power take at least {needed:.0f} Wh of"
+            " usable energy.",
+        )
+    ]
+
+
+def _energy(item: Item[Any]) -> list[Claim]:
+    b: Battery = item.spec
+    minutes = float(runtime_s(Bank(b), b.energy_wh, 0.0)) / 60
+    if item.claimed_energy_wh is None:
+        return [
+            Claim(
+                "fine",
+                "energy",
+                f"{b.nominal_voltage_v:g} V × {b.capacity_ah:g} Ah = {b.energy_wh:.0f} Wh; "
+                f"at that many watts it runs {minutes:.0f} min.",
+            )
+        ]
+    off = item.claimed_energy_wh / b.energy_wh - 1
+    level = "caution" if off > WATT_HOURS_OFF else "fine"
+    return [
+        Claim(
+            level,
+            "energy",
+            f"{item.claimed_energy_wh:.0f} Wh claimed; {b.nominal_voltage_v:g} V ×"
+            f" {b.capacity_ah:g} Ah are {b.energy_wh:.0f} Wh.",
+        )
+    ]
+
+
+def _weight(item: Item[Any]) -> list[Claim]:
+    b: Battery = item.spec
+    if b.mass_kg is None:
+        return []
+    got, (low, high) = b.energy_wh / b.mass_kg, b.chem.wh_per_kg
+    if low <= got <= high:
+        return []
+    word = "lighter" if got > high else "heavier"
+    return [
+        Claim(
+            "caution" if got > high else "note",
+            "weight",
+            f"{got:.0f} Wh per kg; {b.chem.name.lower()} packs have {low:.0f} to {high:.0f}: {word}"
+            " than usual.",
+        )
+    ]
+
+
+_WEAKENS = {
+    "mass_kg": "trim and displacement",
+    "voltage_v": "which batteries fit",
+    "propeller_diameter_m": "thrust and speed",
+    "propeller_pitch_m": "the speed at which it runs out of pitch",
+    "propeller_rpm": "the speed at which it runs out of pitch",
+    "voltage_min_v": "when it stops",
+    "voltage_max_v": "which banks are allowed",
+    "max_continuous_a": "which motors it may feed",
+    "length_m": "whether it fits the bay",
+    "width_m": "whether it fits the bay",
+    "height_m": "whether it fits the bay",
+}
+
+
+def _missing(item: Item[Any]) -> list[Claim]:
+    gaps = [key for key in _WEAKENS if hasattr(item.spec, key) and getattr(item.spec, key) is None]
+    if not gaps:
+        return []
+    what = ", ".join(key.rsplit("_", 1)[0].replace("_", " ") for key in gaps)
+    weak = ", ".join(dict.fromkeys(_WEAKENS[key] for key in gaps))
+    return [
+        Claim("note", "missing data", f"Not given: {what}. Estimated instead; it weakens {weak}.")
+    ]

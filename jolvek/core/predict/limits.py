@@ -1,0 +1,202 @@
+"""What a setup may not do, should not do, and had better know: the rule book applied to one
+performance.
+"""
+
+from __future__ import annotations
+
+import math
+
+from jolvek.core.electric.bank import Bank
+from jolvek.core.hydro.hull import awash_kg
+from jolvek.core.hydro.propulsor import LOSS_FACTOR_BELIEVED, static_thrust_n
+from jolvek.core.predict.performance import Performance
+from jolvek.core.products.motor import Motor
+from jolvek.core.rules.findings import Finding, find, ordered
+
+VOLTS_DANGEROUS = 60.0
+AMPS_HIGH = 50.0
+HALF_IS_PLENTY = 0.85  # of the top speed on half the power: the rest is bought dearly
+
+
+def electrical(motor: Motor, bank: Bank, gauge: str = "") -> list[Finding]:
+    """Voltage window, continuous and peak current, controller, touch voltage, gauge: motor against
+    bank.
+
+    Currents at nominal voltage, the way spec sheets compare them. `gauge` is voltage, monitor, or
+    empty.
+
+    >>> from jolvek.core.electric.battery import Battery
+    >>> [f.rule for f in electrical(Motor(2000, voltage_v=48), Bank(Battery("lfp", 48, 60), 2))][0]
+    'voltage-high'
+    """
+    out = []
+    low, high = motor.window_v(bank.nominal_v)
+    if bank.full_v > high:
+        out.append(find("voltage-high", bank.full_v, high))
+    if bank.nominal_v < low * (1 - 1e-9):
+        packs = math.ceil(low / bank.battery.nominal_voltage_v)
+        out.append(find("voltage-low", bank.nominal_v, low, packs=packs))
+    elif bank.empty_v < low - 0.05:
+        out.append(find("voltage-ends-early", bank.empty_v, low))
+    watts = min(motor.input_power_w, (motor.controller_max_a or math.inf) * bank.nominal_v)
+    amps = watts / bank.nominal_v
+    if amps > bank.continuous_a * (1 + 1e-9):
+        rule = {"connector": "connector-limit", "BMS": "bms-limit"}.get(
+            bank.battery.limited_by,
+            "current-continuous" if bank.battery.max_continuous_a else "current-unknown",
+        )
+        out.append(
+            find(
+                rule,
+                amps,
+                bank.continuous_a,
+                volts=bank.nominal_v,
+                parallel=math.ceil(amps / bank.battery.continuous_a - 1e-9),
+                watts=bank.continuous_a * bank.nominal_v,
+            )
+        )
+    peak = min(motor.peak_w, (motor.controller_max_a or math.inf) * bank.nominal_v) / bank.nominal_v
+    if motor.peak_w > motor.input_power_w and peak > bank.peak_a:
+        out.append(find("current-peak", peak, bank.peak_a, watts=motor.peak_w))
+    if watts < motor.input_power_w:
+        out.append(
+            find(
+                "controller-limits",
+                amps,
+                motor.controller_max_a,
+                watts=watts,
+                volts=bank.nominal_v,
+                full=motor.input_power_w,
+            )
+        )
+    if bank.full_v > VOLTS_DANGEROUS:
+        out.append(find("voltage-dangerous", bank.full_v, VOLTS_DANGEROUS))
+    if amps >= AMPS_HIGH:
+        out.append(find("high-current", amps, AMPS_HIGH))
+    out.append(find("lithium-charging") if bank.chem.lithium else find("lead-ventilation"))
+    if bank.chem.lithium:
+        out += (
+            [find("gauge-lithium")]
+            if gauge == "voltage"
+            else []
+            if gauge
+            else [find("gauge-missing")]
+        )
+    return out
+
+
+def claims(performance: Performance) -> list[Finding]:
+    """The catalogue's static thrust against momentum theory.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.predict.performance import evaluate
+    >>> from jolvek.core.predict.setup import Setup
+    >>> claimed = Motor(2400, propeller_diameter_m=.27, static_thrust_n=900)
+    >>> p = evaluate(Setup(Hull("rib", 3.6, 1.7, 95), Load(2), claimed))
+    >>> [f.rule for f in claims(p)]
+    ['thrust-impossible']
+    """
+    motor, prop = performance.setup.motor, performance.propulsor
+    if (
+        motor.static_thrust_n is None
+        or prop.claimed_factor is None
+        or prop.claimed_factor <= LOSS_FACTOR_BELIEVED
+    ):
+        return []
+    rho = performance.setup.water.density_kg_m3
+    rule, factor = (
+        ("thrust-impossible", 1.0)
+        if prop.claimed_factor > 1
+        else ("thrust-claim", LOSS_FACTOR_BELIEVED)
+    )
+    return [
+        find(
+            rule,
+            motor.static_thrust_n,
+            float(static_thrust_n(motor.input_power_w, prop.diameter_m, factor, rho)),
+        )
+    ]
+
+
+def carrying(performance: Performance) -> list[Finding]:
+    """Load against the hull, people's mass, plate power.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.predict.performance import evaluate
+    >>> from jolvek.core.predict.setup import Setup
+    >>> heavy = Setup(Hull("kayak", 3.7, .78, 34), Load(1, 85, 500), Motor(500))
+    >>> [f.rule for f in carrying(evaluate(heavy))]
+    ['awash']
+    """
+    s, out = performance.setup, []
+    limit = awash_kg(s.hull, s.water.density_kg_m3)
+    if performance.displacement_kg >= limit:
+        out.append(find("awash", performance.displacement_kg, limit))
+    elif performance.displacement_kg > 0.5 * limit:
+        out.append(find("low-freeboard", performance.displacement_kg, 0.5 * limit, awash=limit))
+    if s.hull.max_power_w is not None and s.motor.input_power_w > s.hull.max_power_w * (1 + 1e-9):
+        out.append(find("plate-power", s.motor.input_power_w, s.hull.max_power_w))
+    if s.load.people and s.load.people_kg is not None and s.load.people_kg / s.load.people < 40:
+        each = s.load.people_kg / s.load.people
+        out.append(find("people-light", each, 40.0, people=s.load.people, total=s.load.people_kg))
+    return out
+
+
+def running(performance: Performance) -> list[Finding]:
+    """Planing, pitch, wind, current, power to waste, and the edge of the model.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.predict.performance import evaluate
+    >>> from jolvek.core.predict.setup import Setup
+    >>> upstream = Setup(Hull("canoe", 4.8, .9, 32), Load(2), Motor(500), current_m_s=4.0)
+    >>> [f.rule for f in running(evaluate(upstream))]
+    ['current-beats-boat']
+    """
+    p, out = performance, []
+    hull, motor = p.setup.hull, p.setup.motor
+    fast = p.hull_speed_m_s
+    if (
+        p.planing_power_w is not None
+        and not p.planes
+        and p.power_limit_w > 0.25 * p.planing_power_w
+    ):
+        out.append(find("does-not-plane", p.power_limit_w, p.planing_power_w))
+    elif p.planing_power_w is None and p.top_speed_m_s > 1.3 * fast:
+        out.append(find("hull-does-not-plane"))
+    if p.limited_by == "pitch":
+        out.append(find("pitch-bound", p.top_speed_m_s, p.propulsor.pitch_speed_m_s))
+    if p.top_speed_m_s > 1.6 * fast and not p.planes:
+        out.append(find("beyond-tried", p.top_speed_m_s / fast, 1.6))
+    half = float(p.speed_at_w(0.5 * p.power_limit_w)) / p.top_speed_m_s
+    if half > HALF_IS_PLENTY and not hull.fam.planes:
+        out.append(find("overpowered", half, HALF_IS_PLENTY))
+    if p.setup.wind_m_s > 0 and p.top_speed_m_s < 1.0:
+        out.append(find("weak-in-wind", p.top_speed_m_s, 1.0, wind=p.setup.wind_m_s))
+    if p.setup.current_m_s > 0 and p.setup.current_m_s >= p.top_speed_m_s:
+        out.append(
+            find(
+                "current-beats-boat",
+                p.top_speed_m_s,
+                p.setup.current_m_s,
+                watts=motor.input_power_w,
+            )
+        )
+    return out
+
+
+def check(performance: Performance, gauge: str = "") -> list[Finding]:
+    """Every finding on a setup, worst first.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.predict.performance import evaluate
+    >>> from jolvek.core.predict.setup import Setup
+    >>> p = evaluate(Setup(Hull("kayak", 3.7, 0.78, 34, max_power_w=750), Load(1), Motor(1000)))
+    >>> check(p)[0].rule
+    'plate-power'
+    """
+    s = performance.setup
+    bank = electrical(s.motor, s.bank, gauge) if s.bank else [find("no-battery")]
+    out = [*carrying(performance), *bank, *claims(performance), *running(performance)]
+    if s.water.kind == "salt":
+        out.append(find("salt-anode"))
+    return ordered([*out, find("life-jacket")])

@@ -1,0 +1,41 @@
+"""One setup: a boat and its load, one motor, one bank, on one mount, in one water on one day."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.electric.bank import Bank
+from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.water import Water
+from jolvek.core.products.motor import Motor
+
+
+@dataclass(frozen=True)
+class Setup:
+    """Everything a prediction needs. Wind and current in m/s are against the boat; reserve is a
+    share.
+    """
+
+    hull: Hull
+    load: Load
+    motor: Motor
+    bank: Bank | None = None
+    water: Water = field(default_factory=Water)
+    wind_m_s: float = 0.0
+    current_m_s: float = 0.0
+    reserve: float = 0.2
+    mount_kg: float = 0.0
+    keep_s: float = 0.0  # of running kept on top of the reserve, by the school of hours
+
+    def __post_init__(self) -> None:
+        for key, low, high in (("wind_m_s", -40, 40), ("current_m_s", -6, 6), ("reserve", 0, 0.9)):
+            value = getattr(self, key)
+            if not low <= value <= high:
+                raise ValueRefused(key, value, f"{low:g} to {high:g}")
+
+    @property
+    def displacement_kg(self) -> float:
+        """Hull, people, gear, motor, mount and bank in kg."""
+        bank = self.bank.mass_kg if self.bank else 0.0
+        return self.hull.mass_kg + self.load.total_kg + self.motor.weight_kg + self.mount_kg + bank

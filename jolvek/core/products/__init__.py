@@ -1,0 +1,1 @@
+"""What is on a shelf: motors, mounts, accessories, and the shelf itself."""

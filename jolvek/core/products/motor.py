@@ -1,0 +1,144 @@
+"""The motor: input power, the voltage it may be given, its leg in the water, and its propulsor."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.hydro.hull import Assumed
+from jolvek.core.hydro.propulsor import Propulsor, fit
+from jolvek.core.hydro.resistance import LEG_FAIRED_M2, LEG_ROUND_M2
+
+WINDOW = (0.8, 1.28)  # of nominal, where the maker gives none; common practice, no source
+FAIRED_FROM_W = 2000.0  # smaller motors hang on a round tube
+
+
+@dataclass(frozen=True)
+class Motor:
+    """One motor in SI; only the input power is needed. `rpm` is of the propeller at full power."""
+
+    input_power_w: float
+    peak_power_w: float | None = None
+    voltage_v: float | None = None
+    voltage_min_v: float | None = None
+    voltage_max_v: float | None = None
+    mass_kg: float | None = None
+    shaft_length_m: float | None = None
+    propeller_diameter_m: float | None = None
+    propeller_pitch_m: float | None = None
+    propeller_rpm: float | None = None
+    static_thrust_n: float | None = None
+    controller_max_a: float | None = None
+    name: str = ""
+
+    def __post_init__(self) -> None:
+        for key, low, high in (
+            ("input_power_w", 20, 100e3),
+            ("peak_power_w", 20, 200e3),
+            ("voltage_v", 6, 400),
+            ("voltage_min_v", 3, 400),
+            ("voltage_max_v", 6, 500),
+            ("mass_kg", 0.5, 500),
+            ("shaft_length_m", 0.1, 2),
+            ("propeller_diameter_m", 0.08, 1),
+            ("propeller_pitch_m", 0.03, 1),
+            ("propeller_rpm", 100, 8000),
+            ("static_thrust_n", 1, 20000),
+            ("controller_max_a", 1, 3000),
+        ):
+            value = getattr(self, key)
+            if value is not None and not low <= value <= high:
+                raise ValueRefused(f"motor.{key}", value, f"{low:g} to {high:g}")
+        if self.peak_power_w is not None and self.peak_power_w < self.input_power_w:
+            raise ValueRefused(
+                "motor.peak_power_w",
+                self.peak_power_w,
+                f"at least the input power, {self.input_power_w:g}",
+            )
+        if (
+            None not in (self.voltage_min_v, self.voltage_max_v)
+            and self.voltage_min_v >= self.voltage_max_v
+        ):  # type: ignore[operator]
+            raise ValueRefused(
+                "motor.voltage_max_v",
+                self.voltage_max_v,
+                f"more than voltage_min_v, {self.voltage_min_v:g}",
+            )
+
+    @property
+    def peak_w(self) -> float:
+        """Highest input power, the continuous one where no peak is given."""
+        return self.peak_power_w or self.input_power_w
+
+    @property
+    def weight_kg(self) -> float:
+        """Mass, given or estimated: 5 kg + 6.5 kg per kW^0.9; common practice, no source."""
+        return (
+            self.mass_kg
+            if self.mass_kg is not None
+            else 5.0 + 6.5 * (self.input_power_w / 1000) ** 0.9
+        )
+
+    @property
+    def leg_area_m2(self) -> float:
+        """Drag area C_dA of the leg: a round tube below 2 kW, faired above."""
+        return LEG_ROUND_M2 if self.input_power_w < FAIRED_FROM_W else LEG_FAIRED_M2
+
+    def window_v(self, bank_nominal_v: float | None = None) -> tuple[float, float]:
+        """Lowest and highest voltage allowed: given, or 0.8 to 1.28 of nominal (of the bank's, if
+        unknown).
+        """
+        nominal = self.voltage_v or bank_nominal_v or 12.0
+        return (
+            self.voltage_min_v or WINDOW[0] * nominal,
+            self.voltage_max_v or WINDOW[1] * nominal,
+        )
+
+    def propulsor(self, density_kg_m3: float = 1026.0) -> Propulsor:
+        """Its propeller with missing data estimated."""
+        return fit(
+            self.input_power_w,
+            self.propeller_diameter_m,
+            self.propeller_pitch_m,
+            self.propeller_rpm,
+            self.static_thrust_n,
+            density_kg_m3,
+        )
+
+
+def estimates(motor: Motor, bank_nominal_v: float | None = None) -> list[Assumed]:
+    """What was taken for motor data that nobody gave.
+
+    >>> [a.name for a in estimates(Motor(1000, voltage_v=24))]
+    ['motor.mass_kg', 'motor.leg_area_m2', 'motor.voltage_window']
+    """
+    out = []
+    if motor.mass_kg is None:
+        out.append(Assumed("motor.mass_kg", round(motor.weight_kg, 1), "usual for this power"))
+    kind = "round tube" if motor.leg_area_m2 == LEG_ROUND_M2 else "faired leg"
+    out.append(Assumed("motor.leg_area_m2", motor.leg_area_m2, f"a {kind}, usual for this power"))
+    if (motor.voltage_v or bank_nominal_v) and None in (motor.voltage_min_v, motor.voltage_max_v):
+        low, high = motor.window_v(bank_nominal_v)
+        whose = "its nominal voltage" if motor.voltage_v else "the bank's nominal voltage"
+        out.append(
+            Assumed("motor.voltage_window", f"{low:.1f}–{high:.1f} V", f"0.8 to 1.28 of {whose}")
+        )
+    return out
+
+
+def limited_power_w(
+    motor: Motor, voltage_v: float | None, current_limit_a: float | None = None
+) -> float:
+    """Input power in W that controller and bank let through at a voltage; the smallest limit rules.
+
+    >>> limited_power_w(Motor(2400, controller_max_a=80), 24.0, 100.0)
+    1920.0
+    """
+    limits = [a for a in (motor.controller_max_a, current_limit_a) if a]
+    return (
+        float(np.min([motor.input_power_w, *(a * voltage_v for a in limits)]))
+        if voltage_v
+        else motor.input_power_w
+    )

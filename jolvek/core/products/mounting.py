@@ -1,0 +1,172 @@
+"""Mounts: what each needs on the boat, what it carries, where it puts the motor, and what may go on
+it.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+PLATE_BELOW_M = 0.025  # plate below the hull bottom; common practice, no source
+PLATE_TOO_DEEP_M = 0.15
+HUB_COVER_M = 0.10  # water over the hub; common practice, no source
+HUB_BELOW_PLATE = 0.62  # of the propeller diameter
+
+
+@dataclass(frozen=True)
+class MountKind:
+    """One way to hang a motor on a boat, in general."""
+
+    id: str
+    name: str
+    place: str  # what the boat must have
+    styles: tuple[str, ...]  # motors that go on it
+    families: tuple[str, ...]  # hulls it makes sense on; empty = all with the place
+    steering: str
+    shallows: str
+    loses: str
+
+
+PLACES = {
+    "transom": "a transom",
+    "fin_box": "a fin box",
+    "rail": "side rails or mounting pads",
+    "rowlock": "rowlock sockets",
+    "stern_deck": "a stern deck to bolt through",
+    "hull_bottom": "a hull bottom to bolt through",
+    "motor_well": "a motor well",
+}
+TRANSOM_PLACES = ("transom", "motor_well")  # where the leg hangs behind the boat
+_PADDLED = ("kayak", "canoe", "board")
+_KEELED = ("sailing_dinghy", "cabin", "keelboat", "multihull")
+KINDS: dict[str, MountKind] = {
+    k.id: k
+    for k in (
+        MountKind(
+            "transom_clamp",
+            "Transom clamp",
+            "transom",
+            ("outboard", "pole"),
+            (),
+            "tiller or remote",
+            "tilts up",
+            "nothing",
+        ),
+        MountKind(
+            "quick_release",
+            "Quick-release bracket",
+            "transom",
+            ("outboard", "pole"),
+            (),
+            "tiller or remote",
+            "tilts up",
+            "a little height at the transom",
+        ),
+        MountKind(
+            "rowlock_pin",
+            "Rowlock-pin bracket",
+            "rowlock",
+            ("pole",),
+            (),
+            "tiller, off to one side",
+            "lifts out",
+            "one rowlock",
+        ),
+        MountKind(
+            "side_bar",
+            "Side bar",
+            "rail",
+            ("pole",),
+            _PADDLED,
+            "tiller behind the seat; thrust is off-centre",
+            "swings up",
+            "paddling room on one side",
+        ),
+        MountKind(
+            "stern_plate",
+            "Stern plate with pedals",
+            "stern_deck",
+            ("pole", "outboard"),
+            _PADDLED,
+            "foot pedals, hands free",
+            "swings up by line",
+            "a weekend of work",
+        ),
+        MountKind(
+            "fin_box",
+            "Fin-box adapter",
+            "fin_box",
+            ("fin",),
+            _PADDLED,
+            "paddle; throttle at the wrist",
+            "fixed: lift the stern",
+            "the fin",
+        ),
+        MountKind(
+            "pod",
+            "Pod with wedge",
+            "hull_bottom",
+            ("pod",),
+            _KEELED,
+            "rudder; remote throttle",
+            "fixed below the hull",
+            "a hole in the hull, drag under sail",
+        ),
+        MountKind(
+            "swing_arm",
+            "Swing-up arm",
+            "stern_deck",
+            ("pod",),
+            _KEELED,
+            "rudder; remote throttle",
+            "swings up",
+            "deck space aft",
+        ),
+        MountKind(
+            "offset_bracket",
+            "Offset bracket beside the rudder",
+            "transom",
+            ("outboard", "pole"),
+            ("sailing_dinghy", "keelboat", "multihull"),
+            "rudder; motor locked straight",
+            "tilts up",
+            "off-centre thrust",
+        ),
+        MountKind(
+            "well",
+            "Motor-well plate",
+            "motor_well",
+            ("outboard",),
+            (),
+            "tiller or remote",
+            "lifts out",
+            "the well",
+        ),
+    )
+}
+
+
+@dataclass(frozen=True)
+class Mount:
+    """One mount on the shelf; lengths m, masses kg, thrust N, work in hours.
+
+    `drop_m` lowers the motor's seat below the top of the place (negative raises it); `offset_m` is
+    from the centre line; `transom_min_m` and `transom_max_m` are the thickness it clamps.
+    """
+
+    kind: str
+    max_motor_kg: float
+    max_thrust_n: float
+    mass_kg: float = 0.0
+    transom_min_m: float = 0.0
+    transom_max_m: float = 1.0
+    drop_m: float = 0.0
+    offset_m: float = 0.0
+    hours: float = 0.5
+    hands_free: bool = False
+    parts: tuple[str, ...] = ()
+    name: str = ""
+
+    @property
+    def general(self) -> MountKind:
+        """Its kind."""
+        return KINDS[self.kind]

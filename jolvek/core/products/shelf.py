@@ -1,0 +1,86 @@
+"""The shelf: products with maker, price and data, as the matching engine and the files see it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, fields
+from typing import Generic, TypeVar
+
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.charging import Charger
+from jolvek.core.products.accessories import Accessory, Panel, Propeller
+from jolvek.core.products.motor import Motor
+from jolvek.core.products.mounting import Mount
+
+Spec = TypeVar("Spec", Motor, Battery, Mount, Charger, Panel, Propeller, Accessory)
+
+
+@dataclass(frozen=True)
+class Item(Generic[Spec]):
+    """One product: its data, price in the shop's currency, and what it goes with.
+
+    Motors: `style` (outboard, pole, fin, pod), `shafts_m` on offer (empty: adjustable), `pack_ids`
+    of the batteries that clip on (then no other fits). `noise_db` where the maker states it.
+    `valid_to` is the last day of the price (ISO), `stock` one of shelf, order, none; `discontinued`
+    products stay in old setups only. Claims are what the catalogue says, for the claims check
+    alone.
+    """
+
+    id: str
+    maker: str
+    name: str
+    price: float
+    spec: Spec
+    style: str = ""
+    shafts_m: tuple[float, ...] = ()
+    pack_ids: tuple[str, ...] = ()
+    noise_db: float | None = None
+    valid_to: str = ""
+    stock: str = ""
+    discontinued: bool = False
+    claimed_hp: float | None = None
+    claimed_speed_m_s: float | None = None
+    claimed_runtime_s: float | None = None
+    claimed_energy_wh: float | None = None
+
+    @property
+    def title(self) -> str:
+        """Maker and name."""
+        return f"{self.maker} {self.name}"
+
+
+@dataclass(frozen=True)
+class Shelf:
+    """All products of a shop."""
+
+    motors: tuple[Item[Motor], ...] = ()
+    batteries: tuple[Item[Battery], ...] = ()
+    mounts: tuple[Item[Mount], ...] = ()
+    chargers: tuple[Item[Charger], ...] = ()
+    panels: tuple[Item[Panel], ...] = ()
+    propellers: tuple[Item[Propeller], ...] = ()
+    accessories: tuple[Item[Accessory], ...] = ()
+
+    @property
+    def on_offer(self) -> Shelf:
+        """The shelf without what is discontinued."""
+        return Shelf(
+            *(tuple(x for x in getattr(self, f.name) if not x.discontinued) for f in fields(self))
+        )
+
+
+def sample() -> Shelf:
+    """One motor, battery, mount and charger that go together, for examples.
+
+    >>> sample().motors[0].title
+    'Sample M12'
+    """
+    motor = Motor(1200, voltage_v=24, mass_kg=14, name="M12")
+    battery = Battery(
+        "lfp", 25.6, 50, 11.6, 60, length_m=0.33, width_m=0.17, height_m=0.22, name="B50"
+    )
+    return Shelf(
+        (Item("m12", "Sample", "M12", 1100.0, motor, "outboard", (0.381, 0.508)),),
+        (Item("b50", "Sample", "B50", 700.0, battery),),
+        (Item("clamp", "Sample", "clamp", 0.0, Mount("transom_clamp", 60, 2000)),),
+        (Item("c20", "Sample", "C20", 200.0, Charger(24, 20, ("lfp",))),),
+    )

@@ -1,0 +1,1 @@
+"""The rule book as data, and what its rules say of a boat."""

@@ -1,0 +1,76 @@
+"""Whether a setup does the day that was asked."""
+
+from __future__ import annotations
+
+from jolvek.core.rules.rule import OWN, Rule
+
+RULES = (
+    Rule(
+        "too-slow",
+        "block",
+        "day",
+        "Reaches {figure:speed} at best; {limit:speed} is asked.",
+        "About {watts:power} would do, or ask for less speed.",
+        OWN,
+    ),
+    Rule(
+        "too-slow-all",
+        "block",
+        "day",
+        "Reaches {figure:speed} at best; {limit:speed} is asked.",
+        "No motor that fits this boat does it: ask for less speed.",
+        OWN,
+    ),
+    Rule(
+        "too-short",
+        "block",
+        "day",
+        (
+            "Goes {figure:distance} at the asked speed with the reserve kept; {limit:distance} is "
+            "asked."
+        ),
+        "About {energy:.0f} Wh would do, or go slower.",
+        OWN,
+    ),
+    Rule(
+        "short-of-day",
+        "caution",
+        "day",
+        (
+            "Goes {figure:distance} at the wished speed with the reserve kept; {limit:distance} "
+            "is asked."
+        ),
+        "Go slower, carry more battery, or charge on the way.",
+        OWN,
+    ),
+    Rule(
+        "day-energy",
+        "block",
+        "day",
+        (
+            "The whole day takes {figure:.0f} Wh; this bank gives {limit:.0f} Wh with the reserve "
+            "kept."
+        ),
+        "A larger bank, a slower leg, or a charge on the way.",
+        OWN,
+    ),
+    Rule(
+        "beaten",
+        "note",
+        "day",
+        (
+            "Left out of so large a shelf: other batteries of this voltage beat it in price, "
+            "weight, energy and amps."
+        ),
+        "None needed; it can still be chosen by hand.",
+        OWN,
+    ),
+    Rule(
+        "too-dear",
+        "block",
+        "day",
+        "Costs {figure:.0f} at least; the budget is {limit:.0f}.",
+        "{over:.0f} more would buy it.",
+        OWN,
+    ),
+)

@@ -1,0 +1,210 @@
+"""Volts and amps: what motor, bank and battery management ask of each other."""
+
+from __future__ import annotations
+
+from jolvek.core.rules.rule import COMMON, MAKER, OWN, Rule
+
+RULES = (
+    Rule(
+        "voltage-high",
+        "block",
+        "electrics",
+        (
+            "Fully charged, the bank stands at {figure:.1f} V; this motor takes at most "
+            "{limit:.1f} V."
+        ),
+        "Put fewer packs in series, or take a motor for this voltage.",
+        MAKER,
+    ),
+    Rule(
+        "voltage-low",
+        "block",
+        "electrics",
+        "The bank's {figure:.1f} V is below the {limit:.1f} V that this motor needs.",
+        "Put {packs} packs in series, or take a motor for this voltage.",
+        MAKER,
+    ),
+    Rule(
+        "voltage-ends-early",
+        "note",
+        "electrics",
+        (
+            "Near empty the bank falls to {figure:.1f} V; the motor stops at {limit:.1f} V before "
+            "the bank is used up."
+        ),
+        "Count on a little less than the rated energy, or take a motor with a lower limit.",
+        MAKER,
+    ),
+    Rule(
+        "voltage-none",
+        "block",
+        "electrics",
+        (
+            "No motor on the shelf takes this battery's voltage, alone or in series ({figure:.1f} "
+            "V when full)."
+        ),
+        "None with this shelf.",
+        MAKER,
+    ),
+    Rule(
+        "pack-own",
+        "block",
+        "electrics",
+        "This motor takes only its own clip-on battery, and that one serves no other motor.",
+        "Order its own battery, or take a motor with a separate bank.",
+        MAKER,
+    ),
+    Rule("no-bank", "block", "electrics", "It finds no partner here: {why}.", "{how}", OWN),
+    Rule(
+        "current-continuous",
+        "block",
+        "electrics",
+        "Full power draws {figure:.0f} A at {volts:g} V; the bank gives {limit:.0f} A.",
+        "{parallel} packs in parallel are enough, or limit the motor to {watts:power}.",
+        MAKER,
+    ),
+    Rule(
+        "current-unknown",
+        "caution",
+        "electrics",
+        (
+            "Full power draws {figure:.0f} A at {volts:g} V; the bank's limit is not known, about "
+            "{limit:.0f} A is usual."
+        ),
+        "Ask the maker; {parallel} packs in parallel would be enough.",
+        COMMON,
+    ),
+    Rule(
+        "current-peak",
+        "block",
+        "electrics",
+        (
+            "The motor's peak of {watts:power} draws {figure:.0f} A; the bank gives {limit:.0f} A "
+            "for moments."
+        ),
+        "Add a pack in parallel, or lock out the peak power.",
+        MAKER,
+    ),
+    Rule(
+        "controller-limits",
+        "note",
+        "electrics",
+        (
+            "The controller lets {limit:.0f} A through: {watts:power} at {volts:g} V, not "
+            "{full:power}."
+        ),
+        "A bank of higher voltage within the motor's window gives the full power.",
+        MAKER,
+    ),
+    Rule(
+        "voltage-dangerous",
+        "caution",
+        "electrics",
+        "The bank reaches {figure:.0f} V, above 60 V DC: touching it can kill.",
+        "Only a qualified marine electrician may work on it; local codes decide.",
+        "IEC 60364-4-41 extra-low voltage, from memory",
+    ),
+    Rule(
+        "high-current",
+        "caution",
+        "electrics",
+        "Up to {figure:.0f} A flow: a short circuit melts tools and starts fires.",
+        (
+            "Fuse at the battery, insulate the terminals, secure the packs, no tools across the "
+            "poles."
+        ),
+        COMMON,
+    ),
+    Rule(
+        "connector-limit",
+        "block",
+        "electrics",
+        "Full power draws {figure:.0f} A through a connector rated {limit:.0f} A.",
+        "Fit a connector of the next rating, or limit the power.",
+        MAKER,
+    ),
+    Rule(
+        "mixed-bank",
+        "block",
+        "electrics",
+        "The bank mixes {what}: the weaker pack is overcharged and run flat by the others.",
+        "Use packs of one type, age and capacity, joined at equal voltage.",
+        COMMON,
+    ),
+    Rule(
+        "gauge-lithium",
+        "caution",
+        "electrics",
+        (
+            "A lithium pack's voltage is nearly flat: the voltage gauge will show it full until "
+            "it is almost empty."
+        ),
+        "Fit a shunt monitor or read the battery's own.",
+        COMMON,
+    ),
+    Rule(
+        "gauge-missing",
+        "note",
+        "electrics",
+        (
+            "Nothing here shows the charge: lithium needs a shunt monitor or a battery with its "
+            "own display."
+        ),
+        "Add a shunt monitor.",
+        COMMON,
+    ),
+    Rule(
+        "bms-limit",
+        "block",
+        "electrics",
+        (
+            "Full power draws {figure:.0f} A; the battery management lets {limit:.0f} A through "
+            "and then switches off."
+        ),
+        "Add a pack in parallel, or limit the motor to {watts:power}.",
+        MAKER,
+    ),
+    Rule(
+        "bank-hot",
+        "caution",
+        "electrics",
+        (
+            "At {figure:.0f} °C the packs age fast and may switch off; {limit:.0f} °C is the "
+            "usual most."
+        ),
+        "Shade and air for the bay, or less power.",
+        COMMON,
+    ),
+    Rule(
+        "bank-cold",
+        "note",
+        "electrics",
+        "At {figure:.0f} °C the bank holds {share:.0%} of its rated charge.",
+        "Keep the packs warm before the trip; the figures count the cold in.",
+        COMMON,
+    ),
+    Rule(
+        "lead-ventilation",
+        "note",
+        "electrics",
+        "Lead-acid batteries give off hydrogen while charging.",
+        "Ventilate the bay to the outside and keep sparks away.",
+        COMMON,
+    ),
+    Rule(
+        "lithium-charging",
+        "note",
+        "electrics",
+        "Lithium packs need their own battery management and a matching charger.",
+        "Use the charger made for this chemistry; never charge below freezing.",
+        COMMON,
+    ),
+    Rule(
+        "no-battery",
+        "note",
+        "electrics",
+        "No battery given: power and speed are known, time and distance are not.",
+        "Choose a battery.",
+        OWN,
+    ),
+)

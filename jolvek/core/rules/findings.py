@@ -1,0 +1,99 @@
+"""Findings: what a rule of the rule book says of one setup, with the boat's figures filled in."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from jolvek.core.base.units import QUANTITIES, show
+from jolvek.core.rules.rulebook import RULES
+
+LEVELS = ("block", "caution", "note")
+
+
+@dataclass(frozen=True)
+class Finding:
+    """What a rule says of one setup: the boat's figure, the limit, a sentence, a cure and the
+    source.
+    """
+
+    rule: str
+    level: str
+    text: str
+    cure: str
+    source: str
+    figure: float | None = None
+    limit: float | None = None
+    values: tuple[tuple[str, object], ...] = ()
+
+
+SI = {"power": "W", "speed": "m/s", "mass": "kg", "thrust": "N", "distance": "m"}
+
+
+class _Figure(float):
+    """A float that formats itself as a quantity in chosen units: f"{x:speed}"."""
+
+    units: Mapping[str, str] = SI
+
+    def __format__(self, spec: str) -> str:
+        if spec not in QUANTITIES:
+            return super().__format__(spec)
+        unit = self.units.get(spec, SI.get(spec, ""))
+        small = 1 if spec == "mass" and abs(self) < 20 else 0 if unit == "m" else None
+        return f"{show(float(self), spec, unit, small)}\u00a0{unit}"
+
+
+def find(
+    rule_id: str, figure: float | None = None, limit: float | None = None, **values: object
+) -> Finding:
+    """The finding of a rule with the boat's figures filled in, in SI.
+
+    >>> find("voltage-high", 96.0, 60.0).level
+    'block'
+    """
+    rule = RULES[rule_id]
+    bare = Finding(
+        rule.id,
+        rule.level,
+        "",
+        "",
+        rule.source,
+        figure,
+        limit,
+        tuple({"figure": figure, "limit": limit, **values}.items()),
+    )
+    return say(bare, SI)
+
+
+def say(finding: Finding, units: Mapping[str, str]) -> Finding:
+    """The same finding with its sentences in the units given per quantity.
+
+    >>> say(find("plate-power", 3000.0, 2200.0), {"power": "kW"}).text
+    "The motor's 3.00\\xa0kW exceed the 2.20\\xa0kW of the boat's plate."
+    """
+    rule = RULES[finding.rule]
+    chosen = type("_Chosen", (_Figure,), {"units": units})
+    named = {
+        key: chosen(value) if isinstance(value, int | float) else value
+        for key, value in finding.values
+    }
+    return replace(finding, text=rule.sentence.format(**named), cure=rule.cure.format(**named))
+
+
+def worst(findings: list[Finding] | tuple[Finding, ...]) -> str:
+    """The worst level among findings: block, caution, note, or fine.
+
+    >>> worst([]), worst([find("life-jacket"), find("no-battery")])
+    ('fine', 'note')
+    """
+    found = {f.level for f in findings}
+    return next((level for level in LEVELS if level in found), "fine")
+
+
+def ordered(findings: list[Finding]) -> list[Finding]:
+    """Findings with the worst first, otherwise as found.
+
+    >>> [f.level for f in ordered([find("life-jacket"), find("voltage-high", 96.0, 60.0)])]
+    ['block', 'note']
+    """
+    return sorted(findings, key=lambda f: LEVELS.index(f.level))

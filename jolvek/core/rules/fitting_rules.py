@@ -1,0 +1,208 @@
+"""Mount, shaft, bays, trim and tilt."""
+
+from __future__ import annotations
+
+from jolvek.core.rules.rule import COMMON, MAKER, OWN, Rule
+
+RULES = (
+    Rule(
+        "shaft-short",
+        "block",
+        "fitting",
+        (
+            "The shaft is {short:.0f} mm too short: the plate would sit above the hull bottom and "
+            "the propeller draw air."
+        ),
+        "Would fit with {short:.0f} mm more shaft, or a lower mount.",
+        COMMON,
+    ),
+    Rule(
+        "shaft-shallow",
+        "caution",
+        "fitting",
+        (
+            "The hub is {figure:.0f} mm and the upper blade tip {tip:.0f} mm under water: it "
+            "draws air {when}."
+        ),
+        "Lower the motor 25 mm at a time, move weight aft, or take a longer shaft.",
+        COMMON,
+    ),
+    Rule(
+        "shaft-long",
+        "note",
+        "fitting",
+        (
+            "The plate sits {figure:.0f} mm below the hull bottom, more than {limit:.0f} mm: "
+            "drag, and it grounds early."
+        ),
+        "A shorter shaft or a raised bracket saves depth.",
+        COMMON,
+    ),
+    Rule(
+        "bay-size",
+        "block",
+        "fitting",
+        "{figure:.0f} of {packs:.0f} packs fit in {bay}, in any orientation.",
+        "Use a smaller pack, fewer packs, or another bay.",
+        OWN,
+    ),
+    Rule(
+        "bay-lid",
+        "block",
+        "fitting",
+        "The pack is {figure:.0f} mm across; the lid of {bay} opens {limit:.0f} mm.",
+        "Use a smaller pack, another bay, or a larger lid.",
+        OWN,
+    ),
+    Rule(
+        "rudder-strikes",
+        "block",
+        "fitting",
+        (
+            "The rudder swings into the propeller: {figure:.0f} mm of clearance, {limit:.0f} mm "
+            "are needed."
+        ),
+        "Move the bracket outboard, limit the rudder's angle, or mount the motor elsewhere.",
+        OWN,
+    ),
+    Rule(
+        "tilt-short",
+        "caution",
+        "fitting",
+        (
+            "The motor tilts {figure:.0f}° before its head meets the boat; {limit:.0f}° lift it "
+            "clear."
+        ),
+        "A bracket further aft, or tilt it by hand off its bracket.",
+        OWN,
+    ),
+    Rule(
+        "bay-mass",
+        "block",
+        "fitting",
+        "The bank weighs {figure:mass}; {bay} carries {limit:mass}.",
+        "Spread the packs over two bays, or use lighter ones.",
+        "boat's own data",
+    ),
+    Rule(
+        "bay-ventilation",
+        "caution",
+        "fitting",
+        "{bay} has no ventilation, and lead-acid batteries give off hydrogen.",
+        "Ventilate it to the outside, or use lithium.",
+        COMMON,
+    ),
+    Rule(
+        "lift-mass",
+        "caution",
+        "fitting",
+        ("The heaviest single lift is {figure:mass}; {limit:mass} was given as the most to lift."),
+        "Choose a motor and battery that come apart, or smaller packs in parallel.",
+        "customer's own limit",
+    ),
+    Rule(
+        "mount-motor-mass",
+        "block",
+        "fitting",
+        "The motor weighs {figure:mass}; the mount carries {limit:mass}.",
+        "Take a stronger mount.",
+        MAKER,
+    ),
+    Rule(
+        "mount-thrust",
+        "block",
+        "fitting",
+        "The motor pushes {figure:thrust}; the mount takes {limit:thrust}.",
+        "Take a stronger mount, or less power.",
+        MAKER,
+    ),
+    Rule(
+        "mount-place",
+        "block",
+        "fitting",
+        "The mount needs {needs}; this boat has {has}.",
+        "Take another mount, or have the place built.",
+        MAKER,
+    ),
+    Rule(
+        "mount-style",
+        "block",
+        "fitting",
+        "The mount takes {needs} motors; this is a {style} motor.",
+        "Take a mount made for it.",
+        MAKER,
+    ),
+    Rule(
+        "no-mount",
+        "block",
+        "fitting",
+        "No mount on the shelf puts this {style} motor on the boat's places: {places}.",
+        "Order a mount for it, or take another kind of motor.",
+        OWN,
+    ),
+    Rule(
+        "mount-transom",
+        "block",
+        "fitting",
+        (
+            "The mount takes transoms from {low:.0f} to {high:.0f} mm thick; this one has "
+            "{figure:.0f} mm."
+        ),
+        "Pack the transom out, or take another mount.",
+        MAKER,
+    ),
+    Rule(
+        "side-mount-yaw",
+        "caution",
+        "fitting",
+        (
+            "The off-centre thrust turns the boat with {figure:.0f} N·m; the helm answers "
+            "{limit:.0f} N·m."
+        ),
+        "Less power, a stern mount, or a larger rudder.",
+        OWN,
+    ),
+    Rule(
+        "side-mount-heel",
+        "caution",
+        "fitting",
+        (
+            "The weight on one side heels the boat {figure:.1f}°; {limit:.0f}° is much for a "
+            "narrow hull."
+        ),
+        "Put the battery on the other side.",
+        OWN,
+    ),
+    Rule(
+        "trim-angle",
+        "caution",
+        "fitting",
+        "She trims {figure:.1f}° {way}; {limit:.1f}° is much.",
+        "Move {what} {direction}.",
+        OWN,
+    ),
+    Rule(
+        "salt-anode",
+        "note",
+        "fitting",
+        "Salt water: a motor without an anode corrodes.",
+        "Fit an anode and renew it by season; rinse after each trip.",
+        COMMON,
+    ),
+    Rule(
+        "noise",
+        "note",
+        "fitting",
+        "The maker states {figure:.0f} dB(A); the customer asked for at most {limit:.0f}.",
+        "Take a quieter motor.",
+        MAKER,
+    ),
+    Rule(
+        "hands-free",
+        "caution",
+        "fitting",
+        "Hands-free steering was asked for; this mount is steered by {how}.",
+        "Take a mount with foot pedals or a remote helm.",
+        MAKER,
+    ),
+)

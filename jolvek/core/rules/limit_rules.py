@@ -1,0 +1,148 @@
+"""Power, load and people against plate, approval and hull."""
+
+from __future__ import annotations
+
+from jolvek.core.rules.rule import OWN, Rule
+
+RULES = (
+    Rule(
+        "plate-power",
+        "block",
+        "limits",
+        "The motor's {figure:power} exceed the {limit:power} of the boat's plate.",
+        (
+            "Take a motor of at most {limit:power}; a power limit in the settings does not change "
+            "the plate."
+        ),
+        "builder's plate; local codes decide",
+    ),
+    Rule(
+        "formula-power",
+        "caution",
+        "limits",
+        (
+            "No plate: the usual formula gives {limit:power} for this hull, the motor has "
+            "{figure:power}."
+        ),
+        "Ask the builder, or take a motor of at most {limit:power}.",
+        "33 CFR 183.53, from memory",
+        "United States",
+    ),
+    Rule(
+        "approval-power",
+        "block",
+        "limits",
+        (
+            "The hull's maker approves {limit:power} for this model and year; the motor has "
+            "{figure:power}."
+        ),
+        "Take a motor of at most {limit:power}.",
+        "hull maker's approval",
+    ),
+    Rule(
+        "approval-year",
+        "block",
+        "limits",
+        (
+            "The maker's approval is for model years {low:.0f} to {high:.0f}; this hull is of "
+            "{figure:.0f}."
+        ),
+        "Ask the hull's maker about this year.",
+        "hull maker's approval",
+    ),
+    Rule(
+        "approval-thrust",
+        "block",
+        "limits",
+        (
+            "The hull's maker approves {limit:thrust} of thrust; the motor gives about "
+            "{figure:thrust}."
+        ),
+        "Take a motor of less thrust.",
+        "hull maker's approval",
+    ),
+    Rule(
+        "plate-load",
+        "block",
+        "limits",
+        ("People, gear, motor and batteries weigh {figure:mass}; the plate allows {limit:mass}."),
+        "Leave {over:mass} ashore, or choose lighter batteries.",
+        "builder's plate; local codes decide",
+    ),
+    Rule(
+        "plate-people",
+        "block",
+        "limits",
+        "{figure:.0f} people aboard; the plate allows {limit:.0f}.",
+        "Take fewer people.",
+        "builder's plate; local codes decide",
+    ),
+    Rule(
+        "motor-mass",
+        "block",
+        "limits",
+        "The motor weighs {figure:mass}; the transom is rated for {limit:mass}.",
+        "Take a lighter motor or one with a separate battery.",
+        "builder's plate",
+    ),
+    Rule(
+        "awash",
+        "block",
+        "limits",
+        (
+            "Loaded to {figure:mass}; this hull is awash at about {limit:mass}. The figures mean "
+            "nothing."
+        ),
+        "Take load off, or choose a larger boat.",
+        OWN,
+    ),
+    Rule(
+        "low-freeboard",
+        "caution",
+        "limits",
+        (
+            "Loaded to {figure:mass}, more than half of the {awash:mass} at which she is awash: "
+            "little freeboard."
+        ),
+        "Take load off; check the builder's load limit.",
+        OWN,
+    ),
+    Rule(
+        "overpowered",
+        "note",
+        "limits",
+        (
+            "Half of this power already gives {figure:.0%} of the top speed: the rest is bought "
+            "dearly."
+        ),
+        "A smaller motor would do nearly the same for less money and weight.",
+        OWN,
+    ),
+    Rule(
+        "weak-in-wind",
+        "caution",
+        "limits",
+        "Against {wind:speed} of wind the boat makes {figure:speed} at full power.",
+        "Take more power, or keep to days with less wind.",
+        OWN,
+    ),
+    Rule(
+        "people-light",
+        "note",
+        "limits",
+        "{people:.0f} people weighing {total:mass} together make {figure:mass} each.",
+        "Give the mass of all people together.",
+        OWN,
+    ),
+    Rule(
+        "current-beats-boat",
+        "caution",
+        "limits",
+        (
+            "A current of {limit:speed} against is as fast as the boat at full power, "
+            "{figure:speed}: no way is made good."
+        ),
+        "Wait for slack water, or take more power than {watts:power}.",
+        OWN,
+    ),
+)

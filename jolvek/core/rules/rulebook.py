@@ -1,0 +1,18 @@
+"""The rule book: every rule as data, with its level, sentence, cure, source, and its school."""
+
+from __future__ import annotations
+
+from itertools import chain
+
+from jolvek.core.rules import (
+    day_rules,
+    electric_rules,
+    fitting_rules,
+    limit_rules,
+    water_rules,
+    wiring_rules,
+)
+from jolvek.core.rules.rule import Rule
+
+_TOPICS = (electric_rules, day_rules, limit_rules, water_rules, fitting_rules, wiring_rules)
+RULES: dict[str, Rule] = {r.id: r for r in chain.from_iterable(t.RULES for t in _TOPICS)}

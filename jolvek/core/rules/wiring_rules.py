@@ -1,0 +1,116 @@
+"""Charging, cables, fuses and 12 V loads."""
+
+from __future__ import annotations
+
+from jolvek.core.rules.rule import COMMON, MAKER, OWN, Rule
+
+RULES = (
+    Rule(
+        "charger-voltage",
+        "block",
+        "charging",
+        "The charger is made for {figure:g} V; the bank has {limit:g} V.",
+        "Take a charger for this voltage.",
+        MAKER,
+    ),
+    Rule(
+        "charger-chemistry",
+        "block",
+        "charging",
+        "The charger has no programme for {chem}.",
+        "Take a charger made for this chemistry.",
+        MAKER,
+    ),
+    Rule(
+        "charge-current",
+        "caution",
+        "charging",
+        "The charger gives {figure:.0f} A; the packs take {limit:.0f} A at most.",
+        "Take a smaller charger.",
+        MAKER,
+    ),
+    Rule(
+        "not-full-by-morning",
+        "caution",
+        "charging",
+        "Charging takes {figure:.1f} h; there are {limit:.1f} h.",
+        "A stronger charger, or start earlier.",
+        OWN,
+    ),
+    Rule(
+        "first-charge",
+        "note",
+        "charging",
+        ("Delivered packs are about {figure:.0%} charged: the first charge takes {hours:.1f} h."),
+        "Charge fully before the first trip.",
+        COMMON,
+    ),
+    Rule(
+        "charge-freezing",
+        "block",
+        "charging",
+        "At {figure:.0f} °C a lithium pack must not be charged.",
+        "Bring it into a frost-free place first.",
+        COMMON,
+    ),
+    Rule(
+        "ampacity",
+        "block",
+        "wiring",
+        "{figure:.0f} A are too much for {size}, which carries {limit:.0f} A.",
+        "Take {cure_size}.",
+        "33 CFR 183.425 Table 5",
+    ),
+    Rule(
+        "voltage-drop",
+        "caution",
+        "wiring",
+        "{figure:.1%} of the voltage is lost in the cable; {limit:.0%} is the usual limit.",
+        "Take {cure_size}.",
+        COMMON,
+    ),
+    Rule(
+        "fuse-cable",
+        "block",
+        "wiring",
+        "A fuse of {figure:.0f} A does not protect this cable: at most {limit:.0f} A would.",
+        "Take the next larger cable.",
+        "33 CFR 183.455",
+    ),
+    Rule(
+        "strings-uneven",
+        "caution",
+        "wiring",
+        "The parallel strings do not share: one gives {most:.0f} A, another {least:.0f} A.",
+        "Take plus from one end and minus from the other, or lead equal cables to bars.",
+        "Kirchhoff's laws on the netlist",
+    ),
+    Rule(
+        "string-current",
+        "caution",
+        "wiring",
+        "One string has to give {figure:.0f} A; its packs allow {limit:.0f} A.",
+        "Balance the take-off, add a string, or lower the motor's power.",
+        MAKER,
+    ),
+    Rule(
+        "twelve-volt-tap",
+        "caution",
+        "wiring",
+        (
+            "Taking 12 V from the end batteries leaves them {figure:.1f} Ah behind the others "
+            "after each outing."
+        ),
+        "Use a converter or a separate 12 V battery.",
+        COMMON,
+        "end-battery taps",
+    ),
+    Rule(
+        "solar-none",
+        "note",
+        "charging",
+        "The panels give nothing at this place and date.",
+        "Charge ashore.",
+        "pvlib clear sky",
+    ),
+)

@@ -1,0 +1,1 @@
+"""What stands beside the enquiries: counter, catalogue, rules, patterns."""

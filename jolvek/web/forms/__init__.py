@@ -1,0 +1,1 @@
+"""How each form is read and shown."""

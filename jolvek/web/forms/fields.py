@@ -1,0 +1,173 @@
+"""Form fields that read figures as people type them, the quick start's form, and refusals put at
+their field.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask_wtf import FlaskForm
+from wtforms import Field, RadioField, SelectMultipleField, validators
+from wtforms.fields.choices import SelectChoice
+from wtforms.widgets import CheckboxInput, ListWidget, TextInput
+
+from jolvek.core.base import units
+from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.hydro.families import FAMILIES
+from jolvek.web.view import display
+
+
+class QuantityField(Field):
+    """A figure with a unit; `data` is SI. What was typed stays in the field when it cannot be
+    read.
+    """
+
+    widget = TextInput()
+
+    def __init__(
+        self,
+        label: str,
+        quantity: str,
+        low: float,
+        high: float,
+        needed: bool = False,
+        hint: str = "",
+        **kwargs: Any,
+    ) -> None:
+        super().__init__(label, **kwargs)
+        self.quantity, self.low, self.high, self.needed, self.hint = (
+            quantity,
+            low,
+            high,
+            needed,
+            hint,
+        )
+        self.typed: str | None = None
+
+    @property
+    def unit(self) -> str:
+        """The unit shown behind the field."""
+        return display.current()[self.quantity]
+
+    def _value(self) -> str:
+        if self.typed is not None:
+            return self.typed
+        return display.current().entry(self.data, self.quantity)
+
+    def process_formdata(self, valuelist: list[str]) -> None:
+        """Read the typed text into SI, or refuse it with what was read and what is allowed."""
+        if not valuelist:
+            self.data = None
+            return
+        if self.object_data is not None and valuelist[0] == display.current().entry(
+            self.object_data, self.quantity
+        ):
+            self.data = self.object_data  # not touched: what was kept stays to the last digit
+            return
+        self.typed, self.data = valuelist[0], None
+        text = valuelist[0].strip()
+        if not text:
+            if self.needed:
+                raise ValueError(
+                    f"needed: type a {self.quantity}, for example {units.EXAMPLES[self.quantity]}"
+                )
+            return
+        choice = display.current()
+        try:
+            value = units.parse(text, self.quantity, choice[self.quantity])
+        except JolvekError as error:
+            raise ValueError(str(error)) from None
+        if not self.low <= value <= self.high:
+            low, high = choice.full(self.low, self.quantity), choice.full(self.high, self.quantity)
+            raise ValueError(f"read “{text}”; allowed is {low} to {high}")
+        if self.quantity == "count" and value != int(value):
+            raise ValueError(f"read “{text}”; a whole number is needed")
+        self.data = value
+
+    def pre_validate(self, form: Any) -> None:
+        """A needed field that was not sent at all is refused too."""
+        if self.needed and self.data is None and not self.process_errors:
+            raise validators.StopValidation(
+                f"needed: type a {self.quantity}, for example {units.EXAMPLES[self.quantity]}"
+            )
+
+
+class FamilyField(RadioField):
+    """The kind of hull, by silhouette; an unknown one is named."""
+
+    def __init__(self, label: str, **kwargs: Any) -> None:
+        super().__init__(
+            label,
+            choices=[SelectChoice(f.id, f.name) for f in FAMILIES.values()],
+            validate_choice=False,
+            **kwargs,
+        )
+
+    def pre_validate(self, form: Any) -> None:
+        """Refuse what is not a family."""
+        if self.data in (None, "", "None"):
+            raise validators.StopValidation("choose the kind of boat")
+        if self.data not in FAMILIES:
+            raise validators.StopValidation(
+                f"read “{self.data}”; allowed is one of the boats shown"
+            )
+
+
+class ChecksField(SelectMultipleField):
+    """Several choices as check boxes."""
+
+    widget = ListWidget(prefix_label=False)
+    option_widget = CheckboxInput()
+
+
+class QuickForm(FlaskForm):
+    """Quick start: five entries, one answer."""
+
+    family = FamilyField("Boat", default="inflatable_air")
+    length = QuantityField("Length", "length", 1.5, 15, True, default=2.9)
+    people = QuantityField("People", "count", 0, 60, True, default=2)
+    speed = QuantityField("Wanted speed", "speed", 0.3, 20, True, default=3.5 * units.KNOT_M_S)
+    distance = QuantityField(
+        "Distance, there and back", "distance", 50, 500e3, True, default=5 * units.NAUTICAL_MILE_M
+    )
+
+
+_KEY_FIELDS = {
+    "length_m": "length",
+    "beam_m": "beam",
+    "mass_kg": "mass",
+    "waterline_length_m": "waterline_length",
+    "waterline_beam_m": "waterline_beam",
+    "body_beam_m": "body_beam",
+    "bodies": "bodies",
+    "family": "family",
+    "transom_height_m": "transom_height",
+    "max_power_w": "max_power",
+    "people": "people",
+    "people_kg": "people_kg",
+    "speed_m_s": "speed",
+    "distance_m": "distance",
+    "reserve": "reserve",
+    "wind_m_s": "wind",
+    "current_m_s": "current",
+    "body_spacing_m": "body_beam",
+}
+
+
+def refuse_at_field(form: FlaskForm, error: ValueRefused) -> None:
+    """Put a core refusal at the field it speaks of."""
+    name = _KEY_FIELDS.get(error.key.split(".")[-1], "")
+    field = form[name] if name in form else next(f for f in form if isinstance(f, QuantityField))
+    if (
+        isinstance(field, QuantityField)
+        and isinstance(error.read, int | float)
+        and field.quantity == "length"
+    ):
+        text = (
+            f"read “{field.typed or field._value()}”; allowed is"
+            f" {error.allowed.replace(' for', ' m for')}"
+        )
+        text = text if " m for" in text else text + " m"
+    else:
+        text = f"read “{getattr(field, 'typed', None) or error.read}”; allowed is {error.allowed}"
+    field.errors = [*field.errors, text]

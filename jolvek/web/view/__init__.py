@@ -1,0 +1,1 @@
+"""What pages show: figures in the user's units, setups worked out."""

@@ -1,0 +1,45 @@
+"""Photos of boats: checked, turned upright, made smaller, stripped of what the camera wrote, kept
+outside the web root.
+"""
+
+from __future__ import annotations
+
+import secrets
+from pathlib import Path
+from typing import Any
+
+from jolvek.core.base.errors import JolvekError
+
+LONGEST_PX = 1600
+MOST_PIXELS = 60_000_000
+
+
+class PhotoRefused(JolvekError):
+    """The file is no photo that can be kept."""
+
+
+def keep(upload: Any, folder: Path) -> str:
+    """Keep an uploaded PNG or JPEG as a JPEG of at most 1600 px; returns its file name. Raises
+    PhotoRefused.
+    """
+    from PIL import Image, ImageOps, UnidentifiedImageError
+
+    if upload is None or not upload.filename:
+        raise PhotoRefused("choose a PNG or JPEG file first")
+    try:
+        with Image.open(upload.stream, formats=("PNG", "JPEG")) as image:
+            if image.width * image.height > MOST_PIXELS:
+                raise PhotoRefused(
+                    f"{upload.filename}: {image.width} × {image.height} pixels are more than"
+                    f" {MOST_PIXELS // 1_000_000} million"
+                )
+            upright = ImageOps.exif_transpose(image).convert("RGB")
+            upright.thumbnail((LONGEST_PX, LONGEST_PX))
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+        raise PhotoRefused(
+            f"{upload.filename}: not a PNG or JPEG picture that can be read"
+        ) from None
+    folder.mkdir(parents=True, exist_ok=True)
+    name = f"{secrets.token_hex(12)}.jpg"
+    upright.save(folder / name, "JPEG", quality=85)
+    return name

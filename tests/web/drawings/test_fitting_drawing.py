@@ -1,0 +1,97 @@
+"""The fitting drawings measured: what is drawn is as long, as deep and as inclined as computed, for
+every demo boat.
+"""
+
+import re
+
+import pytest
+
+from jolvek.core.fit.hanging import seat_m
+from jolvek.core.fit.leg import HEAD_M, SKEG_M
+from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES
+from jolvek.store import enquiries as store
+from jolvek.store import setups
+from jolvek.web.drawings.fitting_drawing import drawn_leg, leg_view, stern_view, weights_view
+from jolvek.web.view import display
+from jolvek.web.view.worked import work_out
+from tests.web.steps import pin
+
+
+def attributes(svg):
+    return {k: float(v) for k, v in re.findall(r'data-([\w-]+)="([\d.]+)"', svg[: svg.index(">")])}
+
+
+@pytest.fixture(params=range(1, 7))
+def fitted(request, app, client, conn):
+    pin(client, request.param)
+    stored = store.get(conn, request.param)
+    worked = work_out(stored.need, setups.of_enquiry(conn, request.param)[0])
+    with app.test_request_context():
+        yield worked.fitted
+
+
+def test_the_shaft_is_as_long_as_its_scale_says(fitted):
+    svg = str(leg_view(fitted, display.current(), 0.1))
+    at, (x, shaft) = attributes(svg), drawn_leg(fitted)
+    bar = re.search(r'h([\d.]+)v-5v10" class="scalebar" data-mm="250"', svg)
+    assert float(bar[1]) / at["scale"] == pytest.approx(0.25, abs=0.001)
+    assert at["shaft"] / at["scale"] == pytest.approx(shaft, abs=0.001)
+    assert (at["bottom-y"] - at["water-y"]) / at["scale"] == pytest.approx(
+        fitted.attitude.draught_aft_m, abs=0.002
+    )
+    head = float(re.search(r'class="motor"><rect [^>]*height="([\d.]+)"', svg)[1])
+    assert head / at["scale"] == pytest.approx(HEAD_M, abs=0.001)
+    d = fitted.performance.propulsor.diameter_m
+    disc = float(re.search(r'height="([\d.]+)" rx="2" class="disc"', svg)[1])
+    assert disc / at["scale"] == pytest.approx(d, abs=0.001)
+    assert x.lowest_m == pytest.approx(x.hub_m + d / 2 + SKEG_M)
+
+
+def test_the_transom_is_drawn_only_where_the_motor_hangs_on_it(fitted):
+    svg = str(leg_view(fitted, display.current(), 0.1))
+    on_it = fitted.mount.spec.general.place in TRANSOM_PLACES
+    assert ("transom " in svg) == on_it and (
+        "plate " in re.sub(r"<title>.*?</title>|aria-label=\"[^\"]*\"", "", svg)
+    ) == on_it
+
+
+def test_the_disc_hangs_as_deep_from_astern_as_from_the_side(fitted):
+    svg = str(stern_view(fitted, fitted.attitude))
+    at = attributes(svg)
+    hub_y = float(re.search(r'cy="([\d.]+)"[^>]*class="discring"', svg)[1])
+    water_y = float(re.search(r'y1="([\d.]+)" y2="[\d.]+" class="water"/>', svg)[1])
+    x, shaft = drawn_leg(fitted)
+    hub = (
+        shaft
+        - seat_m(fitted.need.hull, fitted.mount.spec)
+        + HUB_BELOW_PLATE * fitted.performance.propulsor.diameter_m
+    )
+    assert (hub_y - water_y) / at["scale"] == pytest.approx(
+        hub + fitted.attitude.draught_aft_m, abs=0.003
+    )
+    assert (hub_y - water_y) / at["scale"] == pytest.approx(x.hub_m, abs=0.003)
+    assert f"rotate({fitted.attitude.heel_deg:.2f} " in svg
+
+
+def test_she_floats_at_her_draught_turned_by_her_trim_with_every_weight_aboard(fitted):
+    svg = str(
+        weights_view(fitted, fitted.weights, fitted.attitude, fitted.attitude, display.current())
+    )
+    at = attributes(svg)
+    assert (at["keel-y"] - at["water-y"]) / at["scale"] == pytest.approx(
+        fitted.attitude.draught_m, abs=0.002
+    )
+    assert f"rotate({-fitted.attitude.trim_deg:.2f} " in svg
+    drawn = re.findall(r'data-weight="([\w-]+)"', svg)
+    assert sorted(drawn) == sorted(w.name.replace(" ", "-") for w in fitted.weights)
+    assert svg.count('class="person"') == 2 * sum(
+        w.name.startswith("person") for w in fitted.weights
+    )
+
+
+def test_the_same_attitude_before_and_after_draws_one_waterline_over_the_other(fitted):
+    svg = str(
+        weights_view(fitted, fitted.weights, fitted.attitude, fitted.attitude, display.current())
+    )
+    now, before = re.findall(r'y1="([\d.]+)" y2="([\d.]+)" class="water(?: before)?"', svg)
+    assert float(before[0]) == pytest.approx(float(now[0]), abs=0.1) and before[0] == before[1]
