@@ -19,10 +19,13 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.resistance import table, total_n
 from jolvek.core.hydro.water import Water
-from jolvek.core.match.candidates import drives, motors, supplies
+from jolvek.core.match.banks import supplies
+from jolvek.core.match.drives import drives
 from jolvek.core.match.matching import Match, match
+from jolvek.core.match.motors import motors
 from jolvek.core.match.ranking import pareto, picks, ranked
-from jolvek.core.predict.performance import Performance, evaluate, remembered_table
+from jolvek.core.predict.evaluate import evaluate, remembered_table
+from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.shelf import Item, Shelf

@@ -11,8 +11,9 @@ from jolvek.core.electric.battery import Battery
 from jolvek.core.hydro import hull as hull_module
 from jolvek.core.hydro.hull import Assumed, Hull, Load
 from jolvek.core.hydro.water import Water
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.limits import check as findings_of
-from jolvek.core.predict.performance import Performance, Point, evaluate
+from jolvek.core.predict.performance import Performance, Point
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products import motor as motor_module
 from jolvek.core.products.motor import Motor

@@ -10,12 +10,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolvek.core.electric.bank import Bank, runtime_s
-from jolvek.core.electric.battery import CHEMISTRIES, Battery
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.chemistry import CHEMISTRIES
 from jolvek.core.enquiry.sizing import typical_hull
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.hull import Load
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.limits import check
-from jolvek.core.predict.performance import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 from jolvek.core.rules.findings import LEVELS

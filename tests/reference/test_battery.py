@@ -5,7 +5,9 @@ no source).
 import pytest
 
 from jolvek.core.electric.bank import Bank, current_a, layout, runtime_s
-from jolvek.core.electric.battery import Battery, chemistry, discharge, peukert_time_h
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.chemistry import chemistry
+from jolvek.core.electric.discharge import discharge, peukert_time_h
 from jolvek.core.predict.limits import electrical
 from jolvek.core.products.motor import Motor
 

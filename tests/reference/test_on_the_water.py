@@ -5,7 +5,7 @@ import pytest
 
 from jolvek.core.base.units import KNOT_M_S
 from jolvek.core.hydro.hull import Hull, Load
-from jolvek.core.predict.performance import evaluate
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 

@@ -7,7 +7,7 @@ import pytest
 
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.hydro.hull import Hull, Load
-from jolvek.core.predict.performance import evaluate
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.predict.solar import (
     CLOUDS,

@@ -8,9 +8,10 @@ import numpy as np
 import pytest
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.electric import wire_sizes, wiring
+from jolvek.core.electric import netlist, wire_sizes
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.netlist import Loads12V, Plan
 from jolvek.core.electric.network import (
     check,
     drop_to_motor_v,
@@ -18,7 +19,7 @@ from jolvek.core.electric.network import (
     path_m,
     string_currents_a,
 )
-from jolvek.core.electric.wiring import Loads12V, Plan, install
+from jolvek.core.electric.wiring import install
 
 CABLES = list(itertools.product((10.0, 47.0, 105.0, 210.0), (1.0, 4.0, 12.0), (12.0, 24.0, 48.0)))
 BANKS = list(itertools.product((1, 2, 3, 4), (1, 2, 3, 4)))
@@ -142,7 +143,7 @@ def test_the_motor_circuit_keeps_three_per_cent():
 
 def test_twelve_volts_from_the_end_battery_is_told_in_ah_and_a_converter_is_not():
     bank = Bank(Battery("agm", 12, 100), 4)
-    loads = [Loads12V(3.0, 5.0, school) for school in wiring.SCHOOLS_12V]
+    loads = [Loads12V(3.0, 5.0, school) for school in netlist.SCHOOLS_12V]
     found = {x.school: check(install(bank, 2000.0, Plan(loads=x))) for x in loads}
     assert [f.rule for f in found["end taps"]] == ["twelve-volt-tap"] and "15.0 Ah" in found[
         "end taps"
@@ -168,7 +169,7 @@ def test_a_multi_bank_charger_has_a_pair_of_leads_for_every_pack():
     assert fed == {(f"pack-1-{k}", "+") for k in (1, 2, 3, 4)}
 
 
-@pytest.mark.parametrize("school", wiring.SCHOOLS_12V)
+@pytest.mark.parametrize("school", netlist.SCHOOLS_12V)
 @pytest.mark.parametrize(("series", "parallel"), [(1, 1), (2, 2), (4, 3)])
 def test_no_thin_plus_cable_hangs_unfused_on_the_bank(series, parallel, school):
     """33 CFR 183.455 and ISO 10133 as in use: every ungrounded conductor is protected at its

@@ -4,7 +4,7 @@ import pytest
 
 from tests.web.steps import pin
 
-STATIONS = ("boat", "waters", "shortlist", "side-by-side", "offer", "own")
+STATIONS = ("boat", "waters", "shortlist", "side-by-side", "offer", "by-hand")
 OTHERS = (
     "/",
     "/rules",

@@ -7,17 +7,16 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 import numpy as np
-from numpy.typing import NDArray
 
-from jolvek.core.day.stepped import there_and_back, turn_index
+from jolvek.core.base.arrays import Array, Mask
+from jolvek.core.day.otherwise import there_and_back, turn_index
 from jolvek.core.electric.bank import Bank, runtime_s
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.hydro.propulsor import pitch_limited_thrust_n
-from jolvek.core.hydro.resistance import Array, total_n
-from jolvek.core.predict.performance import Performance, evaluate
-
-Mask = NDArray[np.bool_]
+from jolvek.core.hydro.resistance import total_n
+from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.performance import Performance
 
 SPEEDS = 40
 STEERAGE_M_S = 0.8  # over ground; slower she does not steer; common practice, no source

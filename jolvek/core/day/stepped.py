@@ -8,133 +8,21 @@ from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
 import numpy as np
-from numpy.typing import NDArray
 
+from jolvek.core.day.otherwise import Switches, switched, there_and_back, turn_index
+from jolvek.core.day.voyage import Event, Voyage
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.pack_state import PackState
-from jolvek.core.enquiry.need import Day, Leg
+from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.predict.performance import Performance, evaluate
+from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.performance import Performance
 
-Array = NDArray[np.float64]
 STEP_S = 60.0
 CUT_BACK = 0.5  # of the motor's power once the reserve is reached; common practice, no source
 WARN_S = 15 * 60.0
 SWAP_S = 180.0
 STILL_M_S = 0.02
-
-
-@dataclass(frozen=True)
-class Switches:
-    """What may come otherwise: more wind from an hour on (against on the way home, or out), stream,
-    load, cold, foul, age.
-    """
-
-    wind_m_s: float | None = None  # that blows from `wind_from_h` on; None: as planned
-    wind_from_h: float = 13.0
-    wind_against: str = "home"  # home | out
-    stream_m_s: float = 0.0  # more against on the way home, as much less on the way out
-    heavier: float = 0.0
-    bottom: str = ""
-    aged: float = 0.0
-    temperature_c: float | None = None
-
-
-@dataclass(frozen=True)
-class Event:
-    """Something that happens: s since setting out, its kind, and a short word."""
-
-    t_s: float
-    kind: str  # leg | hold | warning | reserve | cut-back | swap | empty | no-way | home
-    text: str
-    soc: float
-
-
-@dataclass(frozen=True)
-class Voyage:
-    """The whole day in arrays over time (N,), its events, and how it ends."""
-
-    fitted: Fitted
-    legs: tuple[Leg, ...]
-    t_s: Array
-    soc: Array  # of the bank in use
-    power_w: Array  # motor and loads
-    sun_w: Array
-    speed_m_s: Array
-    ground_m_s: Array
-    distance_m: Array
-    leg: NDArray[np.intp]
-    events: tuple[Event, ...]
-    home: bool  # all legs done, with the reserve kept
-    done: bool  # all legs done
-    balance: float  # energy that does not add up, share
-    energy_wh: float  # given to motor and loads
-    sun_wh: float
-
-    @property
-    def left(self) -> float:
-        """Charge at the end."""
-        return float(self.soc[-1])
-
-    @property
-    def hours(self) -> float:
-        """How long it took."""
-        return float(self.t_s[-1]) / 3600
-
-    def first(self, kind: str) -> Event | None:
-        """The first event of a kind."""
-        return next((e for e in self.events if e.kind == kind), None)
-
-
-def turn_index(legs: tuple[Leg, ...]) -> int:
-    """The first leg of the way home: from where less than half the distance is left.
-
-    >>> turn_index((Leg("a", 1.0, 500.0), Leg("b", 1.0, 500.0), Leg("c", 1.0, 1000.0)))
-    2
-    """
-    total, gone = sum(leg.metres for leg in legs), 0.0
-    for i, leg in enumerate(legs):
-        if gone >= 0.5 * total - 1.0:
-            return i
-        gone += leg.metres
-    return len(legs)
-
-
-def there_and_back(day: Day) -> tuple[Leg, ...]:
-    """The day's legs; a day without legs runs out with wind and stream behind, and home against
-    them.
-
-    >>> legs = there_and_back(Day(1.5, 4000, wind_m_s=3))
-    >>> [(leg.name, leg.distance_m, leg.wind_m_s) for leg in legs]
-    [('out', 2000.0, -3), ('home', 2000.0, 3)]
-    """
-    if day.legs:
-        return day.legs
-    half = day.distance_m / 2
-    return (
-        Leg("out", day.speed_m_s, half, None, -day.current_m_s, -day.wind_m_s),
-        Leg("home", day.speed_m_s, half, None, day.current_m_s, day.wind_m_s),
-    )
-
-
-def switched(fitted: Fitted, switches: Switches) -> Fitted:
-    """The setup with load, bottom, age and temperature as switched.
-
-    >>> from jolvek.core.fit.fitted import sample_fitted
-    >>> f = sample_fitted()
-    >>> heavy = switched(f, Switches(heavier=.1))
-    >>> round(heavy.performance.displacement_kg / f.performance.displacement_kg, 2)
-    1.1
-    """
-    need = fitted.need
-    if switches.heavier:
-        more = switches.heavier * fitted.performance.displacement_kg
-        need = replace(need, load=replace(need.load, gear_kg=need.load.gear_kg + more))
-    if switches.bottom:
-        need = replace(need, hull=replace(need.hull, bottom=switches.bottom))
-    if switches.temperature_c is not None:
-        need = replace(need, day=replace(need.day, temperature_c=switches.temperature_c))
-    return replace(fitted, need=need, ageing=switches.aged, table=None)
 
 
 @dataclass

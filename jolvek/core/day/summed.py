@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from jolvek.core.electric.bank import runtime_s
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.predict.performance import evaluate
+from jolvek.core.predict.evaluate import evaluate
 
 
 @dataclass(frozen=True)

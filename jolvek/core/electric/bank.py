@@ -8,13 +8,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
+from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.electric.battery import Battery, Chemistry, delivered_share, temperature_factor
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.chemistry import Chemistry, temperature_factor
+from jolvek.core.electric.discharge import delivered_share
 from jolvek.core.rules.findings import Finding, find
-
-Array = NDArray[np.float64]
 
 
 @dataclass(frozen=True)

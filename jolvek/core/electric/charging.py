@@ -8,13 +8,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
+from jolvek.core.base.arrays import Array
 from jolvek.core.electric.bank import Bank
-from jolvek.core.electric.battery import Chemistry
+from jolvek.core.electric.chemistry import Chemistry
 from jolvek.core.rules.findings import Finding, find
 
-Array = NDArray[np.float64]
 TAIL_FROM = {True: 0.90, False: 0.80}  # constant current up to here: lithium, lead
 TAIL_TIME_H = {True: 0.35, False: 3.0}  # time constant of the falling current
 DELIVERED_SOC = 0.2  # packs arrive 10–30 % charged; common practice, no source
@@ -52,7 +52,7 @@ def charge_time_h(
     Constant current to 90 % (lithium) or 80 % (lead), then a current falling exponentially, taken
     as full at 99 %. Charge efficiency by chemistry. Jolvek's own simplification of CC–CV charging.
 
-    >>> from jolvek.core.electric.battery import chemistry
+    >>> from jolvek.core.electric.chemistry import chemistry
     >>> round(float(charge_time_h(50, 7.0, chemistry("lfp"))), 1)
     6.0
     """

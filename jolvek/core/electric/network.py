@@ -7,14 +7,13 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 import numpy as np
-from numpy.typing import NDArray
 
+from jolvek.core.base.arrays import Array
+from jolvek.core.electric.netlist import Netlist, Wire, pack_id, tap_imbalance_ah
 from jolvek.core.electric.wire_sizes import COPPER_PER_K, IEC_OHM_KM, RUNNING_C
-from jolvek.core.electric.wiring import Netlist, Wire, pack_id, tap_imbalance_ah
 from jolvek.core.predict.limits import VOLTS_DANGEROUS
 from jolvek.core.rules.findings import Finding, find
 
-Array = NDArray[np.float64]
 UNEVEN = 0.15  # of the mean current; common practice, no source
 
 
@@ -38,7 +37,8 @@ def string_currents_a(netlist: Netlist, cable_ohm_factor: float = 1.0) -> Array:
 
     >>> from jolvek.core.electric.bank import Bank
     >>> from jolvek.core.electric.battery import Battery
-    >>> from jolvek.core.electric.wiring import Plan, install
+    >>> from jolvek.core.electric.wiring import install
+    >>> from jolvek.core.electric.netlist import Plan
     >>> bank = Bank(Battery("lfp", 12.8, 100), 1, 4)
     >>> even = string_currents_a(install(bank, 1200.0, Plan(take_off="bars")))
     >>> bool(np.ptp(even) < 1e-6)

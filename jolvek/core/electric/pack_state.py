@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from jolvek.core.electric.bank import Bank
-from jolvek.core.electric.battery import SOC_POINTS, ocv_ratio
+from jolvek.core.electric.discharge import SOC_POINTS, ocv_ratio
 
 
 @dataclass

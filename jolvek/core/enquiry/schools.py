@@ -9,10 +9,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolvek.core.base.units import HORSEPOWER_W, KNOT_M_S, POUND_FORCE_N, POUND_KG
-from jolvek.core.electric.battery import chemistry
+from jolvek.core.electric.chemistry import chemistry
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import power_at_w, size
-from jolvek.core.hydro.hull import hull_speed_m_s
+from jolvek.core.hydro.floating import hull_speed_m_s
 from jolvek.core.hydro.resistance import Resistance
 from jolvek.core.predict.performance import Performance
 
@@ -154,7 +154,7 @@ def reserve_schools(performance: Performance, speed_m_s: float) -> list[Reserve]
     >>> from jolvek.core.predict.setup import Setup
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> from jolvek.core.products.motor import Motor
-    >>> from jolvek.core.predict.performance import evaluate
+    >>> from jolvek.core.predict.evaluate import evaluate
     >>> motor, bank = Motor(600, voltage_v=24), Bank(Battery("lfp", 25.6, 50))
     >>> p = evaluate(Setup(Hull("canoe", 4.8, .9, 32), Load(2), motor, bank))
     >>> [r.id for r in reserve_schools(p, 1.5)], reserve_schools(p, 1.5)[0].preferred

@@ -9,7 +9,8 @@ from functools import lru_cache
 
 import numpy as np
 
-from jolvek.core.electric.battery import chemistry, delivered_share, temperature_factor
+from jolvek.core.electric.chemistry import chemistry, temperature_factor
+from jolvek.core.electric.discharge import delivered_share
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.hydro.families import family, typical_beam_m, typical_mass_kg
 from jolvek.core.hydro.hull import Assumed, Hull

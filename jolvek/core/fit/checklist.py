@@ -7,7 +7,7 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass
 
-from jolvek.core.electric.wiring import Wire
+from jolvek.core.electric.netlist import Wire
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.leg import Leg, trim_pin
 

@@ -177,18 +177,16 @@ def rudder_clearance_m(
     >>> rudder_clearance_m(0.15, 0.2, 0.26, 0.3) < 0
     True
     """
+    off, radius = abs(offset_m), diameter_m / 2
+    if chord_m > behind_m:  # the blade sweeps through the disc's plane, this far to each side
+        swept = behind_m * np.tan(min(np.radians(most_deg), np.arccos(behind_m / chord_m)))
+        if off - radius < swept:
+            return -float(radius - max(0.0, off - swept))
     angles = np.radians(np.linspace(-most_deg, most_deg, 161))
     along = np.linspace(0, chord_m, 121)
     x, y = along[:, None] * np.cos(angles), along[:, None] * np.sin(angles)
-    low, high = abs(offset_m) - diameter_m / 2, abs(offset_m) + diameter_m / 2
-    beside = np.where(y < low, low - y, np.where(y > high, y - high, 0.0))
-    away = np.abs(x - behind_m)
-    crossing = np.diff(np.sign(x - behind_m), axis=0) != 0
-    inside = (beside[:-1] == 0) & crossing
-    if inside.any():
-        depth = np.minimum(y[:-1] - low, high - y[:-1])
-        return -float(depth[inside].max())
-    return float(np.hypot(beside, away).min())
+    beside = np.maximum(np.abs(y - off) - radius, 0.0)
+    return float(np.hypot(beside, x - behind_m).min())
 
 
 @dataclass(frozen=True)

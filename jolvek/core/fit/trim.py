@@ -13,7 +13,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolvek.core.base.units import GRAVITY_M_S2
-from jolvek.core.hydro.hull import WATERPLANE_COEFFICIENT, Hull, Load, float_at
+from jolvek.core.hydro.floating import WATERPLANE_COEFFICIENT, float_at
+from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
 
 LEVEL_AT = {

@@ -7,11 +7,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
+from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
 
-Array = NDArray[np.float64]
 BLADES, AREA_RATIO = 3, 0.45  # usual on small outboards; common practice, no source
 DRIVE_EFFICIENCY = (
     0.85  # motor, controller and gear, electrical input to shaft; common practice, no source

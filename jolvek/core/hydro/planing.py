@@ -8,9 +8,10 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
-Array = NDArray[np.float64]
+from jolvek.core.base.arrays import Array
+
 G_M_S2 = 9.80665
 ROUGHNESS = 0.0004  # added to C_f, as in the displacement range
 _TRIMS = np.geomspace(0.6, 24.0, 16)  # degrees

@@ -10,12 +10,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
+from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.hull import Assumed
 from jolvek.core.hydro.open_water import run, thrust_coefficient
 
-Array = NDArray[np.float64]
 LOSS_FACTOR = 0.62  # electrical input to momentum power; motor, electronics, blade drag and swirl
 LOSS_FACTOR_BELIEVED = 0.72  # a static-thrust claim that needs more is not believed
 LOSS_FACTOR_LOWEST = 0.30

@@ -11,15 +11,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
+from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import GRAVITY_M_S2
-from jolvek.core.hydro.hull import BOTTOMS, Hull, float_at
+from jolvek.core.hydro.floating import float_at
+from jolvek.core.hydro.hull import BOTTOMS, Hull
 from jolvek.core.hydro.planing import savitsky
 from jolvek.core.hydro.water import Water
 from jolvek.core.hydro.waves import smoothed, thin_ship_resistance_n
 
-Array = NDArray[np.float64]
 ROUGHNESS_ALLOWANCE = 0.0004
 TRANSOM_DRAG = 0.15  # Jolvek's own, tried against speeds on the water
 LEG_ROUND_M2, LEG_FAIRED_M2 = (

@@ -8,9 +8,10 @@ taken from the volume (∇ = 4/9·L·B·T), so that the same volume makes the sa
 from __future__ import annotations
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
-Array = NDArray[np.float64]
+from jolvek.core.base.arrays import Array
+
 G_M_S2 = 9.80665
 _STEPS = 300
 _U_MAX = 4.6

@@ -9,12 +9,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from jolvek.core.base.arrays import Array, Index
 from jolvek.core.enquiry.need import WISHES
-from jolvek.core.match.candidates import Supplies
+from jolvek.core.match.banks import Supplies
 from jolvek.core.match.matching import Match
 
-Array = NDArray[np.float64]
-Index = NDArray[np.intp]
 SHORT_POOL = 4000
 GRID_CELLS = 4e6  # of the Pareto grid; coarser levels are taken past it
 

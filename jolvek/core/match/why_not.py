@@ -3,46 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Set
-from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from jolvek.core.base.arrays import Index, Mask
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.hanging import fits
 from jolvek.core.hydro.propulsor import static_thrust_n
-from jolvek.core.match.candidates import Drives, Motors, Supplies
+from jolvek.core.match.banks import Supplies
+from jolvek.core.match.drives import Drives
+from jolvek.core.match.field import Field
+from jolvek.core.match.motors import Motors
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.rules.findings import Finding, find
-
-Array = NDArray[np.float64]
-Index = NDArray[np.intp]
-Mask = NDArray[np.bool_]
-
-
-@dataclass(frozen=True)
-class Field:
-    """All candidate setups in arrays (N,), SI; `curve_speed_m_s` (P,) and `curve_power_w` (N,
-    P).
-    """
-
-    drive: Index
-    supply: Index
-    displacement_kg: Array
-    top_speed_m_s: Array
-    power_at_wish_w: Array  # nan where the wished speed is out of reach
-    range_m: Array  # at the wished speed, or the top speed where it is out of reach
-    runtime_s: Array
-    price: Array
-    mass_kg: Array
-    lift_kg: Array
-    charge_h: Array
-    noise_db: Array
-    day_wh: Array  # what the whole day takes; inf where a leg cannot be run
-    spare_wh: Array  # left over it with the reserve kept
-    does_day: Mask
-    curve_speed_m_s: Array
-    curve_power_w: NDArray[np.float32] | None
 
 
 def motor_reasons(

@@ -16,7 +16,7 @@ from jolvek.core.hydro.propulsor import (
     loss_factor_from_static,
     static_thrust_n,
 )
-from jolvek.core.predict.performance import evaluate
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.shelf import Item

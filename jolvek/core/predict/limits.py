@@ -7,7 +7,7 @@ from __future__ import annotations
 import math
 
 from jolvek.core.electric.bank import Bank
-from jolvek.core.hydro.hull import awash_kg
+from jolvek.core.hydro.floating import awash_kg
 from jolvek.core.hydro.propulsor import LOSS_FACTOR_BELIEVED, static_thrust_n
 from jolvek.core.predict.performance import Performance
 from jolvek.core.products.motor import Motor
@@ -89,7 +89,7 @@ def claims(performance: Performance) -> list[Finding]:
     """The catalogue's static thrust against momentum theory.
 
     >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> from jolvek.core.predict.performance import evaluate
+    >>> from jolvek.core.predict.evaluate import evaluate
     >>> from jolvek.core.predict.setup import Setup
     >>> claimed = Motor(2400, propeller_diameter_m=.27, static_thrust_n=900)
     >>> p = evaluate(Setup(Hull("rib", 3.6, 1.7, 95), Load(2), claimed))
@@ -122,7 +122,7 @@ def carrying(performance: Performance) -> list[Finding]:
     """Load against the hull, people's mass, plate power.
 
     >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> from jolvek.core.predict.performance import evaluate
+    >>> from jolvek.core.predict.evaluate import evaluate
     >>> from jolvek.core.predict.setup import Setup
     >>> heavy = Setup(Hull("kayak", 3.7, .78, 34), Load(1, 85, 500), Motor(500))
     >>> [f.rule for f in carrying(evaluate(heavy))]
@@ -146,7 +146,7 @@ def running(performance: Performance) -> list[Finding]:
     """Planing, pitch, wind, current, power to waste, and the edge of the model.
 
     >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> from jolvek.core.predict.performance import evaluate
+    >>> from jolvek.core.predict.evaluate import evaluate
     >>> from jolvek.core.predict.setup import Setup
     >>> upstream = Setup(Hull("canoe", 4.8, .9, 32), Load(2), Motor(500), current_m_s=4.0)
     >>> [f.rule for f in running(evaluate(upstream))]
@@ -188,7 +188,7 @@ def check(performance: Performance, gauge: str = "") -> list[Finding]:
     """Every finding on a setup, worst first.
 
     >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> from jolvek.core.predict.performance import evaluate
+    >>> from jolvek.core.predict.evaluate import evaluate
     >>> from jolvek.core.predict.setup import Setup
     >>> p = evaluate(Setup(Hull("kayak", 3.7, 0.78, 34, max_power_w=750), Load(1), Motor(1000)))
     >>> check(p)[0].rule

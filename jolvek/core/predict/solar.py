@@ -9,13 +9,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.predict.performance import Performance
 from jolvek.core.rules.findings import Finding, find
 
-Array = NDArray[np.float64]
 STANDARD_SUN_W_M2 = 1000.0
 TURBIDITY = 3.5  # Linke; clean sea air about 3, hazy summer 5; common practice, no source
 PANEL_LOSS = 0.88  # heat, salt, flat cells' angle; common practice, no source
@@ -141,7 +140,7 @@ def sun_neutral_speed_m_s(performance: Performance, sun_w: float, hotel_w: float
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> from jolvek.core.products.motor import Motor
     >>> from jolvek.core.predict.setup import Setup
-    >>> from jolvek.core.predict.performance import evaluate
+    >>> from jolvek.core.predict.evaluate import evaluate
     >>> p = evaluate(Setup(Hull("multihull", 6.7, 4.2, 750), Load(2, 160), Motor(1500)))
     >>> 1.4 < sun_neutral_speed_m_s(p, 300.0) < 2.2
     True

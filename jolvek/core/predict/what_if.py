@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from jolvek.core.predict.performance import Performance, Point, evaluate
+from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.performance import Performance, Point
 from jolvek.core.predict.setup import Setup
 
 

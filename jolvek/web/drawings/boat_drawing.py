@@ -13,7 +13,8 @@ from markupsafe import Markup
 from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit.trim import seats_m
 from jolvek.core.hydro.families import FAMILIES
-from jolvek.core.hydro.hull import Hull, float_at
+from jolvek.core.hydro.floating import float_at
+from jolvek.core.hydro.hull import Hull
 from jolvek.core.hydro.water import Water
 
 Point = tuple[float, float]

@@ -8,7 +8,8 @@ import numpy as np
 from markupsafe import Markup, escape
 
 from jolvek.core.day.getting_home import NoReturn
-from jolvek.core.day.stepped import Event, Voyage, turn_index
+from jolvek.core.day.otherwise import turn_index
+from jolvek.core.day.voyage import Event, Voyage
 from jolvek.web.drawings.charts import DASHES, Frame, marker
 from jolvek.web.view.display import Units
 

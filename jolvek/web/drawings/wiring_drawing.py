@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from markupsafe import Markup, escape
 
-from jolvek.core.electric.wiring import Netlist, Wire
+from jolvek.core.electric.netlist import Netlist, Wire
 
 PACK_W, PACK_H, GAP_X, ROW = 118.0, 46.0, 26.0, 78.0
 Point = tuple[float, float]

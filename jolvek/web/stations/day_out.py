@@ -33,7 +33,9 @@ from jolvek.core.day.getting_home import (
     spare_of,
     speed_for_arrival_m_s,
 )
-from jolvek.core.day.stepped import Switches, Voyage, sail_out, switched, there_and_back, turn_index
+from jolvek.core.day.otherwise import Switches, switched, there_and_back, turn_index
+from jolvek.core.day.stepped import sail_out
+from jolvek.core.day.voyage import Voyage
 from jolvek.core.enquiry.need import Leg, Need
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.predict.solar import Panels, Sunshine, sunshine

@@ -12,9 +12,9 @@ from flask import Blueprint, Response, abort, current_app, render_template, requ
 from markupsafe import Markup
 
 from jolvek.core.base import units
+from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS, Loads12V, Plan, tap_imbalance_ah
 from jolvek.core.electric.network import check as wiring_check
 from jolvek.core.electric.network import drop_to_motor_v, resistance_ohm, string_currents_a
-from jolvek.core.electric.wiring import SCHOOLS_12V, TAKE_OFFS, Loads12V, Plan, tap_imbalance_ah
 from jolvek.core.fit.checklist import sheet
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hanging import seat_m

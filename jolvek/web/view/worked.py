@@ -16,7 +16,7 @@ from jolvek.core.electric.charging import Charger
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing, size
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.hydro.hull import awash_kg, float_at, hull_speed_m_s
+from jolvek.core.hydro.floating import awash_kg, float_at, hull_speed_m_s
 from jolvek.core.match.matching import Match
 from jolvek.core.match.matching import match as run_match
 from jolvek.core.match.ranking import Pick, Step, measures, pareto, picks, steps

@@ -18,17 +18,19 @@ from jolvek.core.day.getting_home import (
     regeneration,
     speed_for_arrival_m_s,
 )
-from jolvek.core.day.stepped import Switches, sail_out, there_and_back, turn_index
+from jolvek.core.day.otherwise import Switches, there_and_back, turn_index
+from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.summed import run_day
 from jolvek.core.electric.bank import Bank, runtime_s
-from jolvek.core.electric.battery import CHEMISTRIES, Battery
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.chemistry import CHEMISTRIES
 from jolvek.core.electric.pack_state import PackState
 from jolvek.core.enquiry.need import Day, Leg, Need
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import ranked
-from jolvek.core.predict.performance import evaluate
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.shelf import sample

@@ -8,8 +8,10 @@ from jolvek import demo
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.electric import charging
 from jolvek.core.electric.bank import Bank, in_turn, mixed, runtime_s
-from jolvek.core.electric.battery import Battery, chemistry, cycle_life, discharge
+from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
+from jolvek.core.electric.chemistry import chemistry, cycle_life
+from jolvek.core.electric.discharge import discharge
 from jolvek.core.enquiry.schools import battery_schools, power_schools, reserve_schools
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.predict.hump import advice

@@ -5,7 +5,8 @@ import pytest
 
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.charging import bank_charge_h, matches
-from jolvek.core.match.candidates import motors, supplies
+from jolvek.core.match.banks import supplies
+from jolvek.core.match.motors import motors
 
 
 @pytest.mark.parametrize("which", range(6))

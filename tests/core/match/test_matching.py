@@ -12,7 +12,7 @@ from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import pareto, picks, ranked, score, steps
-from jolvek.core.predict.performance import evaluate
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.shelf import Shelf
 

@@ -13,7 +13,7 @@ from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.schools import power_schools, reserve_schools
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.predict.claims import check
-from jolvek.core.predict.performance import evaluate
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.predict.what_if import spread, what_if
 from jolvek.core.products.motor import Motor

@@ -8,11 +8,12 @@ import pytest
 from jolvek.core.base.units import KNOT_M_S
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
-from jolvek.core.hydro.hull import Hull, Load, awash_kg, float_at, hull_speed_m_s
+from jolvek.core.hydro.floating import awash_kg, float_at, hull_speed_m_s
+from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.resistance import parts, table, total_n
 from jolvek.core.hydro.water import Water
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.limits import check
-from jolvek.core.predict.performance import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 

@@ -14,17 +14,19 @@ from jolvek.core.electric import charging, wire_sizes
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
+from jolvek.core.electric.netlist import Loads12V, Plan
 from jolvek.core.electric.network import check as network_check
-from jolvek.core.electric.wiring import Loads12V, Plan, install
+from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Day, Leg, Need
 from jolvek.core.enquiry.site import Bay, Site
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.hydro.hull import Hull, Load, awash_kg
+from jolvek.core.hydro.floating import awash_kg
+from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
 from jolvek.core.match.matching import match
 from jolvek.core.predict import solar
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.limits import check, electrical
-from jolvek.core.predict.performance import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
@@ -119,7 +121,7 @@ def matched(need=NEED, motors=((1200, 24, 900),), batteries=((25.6, 100, 800),),
 def thinned(most):
     shelf = made_shelf(6, 12)
     with pytest.MonkeyPatch.context() as patch:
-        patch.setattr("jolvek.core.matching.MOST", most)
+        patch.setattr("jolvek.core.match.matching.MOST", most)
         m = match(launch(), shelf)
     return ids([*m.motor_reasons.values(), *m.battery_reasons.values()])
 

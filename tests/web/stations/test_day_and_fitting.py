@@ -10,7 +10,7 @@ import gpxpy
 import pytest
 from geographiclib.geodesic import Geodesic
 
-from jolvek.core.day.stepped import there_and_back
+from jolvek.core.day.otherwise import there_and_back
 from jolvek.formats import gpx_file
 from jolvek.store import enquiries as store
 from jolvek.store import setups

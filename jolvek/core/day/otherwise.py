@@ -1,0 +1,75 @@
+"""What may come otherwise than planned: wind, stream, load, cold, foul bottom, an old battery."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from jolvek.core.enquiry.need import Day, Leg
+from jolvek.core.fit.fitted import Fitted
+
+
+@dataclass(frozen=True)
+class Switches:
+    """What may come otherwise: more wind from an hour on (against on the way home, or out), stream,
+    load, cold, foul, age.
+    """
+
+    wind_m_s: float | None = None  # that blows from `wind_from_h` on; None: as planned
+    wind_from_h: float = 13.0
+    wind_against: str = "home"  # home | out
+    stream_m_s: float = 0.0  # more against on the way home, as much less on the way out
+    heavier: float = 0.0
+    bottom: str = ""
+    aged: float = 0.0
+    temperature_c: float | None = None
+
+
+def turn_index(legs: tuple[Leg, ...]) -> int:
+    """The first leg of the way home: from where less than half the distance is left.
+
+    >>> turn_index((Leg("a", 1.0, 500.0), Leg("b", 1.0, 500.0), Leg("c", 1.0, 1000.0)))
+    2
+    """
+    total, gone = sum(leg.metres for leg in legs), 0.0
+    for i, leg in enumerate(legs):
+        if gone >= 0.5 * total - 1.0:
+            return i
+        gone += leg.metres
+    return len(legs)
+
+
+def there_and_back(day: Day) -> tuple[Leg, ...]:
+    """The day's legs; a day without legs runs out with wind and stream behind, and home against
+    them.
+
+    >>> legs = there_and_back(Day(1.5, 4000, wind_m_s=3))
+    >>> [(leg.name, leg.distance_m, leg.wind_m_s) for leg in legs]
+    [('out', 2000.0, -3), ('home', 2000.0, 3)]
+    """
+    if day.legs:
+        return day.legs
+    half = day.distance_m / 2
+    return (
+        Leg("out", day.speed_m_s, half, None, -day.current_m_s, -day.wind_m_s),
+        Leg("home", day.speed_m_s, half, None, day.current_m_s, day.wind_m_s),
+    )
+
+
+def switched(fitted: Fitted, switches: Switches) -> Fitted:
+    """The setup with load, bottom, age and temperature as switched.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> f = sample_fitted()
+    >>> heavy = switched(f, Switches(heavier=.1))
+    >>> round(heavy.performance.displacement_kg / f.performance.displacement_kg, 2)
+    1.1
+    """
+    need = fitted.need
+    if switches.heavier:
+        more = switches.heavier * fitted.performance.displacement_kg
+        need = replace(need, load=replace(need.load, gear_kg=need.load.gear_kg + more))
+    if switches.bottom:
+        need = replace(need, hull=replace(need.hull, bottom=switches.bottom))
+    if switches.temperature_c is not None:
+        need = replace(need, day=replace(need.day, temperature_c=switches.temperature_c))
+    return replace(fitted, need=need, ageing=switches.aged, table=None)

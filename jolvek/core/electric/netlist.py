@@ -1,0 +1,133 @@
+"""What an installation is asked to be, and the netlist of parts and cables it becomes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.wire_sizes import Cable, Fuse
+
+TAKE_OFFS = ("diagonal", "bars", "one end")
+
+
+SCHOOLS_12V = ("converter", "own battery", "end taps")
+
+
+@dataclass(frozen=True)
+class Part:
+    """One thing on the diagram: `kind` is pack, fuse, bar, switch, shunt, motor, charger, inlet,
+    converter, load.
+    """
+
+    id: str
+    kind: str
+    text: str
+    caution: str = ""
+
+
+@dataclass(frozen=True)
+class Wire:
+    """One cable between two terminals, each (part id, terminal); `role` is plus, minus, series,
+    charge or load.
+    """
+
+    id: str
+    a: tuple[str, str]
+    b: tuple[str, str]
+    length_m: float
+    current_a: float
+    role: str
+    size: Cable
+
+
+@dataclass(frozen=True)
+class Loads12V:
+    """12 V loads: amps while running, hours an outing, and how they are fed."""
+
+    current_a: float = 0.0
+    hours: float = 4.0
+    school: str = "converter"
+
+    @property
+    def charge_ah(self) -> float:
+        """Ah an outing."""
+        return self.current_a * self.hours
+
+
+@dataclass(frozen=True)
+class Plan:
+    """What the installation is to be: one way from bank to motor in m, take-off, engine space,
+    loads, charger.
+    """
+
+    run_m: float = 2.0
+    take_off: str = "diagonal"
+    engine_space: bool = False
+    loads: Loads12V = Loads12V()
+    charger_a: float = 0.0
+    charger_outputs: int = 1
+    connector_a: float | None = None
+    shunt: bool = True
+
+    def __post_init__(self) -> None:
+        for key, value, known in (
+            ("take_off", self.take_off, TAKE_OFFS),
+            ("school", self.loads.school, SCHOOLS_12V),
+        ):
+            if value not in known:
+                raise ValueRefused(key, value, "one of " + ", ".join(known))
+        if not 0.2 <= self.run_m <= 30:
+            raise ValueRefused("run_m", self.run_m, "0.2 to 30 m")
+
+
+@dataclass(frozen=True)
+class Netlist:
+    """Parts and cables of one installation, with the fuses by the string they protect."""
+
+    bank: Bank
+    plan: Plan
+    motor_a: float
+    parts: tuple[Part, ...]
+    wires: tuple[Wire, ...]
+    fuses: dict[str, Fuse]
+
+    def part(self, part_id: str) -> Part:
+        """The part of that id; raises KeyError."""
+        return next(p for p in self.parts if p.id == part_id)
+
+
+def pack_id(string: int, place: int) -> str:
+    """Id of a pack: its string and its place from the minus end, both from 1.
+
+    >>> pack_id(1, 2)
+    'pack-1-2'
+    """
+    return f"pack-{string}-{place}"
+
+
+def short_circuit_a(bank: Bank) -> float:
+    """Current in A into a dead short at the bank's poles: full voltage over its internal
+    resistance; Jolvek's own estimate.
+
+    >>> from jolvek.core.electric.battery import Battery
+    >>> 500 < short_circuit_a(Bank(Battery("lfp", 25.6, 50))) < 2500
+    True
+    """
+    ohm = bank.chem.resistance_h * bank.nominal_v / bank.capacity_ah
+    return bank.full_v / ohm
+
+
+def tap_imbalance_ah(bank: Bank, loads: Loads12V) -> float:
+    """How far in Ah the tapped battery falls behind the rest of its string on one outing; 0 for a
+    12 V bank.
+
+    Only the end battery of the string gives the 12 V current, so the whole charge is the imbalance.
+
+    >>> from jolvek.core.electric.battery import Battery
+    >>> tap_imbalance_ah(Bank(Battery("agm", 12, 100), 4), Loads12V(3.0, 5.0, "end taps"))
+    15.0
+    """
+    if bank.series == 1 or loads.school != "end taps":
+        return 0.0
+    return loads.charge_ah / bank.parallel
