@@ -206,6 +206,7 @@ def in_turn(
 
 
 HOT_C, COLD_C = 45.0, 5.0
+VOLTS_DANGEROUS = 60.0  # DC: touching it can kill; IEC 60364-4-41, from memory
 
 
 def weather(bank: Bank) -> list[Finding]:

@@ -9,9 +9,9 @@ from collections.abc import Iterable
 import numpy as np
 
 from jolvek.core.base.arrays import Array
+from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.netlist import Netlist, Wire, pack_id, tap_imbalance_ah
 from jolvek.core.electric.wire_sizes import COPPER_PER_K, IEC_OHM_KM, RUNNING_C
-from jolvek.core.predict.limits import VOLTS_DANGEROUS
 from jolvek.core.rules.findings import Finding, find
 
 UNEVEN = 0.15  # of the mean current; common practice, no source
@@ -46,29 +46,29 @@ def string_currents_a(netlist: Netlist, cable_ohm_factor: float = 1.0) -> Array:
     """
     bank = netlist.bank
     inner = bank.chem.resistance_h * bank.battery.nominal_voltage_v / bank.battery.capacity_ah
-    edges: list[
-        tuple[str, str, float, float]
-    ] = []  # node, node, conductance, electromotive force towards the second
-    for wire in netlist.wires:
-        if wire.role in ("plus", "minus", "series"):
-            edges.append(
-                (
-                    _node(wire.a),
-                    _node(wire.b),
-                    1 / (resistance_ohm(wire) * cable_ohm_factor + 1e-9),
-                    0.0,
-                )
-            )
-    for i in range(1, bank.parallel + 1):
-        for k in range(1, bank.series + 1):
-            edges.append(
-                (
-                    f"{pack_id(i, k)}:-",
-                    f"{pack_id(i, k)}:+",
-                    1 / inner,
-                    bank.battery.nominal_voltage_v,
-                )
-            )
+    level = _levels_v(_edges(netlist, inner, cable_ohm_factor), netlist.motor_a)
+    rises = (
+        level[f"{pack_id(i, 1)}:+"] - level[f"{pack_id(i, 1)}:-"]
+        for i in range(1, bank.parallel + 1)
+    )
+    return np.array([(bank.battery.nominal_voltage_v - rise) / inner for rise in rises])
+
+
+def _edges(netlist: Netlist, inner: float, factor: float) -> list[tuple[str, str, float, float]]:
+    """(node, node, conductance, electromotive force towards the second) of cables and packs."""
+    bank = netlist.bank
+    edges = [
+        (_node(w.a), _node(w.b), 1 / (resistance_ohm(w) * factor + 1e-9), 0.0)
+        for w in netlist.wires
+        if w.role in ("plus", "minus", "series")
+    ]
+    packs = [pack_id(i, k) for i in range(1, bank.parallel + 1) for k in range(1, bank.series + 1)]
+    volts = bank.battery.nominal_voltage_v
+    return edges + [(f"{p}:-", f"{p}:+", 1 / inner, volts) for p in packs]
+
+
+def _levels_v(edges: list[tuple[str, str, float, float]], motor_a: float) -> dict[str, float]:
+    """Voltage of every node against the motor's minus while the motor draws its current."""
     nodes = sorted({n for e in edges for n in e[:2]})
     at = {n: x for x, n in enumerate(nodes)}
     lead, source = np.zeros((len(nodes), len(nodes))), np.zeros(len(nodes))
@@ -80,17 +80,12 @@ def string_currents_a(netlist: Netlist, cable_ohm_factor: float = 1.0) -> Array:
         lead[y, x] -= g
         source[x] -= g * volts
         source[y] += g * volts
-    source[at["motor:+"]] -= netlist.motor_a
-    source[at["motor:-"]] += netlist.motor_a
-    ground = at["motor:-"]
-    keep = [x for x in range(len(nodes)) if x != ground]
+    source[at["motor:+"]] -= motor_a
+    source[at["motor:-"]] += motor_a
+    keep = [x for x in range(len(nodes)) if x != at["motor:-"]]
     level = np.zeros(len(nodes))
     level[keep] = np.linalg.solve(lead[np.ix_(keep, keep)], source[keep])
-    out = []
-    for i in range(1, bank.parallel + 1):
-        low, high = level[at[f"{pack_id(i, 1)}:-"]], level[at[f"{pack_id(i, 1)}:+"]]
-        out.append((bank.battery.nominal_voltage_v - (high - low)) / inner)
-    return np.array(out)
+    return dict(zip(nodes, level.tolist(), strict=True))
 
 
 def _node(terminal: tuple[str, str]) -> str:

@@ -162,34 +162,24 @@ def cable(
             raise ValueRefused(key, value, "a number above 0")
     sizes = [size for size, _ in ISO_105C_A if size >= at_least_mm2]
     for runs in range(1, MOST_PARALLEL_CABLES + 1):
-        by_amps = next((s for s in sizes if runs * allowed_a(s, engine_space) >= current_a), None)
-        by_drop = next(
-            (
-                s
-                for s in sizes
-                if drop_v(s, current_a / runs, there_and_back_m) <= DROP[circuit] * voltage_v
-            ),
-            None,
-        )
+        amps, most_v = current_a / runs, DROP[circuit] * voltage_v
+        by_amps = next((s for s in sizes if allowed_a(s, engine_space) >= amps), None)
+        by_drop = next((s for s in sizes if drop_v(s, amps, there_and_back_m) <= most_v), None)
         if by_amps is not None and by_drop is not None:
             size = max(by_amps, by_drop)
-            lost = drop_v(size, current_a / runs, there_and_back_m)
-            bigger = next((s for s in sizes if s > size), None)
+            lost = drop_v(size, amps, there_and_back_m)
             return Cable(
                 size,
-                awg_for_mm2(size, current_a / runs),
+                awg_for_mm2(size, amps),
                 runs,
                 runs * allowed_a(size, engine_space),
                 lost,
                 lost / voltage_v,
                 "drop" if by_drop > by_amps else "amps",
-                bigger,
+                next((s for s in sizes if s > size), None),
             )
-    raise ValueRefused(
-        "current_a",
-        current_a,
-        f"what {MOST_PARALLEL_CABLES} cables of {sizes[-1]:g} mm² carry; raise the voltage",
-    )
+    most = f"what {MOST_PARALLEL_CABLES} cables of {sizes[-1]:g} mm² carry; raise the voltage"
+    raise ValueRefused("current_a", current_a, most)
 
 
 @dataclass(frozen=True)

@@ -114,46 +114,41 @@ def size(need: Need, speeds_m_s: tuple[float, ...] = ()) -> Sizing:
 def _size(need: Need) -> Sizing:
     """Remembered: card, schools and waters of one page ask for the same need."""
     day, hull = need.day, need.hull
-    trip = day.trip
+    trip, base = day.trip, hull.mass_kg + need.load.total_kg
+    at = np.geomspace(base * 1.01, base * 1.6 + 120, 5)
+    resistance = table(hull, need.water, at, need.load.people)
     hours = sum(leg.seconds for leg in trip) / 3600
-    base = hull.mass_kg + need.load.total_kg
-    resistance = table(
-        hull, need.water, np.geomspace(base * 1.01, base * 1.6 + 120, 5), need.load.people
-    )
-    mass, power, most, energy = base + 25.0, 500.0, 500.0, 1000.0
     hotel_wh = day.hotel_w * (hours + sum(leg.hold_s for leg in trip) / 3600)
+    mass, most, used = base + 25.0, 500.0, 1000.0
     for _ in range(4):
         powers = [power_at_w(resistance, leg.speed_m_s, mass, leg.wind_m_s) for leg in trip]
-        power, most = power_at_w(resistance, day.speed_m_s, mass, day.wind_m_s), max(powers)
+        most = max(powers)
         used = sum(p * leg.seconds / 3600 for p, leg in zip(powers, trip, strict=True)) + hotel_wh
+        power = power_at_w(resistance, day.speed_m_s, mass, day.wind_m_s)
         energy = _rated(used, hours, "lfp", day)
-        carried = (
-            min(energy, 40_000.0) / 110.0
-            + Motor(float(np.clip(most * MOTOR_MARGIN, 20, 1e5))).weight_kg
-        )
-        mass = base + carried
-    need_motor = most * MOTOR_MARGIN
-    prop = Motor(float(np.clip(need_motor, 20, 1e5))).propulsor(need.water.density_kg_m3)
-    planing = planing_power_w(resistance, mass, prop, Motor(5000).leg_area_m2, day.wind_m_s)
-    fastest = max(leg.speed_m_s for leg in trip)
-    must = resistance.planing_capable and fastest >= resistance.planing_speed_m_s(
-        mass, 0.9 * PLANING_FROUDE
-    )
-    no_way = any(leg.speed_m_s - leg.current_m_s <= 0.02 for leg in trip)
+        mass = base + min(energy, 40_000.0) / 110.0 + _motor_for(most).weight_kg
+    prop = _motor_for(most).propulsor(need.water.density_kg_m3)
+    edge = resistance.planing_speed_m_s(mass, 0.9 * PLANING_FROUDE)
+    must = resistance.planing_capable and max(leg.speed_m_s for leg in trip) >= edge
     return Sizing(
         power,
-        need_motor if not must else most * (1 + HUMP_MARGIN),
+        most * (1 + HUMP_MARGIN if must else MOTOR_MARGIN),
         energy,
         _rated(used, hours, "agm", day),
         hours,
         mass,
         (),
         (),
-        planing,
+        planing_power_w(resistance, mass, prop, Motor(5000).leg_area_m2, day.wind_m_s),
         bool(must),
         resistance,
-        no_way,
+        any(leg.speed_m_s - leg.current_m_s <= 0.02 for leg in trip),
     )
+
+
+def _motor_for(power_w: float) -> Motor:
+    """A motor with the usual margin over a steady power, for its weight and propeller."""
+    return Motor(float(np.clip(power_w * MOTOR_MARGIN, 20, 1e5)))
 
 
 def _rated(used_wh: float, hours: float, chem_id: str, day: Day) -> float:

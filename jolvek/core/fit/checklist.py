@@ -7,6 +7,7 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass
 
+from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.netlist import Wire
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.leg import Leg, trim_pin
@@ -49,50 +50,44 @@ def settings(f: Fitted) -> tuple[Setting, ...]:
     >>> [x.name for x in settings(sample_fitted())]
     ['power limit', 'throttle response', 'low-charge protection', 'trim pin', 'plate']
     """
-    mass, watts = f.performance.displacement_kg, f.motor.spec.input_power_w
-    lively = watts / mass > LIVELY_W_PER_KG
-    out = [
-        Setting(
-            "power limit",
-            f"{round(watts * 2 / 3, -2):.0f} of {watts:.0f} W at first" if lively else "full power",
-            (
-                "light boat for this power: until the driver knows her"
-                if lively
-                else "the boat carries it"
-            ),
-        )
-    ]
-    soft = mass < 200 and f.need.hull.family.startswith("inflatable")
-    out.append(
-        Setting(
-            "throttle response",
-            "2 of 9, soft" if soft else "9 of 9" if mass > 1500 else "4 of 9",
-            "very light inflatable" if soft else "heavy boat" if mass > 1500 else "as a rule",
-        )
-    )
-    out.append(
-        Setting(
-            "low-charge protection",
-            f"{LOW_CHARGE:.0%}",
-            "power is cut back there, enough to come home slowly",
-        )
-    )
+    out = [_power_limit(f), _throttle(f), _protection()]
     if f.leg is not None:
-        out.append(
+        rake = f.need.site.rake_deg
+        out += [
             Setting(
                 "trim pin",
-                f"hole {trim_pin(f.need.site.rake_deg)} from the transom",
-                f"thrust level on a rake of {f.need.site.rake_deg:.0f}°",
-            )
-        )
-        out.append(
+                f"hole {trim_pin(rake)} from the transom",
+                f"thrust level on a rake of {rake:.0f}°",
+            ),
             Setting(
                 "plate",
                 _plate(f.leg) + " the hull bottom",
                 "about 25 mm is right; if it draws air in turns, 25 mm lower",
-            )
-        )
+            ),
+        ]
     return tuple(out)
+
+
+def _power_limit(f: Fitted) -> Setting:
+    watts = f.motor.spec.input_power_w
+    if watts / f.performance.displacement_kg <= LIVELY_W_PER_KG:
+        return Setting("power limit", "full power", "the boat carries it")
+    first = f"{round(watts * 2 / 3, -2):.0f} of {watts:.0f} W at first"
+    return Setting("power limit", first, "light boat for this power: until the driver knows her")
+
+
+def _throttle(f: Fitted) -> Setting:
+    mass, name = f.performance.displacement_kg, "throttle response"
+    if mass < 200 and f.need.hull.family.startswith("inflatable"):
+        return Setting(name, "2 of 9, soft", "very light inflatable")
+    if mass > 1500:
+        return Setting(name, "9 of 9", "heavy boat")
+    return Setting(name, "4 of 9", "as a rule")
+
+
+def _protection() -> Setting:
+    why = "power is cut back there, enough to come home slowly"
+    return Setting("low-charge protection", f"{LOW_CHARGE:.0%}", why)
 
 
 def sheet(f: Fitted) -> Sheet:
@@ -103,43 +98,29 @@ def sheet(f: Fitted) -> Sheet:
     >>> len(x.steps) > 6, x.parts[0]
     (True, ('M12', '1'))
     """
-    mount, lithium = f.mount.spec, f.bank.chem.lithium
-    return Sheet(
-        settings(f),
-        _tools(f),
-        _parts(f),
-        _spares(f),
-        _steps(f),
-        _checks(f),
-        tuple(
-            x
-            for x in (
-                "Kill cord first; motor free to turn, propeller clear of people.",
-                (
-                    f"{f.netlist.motor_a:.0f} A: no tool across poles, cover the terminals, fuse at"
-                    " the battery."
-                ),
-                (
-                    "Lithium: its own management, matching charger, never charged below freezing."
-                    if lithium
-                    else "Lead-acid gives off hydrogen: ventilate the bay, no sparks."
-                ),
-                "Above 60 V DC: a qualified marine electrician only." if f.bank.full_v > 60 else "",
-                (
-                    "Cutting the hull weakens it and voids approvals: ask its maker."
-                    if mount.kind in ("pod", "stern_plate", "swing_arm")
-                    else ""
-                ),
-                (
-                    "Inflatable: tubes about 3 psi, drop-stitch parts about 6 psi, before the"
-                    " motor's weight goes on."
-                    if f.need.hull.family.startswith("inflatable") or f.need.hull.family == "rib"
-                    else ""
-                ),
-            )
-            if x
-        ),
-    )
+    return Sheet(settings(f), _tools(f), _parts(f), _spares(f), _steps(f), _checks(f), _cautions(f))
+
+
+def _cautions(f: Fitted) -> tuple[str, ...]:
+    family = f.need.hull.family
+    out = [
+        "Kill cord first; motor free to turn, propeller clear of people.",
+        f"{f.netlist.motor_a:.0f} A: no tool across poles, cover the terminals, fuse at the"
+        " battery.",
+        "Lithium: its own management, matching charger, never charged below freezing."
+        if f.bank.chem.lithium
+        else "Lead-acid gives off hydrogen: ventilate the bay, no sparks.",
+    ]
+    if f.bank.full_v > VOLTS_DANGEROUS:
+        out.append(f"Above {VOLTS_DANGEROUS:.0f} V DC: a qualified marine electrician only.")
+    if f.mount.spec.kind in ("pod", "stern_plate", "swing_arm"):
+        out.append("Cutting the hull weakens it and voids approvals: ask its maker.")
+    if family.startswith("inflatable") or family == "rib":
+        out.append(
+            "Inflatable: tubes about 3 psi, drop-stitch parts about 6 psi, before the motor's"
+            " weight goes on."
+        )
+    return tuple(out)
 
 
 def _drilled(f: Fitted) -> bool:
@@ -198,49 +179,46 @@ def _spares(f: Fitted) -> tuple[str, ...]:
 
 
 def _steps(f: Fitted) -> tuple[str, ...]:
-    leg, kind = f.leg, f.mount.spec.general
     charge = f" ({f.charge_h:.0f} h from the reserve)" if f.charge_h else ""
     out = [
         "Unpack, compare with the parts list, write down serial numbers.",
         f"Charge fully before the first use{charge}.",
-        (
-            f"Fit the {kind.name.lower()}: dry fit, mark, drill, seal every hole; nip bolts, do not"
-            " force."
-            if _drilled(f)
-            else (
-                f"Fit the {kind.name.lower()}: square on its place, screws tight by hand, then the"
-                " lock or lanyard."
-            )
-        ),
+        _mounted(f),
     ]
-    if leg is not None:
+    if f.leg is not None:
         out.append(
-            f"Hang the motor; plate {_plate(leg)} the bottom at the transom, shaft upright with the"
-            " boat loaded."
+            f"Hang the motor; plate {_plate(f.leg)} the bottom at the transom, shaft upright with"
+            " the boat loaded."
         )
     out.append(
         "Propeller: larger washer, drive pin centred, propeller, smaller washer, self-locking nut"
         " nipped, not forced; anode last."
     )
+    return (
+        *out,
+        *_wired(f),
+        "Settings as above.",
+        "Test forward, neutral, reverse on the water, not in the air for long.",
+    )
+
+
+def _mounted(f: Fitted) -> str:
+    name = f.mount.spec.general.name.lower()
+    if _drilled(f):
+        return f"Fit the {name}: dry fit, mark, drill, seal every hole; nip bolts, do not force."
+    return f"Fit the {name}: square on its place, screws tight by hand, then the lock or lanyard."
+
+
+def _wired(f: Fitted) -> tuple[str, ...]:
     if f.clips_on:
-        out.append("Clip the battery on; it goes one way: align, push, lock.")
-    else:
-        where = ", ".join(f"{s.packs} in {s.bay.name}" for s in f.stowed[0]) or "as drawn"
-        out += [
-            f"Stow and strap the packs: {where}.",
-            "Switch off. Lay the cables away from heat and edges, relieve the strain at both ends.",
-            (
-                "Fuse at the battery's pole first, then series links, then the rails; minus last."
-                " Packs in parallel only at equal voltage."
-            ),
-            "Measure: voltage and polarity at the motor's plug before it is joined.",
-        ]
-    return tuple(
-        [
-            *out,
-            "Settings as above.",
-            "Test forward, neutral, reverse on the water, not in the air for long.",
-        ]
+        return ("Clip the battery on; it goes one way: align, push, lock.",)
+    where = ", ".join(f"{s.packs} in {s.bay.name}" for s in f.stowed[0]) or "as drawn"
+    return (
+        f"Stow and strap the packs: {where}.",
+        "Switch off. Lay the cables away from heat and edges, relieve the strain at both ends.",
+        "Fuse at the battery's pole first, then series links, then the rails; minus last. Packs in"
+        " parallel only at equal voltage.",
+        "Measure: voltage and polarity at the motor's plug before it is joined.",
     )
 
 

@@ -53,8 +53,8 @@ def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed
     >>> stow([bay], battery, 2)[0][0].packs, stow([bay], battery, 3)[1].rule
     (2, 'bay-mass')
     """
-    sizes = (battery.length_m, battery.width_m, battery.height_m)
-    if not bays or None in sizes:
+    sizes = (battery.length_m or 0.0, battery.width_m or 0.0, battery.height_m or 0.0)
+    if not bays or 0.0 in sizes:
         return [], None
     room = [_room(bay, battery) for bay in bays]
     held = [
@@ -76,13 +76,9 @@ def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed
         kilos = sum(bay.max_kg for bay in bays if bay.max_kg is not None)
         return [], find("bay-mass", packs * battery.weight_kg, kilos, bay=names)
     lid = bays[best]
-    if room[best] == 0 and packs_in_bay(lid, *sizes, not battery.chem.lithium):  # type: ignore[arg-type]
-        return [], find(
-            "bay-lid",
-            1000 * sorted(sizes)[1],
-            1000 * min(lid.lid_length_m or 9, lid.lid_width_m or 9),  # type: ignore[type-var, operator]
-            bay=lid.name,
-        )
+    if room[best] == 0 and packs_in_bay(lid, *sizes, not battery.chem.lithium):
+        opens = min(lid.lid_length_m or 9, lid.lid_width_m or 9)
+        return [], find("bay-lid", 1000 * sorted(sizes)[1], 1000 * opens, bay=lid.name)
     return [], find("bay-size", sum(room), packs, packs=packs, bay=names)
 
 

@@ -156,40 +156,37 @@ def attitude(hull: Hull, weights: Sequence[Weight], water: Water | None = None) 
         for k in ("ahead_m", "off_m", "above_m")
     )
     floating = float_at(hull, mass, water.density_kg_m3)
-    draught, volume = float(floating.draught_m), float(floating.volume_m3)
-    length, beam, n, c = (
-        hull.waterline_m,
-        hull.body_waterline_beam_m,
-        hull.body_count,
-        WATERPLANE_COEFFICIENT,
-    )
-    across = [(i - (n - 1) / 2) * hull.spacing_m for i in range(n)]
-    i_t = sum((0.1216 * c - 0.0410) * length * beam**3 + c * length * beam * y * y for y in across)
-    i_l = n * (0.350 * c * c - 0.405 * c + 0.146) * length**3 * beam
-    kb = draught / 3 * (2.5 - hull.fam.block_coefficient / c)
-    gm, gm_long = kb + i_t / volume - above, kb + i_l / volume - above
-    weight = mass * GRAVITY_M_S2
-    per_degree = weight * gm_long * np.tan(np.radians(1))
+    draught = float(floating.draught_m)
+    gm, gm_long = (x - above for x in _metacentres_m(hull, draught, float(floating.volume_m3)))
     trim = float(np.clip(np.degrees(np.arctan((level - ahead) / max(gm_long, 1e-3))), -8, 8))
-    heel = (
-        90.0 * (1 if off >= 0 else -1)
-        if gm <= 0
-        else float(np.clip(np.degrees(np.arctan(off / gm)), -60, 60))
-    )
-    slope = np.tan(np.radians(trim))
+    heel = float(np.clip(np.degrees(np.arctan(off / max(gm, 1e-9))), -60, 60))
+    if gm <= 0:
+        heel = 90.0 if off >= 0 else -90.0
+    slope = float(np.tan(np.radians(trim)))
     return Attitude(
         mass,
         draught,
-        draught + float(slope * level),
-        draught - float(slope * (length - level)),
+        draught + slope * level,
+        draught - slope * (hull.waterline_m - level),
         trim,
         heel,
         ahead,
         above,
         float(gm),
         float(gm_long),
-        float(per_degree),
+        float(mass * GRAVITY_M_S2 * gm_long * np.tan(np.radians(1))),
     )
+
+
+def _metacentres_m(hull: Hull, draught: float, volume: float) -> tuple[float, float]:
+    """Heights above the keel of the transverse and the longitudinal metacentre."""
+    length, beam, n = hull.waterline_m, hull.body_waterline_beam_m, hull.body_count
+    c = WATERPLANE_COEFFICIENT
+    across = [(i - (n - 1) / 2) * hull.spacing_m for i in range(n)]
+    i_t = sum((0.1216 * c - 0.0410) * length * beam**3 + c * length * beam * y * y for y in across)
+    i_l = n * (0.350 * c * c - 0.405 * c + 0.146) * length**3 * beam
+    kb = draught / 3 * (2.5 - hull.fam.block_coefficient / c)
+    return kb + i_t / volume, kb + i_l / volume
 
 
 def best_place_m(

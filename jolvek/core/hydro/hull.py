@@ -186,47 +186,26 @@ def estimates(hull: Hull, load: Load) -> list[Assumed]:
     >>> [a.name for a in estimates(Hull("kayak", 3.7, 0.78, 34), Load(1, 85))]
     ['hull.waterline_length_m', 'hull.waterline_beam_m']
     """
-    fam, out = hull.fam, []
-    if hull.waterline_length_m is None:
-        out.append(
-            Assumed(
-                "hull.waterline_length_m",
-                round(hull.waterline_m, 3),
-                f"{fam.waterline_length_ratio:g} of the length overall, usual for this kind of"
-                " hull",
-            )
-        )
-    if hull.body_count == 1 and hull.waterline_beam_m is None:
-        out.append(
-            Assumed(
-                "hull.waterline_beam_m",
-                round(hull.body_waterline_beam_m, 3),
-                "usual share of the beam overall for this kind of hull",
-            )
-        )
-    if hull.body_count > 1:
-        if hull.bodies is None:
-            out.append(Assumed("hull.bodies", hull.body_count, "usual for this kind of hull"))
-        if hull.body_beam_m is None:
-            out.append(
-                Assumed(
-                    "hull.body_beam_m",
-                    round(hull.body_waterline_beam_m, 3),
-                    f"{fam.body_beam_ratio:g} of the beam overall",
-                )
-            )
-        if hull.body_spacing_m is None:
-            out.append(
-                Assumed(
-                    "hull.body_spacing_m",
-                    round(hull.spacing_m, 3),
-                    "outer bodies at the boat's sides",
-                )
-            )
-    if fam.planes and hull.chine_beam_m is None:
-        out.append(Assumed("hull.chine_beam_m", round(hull.chine_m, 3), "the waterline beam"))
-    if fam.planes and hull.deadrise_deg is None:
-        out.append(Assumed("hull.deadrise_deg", hull.deadrise, "usual for this kind of hull"))
-    if load.people_kg is None:
-        out.append(Assumed("load.people_kg", load.crew_kg, f"{ADULT_KG:.0f} kg each"))
-    return out
+    several, fam = hull.body_count > 1, hull.fam
+    length, beam = round(hull.waterline_m, 3), round(hull.body_waterline_beam_m, 3)
+    share = f"{fam.waterline_length_ratio:g} of the length overall, usual for this kind of hull"
+    spacing, sides = round(hull.spacing_m, 3), "outer bodies at the boat's sides"
+    usual = "usual for this kind of hull"
+    usual_beam = "usual share of the beam overall for this kind of hull"
+    part = f"{fam.body_beam_ratio:g} of the beam overall"
+    chine, each = round(hull.chine_m, 3), f"{ADULT_KG:.0f} kg each"
+    rows: tuple[tuple[str, bool, float | None, float, str], ...] = (
+        ("hull.waterline_length_m", True, hull.waterline_length_m, length, share),
+        ("hull.waterline_beam_m", not several, hull.waterline_beam_m, beam, usual_beam),
+        ("hull.bodies", several, hull.bodies, hull.body_count, usual),
+        ("hull.body_beam_m", several, hull.body_beam_m, beam, part),
+        ("hull.body_spacing_m", several, hull.body_spacing_m, spacing, sides),
+        ("hull.chine_beam_m", fam.planes, hull.chine_beam_m, chine, "the waterline beam"),
+        ("hull.deadrise_deg", fam.planes, hull.deadrise_deg, hull.deadrise, usual),
+        ("load.people_kg", True, load.people_kg, load.crew_kg, each),
+    )
+    return [
+        Assumed(name, taken, why)
+        for name, applies, given, taken, why in rows
+        if applies and given is None
+    ]

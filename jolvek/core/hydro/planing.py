@@ -86,10 +86,8 @@ def _balance(boat: _Boat, v: Any, weight: Any, trim: Any) -> tuple[Any, Any, Any
         keel = np.where(wet, b * lam + 0.5 * spread, 2 * b * lam)
         chine = np.where(wet, b * lam - 0.5 * spread, 0.0)
         dry = keel - chine
-        s1, s2 = (
-            0.5 * dry * b * np.where(wet, 1.0, dry / np.maximum(spread, 1e-9)) / cos_beta,
-            b * chine / cos_beta,
-        )
+        wedge = np.where(wet, 1.0, dry / np.maximum(spread, 1e-9))
+        s1, s2 = 0.5 * dry * b * wedge / cos_beta, b * chine / cos_beta
         c_d = 0.012 * np.sqrt(lam) * trim_power
         loss = (c_d - 0.0065 * boat.deadrise * c_d**0.6) / (lam * cos)
         v_bottom = v * np.sqrt(np.clip(1 - loss, 0.2, 1.0))
@@ -101,11 +99,8 @@ def _balance(boat: _Boat, v: Any, weight: Any, trim: Any) -> tuple[Any, Any, Any
     centre = lam * b * (0.75 - 1 / (5.21 * cv2 / lam**2 + 2.39))  # Savitsky 1964 eq. 21
     arm = (b / 4 * tan_beta * s2 + b / 6 * tan_beta * s1) / np.maximum(s1 + s2, 1e-9)
     e = np.radians(boat.thrust_angle_deg)
-    moment = (
-        -lift / cos * (boat.lcg - centre)
-        + friction * (arm - boat.vcg)
-        + thrust * (np.cos(e) * (boat.vcg - boat.thrust_height) - np.sin(e) * boat.lcg)
-    )
+    push = thrust * (np.cos(e) * (boat.vcg - boat.thrust_height) - np.sin(e) * boat.lcg)
+    moment = friction * (arm - boat.vcg) + push - lift / cos * (boat.lcg - centre)
     return moment, lift * tan + friction * cos, lam, keel
 
 

@@ -93,43 +93,29 @@ def fit(
     (3, 0.62)
     """
     known = []
+    speed_m_s = float(pitch_speed_for_power_m_s(power_w))
     if diameter_m is None:
         diameter_m = round(float(diameter_for_power_m(power_w)), 3)
         known.append(Assumed("motor.propeller_diameter_m", diameter_m, "usual for this power"))
-    if pitch_m is None and rpm is not None:
-        pitch_m = round(
-            float(
-                np.clip(
-                    pitch_speed_for_power_m_s(power_w) / (rpm / 60),
-                    0.3 * diameter_m,
-                    1.2 * diameter_m,
-                )
-            ),
-            3,
-        )
-        known.append(
-            Assumed("motor.propeller_pitch_m", pitch_m, "pitch speed usual for this power")
-        )
-    elif pitch_m is None:
-        pitch_m = round(0.65 * diameter_m, 3)
-        known.append(Assumed("motor.propeller_pitch_m", pitch_m, "0.65 of the diameter"))
+    if pitch_m is None:
+        why, pitch_m = "0.65 of the diameter", 0.65 * diameter_m
+        if rpm is not None:
+            why = "pitch speed usual for this power"
+            pitch_m = float(np.clip(speed_m_s / (rpm / 60), 0.3 * diameter_m, 1.2 * diameter_m))
+        pitch_m = round(pitch_m, 3)
+        known.append(Assumed("motor.propeller_pitch_m", pitch_m, why))
     if rpm is None:
-        rpm = round(60 * float(pitch_speed_for_power_m_s(power_w)) / pitch_m, 0)
+        rpm = round(60 * speed_m_s / pitch_m, 0)
         known.append(Assumed("motor.propeller_rpm", rpm, "pitch speed usual for this power"))
     factor, claimed = LOSS_FACTOR, None
     if static_thrust_n is not None:
-        claimed = float(
-            loss_factor_from_static(static_thrust_n, diameter_m, power_w, density_kg_m3)
-        )
+        from_claim = loss_factor_from_static(static_thrust_n, diameter_m, power_w, density_kg_m3)
+        claimed = float(from_claim)
         if LOSS_FACTOR_LOWEST <= claimed <= LOSS_FACTOR_BELIEVED:
             factor = claimed
-    if factor == LOSS_FACTOR:
-        why = "no believable static thrust to take it from"
-        (
+        if factor == LOSS_FACTOR:
+            why = "no believable static thrust to take it from"
             known.append(Assumed("motor.loss_factor", LOSS_FACTOR, why))
-            if static_thrust_n is not None
-            else None
-        )
     return Propulsor(diameter_m, pitch_m, rpm / 60.0, factor, claimed, tuple(known))
 
 

@@ -138,25 +138,28 @@ def table(
     wave = np.maximum(
         smoothed(log_speed, wave, froude, SMOOTH_SLENDER + SMOOTH_BEAMY * beam / length), 1e-9
     )
-    plane = None
-    if hull.fam.planes:
-        lcg = LCG_SHARE * length if lcg_m is None else lcg_m
-        volume = floating.volume_m3[:, None]
-        start = FROUDE_DISPLACEMENT * 0.98 * np.sqrt(GRAVITY_M_S2 * float(volume.min()) ** (1 / 3))
-        from_i = max(0, int(np.searchsorted(speed, start)) - 1)
-        plane = np.full((mass.size, _GRID), 1e-9)
-        plane[:, from_i:] = savitsky(
-            speed[None, from_i:],
-            mass[:, None],
-            hull.chine_m,
-            hull.deadrise,
-            lcg,
-            VCG_SHARE * hull.depth_m,
-            density_kg_m3=water.density_kg_m3,
-            viscosity_m2_s=water.viscosity_m2_s,
-        ).resistance_n
-        plane = np.log(np.maximum(plane, 1e-9))
+    lcg = LCG_SHARE * length if lcg_m is None else lcg_m
+    plane = _planing(hull, water, speed, mass, lcg) if hull.fam.planes else None
     return Resistance(hull, water, mass, log_speed, np.log(wave), plane, drag_area_m2(hull, people))
+
+
+def _planing(hull: Hull, water: Water, speed: Array, mass: Array, lcg_m: float) -> Array:
+    """ln of the planing resistance (D, N); nothing where a speed is far below planing."""
+    smallest = float((mass / water.density_kg_m3).min())
+    start = FROUDE_DISPLACEMENT * 0.98 * np.sqrt(GRAVITY_M_S2 * smallest ** (1 / 3))
+    from_i = max(0, int(np.searchsorted(speed, start)) - 1)
+    plane = np.full((mass.size, speed.size), 1e-9)
+    plane[:, from_i:] = savitsky(
+        speed[None, from_i:],
+        mass[:, None],
+        hull.chine_m,
+        hull.deadrise,
+        lcg_m,
+        VCG_SHARE * hull.depth_m,
+        density_kg_m3=water.density_kg_m3,
+        viscosity_m2_s=water.viscosity_m2_s,
+    ).resistance_n
+    return np.asarray(np.log(np.maximum(plane, 1e-9)))
 
 
 def _read(grid: Array, log_speed: Array, log_value: Array, masses: Array, mass: Array) -> Array:

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 import itertools
 from dataclasses import dataclass, field
-from typing import Any
 
 import numpy as np
 
 from jolvek.core.base.arrays import Array, Index
-from jolvek.core.electric.charging import charge_time_h
+from jolvek.core.electric.charging import Charger, charge_time_h
 from jolvek.core.electric.chemistry import chemistry
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.stowage import stow
@@ -55,101 +54,109 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
     >>> supplies(need, sample(), motors(sample(), 1026.0)).parallel.tolist()
     [1, 2, 3, 4]
     """
-    rows: list[tuple[Any, ...]] = []
-    rejected: dict[int, Finding] = {}
-    top = float(m.v_max.max(initial=0.0))
-    low = float(m.v_min.min(initial=np.inf))
-    clips_on = {pack for motor in shelf.motors for pack in motor.pack_ids}
+    rows, rejected = _layouts(need, shelf, m)
     names = tuple(dict.fromkeys(item.spec.chemistry for item in shelf.batteries))
+    spec = [shelf.batteries[i].spec for i, _, _ in rows]
+    i, s, p = np.array(rows, dtype=int).reshape(len(rows), 3).T
+    chem = np.array([names.index(b.chemistry) for b in spec], dtype=int)
+    volts = np.array([b.nominal_voltage_v for b in spec], dtype=float)
+    ah = np.array([b.capacity_ah for b in spec], dtype=float)
+    bank, charger, hours = _chargers(_Layouts(s, p, chem, volts, ah, names), shelf, need)
+    charger_price = np.array([0.0, *(c.price for c in shelf.chargers)])[charger + 1]
+    packs, kg = (s * p)[bank], np.array([b.weight_kg for b in spec], dtype=float)[bank]
+    price = np.array([shelf.batteries[k].price for k in i], dtype=float)[bank]
+    return Supplies(
+        i[bank],
+        s[bank],
+        p[bank],
+        charger,
+        (s * volts)[bank],
+        (s * np.array([b.full_v for b in spec], dtype=float))[bank],
+        (s * np.array([b.empty_v for b in spec], dtype=float))[bank],
+        (p * np.array([b.continuous_a for b in spec], dtype=float))[bank],
+        packs * (volts * ah)[bank],
+        packs * kg,
+        kg,
+        packs * price + charger_price,
+        hours,
+        names,
+        chem[bank],
+        rejected,
+    )
+
+
+def _layouts(
+    need: Need, shelf: Shelf, m: Motors
+) -> tuple[list[tuple[int, int, int]], dict[int, Finding]]:
+    """(battery, series, parallel) that some motor's voltage allows and a bay holds; why none."""
+    rows: list[tuple[int, int, int]] = []
+    rejected: dict[int, Finding] = {}
+    top, low = float(m.v_max.max(initial=0.0)), float(m.v_min.min(initial=np.inf))
+    clips_on = {pack for motor in shelf.motors for pack in motor.pack_ids}
     for i, item in enumerate(shelf.batteries):
-        b, reason, found = item.spec, None, False
+        b, reason, before = item.spec, None, len(rows)
         for s, p in itertools.product(range(1, MAX_PACKS + 1), range(1, MAX_PARALLEL + 1)):
             if s * p > MAX_PACKS or s * b.full_v > top or s * b.nominal_voltage_v < low:
                 continue
             reason = None if item.id in clips_on else stow(need.site.bays, b, s * p)[1]
             if reason:
                 break
-            found = True
-            rows.append(
-                (
-                    i,
-                    s,
-                    p,
-                    names.index(b.chemistry),
-                    b.nominal_voltage_v,
-                    b.capacity_ah,
-                    b.full_v,
-                    b.empty_v,
-                    b.continuous_a,
-                    b.weight_kg,
-                    item.price,
-                )
-            )
-        if not found:
+            rows.append((i, s, p))
+        if len(rows) == before:
             rejected[i] = reason or find("voltage-none", b.full_v, top)
-    a = np.array(rows, dtype=float).reshape(len(rows), 11).T
-    bank, charger, hours = _chargers(a, names, shelf, need.day.charge_h, need.day.reserve)
-    i, s, p, chem, volts, ah, full, empty, amps, kg, price = a[:, bank]
-    price = s * p * price + np.array([0.0, *(c.price for c in shelf.chargers)])[charger + 1]
-    return Supplies(
-        i.astype(int),
-        s.astype(int),
-        p.astype(int),
-        charger,
-        s * volts,
-        s * full,
-        s * empty,
-        p * amps,
-        s * p * volts * ah,
-        s * p * kg,
-        kg,
-        price,
-        hours,
-        names,
-        chem.astype(int),
-        rejected,
-    )
+    return rows, rejected
 
 
-def _chargers(
-    banks: Array, names: tuple[str, ...], shelf: Shelf, hours_given: float, reserve: float
-) -> tuple[Index, Index, Array]:
+@dataclass(frozen=True)
+class _Layouts:
+    """Banks (B,) before their chargers: series, parallel, chemistry, pack's volts and amp-hours."""
+
+    series: Index
+    parallel: Index
+    chem_index: Index
+    volts: Array
+    ah: Array
+    names: tuple[str, ...]
+
+
+def _chargers(b: _Layouts, shelf: Shelf, need: Need) -> tuple[Index, Index, Array]:
     """(bank, charger, hours) rows: per bank the cheapest charger and the cheapest that fills it in
     the hours given; −1: none.
     """
-    n = banks.shape[1]
+    n = b.volts.size
     if not shelf.chargers or not n:
         return np.arange(n), np.full(n, -1), np.full(n, np.nan)
-    _, series, parallel, chem, volts, ah = banks[:6, :, None]
-    spec = [item.spec for item in shelf.chargers]
     price = np.array([item.price for item in shelf.chargers])
-    charger_v, charger_a, outputs = (
-        np.array([getattr(c, k) for c in spec], dtype=float)
-        for k in ("voltage_v", "current_a", "outputs")
-    )
-    programme = np.array([[name in c.chemistries for c in spec] for name in names])[
-        banks[3].astype(int)
-    ]
-    whole = programme & (np.abs(series * volts / charger_v - 1) <= 0.1)
-    packwise = programme & ~whole & (np.abs(volts / charger_v - 1) <= 0.1)
-    hours = np.full(whole.shape, np.inf)
-    for k, name in enumerate(names):
-        mine = banks[3] == k
-        kind = chemistry(name)
-        at_once = charge_time_h((parallel * ah)[mine], charger_a * outputs, kind, reserve)
-        rounds = np.ceil((series * parallel)[mine] / outputs) * charge_time_h(
-            ah[mine], charger_a, kind, reserve
-        )
-        hours[mine] = np.where(whole[mine], at_once, np.where(packwise[mine], rounds, np.inf))
+    hours = _charge_hours(b, [item.spec for item in shelf.chargers], need.day.reserve)
+    in_time = hours <= need.day.charge_h
     rows = np.arange(n)
     cheapest = np.argmin(np.where(np.isfinite(hours), price, np.inf), axis=1)
     none = ~np.isfinite(hours).any(axis=1)
-    quick = np.argmin(np.where(hours <= hours_given, price, np.inf), axis=1)
-    more = ~none & (hours <= hours_given).any(axis=1) & (quick != cheapest)
-    bank, charger = (
-        np.concatenate((rows, rows[more])),
-        np.concatenate((np.where(none, -1, cheapest), quick[more])),
-    )
+    quick = np.argmin(np.where(in_time, price, np.inf), axis=1)
+    more = ~none & in_time.any(axis=1) & (quick != cheapest)
+    bank = np.concatenate((rows, rows[more]))
+    charger = np.concatenate((np.where(none, -1, cheapest), quick[more]))
     order = np.argsort(bank, kind="stable")
     bank, charger = bank[order], charger[order]
     return bank, charger, np.where(charger < 0, np.nan, hours[bank, charger])
+
+
+def _charge_hours(b: _Layouts, chargers: list[Charger], reserve: float) -> Array:
+    """Hours (B, C) from the reserve to full; inf where a charger does not serve a bank."""
+    series, parallel, volts, ah = (x[:, None] for x in (b.series, b.parallel, b.volts, b.ah))
+    charger_v, charger_a, outputs = (
+        np.array([getattr(c, k) for c in chargers], dtype=float)
+        for k in ("voltage_v", "current_a", "outputs")
+    )
+    speaks = np.array([[name in c.chemistries for c in chargers] for name in b.names])
+    programme = speaks[b.chem_index]
+    whole = programme & (np.abs(series * volts / charger_v - 1) <= 0.1)
+    packwise = programme & ~whole & (np.abs(volts / charger_v - 1) <= 0.1)
+    hours = np.full(whole.shape, np.inf)
+    for k, name in enumerate(b.names):
+        mine, kind = b.chem_index == k, chemistry(name)
+        at_once = charge_time_h((parallel * ah)[mine], charger_a * outputs, kind, reserve)
+        one = charge_time_h(ah[mine], charger_a, kind, reserve)
+        in_turn = np.ceil((series * parallel)[mine] / outputs) * one
+        hours[mine] = np.where(whole[mine], at_once, np.where(packwise[mine], in_turn, np.inf))
+    return hours

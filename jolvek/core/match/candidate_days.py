@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-import numpy as np
-from numpy.typing import NDArray
+from dataclasses import replace
 
-from jolvek.core.base.arrays import Array, Index
+import numpy as np
+
+from jolvek.core.base.arrays import Array
 from jolvek.core.electric.chemistry import chemistry, temperature_factor
 from jolvek.core.electric.discharge import delivered_share
 from jolvek.core.enquiry.need import Need
@@ -13,74 +14,78 @@ from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
 from jolvek.core.match.field import Field
 from jolvek.core.match.motors import Motors
+from jolvek.core.match.pairs import Pairs
+from jolvek.core.match.speeds import Runs
 
 
-def _days(
-    need: Need,
-    m: Motors,
-    d: Drives,
-    s: Supplies,
-    drive: Index,
-    supply: Index,
-    mass: Array,
-    v: Array,
-    top: Array,
-    power_wish: Array,
-    power_run: Array,
-    curves: NDArray[np.float32] | None,
-    day_wh: Array,
-    hours: float,
-) -> Field:
-    """Time, range, price and weights; whether each setup does the wished day."""
+def days(need: Need, m: Motors, d: Drives, s: Supplies, p: Pairs, runs: Runs) -> Field:
+    """Time, range, price and weights; whether each setup does the wished day.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.match.matching import match
+    >>> from jolvek.core.products.shelf import sample
+    >>> need = Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> f = match(need, sample()).field
+    >>> bool((f.range_m[f.does_day] > need.day.distance_m).all())
+    True
+    """
     day = need.day
-    speed = np.where(np.isnan(power_wish), top, day.speed_m_s)
-    energy = s.energy_wh[supply]
-    able = np.isfinite(day_wh)
-    mean_w = np.where(able, day_wh, 1.0) / hours
-    share, day_share = np.empty(drive.size), np.empty(drive.size)
-    for k, chem in enumerate(s.chemistry):
-        rows = s.chem_index[supply] == k
-        if rows.any():
-            cold = temperature_factor(chemistry(chem), day.temperature_c)
-            share[rows] = delivered_share(
-                chem, (power_run / energy)[rows], day.kept_share, 0.0, cold
-            )
-            day_share[rows] = delivered_share(
-                chem, (mean_w / energy)[rows], day.kept_share, 0.0, cold
-            )
-    runtime = np.maximum(3600.0 * share * energy / power_run - day.keep_s, 0.0)
-    way = np.maximum(speed - day.current_m_s, 0.0)
-    reach = way * runtime
-    motor = d.motor[drive]
-    spare_wh = day_share * energy - np.where(able, day_wh, np.inf) - mean_w * day.keep_s / 3600
-    does = ~np.isnan(power_wish) & (spare_wh >= 0) & (not need.day_blocked)
-    if day.hands_free:
-        does &= d.hands_free[drive]
-    lift = np.maximum(m.mass_kg[motor], s.pack_kg[supply])
-    if day.max_lift_kg is not None:
-        does &= lift <= day.max_lift_kg
-    price = d.price[drive] + s.price[supply]
-    if day.budget is not None:
-        does &= price <= day.budget
-    noise = m.noise_db[motor]
-    if day.max_noise_db is not None:
-        does &= ~(noise > day.max_noise_db)
-    return Field(
-        drive,
-        supply,
-        mass,
-        top,
-        power_wish,
-        reach,
-        runtime,
-        price,
-        d.mass_kg[drive] + s.mass_kg[supply],
-        lift,
-        s.charge_h[supply],
-        noise,
-        day_wh,
-        spare_wh,
-        does,
-        v,
-        curves,
+    able = np.isfinite(runs.day_wh)
+    mean_w = np.where(able, runs.day_wh, 1.0) / runs.hours
+    energy = s.energy_wh[p.supply]
+    share, day_share = (
+        _shares(need, s, p, runs.run_w / energy),
+        _shares(need, s, p, mean_w / energy),
     )
+    runtime = np.maximum(3600.0 * share * energy / runs.run_w - day.keep_s, 0.0)
+    speed = np.where(np.isnan(runs.wish_w), runs.top_m_s, day.speed_m_s)
+    spent = np.where(able, runs.day_wh, np.inf)
+    return _judged(
+        need,
+        d,
+        Field(
+            p.drive,
+            p.supply,
+            p.displacement_kg,
+            runs.top_m_s,
+            runs.wish_w,
+            np.maximum(speed - day.current_m_s, 0.0) * runtime,
+            runtime,
+            d.price[p.drive] + s.price[p.supply],
+            d.mass_kg[p.drive] + s.mass_kg[p.supply],
+            np.maximum(m.mass_kg[d.motor[p.drive]], s.pack_kg[p.supply]),
+            s.charge_h[p.supply],
+            m.noise_db[d.motor[p.drive]],
+            runs.day_wh,
+            day_share * energy - spent - mean_w * day.keep_s / 3600,
+            np.zeros(p.drive.size, dtype=bool),
+            runs.grid_m_s,
+            runs.curves,
+        ),
+    )
+
+
+def _shares(need: Need, s: Supplies, p: Pairs, per_h: Array) -> Array:
+    """Share of the rated energy (N,) that reaches the motor at a power per energy, by chemistry."""
+    out = np.empty(p.supply.size)
+    for k, chem in enumerate(s.chemistry):
+        rows = s.chem_index[p.supply] == k
+        if rows.any():
+            cold = temperature_factor(chemistry(chem), need.day.temperature_c)
+            out[rows] = delivered_share(chem, per_h[rows], need.day.kept_share, 0.0, cold)
+    return out
+
+
+def _judged(need: Need, d: Drives, f: Field) -> Field:
+    """The field with what does the day: speed, energy and the customer's must-haves."""
+    day = need.day
+    does = ~np.isnan(f.power_at_wish_w) & (f.spare_wh >= 0) & (not need.day_blocked)
+    if day.hands_free:
+        does &= d.hands_free[f.drive]
+    if day.max_lift_kg is not None:
+        does &= f.lift_kg <= day.max_lift_kg
+    if day.budget is not None:
+        does &= f.price <= day.budget
+    if day.max_noise_db is not None:
+        does &= ~(f.noise_db > day.max_noise_db)
+    return replace(f, does_day=does)

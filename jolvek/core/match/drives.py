@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
 from jolvek.core.base.arrays import Array, Index, Mask
 from jolvek.core.enquiry.need import Need
 from jolvek.core.match.motors import Motors
-from jolvek.core.products.mounting import TRANSOM_PLACES
+from jolvek.core.products.mounting import TRANSOM_PLACES, Mount
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.rules.findings import Finding, find
 
@@ -45,68 +45,12 @@ def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
     mi = np.array([p[0] for p in pairs], dtype=int)
     shaft = np.array([p[1] for p in pairs], dtype=float)
     mounts = [item.spec for item in shelf.mounts]
-    site, hull = need.site, need.hull
-
-    def column(values: Any) -> Array:
-        return np.array(list(values), dtype=float)[None, :]
-
-    placed = np.array(
-        [
-            k.general.place in site.places
-            and (not k.general.families or hull.family in k.general.families)
-            for k in mounts
-        ],
-        dtype=bool,
-    )[None, :]
-    style = np.array(
-        [[shelf.motors[i].style in k.general.styles for k in mounts] for i, _ in pairs], dtype=bool
-    ).reshape(len(pairs), len(mounts))
-    on_transom = np.array([k.general.place in TRANSOM_PLACES for k in mounts], dtype=bool)[None, :]
-    seat = hull.transom_m - column(k.drop_m for k in mounts)
-    plate = np.where(on_transom & ~np.isnan(shaft)[:, None], shaft[:, None] - seat, np.nan)
-    mass = m.mass_kg[mi][:, None] + column(k.mass_kg for k in mounts)
-    thick = site.transom_thickness_m
-    thin = np.array(
-        [
-            thick is None
-            or k.general.place != "transom"
-            or k.transom_min_m <= thick <= k.transom_max_m
-            for k in mounts
-        ],
-        dtype=bool,
-    )[None, :]
-    power_cap = min(x for x in (hull.max_power_w, site.approval_power_w, np.inf) if x is not None)
-    rules: list[tuple[str, Mask]] = [
-        (
-            "plate-power",
-            np.broadcast_to((m.power_w[mi] <= power_cap * (1 + 1e-9))[:, None], style.shape),
-        ),
-        (
-            "approval-thrust",
-            np.broadcast_to(
-                (m.thrust_n[mi] <= (site.approval_thrust_n or np.inf))[:, None], style.shape
-            ),
-        ),
-        ("mount-style", style),
-        ("mount-place", np.broadcast_to(placed, style.shape)),
-        ("motor-mass", mass <= (site.max_motor_kg or np.inf)),
-        ("mount-motor-mass", m.mass_kg[mi][:, None] <= column(k.max_motor_kg for k in mounts)),
-        ("mount-thrust", m.thrust_n[mi][:, None] <= column(k.max_thrust_n for k in mounts)),
-        ("mount-transom", np.broadcast_to(thin, style.shape)),
-        ("shaft-short", ~(plate < 0)),
-    ]
-    valid = (
-        np.logical_and.reduce([ok for _, ok in rules])
-        if mounts
-        else np.zeros(style.shape, dtype=bool)
-    )
+    mass = m.mass_kg[mi][:, None] + _row(k.mass_kg for k in mounts)
+    plate = _plates_m(need, mounts, shaft)
+    rules = _rules(need, shelf, m, mi, mass, plate)
+    valid = np.logical_and.reduce(list(rules.values())) if mounts else np.zeros(mass.shape, bool)
     pair, mount = np.nonzero(valid)
     driven = set(mi[pair].tolist())
-    rejected = {
-        i: _why_no_drive(need, shelf, i, mi == i, rules, plate, m)
-        for i in range(len(shelf.motors))
-        if i not in driven
-    }
     return Drives(
         mi[pair],
         mount,
@@ -115,8 +59,56 @@ def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
         m.price[mi[pair]] + np.array([shelf.mounts[j].price for j in mount], dtype=float),
         plate[pair, mount],
         np.array([mounts[j].hands_free for j in mount], dtype=bool),
-        rejected,
+        {
+            i: _why_no_drive(need, shelf, i, mi == i, rules, plate, m)
+            for i in range(len(shelf.motors))
+            if i not in driven
+        },
     )
+
+
+def _row(values: Iterable[float | bool]) -> Array:
+    """One figure a mount, as (1, K)."""
+    return np.array(list(values), dtype=float)[None, :]
+
+
+def _plates_m(need: Need, mounts: list[Mount], shaft: Array) -> Array:
+    """Depth (P, K) of the plate below the hull bottom; nan where it does not apply."""
+    on_transom = _row(k.general.place in TRANSOM_PLACES for k in mounts) > 0
+    seat = need.hull.transom_m - _row(k.drop_m for k in mounts)
+    return np.where(on_transom & ~np.isnan(shaft)[:, None], shaft[:, None] - seat, np.nan)
+
+
+def _rules(
+    need: Need, shelf: Shelf, m: Motors, mi: Index, mass: Array, plate: Array
+) -> dict[str, Mask]:
+    """Rule id → (P, K) mask that is True where a motor with its shaft on a mount passes it."""
+    site, hull, mounts = need.site, need.hull, [item.spec for item in shelf.mounts]
+    power_cap = min(x for x in (hull.max_power_w, site.approval_power_w, np.inf) if x is not None)
+    styles = [[shelf.motors[i].style in k.general.styles for k in mounts] for i in mi]
+    placed = _row(
+        k.general.place in site.places
+        and (not k.general.families or hull.family in k.general.families)
+        for k in mounts
+    )
+    thick = site.transom_thickness_m
+    clamped = _row(
+        thick is None or k.general.place != "transom" or k.transom_min_m <= thick <= k.transom_max_m
+        for k in mounts
+    )
+    power, thrust, kilos = (x[mi][:, None] for x in (m.power_w, m.thrust_n, m.mass_kg))
+    masks = {
+        "plate-power": power <= power_cap * (1 + 1e-9),
+        "approval-thrust": thrust <= (site.approval_thrust_n or np.inf),
+        "mount-style": np.array(styles, dtype=bool).reshape(mass.shape),
+        "mount-place": placed > 0,
+        "motor-mass": mass <= (site.max_motor_kg or np.inf),
+        "mount-motor-mass": kilos <= _row(k.max_motor_kg for k in mounts),
+        "mount-thrust": thrust <= _row(k.max_thrust_n for k in mounts),
+        "mount-transom": clamped > 0,
+        "shaft-short": ~(plate < 0),
+    }
+    return {rule: np.broadcast_to(ok, mass.shape) for rule, ok in masks.items()}
 
 
 def _why_no_drive(
@@ -124,52 +116,46 @@ def _why_no_drive(
     shelf: Shelf,
     i: int,
     rows: Mask,
-    rules: list[tuple[str, Mask]],
+    rules: dict[str, Mask],
     plate: Array,
     m: Motors,
 ) -> Finding:
     """The rule that binds: the one that still fails on the mount where the most others hold."""
-    left = np.ones(rules[0][1][rows].shape, dtype=bool)
     item, site = shelf.motors[i], need.site
+    nowhere = find("no-mount", style=item.style, places=", ".join(site.places) or "none")
     if not shelf.mounts:
-        return find("no-mount", style=item.style, places=", ".join(site.places) or "none")
-    for rule, ok in rules:
+        return nowhere
+    left = np.ones((int(rows.sum()), len(shelf.mounts)), dtype=bool)
+    for rule, ok in rules.items():
         now = left & ok[rows]
         if not now.any():
-            j = int(np.nonzero(left.any(axis=0))[0][0]) if left.any() else 0
-            mount = shelf.mounts[j].spec if shelf.mounts else None
-            if (
-                rule == "plate-power"
-                and site.approval_power_w is not None
-                and m.power_w[i] > site.approval_power_w
-            ):
-                return find("approval-power", m.power_w[i], site.approval_power_w)
-            if rule == "plate-power":
-                return find(rule, m.power_w[i], need.hull.max_power_w)
-            if rule == "approval-thrust":
-                return find(rule, m.thrust_n[i], site.approval_thrust_n)
-            if rule == "shaft-short":
-                short = -1000 * np.nanmax(np.where(left, plate[rows], np.nan))
-                return find(rule, -short / 1000, 0.0, short=float(np.ceil(np.round(short, 3))))
-            if rule == "motor-mass":
-                return find(rule, m.mass_kg[i], site.max_motor_kg)
-            if rule == "mount-motor-mass":
-                best = max(
-                    shelf.mounts[k].spec.max_motor_kg for k in np.nonzero(left.any(axis=0))[0]
-                )
-                return find(rule, m.mass_kg[i], best)
-            if rule == "mount-thrust":
-                best = max(
-                    shelf.mounts[k].spec.max_thrust_n for k in np.nonzero(left.any(axis=0))[0]
-                )
-                return find(rule, m.thrust_n[i], best)
-            if rule == "mount-transom" and mount:
-                return find(
-                    rule,
-                    1000 * (site.transom_thickness_m or 0),
-                    low=1000 * mount.transom_min_m,
-                    high=1000 * mount.transom_max_m,
-                )
-            return find("no-mount", style=item.style, places=", ".join(site.places) or "none")
+            mounts = [shelf.mounts[k].spec for k in np.nonzero(left.any(axis=0))[0]]
+            best_plate = float(np.nanmax(np.where(left, plate[rows], np.nan), initial=-np.inf))
+            return _said(rule, need, mounts, m, i, best_plate) or nowhere
         left = now
-    return find("no-mount", style=item.style, places=", ".join(site.places) or "none")
+    return nowhere
+
+
+def _said(
+    rule: str, need: Need, mounts: list[Mount], m: Motors, i: int, plate: float
+) -> Finding | None:
+    """The finding of one rule against a motor on the mounts that were left for it."""
+    site, power, thrust, kilos = need.site, m.power_w[i], m.thrust_n[i], m.mass_kg[i]
+    if rule == "plate-power":
+        if site.approval_power_w is not None and power > site.approval_power_w:
+            return find("approval-power", power, site.approval_power_w)
+        return find(rule, power, need.hull.max_power_w)
+    if rule == "approval-thrust":
+        return find(rule, thrust, site.approval_thrust_n)
+    if rule == "motor-mass":
+        return find(rule, kilos, site.max_motor_kg)
+    if rule == "mount-motor-mass":
+        return find(rule, kilos, max(k.max_motor_kg for k in mounts))
+    if rule == "mount-thrust":
+        return find(rule, thrust, max(k.max_thrust_n for k in mounts))
+    if rule == "shaft-short":
+        return find(rule, plate, 0.0, short=float(np.ceil(np.round(-1000 * plate, 3))))
+    if rule == "mount-transom" and mounts:
+        low, high = 1000 * mounts[0].transom_min_m, 1000 * mounts[0].transom_max_m
+        return find(rule, 1000 * (site.transom_thickness_m or 0), low=low, high=high)
+    return None

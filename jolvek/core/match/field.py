@@ -33,3 +33,14 @@ class Field:
     does_day: Mask
     curve_speed_m_s: Array
     curve_power_w: NDArray[np.float32] | None
+
+
+def empty_field() -> Field:
+    """The field of no candidates.
+
+    >>> empty_field().price.size
+    0
+    """
+    none, index = np.zeros(0), np.zeros(0, dtype=int)
+    no = np.zeros(0, dtype=bool)
+    return Field(index, index, *(none,) * 12, no, none, None)

@@ -14,25 +14,24 @@ from jolvek.core.hydro.resistance import Resistance, total_n
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
 from jolvek.core.match.motors import Motors
+from jolvek.core.match.pairs import Pairs
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE
 
-POINTS = 24
+POINTS = 24  # speeds of the common grid
+CHUNK = 4096  # candidates worked out at a time
 
 
-CHUNK = 4096
-
-
-def _speeds(need: Need, r: Resistance, m: Motors, d: Drives, drive: Index, mass: Array) -> Array:
+def _grid(need: Need, r: Resistance, m: Motors, d: Drives, p: Pairs) -> Array:
     """A common grid of POINTS speeds up to what the strongest motor reaches, the wished speed among
     them.
     """
-    strongest = drive[int(np.argmax(m.power_w[d.motor[drive]]))]
-    i = d.motor[strongest]
-    light = float(mass.min())
+    motor = d.motor[p.drive]
+    i = motor[int(np.argmax(m.power_w[motor]))]
     v = np.linspace(0.05, 1.0, 80) * float(np.exp(r.log_speed[-1]))
-    thrust = total_n(r, v, light, need.day.wind_m_s, m.leg_m2[i])
+    light = float(p.displacement_kg.min())
+    thrust = np.maximum(total_n(r, v, light, need.day.wind_m_s, m.leg_m2[i]), 1e-6)
     power = power_for_thrust_w(
-        np.maximum(thrust, 1e-6), v, m.diameter_m[i], m.loss_factor[i], need.water.density_kg_m3
+        thrust, v, m.diameter_m[i], m.loss_factor[i], need.water.density_kg_m3
     )
     over = power > 1.25 * m.power_w[i]
     last_under = int(np.nonzero(~over)[0][-1]) if (~over).any() else 0
@@ -50,16 +49,49 @@ class Table:
     A candidate is a row and a displacement between two nodes; its curve is a blend of two lines.
     """
 
-    load: NDArray[
-        np.float32
-    ]  # power over limit or thrust over what pitch allows, whichever is more, from rest
+    # power over limit or thrust over what pitch allows, whichever is more, from rest
+    load: NDArray[np.float32]
     power_w: NDArray[np.float32]  # from rest
-    trip_w: NDArray[
-        np.float64
-    ]  # (L, R, K) steady power of each leg; inf where the pitch or the limit forbids it
-    wish_w: NDArray[np.float64]  # (R, K) steady power at the wished speed
+    # (L, R, K) steady power of each leg; inf where the pitch or the limit forbids it
+    trip_w: Array
+    wish_w: Array  # (R, K) steady power at the wished speed
     row: Index  # (N,) row of each candidate
     limit_w: Array  # (N,)
+
+
+@dataclass(frozen=True)
+class _Rows:
+    """Motors (R,) at their power limits, with what their propellers do at any speed."""
+
+    motors: Motors
+    index: Index
+    limit_w: Array
+    resistance: Resistance
+    rho: float
+
+    def column(self, values: Array, axes: int) -> Array:
+        """Values of the motors (M,) as (R, 1, …) with so many axes after the first."""
+        return values[self.index].reshape(-1, *(1,) * axes)
+
+    def power_w(self, thrust: Array, speed: Array | float) -> Array:
+        """Power (R, K, …) for a thrust at a speed."""
+        m, axes = self.motors, thrust.ndim - 1
+        diameter, loss = self.column(m.diameter_m, axes), self.column(m.loss_factor, axes)
+        return power_for_thrust_w(thrust, speed, diameter, loss, self.rho)
+
+    def room_n(self, speed: Array | float, axes: int) -> Array:
+        """Thrust that the pitch allows at a speed."""
+        m = self.motors
+        diameter, pitch, rev = (self.column(x, axes) for x in (m.diameter_m, m.pitch_m, m.rev_s))
+        return pitch_limited_thrust_n(speed, diameter, pitch, rev, self.rho)
+
+    def thrust_n(self, speed: Array | float, wind: float) -> Array:
+        """Resistance with the motor's leg, (R, K) at one speed or (R, K, P) at many."""
+        at = np.asarray(speed)
+        mass = self.resistance.displacement_kg.reshape(-1, *(1,) * at.ndim)
+        hull = total_n(self.resistance, at, mass, wind)[None]
+        leg = 0.5 * self.rho * at * at * self.column(self.motors.leg_m2, 1 + at.ndim)
+        return np.asarray(np.maximum(hull + leg, 1e-6))
 
 
 def _tabulate(
@@ -68,52 +100,124 @@ def _tabulate(
     """Work out thrust and power once per motor, power limit and displacement node."""
     limits = np.minimum(m.power_w[motor], m.controller_a[motor] * s.nominal_v[supply])
     key, row = np.unique(motor * 1e6 + np.round(limits), return_inverse=True)
-    mi, limit = (key // 1e6).astype(int), key % 1e6
-    rho = need.water.density_kg_m3
-    hull = total_n(r, v[None, :], r.displacement_kg[:, None], need.day.wind_m_s)  # (K, P)
-    thrust = np.maximum(hull[None] + 0.5 * rho * v * v * m.leg_m2[mi][:, None, None], 1e-6)
-    diameter, loss = m.diameter_m[mi][:, None, None], m.loss_factor[mi][:, None, None]
-    power = power_for_thrust_w(thrust, v, diameter, loss, rho)
+    rows = _Rows(m, (key // 1e6).astype(int), key % 1e6, r, need.water.density_kg_m3)
+    day = need.day
+    thrust = rows.thrust_n(v, day.wind_m_s)
+    power = rows.power_w(thrust, v)
     climb = thrust
     if r.planing_capable:
         edge = np.array([r.planing_speed_m_s(x, PLANING_FROUDE) for x in r.displacement_kg])
-        climb, power = _hump(v, edge[None, :, None], thrust, power, diameter, loss, rho)
-    room = np.maximum(
-        pitch_limited_thrust_n(
-            v, diameter, m.pitch_m[mi][:, None, None], m.rev_s[mi][:, None, None], rho
-        ),
-        1e-9,
-    )
-    load = np.maximum.accumulate(np.maximum(power / limit[:, None, None], climb / room), axis=2)
-
-    def steady(speed: float, wind: float) -> tuple[Array, Array]:
-        """Thrust and power (R, K) at one speed in one wind."""
-        push = (
-            total_n(r, speed, r.displacement_kg, wind)[None]
-            + 0.5 * rho * speed**2 * m.leg_m2[mi][:, None]
-        )
-        push = np.maximum(push, 1e-6)
-        return push, power_for_thrust_w(
-            push, speed, m.diameter_m[mi][:, None], m.loss_factor[mi][:, None], rho
-        )
-
-    trip = []
-    for leg in need.day.trip:
-        push, watts = steady(leg.speed_m_s, leg.wind_m_s)
-        most = pitch_limited_thrust_n(
-            leg.speed_m_s, m.diameter_m[mi], m.pitch_m[mi], m.rev_s[mi], rho
-        )[:, None]
-        trip.append(
-            np.where((watts <= limit[:, None] * (1 + 1e-9)) & (push <= most), watts, np.inf)
-        )
+        climb, power = _hump(v, edge[None, :, None], thrust, power, rows)
+    room = np.maximum(rows.room_n(v, 2), 1e-9)
+    limit = rows.limit_w[:, None, None]
+    load = np.maximum.accumulate(np.maximum(power / limit, climb / room), axis=2)
     return Table(
         np.minimum(load, 1e6).astype(np.float32),
         np.maximum.accumulate(power, axis=2).astype(np.float32),
-        np.array(trip),
-        steady(need.day.speed_m_s, need.day.wind_m_s)[1],
+        np.array([_leg_power_w(rows, leg.speed_m_s, leg.wind_m_s) for leg in day.trip]),
+        rows.power_w(rows.thrust_n(day.speed_m_s, day.wind_m_s), day.speed_m_s),
         row,
         limits,
     )
+
+
+def _leg_power_w(rows: _Rows, speed: float, wind: float) -> Array:
+    """Steady power (R, K) of one leg; inf where the pitch or the limit forbids it."""
+    push = rows.thrust_n(speed, wind)
+    watts = rows.power_w(push, speed)
+    able = (watts <= rows.limit_w[:, None] * (1 + 1e-9)) & (push <= rows.room_n(speed, 1))
+    return np.where(able, watts, np.inf)
+
+
+@dataclass(frozen=True)
+class Runs:
+    """What each candidate (N,) does: top speed, power at the wished speed (nan out of reach), power
+    it then runs at, energy and hours of the day's legs; curves (N, P) where they were asked for.
+    """
+
+    grid_m_s: Array
+    top_m_s: Array
+    wish_w: Array
+    run_w: Array
+    day_wh: Array  # inf where a leg cannot be run
+    hours: float
+    curves: NDArray[np.float32] | None
+
+
+def run(
+    need: Need, m: Motors, d: Drives, s: Supplies, p: Pairs, r: Resistance, keep_curves: bool
+) -> Runs:
+    """Curves and day of all candidates, chunk by chunk so that each stays in the processor's cache.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.match.matching import match
+    >>> from jolvek.core.products.shelf import sample
+    >>> need = Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> bool((match(need, sample()).field.top_speed_m_s > 1.5).all())
+    True
+    """
+    v = _grid(need, r, m, d, p)
+    t = _tabulate(need, m, s, d.motor[p.drive], p.supply, v, r)
+    place, f = _between_nodes(r.displacement_kg, p.displacement_kg)
+    low = t.row * r.displacement_kg.size + place
+    top, at_wish, curves = _read_curves(t, v, need.day.speed_m_s, low, f, keep_curves)
+    wish_w, reached = _read(t.wish_w, low, f), at_wish <= 1
+    day_wh, hours = _day_energy(need, t, top, low, f)
+    return Runs(
+        v,
+        top,
+        np.where(reached, wish_w, np.nan),
+        np.where(reached, wish_w, t.limit_w),
+        day_wh,
+        hours,
+        curves,
+    )
+
+
+def _between_nodes(nodes_kg: Array, mass: Array) -> tuple[Index, NDArray[np.float32]]:
+    """Each mass (N,) as the node below it and the share of the way to the next."""
+    x = np.log(mass / nodes_kg[0]) / np.log(nodes_kg[1] / nodes_kg[0])
+    place = np.clip(x.astype(int), 0, nodes_kg.size - 2)
+    return place, (x - place).astype(np.float32)
+
+
+def _read(lines: Array, low: Index, f: NDArray[np.float32]) -> Array:
+    """Figures (R, K) read for each candidate between two nodes."""
+    flat = lines.reshape(-1)
+    with np.errstate(invalid="ignore"):
+        return np.asarray(np.where(f > 0, flat[low] * (1 - f) + flat[low + 1] * f, flat[low]))
+
+
+def _read_curves(
+    t: Table, v: Array, wish_m_s: float, low: Index, f: NDArray[np.float32], keep: bool
+) -> tuple[Array, Array, NDArray[np.float32] | None]:
+    """Top speed, load at the wished speed (N,), and the curves where they are to be kept."""
+    wish, n = int(np.argmin(np.abs(v - wish_m_s))), low.size
+    load_lines, power_lines = t.load.reshape(-1, v.size), t.power_w.reshape(-1, v.size)
+    top, at_wish = np.empty(n), np.empty(n)
+    curves = np.empty((n, v.size), dtype=np.float32) if keep else None
+    for a in range(0, n, CHUNK):
+        c = slice(a, a + CHUNK)
+        load = _blend(load_lines, low[c], f[c])
+        top[c] = _first_over(v, load)
+        at_wish[c] = load[:, wish]
+        if curves is not None:
+            curves[c] = _blend(power_lines, low[c], f[c])
+    return top, at_wish, curves
+
+
+def _day_energy(
+    need: Need, t: Table, top: Array, low: Index, f: NDArray[np.float32]
+) -> tuple[Array, float]:
+    """Wh of the day's legs with other loads (N,), and the hours under way."""
+    trip = need.day.trip
+    others = need.day.hotel_w * sum(leg.seconds + leg.hold_s for leg in trip) / 3600
+    day_wh, hours = np.full(low.size, others), 0.0
+    for leg, lines in zip(trip, t.trip_w, strict=True):
+        watts = np.where(leg.speed_m_s <= top * (1 + 1e-6), _read(lines, low, f), np.inf)
+        day_wh += watts * leg.seconds / 3600
+        hours += leg.seconds / 3600
+    return day_wh, max(hours, 1e-3)
 
 
 def _blend(lines: NDArray[np.float32], low: Index, f: NDArray[np.float32]) -> NDArray[np.float32]:
@@ -126,23 +230,18 @@ def _blend(lines: NDArray[np.float32], low: Index, f: NDArray[np.float32]) -> ND
     return out
 
 
-def _hump(
-    v: Array, edge: Array, thrust: Array, power: Array, diameter: Array, loss: Array, rho: float
-) -> tuple[Array, Array]:
+def _hump(v: Array, edge: Array, thrust: Array, power: Array, rows: _Rows) -> tuple[Array, Array]:
     """Thrust and power (R, K, P) with the hump climbed with 10 % to spare before what lies past
     it.
     """
     h = np.argmax(np.where(v > edge, 0.0, power), axis=-1)[..., None]
     beyond = np.arange(v.size) > h
-    humped = (
-        np.where(beyond, power, np.inf).min(axis=-1, keepdims=True)
-        < np.take_along_axis(power, h, -1)
-    ) & beyond
+    crest = np.take_along_axis(power, h, -1)
+    humped = (np.where(beyond, power, np.inf).min(axis=-1, keepdims=True) < crest) & beyond
     peak = (1 + HUMP_MARGIN) * np.take_along_axis(thrust, h, -1)
-    need = power_for_thrust_w(peak, v[h], diameter, loss, rho)
-    return np.where(humped, np.maximum(thrust, peak), thrust), np.where(
-        humped, np.maximum(power, need), power
-    )
+    climb = rows.power_w(peak, v[h])
+    thrust = np.where(humped, np.maximum(thrust, peak), thrust)
+    return thrust, np.where(humped, np.maximum(power, climb), power)
 
 
 def _first_over(v: Array, load: NDArray[np.float32]) -> Array:

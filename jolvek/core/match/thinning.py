@@ -9,12 +9,20 @@ from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
 
 
-def _thin(pairs: Mask, d: Drives, s: Supplies, most: int) -> Mask:
+def thin(pairs: Mask, d: Drives, s: Supplies, most: int) -> Mask:
     """Fewer pairs where there are too many, the least loss first.
 
     Each motor's cheapest two drives and each bank's cheapest charger; then banks that another of
     the same voltage beats in every figure go; then one drive a motor; at last banks evenly over
     their energy.
+
+    >>> from jolvek.core.enquiry.need import Need
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.match.matching import match
+    >>> from jolvek.core.products.shelf import sample
+    >>> need = Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> [match(need, sample(), most=n).field.price.size for n in (100, 4)]
+    [8, 4]
     """
     bank = s.battery * 10_000 + s.series * 100 + s.parallel
     order = np.lexsort((s.price, bank))

@@ -82,50 +82,41 @@ def _why_no_bank(i: int, m: Motors, s: Supplies, passes: dict[str, Mask]) -> Fin
 
 def _why_not_day(need: Need, field: Field, rows: Index) -> Finding:
     """Too slow, too short or too dear, by the candidate that comes nearest."""
-    day = need.day
-    fastest = rows[int(np.argmax(field.top_speed_m_s[rows]))]
-    if np.isnan(field.power_at_wish_w[rows]).all():
-        top = float(field.top_speed_m_s[fastest])
-        have = (
-            float(np.nanmax(field.power_at_wish_w))
-            if not np.isnan(field.power_at_wish_w).all()
-            else None
-        )
-        if have is None:
-            return find("too-slow-all", top, day.speed_m_s)
-        return find("too-slow", top, day.speed_m_s, watts=have)
+    fastest = float(field.top_speed_m_s[rows].max())
     able = rows[~np.isnan(field.power_at_wish_w[rows])]
-    far = able[int(np.argmax(np.maximum(field.spare_wh[able], -1e12)))]
-    reach, spare = float(field.range_m[far]), float(field.spare_wh[far])
-    if day.legs and not np.isfinite(field.day_wh[able]).any():
-        return find(
-            "too-slow-all",
-            float(field.top_speed_m_s[fastest]),
-            max(leg.speed_m_s for leg in day.legs),
-        )
-    if spare < 0 or need.day_blocked:
-        if day.legs and not need.day_blocked:
-            have = float(field.day_wh[far]) + spare
-            return find("day-energy", float(field.day_wh[far]), have)
-        if reach <= 0 or need.day_blocked:
-            return find(
-                "current-beats-boat",
-                float(field.top_speed_m_s[far]),
-                day.current_m_s,
-                watts=float(field.power_at_wish_w[far]),
-            )
-        power = float(field.power_at_wish_w[far])
-        return find(
-            "too-short",
-            reach,
-            day.distance_m,
-            energy=power * day.distance_m / reach * float(field.runtime_s[far]) / 3600,
-        )
-    enough = able[field.spare_wh[able] >= 0]
-    if day.max_lift_kg is not None and float(field.lift_kg[enough].min()) > day.max_lift_kg:
-        return find("lift-mass", float(field.lift_kg[enough].min()), day.max_lift_kg)
-    if day.budget is not None and float(field.price[enough].min()) > day.budget:
-        cheapest = float(field.price[enough].min())
+    if not able.size:
+        powers = field.power_at_wish_w[~np.isnan(field.power_at_wish_w)]
+        if not powers.size:
+            return find("too-slow-all", fastest, need.day.speed_m_s)
+        return find("too-slow", fastest, need.day.speed_m_s, watts=float(powers.max()))
+    if need.day.legs and not np.isfinite(field.day_wh[able]).any():
+        return find("too-slow-all", fastest, max(leg.speed_m_s for leg in need.day.legs))
+    far = int(able[int(np.argmax(np.maximum(field.spare_wh[able], -1e12)))])
+    if field.spare_wh[far] < 0 or need.day_blocked:
+        return _too_short(need, field, far)
+    return _wish_missed(need, field, able[field.spare_wh[able] >= 0])
+
+
+def _too_short(need: Need, field: Field, far: int) -> Finding:
+    """What the candidate that gets furthest lacks: energy for the legs, way to make, or range."""
+    day, power, reach = need.day, float(field.power_at_wish_w[far]), float(field.range_m[far])
+    if day.legs and not need.day_blocked:
+        spent = float(field.day_wh[far])
+        return find("day-energy", spent, spent + float(field.spare_wh[far]))
+    if reach <= 0 or need.day_blocked:
+        top = float(field.top_speed_m_s[far])
+        return find("current-beats-boat", top, day.current_m_s, watts=power)
+    hours = float(field.runtime_s[far]) / 3600
+    return find("too-short", reach, day.distance_m, energy=power * day.distance_m / reach * hours)
+
+
+def _wish_missed(need: Need, field: Field, enough: Index) -> Finding:
+    """Which must-have no candidate with enough energy keeps."""
+    day = need.day
+    lightest, cheapest = float(field.lift_kg[enough].min()), float(field.price[enough].min())
+    if day.max_lift_kg is not None and lightest > day.max_lift_kg:
+        return find("lift-mass", lightest, day.max_lift_kg)
+    if day.budget is not None and cheapest > day.budget:
         return find("too-dear", cheapest, day.budget, over=cheapest - day.budget)
     if day.max_noise_db is not None and np.nanmin(field.noise_db[enough]) > day.max_noise_db:
         return find("noise", float(np.nanmin(field.noise_db[enough])), day.max_noise_db)

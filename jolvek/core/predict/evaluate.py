@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
 
 import numpy as np
+from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.floating import float_at, hull_speed_m_s
 from jolvek.core.hydro.propulsor import (
+    Propulsor,
     pitch_limited_thrust_n,
     power_for_thrust_w,
     static_thrust_n,
@@ -26,7 +29,7 @@ KNEE_EXPONENT = 4.0
 _POINTS = 150
 
 
-def _knee(speed: Array, power: Array, limit_w: float) -> Point:
+def _knee(speed: Array, power: Array, limit_w: float, top_m_s: float) -> Point:
     """First point where d ln P / d ln V ≥ 4, averaged over ±14 % of speed."""
     grid = np.linspace(np.log(speed[0]), np.log(speed[-1]), 160)
     log_p = np.interp(grid, np.log(speed), np.log(np.maximum(power, 1e-9)))
@@ -35,9 +38,9 @@ def _knee(speed: Array, power: Array, limit_w: float) -> Point:
     at = np.exp(grid[reach:-reach])
     p_at = np.exp(log_p[reach:-reach])
     steep = (slope >= KNEE_EXPONENT) & (p_at > 0.03 * limit_w)
-    if not steep.any():
-        return Point(None, None, reason="not reached with this power: speed is still cheap")
     i = int(np.argmax(steep))
+    if not steep[i] or at[i] > top_m_s:
+        return Point(None, None, reason="not reached with this power: speed is still cheap")
     return Point(float(p_at[i]), float(at[i]))
 
 
@@ -72,9 +75,8 @@ def _top(
     return float(speed[i - 1] + (1 - lo) / (hi - lo) * (speed[i] - speed[i - 1])), by
 
 
-remembered_table = lru_cache(maxsize=64)(
-    table
-)  # the same boat is asked for many winds, batteries and days
+# the same boat is asked for many winds, batteries and days
+remembered_table = lru_cache(maxsize=64)(table)
 
 
 def evaluate(
@@ -93,71 +95,107 @@ def evaluate(
     mass, rho = setup.displacement_kg, setup.water.density_kg_m3
     if resistance is None:
         resistance = remembered_table(setup.hull, setup.water, float(mass), setup.load.people)
-    prop = setup.motor.propulsor(rho)
-    volts = setup.bank.nominal_v if setup.bank else setup.motor.voltage_v
-    limit = limited_power_w(setup.motor, volts)
-    fastest = float(np.exp(resistance.log_speed[-1]))
-    coarse = np.linspace(0.05, 1.0, 60) * fastest
-
-    def needed(v: Array) -> tuple[Array, Array]:
-        thrust = np.maximum(
-            total_n(resistance, v, mass, setup.wind_m_s, setup.motor.leg_area_m2), 1e-6
-        )
-        return thrust, power_for_thrust_w(thrust, v, prop.diameter_m, prop.loss_factor, rho)
-
-    over = np.maximum.accumulate(needed(coarse)[1]) > limit * 1.3
-    end = float(coarse[int(np.argmax(over))]) if over.any() else fastest
-    speed = np.linspace(0.03, 1.0, _POINTS) * end
-    thrust, power = needed(speed)
-    room = pitch_limited_thrust_n(speed, prop.diameter_m, prop.pitch_m, prop.shaft_rev_s, rho)
+    d = _Drive(setup, resistance, setup.motor.propulsor(rho))
+    speed = np.linspace(0.03, 1.0, _POINTS) * d.fastest_m_s
+    thrust, power = d.needed(speed)
     climb, from_rest = thrust, power
     if resistance.planing_capable:
-        margin_power = power_for_thrust_w(
-            (1 + HUMP_MARGIN) * thrust, speed, prop.diameter_m, prop.loss_factor, rho
-        )
-        climb, from_rest = _with_hump(
-            speed, thrust, power, margin_power, resistance.planing_speed_m_s(mass, PLANING_FROUDE)
-        )
-    top, by = _top(speed, from_rest, climb, room, limit)
-    if by == "power" and limit < setup.motor.input_power_w:
-        by = "controller"
-    knee = _knee(speed, power, limit)
-    if knee.speed_m_s is not None and knee.speed_m_s > top:
-        knee = Point(None, None, reason="not reached with this power: speed is still cheap")
-    margin = None
-    planes = False
-    if resistance.planing_capable:
+        margin_power = d.power_w((1 + HUMP_MARGIN) * thrust, speed)
         edge = resistance.planing_speed_m_s(mass, PLANING_FROUDE)
-        v = np.linspace(0.45, 1.0, 60) * edge
-        available = np.minimum(
-            thrust_at_power_n(limit, v, prop.diameter_m, prop.loss_factor, rho),
-            pitch_limited_thrust_n(v, prop.diameter_m, prop.pitch_m, prop.shaft_rev_s, rho),
-        )
-        margin = float(np.min(available / needed(v)[0])) - 1
-        planes = margin >= HUMP_MARGIN and top >= edge
-    floating = float_at(setup.hull, mass, rho)
+        climb, from_rest = _with_hump(speed, thrust, power, margin_power, edge)
+    top, by = _top(speed, from_rest, climb, d.room_n(speed), d.limit_w)
+    if by == "power" and d.limit_w < setup.motor.input_power_w:
+        by = "controller"
+    margin, planes = d.planing(top)
     return Performance(
         setup,
         resistance,
-        prop,
+        d.propulsor,
         speed,
         thrust,
         power,
         np.maximum.accumulate(from_rest),
-        limit,
+        d.limit_w,
         top,
         by,
         float(hull_speed_m_s(setup.hull.waterline_m)),
-        knee,
+        _knee(speed, power, d.limit_w, top),
         planes,
-        planing_power_w(resistance, mass, prop, setup.motor.leg_area_m2, setup.wind_m_s),
+        d.planing_power_w,
         margin,
-        float(
-            min(
-                static_thrust_n(limit, prop.diameter_m, prop.loss_factor, rho),
-                pitch_limited_thrust_n(0.0, prop.diameter_m, prop.pitch_m, prop.shaft_rev_s, rho),
-            )
-        ),
+        d.static_thrust_n,
         mass,
-        float(floating.draught_m),
+        float(float_at(setup.hull, mass, rho).draught_m),
     )
+
+
+@dataclass(frozen=True)
+class _Drive:
+    """A setup's resistance against what its propulsor gives."""
+
+    setup: Setup
+    resistance: Resistance
+    propulsor: Propulsor
+
+    @cached_property
+    def limit_w(self) -> float:
+        """Most power that motor, controller and bank let through."""
+        bank, motor = self.setup.bank, self.setup.motor
+        return limited_power_w(motor, bank.nominal_v if bank else motor.voltage_v)
+
+    @cached_property
+    def fastest_m_s(self) -> float:
+        """End of the grid of speeds: past what a third more than the power limit would reach."""
+        fastest = float(np.exp(self.resistance.log_speed[-1]))
+        coarse = np.linspace(0.05, 1.0, 60) * fastest
+        over = np.maximum.accumulate(self.needed(coarse)[1]) > self.limit_w * 1.3
+        return float(coarse[int(np.argmax(over))]) if over.any() else fastest
+
+    @property
+    def static_thrust_n(self) -> float:
+        """Thrust at rest, or less where pitch allows no more."""
+        p, rho = self.propulsor, self.setup.water.density_kg_m3
+        at_rest = static_thrust_n(self.limit_w, p.diameter_m, p.loss_factor, rho)
+        return float(min(at_rest, self.room_n(0.0)))
+
+    @property
+    def planing_power_w(self) -> float | None:
+        """Power that gets her over the hump; None for hulls that do not plane."""
+        s = self.setup
+        leg = s.motor.leg_area_m2
+        return planing_power_w(self.resistance, s.displacement_kg, self.propulsor, leg, s.wind_m_s)
+
+    def needed(self, v: Array) -> tuple[Array, Array]:
+        """Thrust in N and power in W that speeds take."""
+        s = self.setup
+        drag = total_n(self.resistance, v, s.displacement_kg, s.wind_m_s, s.motor.leg_area_m2)
+        thrust = np.maximum(drag, 1e-6)
+        return thrust, self.power_w(thrust, v)
+
+    def power_w(self, thrust: Array, v: Array) -> Array:
+        """Power in W for a thrust at a speed."""
+        p = self.propulsor
+        rho = self.setup.water.density_kg_m3
+        return power_for_thrust_w(thrust, v, p.diameter_m, p.loss_factor, rho)
+
+    def room_n(self, v: ArrayLike) -> Array:
+        """Thrust in N that the pitch allows."""
+        p = self.propulsor
+        rho = self.setup.water.density_kg_m3
+        return pitch_limited_thrust_n(v, p.diameter_m, p.pitch_m, p.shaft_rev_s, rho)
+
+    def available_n(self, v: Array) -> Array:
+        """Thrust in N at the power limit, pitch or no pitch."""
+        p = self.propulsor
+        rho = self.setup.water.density_kg_m3
+        return thrust_at_power_n(self.limit_w, v, p.diameter_m, p.loss_factor, rho)
+
+    def planing(self, top_m_s: float) -> tuple[float | None, bool]:
+        """Thrust to spare over the hump as a share of resistance, and whether she planes."""
+        if not self.resistance.planing_capable:
+            return None, False
+        edge = self.resistance.planing_speed_m_s(self.setup.displacement_kg, PLANING_FROUDE)
+        v = np.linspace(0.45, 1.0, 60) * edge
+        available = np.minimum(self.available_n(v), self.room_n(v))
+        margin = float(np.min(available / self.needed(v)[0])) - 1
+        return margin, margin >= HUMP_MARGIN and top_m_s >= edge

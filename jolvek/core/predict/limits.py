@@ -6,14 +6,13 @@ from __future__ import annotations
 
 import math
 
-from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.bank import VOLTS_DANGEROUS, Bank
 from jolvek.core.hydro.floating import awash_kg
 from jolvek.core.hydro.propulsor import LOSS_FACTOR_BELIEVED, static_thrust_n
 from jolvek.core.predict.performance import Performance
 from jolvek.core.products.motor import Motor
 from jolvek.core.rules.findings import Finding, find, ordered
 
-VOLTS_DANGEROUS = 60.0
 AMPS_HIGH = 50.0
 HALF_IS_PLENTY = 0.85  # of the top speed on half the power: the rest is bought dearly
 
@@ -29,6 +28,26 @@ def electrical(motor: Motor, bank: Bank, gauge: str = "") -> list[Finding]:
     >>> [f.rule for f in electrical(Motor(2000, voltage_v=48), Bank(Battery("lfp", 48, 60), 2))][0]
     'voltage-high'
     """
+    watts = min(motor.input_power_w, (motor.controller_max_a or math.inf) * bank.nominal_v)
+    amps = watts / bank.nominal_v
+    out = [*_volts(motor, bank), *_amps(motor, bank, amps)]
+    if watts < motor.input_power_w:
+        most = motor.controller_max_a
+        volts, full = bank.nominal_v, motor.input_power_w
+        out.append(find("controller-limits", amps, most, watts=watts, volts=volts, full=full))
+    if bank.full_v > VOLTS_DANGEROUS:
+        out.append(find("voltage-dangerous", bank.full_v, VOLTS_DANGEROUS))
+    if amps >= AMPS_HIGH:
+        out.append(find("high-current", amps, AMPS_HIGH))
+    out.append(find("lithium-charging") if bank.chem.lithium else find("lead-ventilation"))
+    if bank.chem.lithium and gauge == "voltage":
+        out.append(find("gauge-lithium"))
+    elif bank.chem.lithium and not gauge:
+        out.append(find("gauge-missing"))
+    return out
+
+
+def _volts(motor: Motor, bank: Bank) -> list[Finding]:
     out = []
     low, high = motor.window_v(bank.nominal_v)
     if bank.full_v > high:
@@ -38,50 +57,22 @@ def electrical(motor: Motor, bank: Bank, gauge: str = "") -> list[Finding]:
         out.append(find("voltage-low", bank.nominal_v, low, packs=packs))
     elif bank.empty_v < low - 0.05:
         out.append(find("voltage-ends-early", bank.empty_v, low))
-    watts = min(motor.input_power_w, (motor.controller_max_a or math.inf) * bank.nominal_v)
-    amps = watts / bank.nominal_v
-    if amps > bank.continuous_a * (1 + 1e-9):
-        rule = {"connector": "connector-limit", "BMS": "bms-limit"}.get(
-            bank.battery.limited_by,
-            "current-continuous" if bank.battery.max_continuous_a else "current-unknown",
-        )
-        out.append(
-            find(
-                rule,
-                amps,
-                bank.continuous_a,
-                volts=bank.nominal_v,
-                parallel=math.ceil(amps / bank.battery.continuous_a - 1e-9),
-                watts=bank.continuous_a * bank.nominal_v,
-            )
-        )
-    peak = min(motor.peak_w, (motor.controller_max_a or math.inf) * bank.nominal_v) / bank.nominal_v
+    return out
+
+
+def _amps(motor: Motor, bank: Bank, amps: float) -> list[Finding]:
+    out, battery, most = [], bank.battery, bank.continuous_a
+    if amps > most * (1 + 1e-9):
+        stated = "current-continuous" if battery.max_continuous_a else "current-unknown"
+        by_part = {"connector": "connector-limit", "BMS": "bms-limit"}
+        rule = by_part.get(battery.limited_by, stated)
+        enough = math.ceil(amps / battery.continuous_a - 1e-9)
+        watts = most * bank.nominal_v
+        out.append(find(rule, amps, most, volts=bank.nominal_v, parallel=enough, watts=watts))
+    passed = (motor.controller_max_a or math.inf) * bank.nominal_v
+    peak = min(motor.peak_w, passed) / bank.nominal_v
     if motor.peak_w > motor.input_power_w and peak > bank.peak_a:
         out.append(find("current-peak", peak, bank.peak_a, watts=motor.peak_w))
-    if watts < motor.input_power_w:
-        out.append(
-            find(
-                "controller-limits",
-                amps,
-                motor.controller_max_a,
-                watts=watts,
-                volts=bank.nominal_v,
-                full=motor.input_power_w,
-            )
-        )
-    if bank.full_v > VOLTS_DANGEROUS:
-        out.append(find("voltage-dangerous", bank.full_v, VOLTS_DANGEROUS))
-    if amps >= AMPS_HIGH:
-        out.append(find("high-current", amps, AMPS_HIGH))
-    out.append(find("lithium-charging") if bank.chem.lithium else find("lead-ventilation"))
-    if bank.chem.lithium:
-        out += (
-            [find("gauge-lithium")]
-            if gauge == "voltage"
-            else []
-            if gauge
-            else [find("gauge-missing")]
-        )
     return out
 
 

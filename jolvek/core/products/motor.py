@@ -57,15 +57,9 @@ class Motor:
                 self.peak_power_w,
                 f"at least the input power, {self.input_power_w:g}",
             )
-        if (
-            None not in (self.voltage_min_v, self.voltage_max_v)
-            and self.voltage_min_v >= self.voltage_max_v
-        ):  # type: ignore[operator]
-            raise ValueRefused(
-                "motor.voltage_max_v",
-                self.voltage_max_v,
-                f"more than voltage_min_v, {self.voltage_min_v:g}",
-            )
+        least, most = self.voltage_min_v, self.voltage_max_v
+        if least is not None and most is not None and least >= most:
+            raise ValueRefused("motor.voltage_max_v", most, f"more than voltage_min_v, {least:g}")
 
     @property
     def peak_w(self) -> float:

@@ -10,9 +10,9 @@ from typing import Any
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.enquiry.battery_schools import battery_schools
 from jolvek.core.enquiry.demands import demands, hardest, over_limit
 from jolvek.core.enquiry.need import Day, Need
-from jolvek.core.enquiry.schools import battery_schools
 from jolvek.core.enquiry.sizing import size
 from jolvek.core.predict.solar import Panels, sunshine
 from jolvek.store import enquiries

@@ -12,7 +12,8 @@ from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.chemistry import chemistry, cycle_life
 from jolvek.core.electric.discharge import discharge
-from jolvek.core.enquiry.schools import battery_schools, power_schools, reserve_schools
+from jolvek.core.enquiry.battery_schools import battery_schools
+from jolvek.core.enquiry.schools import power_schools, reserve_schools
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.predict.hump import advice
 from jolvek.core.predict.setup import Setup
