@@ -18,8 +18,9 @@ from jsonschema import Draft202012Validator
 from jsonschema.exceptions import best_match
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.products.plain import KINDS, product_from_plain, product_plain
 from jolvek.core.products.shelf import Item, Shelf
-from jolvek.formats import schema, shelf_file
+from jolvek.formats import schema
 
 MOST_ROWS = 20_000
 _FORMULA = ("=", "+", "@", "\t", "\r")
@@ -68,7 +69,7 @@ def write(shelf: Shelf, kind: str) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(names)
     for item in getattr(shelf, kind):
-        plain = shelf_file.plain(item)
+        plain = product_plain(item)
         writer.writerow([cell(plain.get(name)) for name in names])
     return out.getvalue()
 
@@ -117,9 +118,7 @@ def read(content: bytes, kind: str, shelf: Shelf) -> list[Row]:
         )
         raise CsvRefused(f"{what}; allowed are {', '.join(known)}")
     old = {item.id: item for item in getattr(shelf, kind)}
-    taken = {
-        item.id for other in shelf_file.KINDS if other != kind for item in getattr(shelf, other)
-    }
+    taken = {item.id for other in KINDS if other != kind for item in getattr(shelf, other)}
     out: list[Row] = []
     seen: set[str] = set()
     try:
@@ -164,7 +163,7 @@ def _row(
             )
         if plain["id"] in taken:
             raise CsvRefused(f"id: read {plain['id']!r}, which is another kind of product here")
-        item = shelf_file.item(kind, plain)
+        item = product_from_plain(kind, plain)
     except JolvekError as fault:
         return Row(line, "wrong", None, str(fault), (), name)
     seen.add(item.id)
@@ -227,7 +226,7 @@ def _number(text: str, key: str, whole: bool, comma_is_decimal: bool) -> float |
 
 def differences(before: Item[Any], after: Item[Any]) -> tuple[str, ...]:
     """What changes from one to the other, in words."""
-    a, b = shelf_file.plain(before), shelf_file.plain(after)
+    a, b = product_plain(before), product_plain(after)
     return tuple(
         f"{key}: {cell(a.get(key)) or 'none'} → {cell(b.get(key)) or 'none'}"
         for key in sorted({*a, *b})

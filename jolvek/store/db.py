@@ -4,32 +4,60 @@ from __future__ import annotations
 
 import re
 import sqlite3
-from collections.abc import Iterator
+import time
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from importlib import resources
 from pathlib import Path
 
+from jolvek.core.base.errors import JolvekError
+
+BUSY_S = 10
+KEPT_BACKUPS = 30
+
+
+class DatabaseRefused(JolvekError):
+    """The database cannot be used by this version."""
+
 
 def connect(path: str | Path) -> sqlite3.Connection:
-    """A connection with foreign keys, WAL, a busy timeout and named rows; the caller closes it."""
-    conn = sqlite3.connect(path, timeout=10, isolation_level=None, check_same_thread=False)
+    """A connection with foreign keys, WAL, full sync, a busy timeout and named rows; the caller
+    closes it.
+    """
+    conn = sqlite3.connect(path, timeout=BUSY_S, isolation_level=None, check_same_thread=False)
     conn.row_factory = sqlite3.Row
     conn.execute("PRAGMA foreign_keys = ON")
-    conn.execute("PRAGMA journal_mode = WAL")
-    conn.execute("PRAGMA synchronous = NORMAL")
+    _patiently(conn, "PRAGMA journal_mode = WAL")
+    conn.execute("PRAGMA synchronous = FULL")
     return conn
+
+
+def _patiently(conn: sqlite3.Connection, sql: str) -> None:
+    """Run what the busy timeout does not cover, again while another process is at it."""
+    until = time.monotonic() + BUSY_S
+    while True:
+        try:
+            conn.execute(sql)
+            return
+        except sqlite3.OperationalError as error:
+            if "locked" not in str(error) or time.monotonic() > until:
+                raise
+            time.sleep(0.05)
 
 
 @contextmanager
 def transaction(conn: sqlite3.Connection) -> Iterator[sqlite3.Connection]:
-    """BEGIN IMMEDIATE … COMMIT; rolled back on any error."""
+    """BEGIN IMMEDIATE … COMMIT; rolled back on any error, a failing COMMIT too: the first error is
+    the one that is raised.
+    """
     conn.execute("BEGIN IMMEDIATE")
     try:
         yield conn
+        conn.execute("COMMIT")
     except BaseException:
-        conn.execute("ROLLBACK")
+        if conn.in_transaction:
+            conn.execute("ROLLBACK")
         raise
-    conn.execute("COMMIT")
 
 
 def migrations() -> list[tuple[int, str]]:
@@ -42,18 +70,61 @@ def migrations() -> list[tuple[int, str]]:
 
 
 def migrate(conn: sqlite3.Connection) -> int:
-    """Apply what is missing, each migration with its number in one transaction; returns the
-    version.
+    """Apply what is missing, all in one transaction that reads the version first, so that of
+    several processes one migrates and the others find it done; returns the version.
+
+    A database that holds something is copied before it is changed. Raises DatabaseRefused for one
+    that a newer Jolvek has written.
     """
-    version = conn.execute("PRAGMA user_version").fetchone()[0]
-    for number, sql in migrations():
-        if number > version:
-            with transaction(conn):
+    steps = migrations()
+    newest = steps[-1][0]
+    if _version(conn) < newest:
+        _copy_before(conn)
+    with transaction(conn):
+        version = _version(conn)
+        if version > newest:
+            raise DatabaseRefused(
+                f"The data were written by a newer Jolvek (their version is {version}, this one"
+                f" knows {newest}): start that one, or take a backup from before."
+            )
+        for number, sql in steps:
+            if number > version:
+                _REPAIRS.get(number, lambda _conn: None)(conn)
                 for statement in _statements(sql):
                     conn.execute(statement)
                 conn.execute(f"PRAGMA user_version = {number:d}")
-            version = number
-    return int(version)
+    return newest
+
+
+def _version(conn: sqlite3.Connection) -> int:
+    return int(conn.execute("PRAGMA user_version").fetchone()[0])
+
+
+def _copy_before(conn: sqlite3.Connection) -> None:
+    """A copy beside the database, named by its version and the time; the latest 30 stay."""
+    path = conn.execute("PRAGMA database_list").fetchone()["file"]
+    version = _version(conn)
+    if not path or not version:
+        return
+    folder = Path(path).parent / "backups"
+    folder.mkdir(exist_ok=True)
+    target = folder / f"version-{version:03d}-{time.strftime('%Y%m%d-%H%M%S')}.db"
+    copy = sqlite3.connect(target)
+    conn.backup(copy)
+    copy.close()
+    for old in sorted(folder.glob("version-*.db"))[:-KEPT_BACKUPS]:
+        old.unlink(missing_ok=True)
+
+
+def _places_of_legs(conn: sqlite3.Connection) -> None:
+    """Version 003 was edited after it had been applied: legs made before have no places."""
+    there = {row["name"] for row in conn.execute("PRAGMA table_info(leg)")}
+    for column in ("latitude_deg", "longitude_deg"):
+        if column not in there:
+            conn.execute(f"ALTER TABLE leg ADD COLUMN {column} REAL")
+
+
+_REPAIRS: dict[int, Callable[[sqlite3.Connection], None]] = {4: _places_of_legs}
 
 
 def _statements(sql: str) -> Iterator[str]:

@@ -1,149 +1,58 @@
-"""Enquiries with their boat, load, bays and day; how far they have come; finding them again."""
+"""Enquiries with their boat, load, bays and day: kept, read for ever, changed in one way."""
 
 from __future__ import annotations
 
-import json
-import re
 import sqlite3
-from dataclasses import asdict, dataclass
+from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Any
 
-from jolvek.core.enquiry.need import DEFAULT_WEIGHTS, Day, Leg, Need
+from jolvek.core.base.plain import plain
+from jolvek.core.enquiry.enquiry import Enquiry, as_plain, from_plain, read_mended
+from jolvek.core.enquiry.merging import Merged, merge
+from jolvek.core.enquiry.need import Day, Leg, Need
 from jolvek.core.enquiry.site import Bay, Site
 from jolvek.core.hydro.hull import Hull, Load
-from jolvek.core.hydro.water import Water
-from jolvek.formats.enquiry_file import Enquiry
+from jolvek.store import finding
+from jolvek.store.columns import (
+    UnreadableColumn,
+    column_values,
+    columns,
+    from_json,
+    insert,
+    plain_row,
+    select,
+    to_json,
+)
+from jolvek.store.db import transaction
 
-_HULL = (
-    "family",
-    "length_m",
-    "beam_m",
-    "mass_kg",
-    "waterline_length_m",
-    "waterline_beam_m",
-    "bodies",
-    "body_spacing_m",
-    "body_beam_m",
-    "chine_beam_m",
-    "deadrise_deg",
-    "transom_height_m",
-    "max_power_w",
-    "bottom",
-)
-_SITE = (
-    "transom_thickness_m",
-    "transom_width_m",
-    "remote_steering",
-    "max_motor_kg",
-    "max_load_kg",
-    "max_people",
-    "approval_power_w",
-    "approval_thrust_n",
-    "approval_from_year",
-    "approval_to_year",
-    "model_year",
-    "rake_deg",
-    "rudder_chord_m",
-    "room_ahead_m",
-)
-_DAY = (
-    "speed_m_s",
-    "distance_m",
-    "reserve",
-    "wind_m_s",
-    "current_m_s",
-    "charge_h",
-    "max_lift_kg",
-    "budget",
-    "hands_free",
-    "max_noise_db",
-    "reserve_school",
-    "speed_limit_m_s",
-    "electric_only",
-    "temperature_c",
-    "hotel_w",
-    "shore_power",
-    "solar_w",
-    "sky",
-    "latitude_deg",
-    "longitude_deg",
-    "date",
-    "start_h",
-)
-_BAY = (
-    "name",
-    "length_m",
-    "width_m",
-    "height_m",
-    "max_kg",
-    "ahead_m",
-    "ventilated",
-    "off_m",
-    "above_m",
-    "lid_length_m",
-    "lid_width_m",
-)
-_LEG = (
-    "name",
-    "speed_m_s",
-    "distance_m",
-    "duration_s",
-    "current_m_s",
-    "wind_m_s",
-    "hold_s",
-    "latitude_deg",
-    "longitude_deg",
-)
-_LOAD = ("people", "people_kg", "gear_kg", "seat_kg")
-_ENQUIRY = ("customer", "title", "note", "changed_at", "water", *_DAY, "weights")
-_BOAT = (*_HULL, *_SITE, "places", "model", "storage")
-_TRUTHS = ("hands_free", "electric_only", "shore_power", "remote_steering", "ventilated")
+HULL, LOAD = columns(Hull), columns(Load)
+SITE, BAY = columns(Site, without=("bays",)), columns(Bay)
+DAY, LEG = columns(Day, without=("legs",)), columns(Leg)
+WORDS, BOAT_WORDS = ("customer", "title", "note"), ("model", "storage")
+ENQUIRY = (*WORDS, "changed_at", "water", *DAY, "weights")
+BOAT = (*HULL, *SITE, *BOAT_WORDS)
 STAGES = ("open", "offered", "ordered", "delivered")
-WAITS = {
-    "data": "Waiting for data",
-    "choice": "Waiting for a choice",
-    "offer": "Waiting for an offer",
-    "answer": "Waiting for the customer",
-    "handover": "Waiting for handover",
-    "service": "In service",
-}
+KEPT_VERSIONS = 60  # of one enquiry, to merge with and to look back at
 
-
-def _select(table: str, columns: tuple[str, ...], rest: str) -> str:
-    return f"SELECT {', '.join(columns)} FROM {table} {rest}"
-
-
-def _insert(table: str, columns: tuple[str, ...], verb: str = "INSERT") -> str:
-    return (
-        f"{verb} INTO {table} ({', '.join(columns)}) VALUES ({', '.join(':' + c for c in columns)})"
-    )
-
-
-_GET_ENQUIRY = _select("enquiry", ("id", "stage", "archived", *_ENQUIRY), "WHERE id = :id")
-_GET_BOAT = _select("boat", ("photo", *_BOAT), "WHERE enquiry_id = :id")
-_GET_LOAD = _select("load", _LOAD, "WHERE enquiry_id = :id")
-_GET_BAYS = _select("bay", _BAY, "WHERE enquiry_id = :id ORDER BY place")
-_GET_LEGS = _select("leg", _LEG, "WHERE enquiry_id = :id ORDER BY place")
-_ADD_ENQUIRY = _insert("enquiry", _ENQUIRY) + " RETURNING id"
-_SAVE_ENQUIRY = f"UPDATE enquiry SET {', '.join(f'{c} = :{c}' for c in _ENQUIRY)} WHERE id = :id"
-_PUT_BOAT = (
-    _insert("boat", ("enquiry_id", *_BOAT))
-    + f" ON CONFLICT (enquiry_id) DO UPDATE SET {', '.join(f'{c} = excluded.{c}' for c in _BOAT)}"
+_GET_ENQUIRY = select("enquiry", ("id", "stage", "archived", *ENQUIRY), "WHERE id = :id")
+_GET_BOAT = select("boat", ("photo", *BOAT), "WHERE enquiry_id = :id")
+_GET_LOAD = select("load", LOAD, "WHERE enquiry_id = :id")
+_GET_BAYS = select("bay", BAY, "WHERE enquiry_id = :id ORDER BY place")
+_GET_LEGS = select("leg", LEG, "WHERE enquiry_id = :id ORDER BY place")
+_ADD_ENQUIRY = insert("enquiry", ENQUIRY) + " RETURNING id"
+_SAVE_ENQUIRY = f"UPDATE enquiry SET {', '.join(f'{c} = :{c}' for c in ENQUIRY)} WHERE id = :id"
+_PUT_BOAT = insert("boat", ("enquiry_id", *BOAT)) + (
+    f" ON CONFLICT (enquiry_id) DO UPDATE SET {', '.join(f'{c} = excluded.{c}' for c in BOAT)}"
 )
-_PUT_LOAD = _insert("load", ("enquiry_id", *_LOAD), "INSERT OR REPLACE")
-_ADD_BAY = _insert("bay", ("enquiry_id", "place", *_BAY))
-_ADD_LEG = _insert("leg", ("enquiry_id", "place", *_LEG))
-_LIST = (
-    "SELECT e.id, e.customer, e.title, b.family, b.length_m, l.people, e.changed_at, e.stage,"
-    " b.transom_height_m, b.places, (SELECT count(*) FROM setup s WHERE s.enquiry_id = e.id) AS"
-    " pinned, (SELECT letter FROM setup s WHERE s.enquiry_id = e.id AND s.chosen = 1) AS chosen"
-    " FROM enquiry e JOIN boat b ON b.enquiry_id = e.id JOIN load l ON l.enquiry_id = e.id"
-)
+_PUT_LOAD = insert("load", ("enquiry_id", *LOAD), "INSERT OR REPLACE")
+_ADD_BAY = insert("bay", ("enquiry_id", "place", *BAY))
+_ADD_LEG = insert("leg", ("enquiry_id", "place", *LEG))
 
 
 @dataclass(frozen=True)
 class Stored:
-    """One enquiry as kept."""
+    """One enquiry as kept; `problems` says what of it could not be read and what was taken."""
 
     id: int
     changed_at: str
@@ -151,6 +60,7 @@ class Stored:
     archived: bool
     photo: str
     enquiry: Enquiry
+    problems: tuple[str, ...] = ()
 
     @property
     def need(self) -> Need:
@@ -173,131 +83,148 @@ class Stored:
         return self.enquiry.note
 
 
-@dataclass(frozen=True)
-class Line:
-    """One enquiry as listed, with how many setups are pinned, whether one is chosen, and what it
-    waits for.
-    """
-
-    id: int
-    customer: str
-    title: str
-    family: str
-    length_m: float
-    people: int
-    changed_at: str
-    stage: str
-    transom_height_m: float | None
-    places: str
-    pinned: int
-    chosen: str | None
-
-    @property
-    def waits(self) -> str:
-        """One of WAITS."""
-        if self.stage != "open":
-            return {"offered": "answer", "ordered": "handover", "delivered": "service"}[self.stage]
-        if self.chosen:
-            return "offer"
-        lacking = not self.title or (self.transom_height_m is None and '"transom"' in self.places)
-        return "data" if lacking and not self.pinned else "choice"
-
-
-def listed(conn: sqlite3.Connection, archived: bool = False) -> list[Line]:
-    """Open (or archived) enquiries, the latest changed first."""
-    rows = conn.execute(
-        f"{_LIST} WHERE e.archived = :archived ORDER BY e.changed_at DESC, e.id",
-        {"archived": int(archived)},
-    )
-    return [Line(**dict(row)) for row in rows]
-
-
-def found(conn: sqlite3.Connection, text: str, most: int = 40) -> list[Line]:
-    """Enquiries, open or not, in which every word typed begins a word of customer, title, note,
-    boat or products.
-    """
-    words = re.findall(r"\w+", text)
-    if not words:
-        return []
-    query = " ".join(f'"{word}"*' for word in words[:12])
-    rows = conn.execute(
-        f"{_LIST} JOIN enquiry_find f ON f.rowid = e.id WHERE enquiry_find MATCH :query"
-        " ORDER BY e.archived, rank LIMIT :most",
-        {"query": query, "most": most},
-    )
-    return [Line(**dict(row)) for row in rows]
-
-
-def same_model(conn: sqlite3.Connection, text: str, most: int = 8) -> list[Stored]:
-    """Earlier boats whose make and model hold the text, the latest first: to start from."""
-    if not text.strip():
-        return []
-    escaped = re.sub(r"([\\%_])", r"\\\1", text.strip())
-    rows = conn.execute(
-        "SELECT b.enquiry_id AS id FROM boat b JOIN enquiry e ON e.id = b.enquiry_id WHERE b.model"
-        " LIKE :like ESCAPE '\\' GROUP BY b.model ORDER BY max(e.changed_at) DESC LIMIT :most",
-        {"like": f"%{escaped}%", "most": most},
-    )
-    return [stored for row in rows.fetchall() if (stored := get(conn, row["id"])) is not None]
-
-
-def _typed(row: sqlite3.Row, keys: tuple[str, ...]) -> dict[str, Any]:
-    return {k: bool(row[k]) if k in _TRUTHS else row[k] for k in keys}
-
-
 def get(conn: sqlite3.Connection, enquiry_id: int) -> Stored | None:
-    """One enquiry, or None."""
+    """One enquiry, or None. What it holds is always readable: a value that this version does not
+    allow is replaced by what is usual, and said.
+    """
     key = {"id": enquiry_id}
     e = conn.execute(_GET_ENQUIRY, key).fetchone()
     if e is None:
         return None
     b, load = conn.execute(_GET_BOAT, key).fetchone(), conn.execute(_GET_LOAD, key).fetchone()
-    bays = tuple(Bay(**_typed(row, _BAY)) for row in conn.execute(_GET_BAYS, key))
-    legs = tuple(Leg(**dict(row)) for row in conn.execute(_GET_LEGS, key))
-    site = Site(places=tuple(json.loads(b["places"])), bays=bays, **_typed(b, _SITE))
-    need = Need(
-        Hull(**{k: b[k] for k in _HULL}),
-        Load(**{**dict(load), "seat_kg": tuple(json.loads(load["seat_kg"]))}),
-        site,
-        Water(e["water"]),
-        Day(**_typed(e, _DAY), legs=legs),
-        tuple({**DEFAULT_WEIGHTS, **json.loads(e["weights"])}.items()),
+    bays = [plain_row(row, BAY, Bay) for row in conn.execute(_GET_BAYS, key)]
+    legs = [plain_row(row, LEG, Leg) for row in conn.execute(_GET_LEGS, key)]
+    enquiry, problems = read_mended(
+        {
+            **{k: e[k] for k in WORDS},
+            **{k: b[k] for k in BOAT_WORDS},
+            "hull": plain_row(b, HULL, Hull),
+            "load": plain_row(load, LOAD, Load),
+            "water": e["water"],
+            "site": {**plain_row(b, SITE, Site), "bays": bays},
+            "day": {**plain_row(e, DAY, Day), "legs": legs},
+            "weights": _weights(e["weights"]),
+        }
     )
-    return Stored(
-        e["id"],
-        e["changed_at"],
-        e["stage"],
-        bool(e["archived"]),
-        b["photo"],
-        Enquiry(need, e["customer"], e["title"], e["note"], b["model"], b["storage"]),
-    )
+    archived = bool(e["archived"])
+    return Stored(e["id"], e["changed_at"], e["stage"], archived, b["photo"], enquiry, problems)
+
+
+def _weights(text: str) -> dict[str, float]:
+    try:
+        return dict(from_json("jolvek-weights", text))
+    except (UnreadableColumn, TypeError, ValueError):
+        return {}
 
 
 def add(conn: sqlite3.Connection, enquiry: Enquiry, now: str) -> int:
     """A new enquiry; returns its number."""
     number = int(conn.execute(_ADD_ENQUIRY, _values(enquiry, now)).fetchone()["id"])
     _write_rest(conn, number, enquiry)
+    _keep_version(conn, number, enquiry, now)
     return number
 
 
-def save(conn: sqlite3.Connection, enquiry_id: int, enquiry: Enquiry, now: str) -> None:
-    """Replace what an enquiry says; its pinned setups, photo and stage stay."""
-    conn.execute(_SAVE_ENQUIRY, {**_values(enquiry, now), "id": enquiry_id})
-    _write_rest(conn, enquiry_id, enquiry)
+@dataclass(frozen=True)
+class Changed:
+    """What a change came to: the enquiry and its time, and the fields that two people changed."""
+
+    enquiry: Enquiry
+    changed_at: str
+    merged: Merged
+
+
+def change(
+    conn: sqlite3.Connection,
+    enquiry_id: int,
+    edit: Callable[[Enquiry], Enquiry],
+    now: str,
+    seen: str = "",
+    page: str = "",
+) -> Changed:
+    """The one way to change an enquiry: read, edited, merged and written in one transaction.
+
+    `edit` is given the enquiry to start from and returns what it should be. A form says which
+    version it was filled from (`seen`) and which open page it is (`page`): its edit starts from
+    there, and what somebody else changed meanwhile stays. Where both changed the same field,
+    theirs stays and `merged.clashes` says both. Raises KeyError where there is none.
+    """
+    with transaction(conn):
+        stored = get(conn, enquiry_id)
+        if stored is None:
+            raise KeyError(enquiry_id)
+        _keep_first(conn, stored)
+        base = _base(conn, enquiry_id, seen, page) if seen or page else stored.enquiry
+        mine = edit(base)
+        merged = merge(base, mine, stored.enquiry)
+        if merged.enquiry != stored.enquiry or stored.problems:
+            conn.execute(_SAVE_ENQUIRY, {**_values(merged.enquiry, now), "id": enquiry_id})
+            _write_rest(conn, enquiry_id, merged.enquiry)
+            _keep_version(conn, enquiry_id, merged.enquiry, now, mine, page)
+            return Changed(merged.enquiry, now, merged)
+        if page:
+            _keep_version(conn, enquiry_id, merged.enquiry, stored.changed_at, mine, page)
+        return Changed(stored.enquiry, stored.changed_at, merged)
+
+
+def _keep_first(conn: sqlite3.Connection, stored: Stored) -> None:
+    """Keep what stands as a version, where nothing that was seen of it is kept yet."""
+    key = {"id": stored.id, "at": stored.changed_at}
+    there = conn.execute(
+        "SELECT 1 FROM enquiry_version WHERE enquiry_id = :id AND at = :at LIMIT 1", key
+    ).fetchone()
+    if there is None:
+        _keep_version(conn, stored.id, stored.enquiry, stored.changed_at)
+
+
+def _base(conn: sqlite3.Connection, enquiry_id: int, seen: str, page: str) -> Enquiry:
+    """What a form was last known to hold: as its page sent it last, else the version it was filled
+    from, else the oldest that is kept.
+    """
+    row = conn.execute(
+        "SELECT iif(page = :page AND page <> '', form, data) AS data FROM enquiry_version"
+        " WHERE enquiry_id = :id ORDER BY (page = :page AND page <> '') DESC, at = :seen DESC,"
+        " iif(page = :page, -id, id) LIMIT 1",
+        {"id": enquiry_id, "page": page, "seen": seen},
+    ).fetchone()
+    return from_plain(from_json("jolvek-enquiry", row["data"]))
+
+
+def _keep_version(
+    conn: sqlite3.Connection,
+    enquiry_id: int,
+    enquiry: Enquiry,
+    now: str,
+    form: Enquiry | None = None,
+    page: str = "",
+) -> None:
+    key = {"id": enquiry_id, "at": now, "page": page, "most": KEPT_VERSIONS}
+    data = to_json("jolvek-enquiry", as_plain(enquiry))
+    typed = to_json("jolvek-enquiry", as_plain(form)) if form else data
+    conn.execute(
+        "INSERT INTO enquiry_version (enquiry_id, at, page, data, form) VALUES (:id, :at, :page,"
+        " :data, :form)",
+        {**key, "data": data, "form": typed},
+    )
+    conn.execute(
+        "DELETE FROM enquiry_version WHERE enquiry_id = :id AND id <= (SELECT id FROM"
+        " enquiry_version WHERE enquiry_id = :id ORDER BY id DESC LIMIT 1 OFFSET :most)",
+        key,
+    )
 
 
 def touch(conn: sqlite3.Connection, enquiry_id: int, now: str) -> None:
-    """Mark an enquiry as changed, and take its products into what can be found."""
+    """Mark what is pinned to an enquiry as changed, and take its products into what can be found."""
     conn.execute(
-        "UPDATE enquiry SET changed_at = :now WHERE id = :id", {"now": now, "id": enquiry_id}
+        "UPDATE enquiry SET touched_at = :now WHERE id = :id", {"now": now, "id": enquiry_id}
     )
-    index(conn, enquiry_id)
+    finding.index(conn, enquiry_id)
 
 
 def set_stage(conn: sqlite3.Connection, enquiry_id: int, stage: str, now: str) -> None:
     """How far it has come: one of STAGES."""
     conn.execute(
-        "UPDATE enquiry SET stage = :stage, changed_at = :now WHERE id = :id",
+        "UPDATE enquiry SET stage = :stage, touched_at = :now WHERE id = :id",
         {"stage": stage, "now": now, "id": enquiry_id},
     )
 
@@ -316,58 +243,28 @@ def set_photo(conn: sqlite3.Connection, enquiry_id: int, name: str) -> None:
     )
 
 
-def index(conn: sqlite3.Connection, enquiry_id: int) -> None:
-    """Write the words by which an enquiry is found."""
-    conn.execute("DELETE FROM enquiry_find WHERE rowid = :id", {"id": enquiry_id})
-    conn.execute(
-        "INSERT INTO enquiry_find (rowid, customer, title, note, boat, products) SELECT e.id,"
-        " e.customer, e.title, e.note, replace(b.family, '_', ' ') || ' ' || b.model,"
-        " coalesce((SELECT group_concat(i.title, ' ') FROM setup s JOIN setup_item i ON i.setup_id"
-        " = s.id WHERE s.enquiry_id = e.id), '') FROM enquiry e JOIN boat b ON b.enquiry_id = e.id"
-        " WHERE e.id = :id",
-        {"id": enquiry_id},
-    )
-
-
 def _values(enquiry: Enquiry, now: str) -> dict[str, Any]:
     need = enquiry.need
-    day = {k: int(v) if isinstance(v := getattr(need.day, k), bool) else v for k in _DAY}
     return {
-        "customer": enquiry.customer,
-        "title": enquiry.title,
-        "note": enquiry.note,
+        **{k: getattr(enquiry, k) for k in WORDS},
         "changed_at": now,
         "water": need.water.kind,
-        **day,
-        "weights": json.dumps(dict(need.weights)),
+        **column_values(plain(need.day), DAY),
+        "weights": to_json("jolvek-weights", dict(need.weights)),
     }
 
 
 def _write_rest(conn: sqlite3.Connection, enquiry_id: int, enquiry: Enquiry) -> None:
     need, key = enquiry.need, {"enquiry_id": enquiry_id}
-    site = {k: int(v) if isinstance(v := getattr(need.site, k), bool) else v for k in _SITE}
-    conn.execute(
-        _PUT_BOAT,
-        {
-            **key,
-            **{k: getattr(need.hull, k) for k in _HULL},
-            **site,
-            "places": json.dumps(need.site.places),
-            "model": enquiry.model,
-            "storage": enquiry.storage,
-        },
-    )
-    conn.execute(_PUT_LOAD, {**key, **asdict(need.load), "seat_kg": json.dumps(need.load.seat_kg)})
+    words = {k: getattr(enquiry, k) for k in BOAT_WORDS}
+    boat = {"places": [], **plain(need.hull), **plain(need.site), **words}
+    conn.execute(_PUT_BOAT, {**key, **column_values(boat, BOAT)})
+    conn.execute(_PUT_LOAD, {**key, **column_values({"seat_kg": [], **plain(need.load)}, LOAD)})
     for table in ("bay", "leg"):
         conn.execute(f"DELETE FROM {table} WHERE enquiry_id = :enquiry_id", key)
-    conn.executemany(
-        _ADD_BAY,
-        [
-            {**key, "place": i, **asdict(bay), "ventilated": int(bay.ventilated)}
-            for i, bay in enumerate(need.site.bays)
-        ],
-    )
-    conn.executemany(
-        _ADD_LEG, [{**key, "place": i, **asdict(leg)} for i, leg in enumerate(need.day.legs)]
-    )
-    index(conn, enquiry_id)
+    for sql, names, rows in ((_ADD_BAY, BAY, need.site.bays), (_ADD_LEG, LEG, need.day.legs)):
+        conn.executemany(
+            sql,
+            [{**key, "place": i, **column_values(plain(row), names)} for i, row in enumerate(rows)],
+        )
+    finding.index(conn, enquiry_id)

@@ -2,19 +2,27 @@
 
 from __future__ import annotations
 
-import json
 import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
-from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.products.plain import product_from_plain, product_plain
 from jolvek.core.products.shelf import Item
-from jolvek.formats import shelf_file
+from jolvek.store.columns import from_json, to_json
 
 LETTERS = "ABCDE"
 MOST = 5
-_EXTRAS = {"panel": "panels", "propeller": "propellers", "accessory": "accessories"}
-_KINDS = {"motor": "motors", "battery": "batteries", "mount": "mounts", "charger": "chargers"}
+MOST_PACKS_A_SIDE = 16  # in series, and in parallel
+SHAFT_M = (0.1, 2.0)
+ESSENTIALS = {
+    "motor": "motors",
+    "battery": "batteries",
+    "mount": "mounts",
+    "charger": "chargers",
+}
+EXTRAS = {"panel": "panels", "propeller": "propellers", "accessory": "accessories"}
+_KINDS = {**ESSENTIALS, **EXTRAS}
 
 
 class TooManyPinned(JolvekError):
@@ -22,8 +30,8 @@ class TooManyPinned(JolvekError):
 
 
 @dataclass(frozen=True)
-class Part:
-    """One part: the product as it was, how many, and its price then."""
+class Bought:
+    """One part of a setup: the product as it was, how many, and its price then."""
 
     kind: str
     item: Item[Any]
@@ -42,10 +50,10 @@ class Pinned:
     parallel: int
     shaft_m: float | None
     chosen: bool
-    parts: tuple[Part, ...]
-    extras: tuple[Part, ...] = ()
+    parts: tuple[Bought, ...]
+    extras: tuple[Bought, ...] = ()
 
-    def part(self, kind: str) -> Part | None:
+    def part(self, kind: str) -> Bought | None:
         """The part of that kind, or None."""
         return next((p for p in self.parts if p.kind == kind), None)
 
@@ -63,56 +71,69 @@ class Pinned:
     def key(self) -> str:
         """What it is made of, as one text: the same parts have the same key."""
         ids = [f"{p.kind}:{p.item.id}" for p in self.parts]
-        return "|".join(
-            [*sorted(ids), f"{self.series}s{self.parallel}p", f"{self.shaft_m or 0:.3f}"]
-        )
+        layout = f"{self.series}s{self.parallel}p"
+        return "|".join([*sorted(ids), layout, f"{self.shaft_m or 0:.3f}"])
+
+
+@dataclass(frozen=True)
+class Broken:
+    """A pinned setup that cannot be read, and why: it can be taken off, nothing else."""
+
+    letter: str
+    reason: str
 
 
 def of_enquiry(conn: sqlite3.Connection, enquiry_id: int) -> list[Pinned]:
-    """The pinned setups by letter."""
+    """The pinned setups by letter, those that can be read."""
+    return [x for x in _all(conn, enquiry_id) if isinstance(x, Pinned)]
+
+
+def broken(conn: sqlite3.Connection, enquiry_id: int) -> list[Broken]:
+    """The pinned setups that cannot be read, with the reason."""
+    return [x for x in _all(conn, enquiry_id) if isinstance(x, Broken)]
+
+
+def _all(conn: sqlite3.Connection, enquiry_id: int) -> list[Pinned | Broken]:
     rows = conn.execute(
         "SELECT id, enquiry_id, letter, series, parallel, shaft_m, chosen FROM setup WHERE"
         " enquiry_id = :id ORDER BY letter",
         {"id": enquiry_id},
     ).fetchall()
-    return [
-        Pinned(
-            **{**dict(row), "chosen": bool(row["chosen"])},
-            parts=_parts(conn, row["id"]),
-            extras=_extras(conn, row["id"]),
-        )
-        for row in rows
-    ]
+    return [_read(conn, dict(row)) for row in rows]
 
 
-def _parts(conn: sqlite3.Connection, setup_id: int) -> tuple[Part, ...]:
+def _read(conn: sqlite3.Connection, row: dict[str, Any]) -> Pinned | Broken:
+    try:
+        check_layout(row["series"], row["parallel"], row["shaft_m"])
+        parts = _parts(conn, row["id"], "setup_item")
+        lacking = {"motor", "battery", "mount"} - {p.kind for p in parts}
+        if lacking:
+            raise ValueRefused("setup", "no " + min(lacking), "motor, battery and mount")
+        extras = _parts(conn, row["id"], "setup_extra")
+    except (JolvekError, TypeError, KeyError) as error:
+        return Broken(row["letter"], str(error))
+    return Pinned(**{**row, "chosen": bool(row["chosen"])}, parts=parts, extras=extras)
+
+
+def check_layout(series: int, parallel: int, shaft_m: float | None) -> None:
+    """Raise ValueRefused for a bank or a shaft that there cannot be."""
+    for key, packs in (("series", series), ("parallel", parallel)):
+        if not 1 <= packs <= MOST_PACKS_A_SIDE:
+            raise ValueRefused(f"setup.{key}", packs, f"1 to {MOST_PACKS_A_SIDE}")
+    if shaft_m is not None and not SHAFT_M[0] <= shaft_m <= SHAFT_M[1]:
+        raise ValueRefused("setup.shaft_m", shaft_m, f"{SHAFT_M[0]:g} to {SHAFT_M[1]:g} m")
+
+
+def _parts(conn: sqlite3.Connection, setup_id: int, table: str) -> tuple[Bought, ...]:
     rows = conn.execute(
-        "SELECT kind, product_id, title, quantity, price, data FROM setup_item WHERE setup_id = :id"
-        " ORDER BY CASE kind WHEN 'motor' THEN 0 WHEN 'battery' THEN 1 WHEN 'mount' THEN 2 ELSE"
-        " 3 END",
+        f"SELECT kind, quantity, price, data FROM {table} WHERE setup_id = :id ORDER BY CASE kind"
+        " WHEN 'motor' THEN 0 WHEN 'battery' THEN 1 WHEN 'mount' THEN 2 ELSE 3 END, kind, title",
         {"id": setup_id},
     )
     return tuple(
-        Part(
+        Bought(
             row["kind"],
-            shelf_file.item(_KINDS[row["kind"]], json.loads(row["data"])),
-            row["quantity"],
-            row["price"],
-        )
-        for row in rows
-    )
-
-
-def _extras(conn: sqlite3.Connection, setup_id: int) -> tuple[Part, ...]:
-    rows = conn.execute(
-        "SELECT kind, product_id, title, quantity, price, data FROM setup_extra WHERE setup_id ="
-        " :id ORDER BY kind, title",
-        {"id": setup_id},
-    )
-    return tuple(
-        Part(
-            row["kind"],
-            shelf_file.item(_EXTRAS[row["kind"]], json.loads(row["data"])),
+            product_from_plain(_KINDS[row["kind"]], from_json("jolvek-product", row["data"])),
             row["quantity"],
             row["price"],
         )
@@ -128,16 +149,20 @@ def add_extra(
         "INSERT INTO setup_extra (setup_id, product_id, kind, title, quantity, price, data) VALUES"
         " (:setup, :product, :kind, :title, :quantity, :price, :data) ON CONFLICT (setup_id,"
         " product_id) DO UPDATE SET quantity = quantity + 1",
-        {
-            "setup": setup_id,
-            "product": item.id,
-            "kind": kind,
-            "title": item.title,
-            "quantity": quantity,
-            "price": item.price,
-            "data": json.dumps(shelf_file.plain(item)),
-        },
+        _row(setup_id, kind, item, quantity),
     )
+
+
+def _row(setup_id: int, kind: str, item: Item[Any], quantity: int) -> dict[str, Any]:
+    return {
+        "setup": setup_id,
+        "product": item.id,
+        "kind": kind,
+        "title": item.title,
+        "quantity": quantity,
+        "price": item.price,
+        "data": to_json("jolvek-product", product_plain(item)),
+    }
 
 
 def drop_extra(conn: sqlite3.Connection, setup_id: int, product_id: str) -> None:
@@ -156,7 +181,10 @@ def pin(
     parallel: int,
     shaft_m: float | None,
 ) -> str:
-    """Pin a setup under the next free letter; returns the letter. Raises TooManyPinned."""
+    """Pin a setup under the next free letter; returns the letter. Raises TooManyPinned, and
+    ValueRefused for a bank or a shaft that there cannot be.
+    """
+    check_layout(series, parallel, shaft_m)
     used = {
         row["letter"]
         for row in conn.execute(
@@ -166,7 +194,7 @@ def pin(
     if len(used) >= MOST:
         raise TooManyPinned(f"{MOST} setups are pinned already; take one off first")
     letter = next(x for x in LETTERS if x not in used)
-    row = conn.execute(
+    setup_id = conn.execute(
         "INSERT INTO setup (enquiry_id, letter, series, parallel, shaft_m) VALUES (:enquiry,"
         " :letter, :series, :parallel, :shaft) RETURNING id",
         {
@@ -176,20 +204,12 @@ def pin(
             "parallel": parallel,
             "shaft": shaft_m,
         },
-    ).fetchone()
+    ).fetchone()["id"]
     conn.executemany(
         "INSERT INTO setup_item (setup_id, kind, product_id, title, quantity, price, data) VALUES"
         " (:setup, :kind, :product, :title, :quantity, :price, :data)",
         [
-            {
-                "setup": row["id"],
-                "kind": kind,
-                "product": item.id,
-                "title": item.title,
-                "quantity": series * parallel if kind == "battery" else 1,
-                "price": item.price,
-                "data": json.dumps(shelf_file.plain(item)),
-            }
+            _row(setup_id, kind, item, series * parallel if kind == "battery" else 1)
             for kind, item in items.items()
         ],
     )

@@ -2,114 +2,52 @@
 
 from __future__ import annotations
 
-import json
 import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.products.plain import KINDS as SPECS
+from jolvek.core.products.plain import fields_of, product_from_plain, product_plain
 from jolvek.core.products.shelf import Item, Shelf
-from jolvek.formats import shelf_file
+from jolvek.store.columns import column_values, from_json, insert, select, to_json
 
+TABLES = {
+    "motors": "motor",
+    "batteries": "battery",
+    "mounts": "mount",
+    "chargers": "charger",
+    "panels": "panel",
+    "propellers": "propeller",
+    "accessories": "accessory",
+}
+_ORDER = {
+    "motors": "input_power_w, id",
+    "batteries": "nominal_voltage_v * capacity_ah, id",
+    "mounts": "price, id",
+    "chargers": "voltage_v * current_a, id",
+    "panels": "rated_w, id",
+    "propellers": "diameter_m, id",
+    "accessories": "kind, price, id",
+}
+KINDS = tuple(TABLES)
 _LISTS = ("shafts_m", "pack_ids", "parts", "chemistries", "motor_ids")
 _TRUTHS = ("hands_free", "monitor", "discontinued")
-_ITEM = ("id", "maker", "name", "price", "valid_to", "stock", "discontinued")
-_TABLES = {  # kind → table, columns, order
-    "motors": (
-        "motor",
-        (
-            *_ITEM,
-            "style",
-            "shafts_m",
-            "pack_ids",
-            "noise_db",
-            "input_power_w",
-            "peak_power_w",
-            "voltage_v",
-            "voltage_min_v",
-            "voltage_max_v",
-            "mass_kg",
-            "shaft_length_m",
-            "propeller_diameter_m",
-            "propeller_pitch_m",
-            "propeller_rpm",
-            "static_thrust_n",
-            "controller_max_a",
-            "claimed_hp",
-            "claimed_speed_m_s",
-            "claimed_runtime_s",
-        ),
-        "input_power_w, id",
-    ),
-    "batteries": (
-        "battery",
-        (
-            *_ITEM,
-            "chemistry",
-            "nominal_voltage_v",
-            "capacity_ah",
-            "mass_kg",
-            "max_continuous_a",
-            "max_peak_a",
-            "full_voltage_v",
-            "empty_voltage_v",
-            "length_m",
-            "width_m",
-            "height_m",
-            "bms_max_a",
-            "connector_max_a",
-            "monitor",
-            "claimed_energy_wh",
-        ),
-        "nominal_voltage_v * capacity_ah, id",
-    ),
-    "mounts": (
-        "mount",
-        (
-            *_ITEM,
-            "kind",
-            "max_motor_kg",
-            "max_thrust_n",
-            "mass_kg",
-            "transom_min_m",
-            "transom_max_m",
-            "drop_m",
-            "offset_m",
-            "hours",
-            "hands_free",
-            "parts",
-        ),
-        "price, id",
-    ),
-    "chargers": (
-        "charger",
-        (*_ITEM, "voltage_v", "current_a", "chemistries", "mass_kg", "outputs"),
-        "voltage_v * current_a, id",
-    ),
-    "panels": ("panel", (*_ITEM, "rated_w", "length_m", "width_m", "mass_kg"), "rated_w, id"),
-    "propellers": (
-        "propeller",
-        (*_ITEM, "diameter_m", "pitch_m", "blades", "motor_ids"),
-        "diameter_m, id",
-    ),
-    "accessories": ("accessory", (*_ITEM, "kind", "text", "mass_kg"), "kind, price, id"),
-}
-KINDS = tuple(_TABLES)
-_SELECT = {
-    kind: f"SELECT {', '.join(columns)} FROM {table} ORDER BY {order}"
-    for kind, (table, columns, order) in _TABLES.items()
-}
-_PUT = {
-    kind: (
-        f"INSERT OR REPLACE INTO {table} ({', '.join(columns)}) VALUES"
-        f" ({', '.join(':' + c for c in columns)})"
-    )
-    for kind, (table, columns, _) in _TABLES.items()
-}
-_GET = {
-    kind: f"SELECT {', '.join(columns)} FROM {table} WHERE id = :id"
-    for kind, (table, columns, _) in _TABLES.items()
-}
-_DELETE = {kind: f"DELETE FROM {table} WHERE id = :id" for kind, (table, _c, _o) in _TABLES.items()}
+_SELECT = {k: select(t, fields_of(k), f"ORDER BY {_ORDER[k]}") for k, t in TABLES.items()}
+_PUT = {k: insert(t, fields_of(k), "INSERT OR REPLACE") for k, t in TABLES.items()}
+_GET = {k: select(t, fields_of(k), "WHERE id = :id") for k, t in TABLES.items()}
+_DELETE = {k: f"DELETE FROM {t} WHERE id = :id" for k, t in TABLES.items()}
+assert set(SPECS) == set(TABLES)
+
+
+@dataclass(frozen=True)
+class Problem:
+    """A product that cannot be read, and why: its page shows what is kept, to be mended."""
+
+    kind: str
+    id: str
+    title: str
+    reason: str
 
 
 @dataclass(frozen=True)
@@ -134,46 +72,54 @@ class Change:
 
 
 def _row(row: sqlite3.Row) -> dict[str, Any]:
-    out = {
-        key: json.loads(row[key]) if key in _LISTS else row[key]
-        for key in row.keys()
-        if row[key] is not None
+    out = {k: row[k] for k in row.keys() if row[k] is not None}
+    return {
+        k: from_json("jolvek-list", v) if k in _LISTS else bool(v) if k in _TRUTHS else v
+        for k, v in out.items()
     }
-    return {key: bool(value) if key in _TRUTHS else value for key, value in out.items()}
 
 
 def load(conn: sqlite3.Connection) -> Shelf:
-    """Every product on the shelf, the discontinued ones too."""
-    return Shelf(
-        **{
-            kind: tuple(shelf_file.item(kind, _row(row)) for row in conn.execute(sql))
-            for kind, sql in _SELECT.items()
-        }
-    )
+    """Every product on the shelf that can be read, the discontinued ones too."""
+    return _loaded(conn)[0]
+
+
+def problems(conn: sqlite3.Connection) -> list[Problem]:
+    """The products that cannot be read."""
+    return _loaded(conn)[1]
+
+
+def _loaded(conn: sqlite3.Connection) -> tuple[Shelf, list[Problem]]:
+    good: dict[str, list[Item[Any]]] = {kind: [] for kind in KINDS}
+    bad = []
+    for kind, sql in _SELECT.items():
+        for row in conn.execute(sql):
+            try:
+                good[kind].append(product_from_plain(kind, _row(row)))
+            except (JolvekError, TypeError) as error:
+                title = f"{row['maker']} {row['name']}"
+                bad.append(Problem(kind, row["id"], title, str(error)))
+    return Shelf(**{kind: tuple(items) for kind, items in good.items()}), bad
 
 
 def get(conn: sqlite3.Connection, kind: str, product_id: str) -> Item[Any] | None:
-    """One product, or None."""
+    """One product, or None where there is none or it cannot be read."""
+    row = stored_row(conn, kind, product_id)
+    try:
+        return None if row is None else product_from_plain(kind, row)
+    except (JolvekError, TypeError):
+        return None
+
+
+def stored_row(conn: sqlite3.Connection, kind: str, product_id: str) -> dict[str, Any] | None:
+    """What is kept of a product, readable or not, as plain data; None where there is none."""
     row = conn.execute(_GET[kind], {"id": product_id}).fetchone()
-    return None if row is None else shelf_file.item(kind, _row(row))
+    return None if row is None else _row(row)
 
 
 def put(conn: sqlite3.Connection, kind: str, item: Item[Any]) -> None:
     """Put one product on the shelf, or in the place of the one with its id."""
-    data = shelf_file.plain(item)
-    conn.execute(
-        _PUT[kind],
-        {
-            k: (
-                json.dumps(v)
-                if k in _LISTS and v is not None
-                else int(v)
-                if isinstance(v, bool)
-                else v
-            )
-            for k, v in ((key, data.get(key)) for key in _TABLES[kind][1])
-        },
-    )
+    conn.execute(_PUT[kind], column_values(product_plain(item), fields_of(kind)))
 
 
 def add_all(conn: sqlite3.Connection, shelf: Shelf) -> None:
@@ -187,13 +133,14 @@ def change(
     conn: sqlite3.Connection, items: list[tuple[str, Item[Any]]], what: str, now: str
 ) -> int:
     """Put products in as one batch that can be undone; returns its number."""
-    made = conn.execute(
-        "INSERT INTO shelf_batch (at, what) VALUES (:at, :what) RETURNING id",
-        {"at": now, "what": what},
+    batch = int(
+        conn.execute(
+            "INSERT INTO shelf_batch (at, what) VALUES (:at, :what) RETURNING id",
+            {"at": now, "what": what},
+        ).fetchone()["id"]
     )
-    batch = int(made.fetchone()[0])
     for kind, item in items:
-        before = get(conn, kind, item.id)
+        before = stored_row(conn, kind, item.id)
         conn.execute(
             "INSERT OR REPLACE INTO shelf_change (batch_id, kind, product_id, before, after) VALUES"
             " (:batch, :kind, :id, :before, :after)",
@@ -201,8 +148,8 @@ def change(
                 "batch": batch,
                 "kind": kind,
                 "id": item.id,
-                "after": json.dumps(shelf_file.plain(item)),
-                "before": None if before is None else json.dumps(shelf_file.plain(before)),
+                "after": to_json("jolvek-product", product_plain(item)),
+                "before": None if before is None else to_json("jolvek-product", before),
             },
         )
         put(conn, kind, item)
@@ -213,29 +160,33 @@ def undo(conn: sqlite3.Connection, batch_id: int) -> int:
     """Put back what stood before a batch; returns how many products. Products changed again since
     are left as they are.
     """
-    rows = conn.execute(
+    done = 0
+    for row in conn.execute(
         "SELECT kind, product_id, before, after FROM shelf_change WHERE batch_id = :id",
         {"id": batch_id},
-    ).fetchall()
-    done = 0
-    for row in rows:
-        now = get(conn, row["kind"], row["product_id"])
-        if now != shelf_file.item(row["kind"], json.loads(row["after"])):
+    ).fetchall():
+        kind, now = row["kind"], get(conn, row["kind"], row["product_id"])
+        if now != product_from_plain(kind, _product(row["after"]) or {}):
             continue
-        if row["before"] is None:
-            conn.execute(_DELETE[row["kind"]], {"id": row["product_id"]})
+        before = _product(row["before"])
+        if before is None:
+            conn.execute(_DELETE[kind], {"id": row["product_id"]})
         else:
-            put(conn, row["kind"], shelf_file.item(row["kind"], json.loads(row["before"])))
+            conn.execute(_PUT[kind], column_values(before, fields_of(kind)))
         done += 1
     conn.execute("UPDATE shelf_batch SET undone = 1 WHERE id = :id", {"id": batch_id})
     return done
 
 
+def _product(text: str | None) -> dict[str, Any] | None:
+    return None if text is None else dict(from_json("jolvek-product", text))
+
+
 def batches(conn: sqlite3.Connection, most: int = 20) -> list[Batch]:
     """The latest changes of the shelf."""
     rows = conn.execute(
-        "SELECT b.id, b.at, b.what, b.undone, (SELECT count(*) FROM shelf_change c WHERE c.batch_id"
-        " = b.id) AS products FROM shelf_batch b ORDER BY b.id DESC LIMIT :most",
+        "SELECT b.id, b.at, b.what, b.undone, (SELECT count(*) FROM shelf_change c WHERE"
+        " c.batch_id = b.id) AS products FROM shelf_batch b ORDER BY b.id DESC LIMIT :most",
         {"most": most},
     )
     return [Batch(**{**dict(row), "undone": bool(row["undone"])}) for row in rows]
@@ -248,15 +199,7 @@ def history(conn: sqlite3.Connection, kind: str, product_id: str) -> list[Change
         " c.batch_id WHERE c.kind = :kind AND c.product_id = :id ORDER BY b.id DESC",
         {"kind": kind, "id": product_id},
     )
-    return [
-        Change(
-            r["at"],
-            r["what"],
-            json.loads(r["before"]) if r["before"] else None,
-            json.loads(r["after"]) if r["after"] else None,
-        )
-        for r in rows
-    ]
+    return [Change(r["at"], r["what"], _product(r["before"]), _product(r["after"])) for r in rows]
 
 
 def version(conn: sqlite3.Connection) -> str:
@@ -265,7 +208,6 @@ def version(conn: sqlite3.Connection) -> str:
         "SELECT coalesce(max(id), 0), coalesce(sum(undone), 0) FROM shelf_batch"
     ).fetchone()
     counts = [
-        conn.execute(f"SELECT count(*) FROM {table}").fetchone()[0]
-        for table, _, _ in _TABLES.values()
+        conn.execute(f"SELECT count(*) FROM {table}").fetchone()[0] for table in TABLES.values()
     ]
     return f"{row[0]}.{row[1]}.{'.'.join(map(str, counts))}"

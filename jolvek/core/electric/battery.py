@@ -9,11 +9,12 @@ chemistry.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import ClassVar
 
 import numpy as np
 
-from jolvek.core.base.errors import ValueRefused
-from jolvek.core.electric.chemistry import Chemistry, chemistry
+from jolvek.core.base import checked
+from jolvek.core.electric.chemistry import CHEMISTRIES, Chemistry, chemistry
 
 # fmt: on
 
@@ -21,6 +22,22 @@ from jolvek.core.electric.chemistry import Chemistry, chemistry
 @dataclass(frozen=True)
 class Battery:
     """One pack: nominal V, rated Ah, mass kg; limits in A and V where the maker gives them."""
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "nominal_voltage_v": (3, 400),
+        "capacity_ah": (0.5, 5000),
+        "mass_kg": (0.05, 2000),
+        "max_continuous_a": (0.5, 5000),
+        "max_peak_a": (0.5, 20000),
+        "full_voltage_v": (3, 500),
+        "empty_voltage_v": (1, 400),
+        "length_m": (0.02, 3),
+        "width_m": (0.02, 3),
+        "height_m": (0.02, 3),
+        "bms_max_a": (0.5, 5000),
+        "connector_max_a": (0.5, 5000),
+    }
+    CHOICES: ClassVar[checked.Choices] = {"chemistry": tuple(CHEMISTRIES)}
 
     chemistry: str
     nominal_voltage_v: float
@@ -39,19 +56,7 @@ class Battery:
     name: str = ""
 
     def __post_init__(self) -> None:
-        chemistry(self.chemistry)
-        for key, low, high in (
-            ("nominal_voltage_v", 3, 400),
-            ("capacity_ah", 0.5, 5000),
-            ("mass_kg", 0.05, 2000),
-            ("max_continuous_a", 0.5, 5000),
-            ("max_peak_a", 0.5, 20000),
-            ("full_voltage_v", 3, 500),
-            ("empty_voltage_v", 1, 400),
-        ):
-            value = getattr(self, key)
-            if value is not None and not low <= value <= high:
-                raise ValueRefused(f"battery.{key}", value, f"{low:g} to {high:g}")
+        checked.check(self, "battery")
 
     @property
     def chem(self) -> Chemistry:

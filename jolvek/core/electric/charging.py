@@ -6,13 +6,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import ClassVar
 
 import numpy as np
 from numpy.typing import ArrayLike
 
+from jolvek.core.base import checked
 from jolvek.core.base.arrays import Array
 from jolvek.core.electric.bank import Bank
-from jolvek.core.electric.chemistry import Chemistry
+from jolvek.core.electric.chemistry import CHEMISTRIES, Chemistry
 from jolvek.core.rules.findings import Finding, find
 
 TAIL_FROM = {True: 0.90, False: 0.80}  # constant current up to here: lithium, lead
@@ -27,12 +29,23 @@ class Charger:
     multi-bank units.
     """
 
+    RANGES: ClassVar[checked.Ranges] = {
+        "voltage_v": (3, 400),
+        "current_a": (0.1, 1000),
+        "mass_kg": (0, 200),
+        "outputs": (1, 12),
+    }
+    CHOICES: ClassVar[checked.Choices] = {"chemistries": tuple(CHEMISTRIES)}
+
     voltage_v: float
     current_a: float
     chemistries: tuple[str, ...]
     mass_kg: float = 1.0
     outputs: int = 1
     name: str = ""
+
+    def __post_init__(self) -> None:
+        checked.check(self, "charger")
 
     @property
     def power_w(self) -> float:

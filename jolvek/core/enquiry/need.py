@@ -5,7 +5,9 @@ customer.
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
+from typing import ClassVar
 
+from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.enquiry.site import Site
 from jolvek.core.hydro.hull import Hull, Load
@@ -21,7 +23,9 @@ DEFAULT_WEIGHTS = {
     "hands_free": 0.0,
     "tidy": 0.0,
 }
+MOST_WEIGHT = 10.0
 RESERVE_SCHOOLS = {"fifth": 0.2, "thirds": 1 / 3, "hour": 0.0}
+MOST_LEGS = 24
 SKIES = ("clear", "fair", "mixed", "overcast")
 
 
@@ -30,6 +34,18 @@ class Leg:
     """One leg of a day: distance in m or time in s, wanted speed through the water, current and
     wind against, a hold after it.
     """
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "speed_m_s": (0.2, 20),
+        "distance_m": (0, 1e06),
+        "duration_s": (0, 2.592e06),
+        "current_m_s": (-6, 6),
+        "wind_m_s": (-30, 30),
+        "hold_s": (0, 432000),
+        "latitude_deg": (-90, 90),
+        "longitude_deg": (-180, 180),
+    }
+    TEXTS: ClassVar[checked.Counts] = {"name": 80}
 
     name: str = ""
     speed_m_s: float = 1.8
@@ -42,19 +58,7 @@ class Leg:
     longitude_deg: float | None = None
 
     def __post_init__(self) -> None:
-        for key, low, high in (
-            ("speed_m_s", 0.2, 20),
-            ("distance_m", 0, 1e6),
-            ("duration_s", 0, 30 * 86400),
-            ("current_m_s", -6, 6),
-            ("wind_m_s", -30, 30),
-            ("hold_s", 0, 5 * 86400),
-            ("latitude_deg", -90, 90),
-            ("longitude_deg", -180, 180),
-        ):
-            value = getattr(self, key)
-            if value is not None and not low <= value <= high:
-                raise ValueRefused(f"leg.{key}", value, f"{low:g} to {high:g}")
+        checked.check(self, "leg")
         if self.distance_m is None and self.duration_s is None:
             raise ValueRefused("leg.distance_m", None, "a distance or a time")
 
@@ -104,6 +108,27 @@ class Day:
     worst.
     """
 
+    RANGES: ClassVar[checked.Ranges] = {
+        "speed_m_s": (0.2, 20),
+        "distance_m": (0, 1e06),
+        "reserve": (0, 0.9),
+        "wind_m_s": (-30, 30),
+        "current_m_s": (-6, 6),
+        "charge_h": (0.5, 240),
+        "max_lift_kg": (1, 500),
+        "budget": (1, 1e07),
+        "max_noise_db": (10, 140),
+        "speed_limit_m_s": (0.5, 30),
+        "temperature_c": (-20, 40),
+        "hotel_w": (0, 20000),
+        "solar_w": (0, 20000),
+        "latitude_deg": (-90, 90),
+        "longitude_deg": (-180, 180),
+        "start_h": (0, 24),
+    }
+    CHOICES: ClassVar[checked.Choices] = {"reserve_school": tuple(RESERVE_SCHOOLS), "sky": SKIES}
+    COUNTS: ClassVar[checked.Counts] = {"legs": MOST_LEGS}
+
     speed_m_s: float = 1.8
     distance_m: float = 9000.0
     reserve: float = 0.2
@@ -129,32 +154,8 @@ class Day:
     start_h: float = 9.0
 
     def __post_init__(self) -> None:
-        for key, low, high in (
-            ("speed_m_s", 0.2, 20),
-            ("distance_m", 0, 1e6),
-            ("reserve", 0, 0.9),
-            ("wind_m_s", -30, 30),
-            ("current_m_s", -6, 6),
-            ("charge_h", 0.5, 240),
-            ("max_lift_kg", 1, 500),
-            ("budget", 1, 1e7),
-            ("speed_limit_m_s", 0.5, 30),
-            ("temperature_c", -20, 40),
-            ("hotel_w", 0, 20000),
-            ("solar_w", 0, 20000),
-            ("latitude_deg", -90, 90),
-            ("longitude_deg", -180, 180),
-            ("start_h", 0, 24),
-        ):
-            value = getattr(self, key)
-            if value is not None and not low <= value <= high:
-                raise ValueRefused(f"day.{key}", value, f"{low:g} to {high:g}")
-        for key, value, known in (
-            ("reserve_school", self.reserve_school, RESERVE_SCHOOLS),
-            ("sky", self.sky, SKIES),
-        ):
-            if value not in known:
-                raise ValueRefused(f"day.{key}", value, "one of " + ", ".join(known))
+        checked.check(self, "day")
+        checked.date("day.date", self.date)
 
     @property
     def trip(self) -> tuple[Leg, ...]:
@@ -200,6 +201,13 @@ class Need:
     water: Water = field(default_factory=Water)
     day: Day = field(default_factory=Day)
     weights: tuple[tuple[str, float], ...] = tuple(DEFAULT_WEIGHTS.items())
+
+    def __post_init__(self) -> None:
+        for wish, weight in self.weights:
+            if wish not in WISHES:
+                raise ValueRefused("need.weights", wish, "one of " + ", ".join(WISHES))
+            if not 0 <= weight <= MOST_WEIGHT:
+                raise ValueRefused("need.weights", weight, f"0 to {MOST_WEIGHT:g}")
 
     @property
     def day_blocked(self) -> bool:

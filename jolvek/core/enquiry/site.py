@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
+from typing import ClassVar
 
-from jolvek.core.products.mounting import _PADDLED
+from jolvek.core.base import checked
+from jolvek.core.products.mounting import _PADDLED, PLACES
+
+MOST_BAYS = 12
 
 
 @dataclass(frozen=True)
@@ -14,6 +18,19 @@ class Bay:
     centre line and its floor above the keel in m; the opening of its lid where that is smaller than
     the bay.
     """
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "length_m": (0.05, 5),
+        "width_m": (0.05, 5),
+        "height_m": (0.05, 3),
+        "max_kg": (1, 5000),
+        "ahead_m": (-1, 15),
+        "off_m": (-4, 4),
+        "above_m": (0, 3),
+        "lid_length_m": (0.02, 5),
+        "lid_width_m": (0.02, 5),
+    }
+    TEXTS: ClassVar[checked.Counts] = {"name": 200}
 
     name: str
     length_m: float
@@ -27,12 +44,33 @@ class Bay:
     lid_length_m: float | None = None
     lid_width_m: float | None = None
 
+    def __post_init__(self) -> None:
+        checked.check(self, "bay")
+
 
 @dataclass(frozen=True)
 class Site:
     """What the boat offers beside its hull: mounting places, bays, plate values. None: not
     known.
     """
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "transom_thickness_m": (0.005, 0.3),
+        "transom_width_m": (0.1, 4),
+        "max_motor_kg": (1, 500),
+        "max_load_kg": (1, 30000),
+        "max_people": (1, 60),
+        "approval_power_w": (1, 1e06),
+        "approval_thrust_n": (1, 100000),
+        "model_year": (1900, 2200),
+        "approval_from_year": (1900, 2200),
+        "approval_to_year": (1900, 2200),
+        "rake_deg": (-20, 45),
+        "rudder_chord_m": (0.02, 1.5),
+        "room_ahead_m": (0, 3),
+    }
+    CHOICES: ClassVar[checked.Choices] = {"places": tuple(PLACES)}
+    COUNTS: ClassVar[checked.Counts] = {"bays": MOST_BAYS}
 
     places: tuple[str, ...] = ("transom",)
     bays: tuple[Bay, ...] = ()
@@ -50,7 +88,9 @@ class Site:
     rake_deg: float = 12.0
     rudder_chord_m: float | None = None
     room_ahead_m: float | None = None  # from the motor's seat to a knee or bulkhead
-    notes: tuple[str, ...] = field(default=())
+
+    def __post_init__(self) -> None:
+        checked.check(self, "site")
 
 
 def default_places(family_id: str) -> tuple[str, ...]:

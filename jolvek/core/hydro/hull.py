@@ -5,9 +5,11 @@ stability.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import ClassVar
 
 import numpy as np
 
+from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.hydro.families import Family, family
 
@@ -30,6 +32,24 @@ class Hull:
     `bottom` is clean, slime or weed; `friction_factor` and `wave_factor` come from a sea trial (1 =
     untried).
     """
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "length_m": (1.5, 15),
+        "beam_m": (0.3, 8),
+        "mass_kg": (3, 30000),
+        "waterline_length_m": (0.8, 15),
+        "waterline_beam_m": (0.15, 8),
+        "bodies": (1, 3),
+        "body_spacing_m": (0.1, 8),
+        "body_beam_m": (0.08, 8),
+        "chine_beam_m": (0.2, 8),
+        "deadrise_deg": (0, 35),
+        "transom_height_m": (0.1, 1.5),
+        "max_power_w": (0, 1e06),
+        "friction_factor": (0.2, 5),
+        "wave_factor": (0.2, 5),
+    }
+    CHOICES: ClassVar[checked.Choices] = {"bottom": ("clean", "slime", "weed")}
 
     family: str
     length_m: float
@@ -57,25 +77,18 @@ class Hull:
             fam.length_max_m,
             f" for this kind of boat ({fam.name})",
         )
-        _between("hull.beam_m", self.beam_m, 0.3, min(8.0, self.length_m))
-        _between("hull.mass_kg", self.mass_kg, 3.0, 30000.0)
-        checks = {
-            "waterline_length_m": (0.5 * self.length_m, self.length_m),
-            "waterline_beam_m": (0.2 * self.beam_m, self.beam_m),
-            "bodies": (1, 3),
-            "body_spacing_m": (0.1, self.beam_m),
-            "body_beam_m": (0.08, self.beam_m),
-            "chine_beam_m": (0.2 * self.beam_m, self.beam_m),
-            "deadrise_deg": (0.0, 35.0),
-            "transom_height_m": (0.1, 1.5),
-            "max_power_w": (0.0, 1e6),
-        }
-        for name, (low, high) in checks.items():
+        checked.check(self, "hull")
+        _between("hull.beam_m", self.beam_m, 0.3, self.length_m)
+        for name, low, high in (
+            ("waterline_length_m", 0.5 * self.length_m, self.length_m),
+            ("waterline_beam_m", 0.2 * self.beam_m, self.beam_m),
+            ("body_spacing_m", 0.1, self.beam_m),
+            ("body_beam_m", 0.08, self.beam_m),
+            ("chine_beam_m", 0.2 * self.beam_m, self.beam_m),
+        ):
             value = getattr(self, name)
             if value is not None:
                 _between(f"hull.{name}", value, low, high)
-        if self.bottom not in BOTTOMS:
-            raise ValueRefused("hull.bottom", self.bottom, "one of " + ", ".join(BOTTOMS))
 
     @property
     def fam(self) -> Family:
@@ -149,16 +162,21 @@ BOTTOMS = {
 class Load:
     """What is aboard beside motor and bank: people (count), their mass together, gear, all kg."""
 
+    RANGES: ClassVar[checked.Ranges] = {
+        "people": (0, 60),
+        "people_kg": (0, 12000),
+        "gear_kg": (0, 20000),
+        "seat_kg": (0, 250),
+    }
+    COUNTS: ClassVar[checked.Counts] = {"seat_kg": 60}
+
     people: int = 2
     people_kg: float | None = None
     gear_kg: float = 0.0
     seat_kg: tuple[float, ...] = ()  # each person's mass from the helm on, where known
 
     def __post_init__(self) -> None:
-        _between("load.people", self.people, 0, 60)
-        if self.people_kg is not None:
-            _between("load.people_kg", self.people_kg, 0.0, 60 * 200.0)
-        _between("load.gear_kg", self.gear_kg, 0.0, 20000.0)
+        checked.check(self, "load")
 
     @property
     def crew_kg(self) -> float:

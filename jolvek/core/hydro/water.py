@@ -19,7 +19,7 @@ class Water:
 
     def __post_init__(self) -> None:
         if self.kind not in SALINITY:
-            raise ValueRefused("water", self.kind, "salt or fresh")
+            raise ValueRefused("water.kind", self.kind, "salt or fresh")
         if not 0.0 <= self.temperature_c <= 40.0:
             raise ValueRefused("temperature_c", self.temperature_c, "0 to 40 °C")
 

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import ClassVar
 
-from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base import checked
 
 ACCESSORIES = (
     "gauge",
@@ -23,6 +24,13 @@ ACCESSORIES = (
 class Panel:
     """One solar panel: rated W, sizes in m, kg."""
 
+    RANGES: ClassVar[checked.Ranges] = {
+        "rated_w": (1, 2000),
+        "length_m": (0.1, 5),
+        "width_m": (0.1, 5),
+        "mass_kg": (0.1, 100),
+    }
+
     rated_w: float
     length_m: float | None = None
     width_m: float | None = None
@@ -30,13 +38,18 @@ class Panel:
     name: str = ""
 
     def __post_init__(self) -> None:
-        if not 1 <= self.rated_w <= 2000:
-            raise ValueRefused("panel.rated_w", self.rated_w, "1 to 2000 W")
+        checked.check(self, "panel")
 
 
 @dataclass(frozen=True)
 class Propeller:
     """One propeller: diameter and pitch in m, blades, the motors it goes on."""
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "diameter_m": (0.08, 1),
+        "pitch_m": (0.03, 1),
+        "blades": (2, 7),
+    }
 
     diameter_m: float
     pitch_m: float
@@ -45,14 +58,18 @@ class Propeller:
     name: str = ""
 
     def __post_init__(self) -> None:
-        for key, low, high in (("diameter_m", 0.08, 1), ("pitch_m", 0.03, 1), ("blades", 2, 7)):
-            if not low <= getattr(self, key) <= high:
-                raise ValueRefused(f"propeller.{key}", getattr(self, key), f"{low:g} to {high:g}")
+        checked.check(self, "propeller")
 
 
 @dataclass(frozen=True)
 class Accessory:
     """One accessory: its kind, and what it is for in a few words."""
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "mass_kg": (0, 500),
+    }
+    CHOICES: ClassVar[checked.Choices] = {"kind": ACCESSORIES}
+    TEXTS: ClassVar[checked.Counts] = {"text": 400}
 
     kind: str
     text: str = ""
@@ -60,5 +77,4 @@ class Accessory:
     name: str = ""
 
     def __post_init__(self) -> None:
-        if self.kind not in ACCESSORIES:
-            raise ValueRefused("accessory.kind", self.kind, "one of " + ", ".join(ACCESSORIES))
+        checked.check(self, "accessory")

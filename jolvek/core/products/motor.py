@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import ClassVar
 
 import numpy as np
 
+from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.hydro.hull import Assumed
 from jolvek.core.hydro.propulsor import Propulsor, fit
@@ -18,6 +20,21 @@ FAIRED_FROM_W = 2000.0  # smaller motors hang on a round tube
 @dataclass(frozen=True)
 class Motor:
     """One motor in SI; only the input power is needed. `rpm` is of the propeller at full power."""
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "input_power_w": (20, 100000),
+        "peak_power_w": (20, 200000),
+        "voltage_v": (6, 400),
+        "voltage_min_v": (3, 400),
+        "voltage_max_v": (6, 500),
+        "mass_kg": (0.5, 500),
+        "shaft_length_m": (0.1, 2),
+        "propeller_diameter_m": (0.08, 1),
+        "propeller_pitch_m": (0.03, 1),
+        "propeller_rpm": (100, 8000),
+        "static_thrust_n": (1, 20000),
+        "controller_max_a": (1, 3000),
+    }
 
     input_power_w: float
     peak_power_w: float | None = None
@@ -34,23 +51,7 @@ class Motor:
     name: str = ""
 
     def __post_init__(self) -> None:
-        for key, low, high in (
-            ("input_power_w", 20, 100e3),
-            ("peak_power_w", 20, 200e3),
-            ("voltage_v", 6, 400),
-            ("voltage_min_v", 3, 400),
-            ("voltage_max_v", 6, 500),
-            ("mass_kg", 0.5, 500),
-            ("shaft_length_m", 0.1, 2),
-            ("propeller_diameter_m", 0.08, 1),
-            ("propeller_pitch_m", 0.03, 1),
-            ("propeller_rpm", 100, 8000),
-            ("static_thrust_n", 1, 20000),
-            ("controller_max_a", 1, 3000),
-        ):
-            value = getattr(self, key)
-            if value is not None and not low <= value <= high:
-                raise ValueRefused(f"motor.{key}", value, f"{low:g} to {high:g}")
+        checked.check(self, "motor")
         if self.peak_power_w is not None and self.peak_power_w < self.input_power_w:
             raise ValueRefused(
                 "motor.peak_power_w",

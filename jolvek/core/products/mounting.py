@@ -5,6 +5,9 @@ it.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import ClassVar
+
+from jolvek.core.base import checked
 
 PLATE_BELOW_M = 0.025  # plate below the hull bottom; common practice, no source
 PLATE_TOO_DEEP_M = 0.15
@@ -24,6 +27,9 @@ class MountKind:
     steering: str
     shallows: str
     loses: str
+
+    def __post_init__(self) -> None:
+        checked.check(self, "mount")
 
 
 PLACES = {
@@ -152,6 +158,18 @@ class Mount:
     `drop_m` lowers the motor's seat below the top of the place (negative raises it); `offset_m` is
     from the centre line; `transom_min_m` and `transom_max_m` are the thickness it clamps.
     """
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "max_motor_kg": (0.5, 1000),
+        "max_thrust_n": (1, 50000),
+        "mass_kg": (0, 500),
+        "transom_min_m": (0, 1),
+        "transom_max_m": (0, 1),
+        "drop_m": (-1, 1),
+        "offset_m": (0, 3),
+        "hours": (0, 500),
+    }
+    CHOICES: ClassVar[checked.Choices] = {"kind": tuple(KINDS)}
 
     kind: str
     max_motor_kg: float

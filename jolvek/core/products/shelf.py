@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, fields
-from typing import Generic, TypeVar
+from typing import ClassVar, Generic, TypeVar
 
+from jolvek.core.base import checked
+from jolvek.core.base.errors import ValueRefused
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.products.accessories import Accessory, Panel, Propeller
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 
+ID = re.compile(r"[\w.+ -]+")  # no slash: it stands in addresses
 Spec = TypeVar("Spec", Motor, Battery, Mount, Charger, Panel, Propeller, Accessory)
 
 
@@ -24,6 +28,21 @@ class Item(Generic[Spec]):
     products stay in old setups only. Claims are what the catalogue says, for the claims check
     alone.
     """
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "price": (0, 1e07),
+        "shafts_m": (0.1, 2),
+        "noise_db": (10, 140),
+        "claimed_hp": (0.05, 200),
+        "claimed_speed_m_s": (0.2, 30),
+        "claimed_runtime_s": (60, 1e06),
+        "claimed_energy_wh": (1, 1e06),
+    }
+    CHOICES: ClassVar[checked.Choices] = {
+        "style": ("", "outboard", "pole", "fin", "pod"),
+        "stock": ("", "shelf", "order", "none"),
+    }
+    TEXTS: ClassVar[checked.Counts] = {"id": 60, "maker": 200, "name": 200}
 
     id: str
     maker: str
@@ -41,6 +60,13 @@ class Item(Generic[Spec]):
     claimed_speed_m_s: float | None = None
     claimed_runtime_s: float | None = None
     claimed_energy_wh: float | None = None
+
+    def __post_init__(self) -> None:
+        checked.check(self, "product")
+        if not ID.fullmatch(self.id):
+            raise ValueRefused("product.id", self.id, "letters, figures, dots, dashes, no slash")
+        if self.valid_to:
+            checked.date("product.valid_to", self.valid_to)
 
     @property
     def title(self) -> str:

@@ -26,6 +26,7 @@ from jsonschema.exceptions import best_match
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.predict import claims
+from jolvek.core.products.plain import product_from_plain, product_plain
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats import schema, shelf_csv, shelf_file
 from jolvek.store import shelf as store
@@ -125,7 +126,7 @@ def _worst(item: Item[Any]) -> str:
 def compare(kind: str) -> Any:
     """Up to five products of one kind beside each other."""
     items = [_item_or_404(kind, pid) for pid in request.args.getlist("id")[:5]]
-    rows = [(key, [shelf_file.plain(x).get(key) for x in items]) for key in shelf_csv.columns(kind)]
+    rows = [(key, [product_plain(x).get(key) for x in items]) for key in shelf_csv.columns(kind)]
     return render_template(
         "shelf/compare.html",
         kind=kind,
@@ -149,7 +150,7 @@ def new(kind: str) -> Any:
 def _product_page(
     kind: str, item: Item[Any] | None, errors: dict[str, str], typed: dict[str, str] | None = None
 ) -> Any:
-    plain = shelf_file.plain(item) if item else {}
+    plain = product_plain(item) if item else {}
     fields = [
         (key, rule, (typed or {}).get(key, shelf_csv.cell(plain.get(key))))
         for key, rule in shelf_csv.columns(kind).items()
@@ -193,7 +194,7 @@ def save(kind: str) -> Any:
         try:
             if fault is not None:
                 raise schema.refused(fault)
-            item = shelf_file.item(kind, plain)
+            item = product_from_plain(kind, plain)
         except JolvekError as error:
             errors[
                 re.split(r"[.:]", str(error))[0]

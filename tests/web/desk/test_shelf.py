@@ -8,6 +8,7 @@ import re
 
 import pytest
 
+from jolvek.core.products.plain import product_plain
 from jolvek.formats import shelf_csv, shelf_file
 from jolvek.store import shelf as store
 
@@ -29,7 +30,7 @@ def confirm(client, preview, **more):
 def test_a_product_is_changed_with_history_and_undone(client, conn, shelf):
     battery = shelf.batteries[0]
     form = {
-        k: shelf_csv.cell(shelf_file.plain(battery).get(k)) for k in shelf_csv.columns("batteries")
+        k: shelf_csv.cell(product_plain(battery).get(k)) for k in shelf_csv.columns("batteries")
     }
     assert client.post("/shelf/batteries/item", data={**form, "price": "199,50"}).status_code == 303
     assert store.get(conn, "batteries", battery.id).price == 199.5
@@ -51,7 +52,7 @@ def test_a_product_is_changed_with_history_and_undone(client, conn, shelf):
 )
 def test_a_wrong_product_comes_back_with_422_at_its_field(client, shelf, change, says):
     form = {
-        k: shelf_csv.cell(shelf_file.plain(shelf.batteries[0]).get(k))
+        k: shelf_csv.cell(product_plain(shelf.batteries[0]).get(k))
         for k in shelf_csv.columns("batteries")
     }
     answer = client.post("/shelf/batteries/item", data={**form, **change})
@@ -61,7 +62,7 @@ def test_a_wrong_product_comes_back_with_422_at_its_field(client, shelf, change,
 
 def test_discontinued_products_leave_the_shortlist_but_stay_on_the_shelf(client, conn, shelf):
     motor = next(m for m in shelf.motors if m.title in client.get("/enquiry/2/shortlist").text)
-    form = {k: shelf_csv.cell(shelf_file.plain(motor).get(k)) for k in shelf_csv.columns("motors")}
+    form = {k: shelf_csv.cell(product_plain(motor).get(k)) for k in shelf_csv.columns("motors")}
     client.post("/shelf/motors/item", data={**form, "discontinued": "yes"}, follow_redirects=True)
     assert motor.title not in client.get("/enquiry/2/shortlist").text
     assert motor.title not in client.get("/shelf/motors").text.split("Latest changes")[0]

@@ -1,0 +1,77 @@
+"""Products as plain data: what files, tables and histories hold of them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import fields
+from typing import Any
+
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.charging import Charger
+from jolvek.core.products.accessories import Accessory, Panel, Propeller
+from jolvek.core.products.motor import Motor
+from jolvek.core.products.mounting import Mount
+from jolvek.core.products.shelf import Item
+
+KINDS: dict[str, type] = {
+    "motors": Motor,
+    "batteries": Battery,
+    "mounts": Mount,
+    "chargers": Charger,
+    "panels": Panel,
+    "propellers": Propeller,
+    "accessories": Accessory,
+}
+_COMMON = ("id", "maker", "name", "price", "valid_to", "stock", "discontinued")
+_OWN = {  # fields of an Item that only some kinds have
+    "motors": (
+        "style",
+        "shafts_m",
+        "pack_ids",
+        "noise_db",
+        "claimed_hp",
+        "claimed_speed_m_s",
+        "claimed_runtime_s",
+    ),
+    "batteries": ("claimed_energy_wh",),
+}
+
+
+def fields_of(kind: str) -> tuple[str, ...]:
+    """The keys of a kind of product: in files, as columns, and in forms alike.
+
+    >>> fields_of("panels")
+    ('id', 'maker', 'name', 'price', 'valid_to', 'stock', 'discontinued', 'rated_w', 'length_m', \
+'width_m', 'mass_kg')
+    """
+    spec = (f.name for f in fields(KINDS[kind]) if f.name != "name")
+    return (*_COMMON, *_OWN.get(kind, ()), *spec)
+
+
+def product_from_plain(kind: str, row: Mapping[str, Any]) -> Item[Any]:
+    """One product from its plain data; raises ValueRefused.
+
+    >>> row = {"id": "p1", "maker": "Made", "name": "Leaf", "price": 90.0, "rated_w": 80.0}
+    >>> product_from_plain("panels", row).spec.rated_w
+    80.0
+    """
+    values = {k: tuple(v) if isinstance(v, list) else v for k, v in row.items()}
+    item_keys = {*_COMMON, *_OWN.get(kind, ())}
+    spec = {k: v for k, v in values.items() if k not in item_keys}
+    more = {k: v for k, v in values.items() if k in item_keys}
+    return Item(spec=KINDS[kind](**spec, name=row["name"]), **more)
+
+
+def product_plain(thing: Item[Any]) -> dict[str, Any]:
+    """One product as plain data, defaults left out.
+
+    >>> from jolvek.core.products.shelf import sample
+    >>> product_plain(sample().chargers[0])["current_a"]
+    20
+    """
+    out: dict[str, Any] = {k: getattr(thing, k) for k in ("id", "maker", "name", "price")}
+    for f in (*fields(thing), *fields(thing.spec)):
+        value = getattr(thing, f.name) if hasattr(thing, f.name) else getattr(thing.spec, f.name)
+        if f.name not in (*out, "spec") and value != f.default:
+            out[f.name] = list(value) if isinstance(value, tuple) else value
+    return out

@@ -1,0 +1,104 @@
+"""Enquiries as the counter lists them, and finding them again by words and by model."""
+
+from __future__ import annotations
+
+import re
+import sqlite3
+from dataclasses import dataclass
+
+WAITS = {
+    "data": "Waiting for data",
+    "choice": "Waiting for a choice",
+    "offer": "Waiting for an offer",
+    "answer": "Waiting for the customer",
+    "handover": "Waiting for handover",
+    "service": "In service",
+}
+_LIST = (
+    "SELECT e.id, e.customer, e.title, b.family, b.length_m, l.people,"
+    " max(e.changed_at, e.touched_at) AS changed_at, e.stage, b.transom_height_m, b.places,"
+    " (SELECT count(*) FROM setup s WHERE s.enquiry_id = e.id) AS pinned,"
+    " (SELECT letter FROM setup s WHERE s.enquiry_id = e.id AND s.chosen = 1) AS chosen"
+    " FROM enquiry e JOIN boat b ON b.enquiry_id = e.id JOIN load l ON l.enquiry_id = e.id"
+)
+
+
+@dataclass(frozen=True)
+class Line:
+    """One enquiry as listed, with how many setups are pinned, whether one is chosen, and what it
+    waits for.
+    """
+
+    id: int
+    customer: str
+    title: str
+    family: str
+    length_m: float
+    people: int
+    changed_at: str
+    stage: str
+    transom_height_m: float | None
+    places: str
+    pinned: int
+    chosen: str | None
+
+    @property
+    def waits(self) -> str:
+        """One of WAITS."""
+        if self.stage != "open":
+            return {"offered": "answer", "ordered": "handover", "delivered": "service"}[self.stage]
+        if self.chosen:
+            return "offer"
+        lacking = not self.title or (self.transom_height_m is None and '"transom"' in self.places)
+        return "data" if lacking and not self.pinned else "choice"
+
+
+def listed(conn: sqlite3.Connection, archived: bool = False) -> list[Line]:
+    """Open (or archived) enquiries, the latest changed first."""
+    rows = conn.execute(
+        f"{_LIST} WHERE e.archived = :archived ORDER BY max(e.changed_at, e.touched_at) DESC, e.id",
+        {"archived": int(archived)},
+    )
+    return [Line(**dict(row)) for row in rows]
+
+
+def found(conn: sqlite3.Connection, text: str, most: int = 40) -> list[Line]:
+    """Enquiries, open or not, in which every word typed begins a word of customer, title, note,
+    boat or products.
+    """
+    words = re.findall(r"\w+", text)
+    if not words:
+        return []
+    query = " ".join(f'"{word}"*' for word in words[:12])
+    rows = conn.execute(
+        f"{_LIST} JOIN enquiry_find f ON f.rowid = e.id WHERE enquiry_find MATCH :query"
+        " ORDER BY e.archived, rank LIMIT :most",
+        {"query": query, "most": most},
+    )
+    return [Line(**dict(row)) for row in rows]
+
+
+def same_model(conn: sqlite3.Connection, text: str, most: int = 8) -> list[int]:
+    """Numbers of earlier enquiries whose make and model hold the text, the latest first."""
+    if not text.strip():
+        return []
+    escaped = re.sub(r"([\\%_])", r"\\\1", text.strip())
+    rows = conn.execute(
+        "SELECT b.enquiry_id AS id FROM boat b JOIN enquiry e ON e.id = b.enquiry_id WHERE b.model"
+        " LIKE :like ESCAPE '\\' GROUP BY b.model ORDER BY max(e.changed_at) DESC LIMIT :most",
+        {"like": f"%{escaped}%", "most": most},
+    )
+    return [row["id"] for row in rows]
+
+
+def index(conn: sqlite3.Connection, enquiry_id: int) -> None:
+    """Write the words by which an enquiry is found."""
+    conn.execute("DELETE FROM enquiry_find WHERE rowid = :id", {"id": enquiry_id})
+    conn.execute(
+        "INSERT INTO enquiry_find (rowid, customer, title, note, boat, products) SELECT e.id,"
+        " e.customer, e.title, e.note, replace(b.family, '_', ' ') || ' ' || b.model,"
+        " coalesce((SELECT group_concat(i.title, ' ') FROM setup s JOIN setup_item i ON i.setup_id"
+        " = s.id WHERE s.enquiry_id = e.id), '') FROM enquiry e JOIN boat b ON b.enquiry_id = e.id"
+        " WHERE e.id = :id",
+        {"id": enquiry_id},
+    )
