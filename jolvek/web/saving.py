@@ -1,86 +1,65 @@
-"""Keeping an enquiry: the version check that never overwrites silently, and what differs when two
-people edit.
-"""
+"""Keeping what a form says: valid fields at once, refused ones told, two people merged."""
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass
+from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
-from jolvek.formats.enquiry_file import Enquiry
+from flask import request
+
+from jolvek.core.enquiry.enquiry import Enquiry
+from jolvek.core.enquiry.merging import Clash
 from jolvek.store import enquiries
-from jolvek.store.db import transaction
-from jolvek.web import conn
+from jolvek.web.shared import conn
 
 
 def now() -> str:
-    """The time as kept."""
+    """The time as kept: UTC."""
     return datetime.now(UTC).isoformat(timespec="microseconds")
 
 
 @dataclass(frozen=True)
-class Clash:
-    """Somebody else's version beside what was typed: their time, and (what, theirs, yours) where
-    they differ.
+class Kept:
+    """What became of a form: when it was kept, which fields were refused and why, and what two
+    people changed at once.
     """
 
-    changed_at: str
-    rows: tuple[tuple[str, str, str], ...]
+    enquiry: Enquiry
+    at: str
+    refused: tuple[tuple[str, str, str], ...] = ()  # (field, its label, why)
+    clashes: tuple[Clash, ...] = ()
+    theirs: tuple[str, ...] = ()
+
+    @property
+    def code(self) -> int:
+        """HTTP status: 422 where something of it was not kept."""
+        return 422 if self.refused or self.clashes else 200
 
 
-def keep(
-    enquiry_id: int, before: enquiries.Stored, enquiry: Enquiry | None, seen: str | None
-) -> tuple[str, Clash | None]:
-    """Keep an enquiry if nobody changed it since `seen`; the new time and nothing, or no time and
-    the clash.
+def change(enquiry_id: int, edit: Callable[[Enquiry], Enquiry]) -> Enquiry:
+    """Change an enquiry by one gesture, from what stands now."""
+    return enquiries.change(conn(), enquiry_id, edit, now()).enquiry
 
-    The check and the write are one transaction: of two savers one comes second and is told.
+
+def keep_form(enquiry_id: int, read: Callable[[Enquiry], tuple[Enquiry, Any]]) -> tuple[Kept, Any]:
+    """Keep what a form says. `read` builds the form over the enquiry it was filled from and gives
+    the enquiry in it, with the form that then says what it refused.
     """
-    if enquiry is None:
-        return "", None
-    with transaction(conn()) as c:
-        current = enquiries.get(c, enquiry_id)
-        assert current is not None
-        if seen and seen != current.changed_at:
-            return "", Clash(current.changed_at, differences(current.enquiry, enquiry))
-        if current.enquiry == enquiry:
-            return current.changed_at, None
-        time = now()
-        enquiries.save(c, enquiry_id, enquiry, time)
-    return time, None
+    forms: list[Any] = []
 
+    def edit(base: Enquiry) -> Enquiry:
+        mine, form = read(base)
+        forms.append(form)
+        return mine
 
-def differences(theirs: Enquiry, mine: Enquiry) -> tuple[tuple[str, str, str], ...]:
-    """(name, theirs, mine) of every figure or word that differs."""
-    a, b = _flat(asdict(theirs)), _flat(asdict(mine))
-    return tuple(
-        (key.split(".", 1)[-1].replace("_", " "), _text(a.get(key)), _text(b.get(key)))
-        for key in sorted({*a, *b})
-        if a.get(key) != b.get(key)
+    seen, page = request.form.get("changed", ""), request.form.get("page", "")[:40]
+    over = request.form.get("override", "")
+    done = enquiries.change(conn(), enquiry_id, edit, now(), over or seen, "" if over else page)
+    form = forms[-1]
+    refused = tuple(
+        (field.name, field.label.text, field.errors[0]) for field in form if field.errors
     )
-
-
-def _flat(data: Any, key: str = "") -> dict[str, Any]:
-    if isinstance(data, dict):
-        pairs = [(str(k), v) for k, v in data.items()]
-    elif isinstance(data, list | tuple) and any(isinstance(x, dict | list | tuple) for x in data):
-        pairs = [(str(i + 1), v) for i, v in enumerate(data)]
-    else:
-        return {key: data}
-    out: dict[str, Any] = {}
-    for name, value in pairs:
-        out |= _flat(value, f"{key}.{name}" if key else name)
-    return out
-
-
-def _text(value: Any) -> str:
-    if value is None or value == "" or value == ():
-        return "–"
-    return (
-        f"{value:g}"
-        if isinstance(value, float)
-        else ", ".join(map(str, value))
-        if isinstance(value, list | tuple)
-        else str(value)
-    )
+    merged = done.merged
+    return Kept(done.enquiry, done.changed_at, refused, merged.clashes, merged.theirs), form

@@ -4,6 +4,8 @@ take.
 
 from __future__ import annotations
 
+OUT_OF_REACH_W = 60_000.0  # more than any electric outboard of these boats gives
+
 from dataclasses import dataclass, replace
 from functools import lru_cache
 

@@ -37,6 +37,11 @@ class Family:
     deadrise_deg: float = 0.0
     sails: bool = False
 
+    @property
+    def said(self) -> str:
+        """Its name within a sentence."""
+        return self.name if self.name.isupper() else self.name.lower()
+
 
 def _family(*fields: object, **more: object) -> Family:
     return Family(*fields, **more)  # type: ignore[arg-type]

@@ -9,6 +9,7 @@ from jolvek.core.base.units import QUANTITIES, show
 from jolvek.core.rules.rulebook import RULES
 
 LEVELS = ("block", "caution", "note")
+LEVEL_WORDS = {"block": "Stop", "caution": "Look", "note": "Note"}
 
 
 @dataclass(frozen=True)

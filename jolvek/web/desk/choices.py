@@ -9,7 +9,7 @@ from werkzeug.wrappers import Response
 
 from jolvek.web.view import display
 
-bp = Blueprint("units", __name__)
+bp = Blueprint("choices", __name__)
 
 
 @bp.post("/units")

@@ -5,76 +5,49 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from flask import Blueprint, abort, flash, redirect, render_template, request, session, url_for
+from flask import Blueprint, flash, redirect, render_template, request, session, url_for
 
 from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import Day, Need
-from jolvek.core.enquiry.site import Site, default_places
-from jolvek.core.enquiry.sizing import size, typical_hull
-from jolvek.core.hydro.hull import Load
-from jolvek.core.match.ranking import ranked
 from jolvek.formats import enquiry_file
-from jolvek.store import enquiries
+from jolvek.store import enquiries, finding
 from jolvek.store.db import transaction
 from jolvek.store.shelf import KINDS
-from jolvek.web import conn, is_fragment
-from jolvek.web.forms.fields import QuickForm, refuse_at_field
+from jolvek.web import errors
+from jolvek.web.forms.quick_form import QuickForm
+from jolvek.web.forms.reading import refuse_at_field
+from jolvek.web.pages.counter_page import open_enquiries, quick_answer, quick_need
 from jolvek.web.saving import now
-from jolvek.web.view.worked import matched, row, shelf_of
+from jolvek.web.shared import conn, is_fragment, show, stored_or_404
+from jolvek.web.view import display
+from jolvek.web.view.matches import shelf_of
 
 bp = Blueprint("counter", __name__)
+MOST_PRODUCTS = 30
 
 
-def _need(form: QuickForm) -> tuple[Need, list[Any]]:
-    hull, assumed = typical_hull(form.family.data, form.length.data)
-    return (
-        Need(
-            hull,
-            Load(int(form.people.data)),
-            Site(default_places(hull.family)),
-            day=Day(speed_m_s=form.speed.data, distance_m=form.distance.data),
-        ),
-        assumed,
-    )
-
-
-def _answer(form: QuickForm) -> dict[str, Any]:
-    """What the quick start answers; the form carries the refusal where there is one."""
+def _need(form: QuickForm) -> Need | None:
+    """The need of the quick start; None where an entry is refused, which its field then says."""
+    if form.errors:
+        return None
     try:
-        need, assumed = _need(form)
+        day = Day(speed_m_s=form.speed.data, distance_m=form.distance.data)
+        people = int(form.people.data)
+        return quick_need(form.family.data, form.length.data, people, day)
     except ValueRefused as error:
         refuse_at_field(form, error)
-        return {}
-    match = matched(need, shelf_of(conn()))
-    doing = bool(match.field.does_day.any())
-    return {
-        "sizing": size(need),
-        "need": need,
-        "assumed": assumed,
-        "pick": row(match, ranked(match, 1)[0]) if doing else None,
-        "setups": int(match.field.does_day.sum()),
-    }
+        return None
 
 
 def _page(form: QuickForm, code: int = 200, **more: Any) -> tuple[str, int]:
-    answer = _answer(form) if not form.errors else {}
-    if form.errors:
-        code = 422
-    template = "counter/_answer.html" if is_fragment() else "counter/page.html"
-    groups = {key: (title, []) for key, title in enquiries.WAITS.items()}
-    for line in enquiries.listed(conn()):
-        groups[line.waits][1].append(line)
-    return (
-        render_template(
-            template,
-            form=form,
-            groups=[g for g in groups.values() if g[1]],
-            archived=enquiries.listed(conn(), archived=True),
-            **answer,
-            **more,
-        ),
-        code,
-    )
+    need = _need(form)
+    answer = quick_answer(need, shelf_of(conn()), display.current()) if need else None
+    code = code if need else 422
+    if is_fragment():
+        return show("counter/_answer.html", answer, form=form, **more), code
+    lines = open_enquiries(conn())
+    return show("counter/page.html", answer, lines, form=form, **more), code
 
 
 @bp.get("/")
@@ -90,15 +63,11 @@ def page() -> Any:
 def keep() -> Any:
     """Keep the quick start as an enquiry and go to its boat."""
     form = QuickForm()
-    if not form.validate():
-        return _page(form, 422)
-    try:
-        need, _ = _need(form)
-    except ValueRefused as error:
-        refuse_at_field(form, error)
+    need = _need(form) if form.validate() else None
+    if need is None:
         return _page(form, 422)
     with transaction(conn()) as c:
-        number = enquiries.add(c, enquiry_file.Enquiry(need, title=need.hull.fam.name), now())
+        number = enquiries.add(c, Enquiry(need, title=need.hull.fam.name), now())
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
 
@@ -113,22 +82,20 @@ def find() -> Any:
         for kind in KINDS
         for item in getattr(shelf, kind)
         if words and all(word in f"{item.title} {item.id}".lower() for word in words)
-    ][:30]
+    ]
+    lines = finding.found(conn(), text)
     return render_template(
-        "counter/find.html", q=text, lines=enquiries.found(conn(), text), products=products
+        "counter/find.html", q=text, lines=lines, products=products[:MOST_PRODUCTS]
     )
 
 
 @bp.post("/enquiry/<int:enquiry_id>/copy")
 def copy(enquiry_id: int) -> Any:
     """A copy of an enquiry with its boat and day, without customer and setups."""
-    stored = enquiries.get(conn(), enquiry_id)
-    if stored is None:
-        abort(404)
+    stored = stored_or_404(enquiry_id)
+    title = f"{stored.title[:190]} (copy)"
     with transaction(conn()) as c:
-        number = enquiries.add(
-            c, replace(stored.enquiry, customer="", title=f"{stored.title} (copy)"), now()
-        )
+        number = enquiries.add(c, replace(stored.enquiry, customer="", title=title), now())
     flash("Copied: boat and day are taken over, customer and setups are not.")
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
@@ -136,9 +103,7 @@ def copy(enquiry_id: int) -> Any:
 @bp.post("/enquiry/<int:enquiry_id>/archive")
 def archive(enquiry_id: int) -> Any:
     """Put an enquiry away, or take it out again."""
-    stored = enquiries.get(conn(), enquiry_id)
-    if stored is None:
-        abort(404)
+    stored = stored_or_404(enquiry_id)
     put_away = request.form.get("undo") != "1"
     with transaction(conn()) as c:
         enquiries.archive(c, enquiry_id, put_away)
@@ -152,17 +117,19 @@ def open_file() -> Any:
     """Open a jolvek-enquiry file."""
     upload = request.files.get("file")
     if upload is None or not upload.filename:
-        return refuse_file("choose a file first: an enquiry in the format jolvek-enquiry")
+        return _refuse_file("choose a file first: an enquiry in the format jolvek-enquiry")
     try:
         e = enquiry_file.read(upload.read())
     except JolvekError as error:
-        return refuse_file(f"{upload.filename}: {error}")
+        return _refuse_file(f"{upload.filename}: {error}")
     with transaction(conn()) as c:
         number = enquiries.add(c, replace(e, title=e.title or e.need.hull.fam.name), now())
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
 
-def refuse_file(text: str) -> Any:
+def _refuse_file(text: str) -> Any:
     """The counter with the refusal at the file field."""
-    body, _ = _page(QuickForm(formdata=None), file_error=text)
-    return body, 422
+    return _page(QuickForm(formdata=None), 422, file_error=text)
+
+
+errors.refuses_large("counter.open_file", _refuse_file)

@@ -11,7 +11,8 @@ from jolvek.core.hydro.floating import Floating, float_at, hull_speed_m_s
 from jolvek.web.drawings.boat_drawing import side_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.view import display
-from jolvek.web.view.worked import Card, Worked
+from jolvek.web.view.card import Card
+from jolvek.web.view.worked import Worked
 
 
 def floating(need: Need, displacement_kg: float) -> Floating:

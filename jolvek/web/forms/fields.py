@@ -6,15 +6,20 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask_wtf import FlaskForm
 from wtforms import Field, RadioField, SelectMultipleField, validators
 from wtforms.fields.choices import SelectChoice
 from wtforms.widgets import CheckboxInput, ListWidget, TextInput
 
 from jolvek.core.base import units
-from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.base.errors import JolvekError
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.web.view import display
+
+
+def allowed(record: type, key: str) -> tuple[float, float]:
+    """The range that a record allows a field."""
+    found: tuple[float, float] = record.RANGES[key]  # type: ignore[attr-defined]
+    return found
 
 
 class QuantityField(Field):
@@ -118,56 +123,3 @@ class ChecksField(SelectMultipleField):
 
     widget = ListWidget(prefix_label=False)
     option_widget = CheckboxInput()
-
-
-class QuickForm(FlaskForm):
-    """Quick start: five entries, one answer."""
-
-    family = FamilyField("Boat", default="inflatable_air")
-    length = QuantityField("Length", "length", 1.5, 15, True, default=2.9)
-    people = QuantityField("People", "count", 0, 60, True, default=2)
-    speed = QuantityField("Wanted speed", "speed", 0.3, 20, True, default=3.5 * units.KNOT_M_S)
-    distance = QuantityField(
-        "Distance, there and back", "distance", 50, 500e3, True, default=5 * units.NAUTICAL_MILE_M
-    )
-
-
-_KEY_FIELDS = {
-    "length_m": "length",
-    "beam_m": "beam",
-    "mass_kg": "mass",
-    "waterline_length_m": "waterline_length",
-    "waterline_beam_m": "waterline_beam",
-    "body_beam_m": "body_beam",
-    "bodies": "bodies",
-    "family": "family",
-    "transom_height_m": "transom_height",
-    "max_power_w": "max_power",
-    "people": "people",
-    "people_kg": "people_kg",
-    "speed_m_s": "speed",
-    "distance_m": "distance",
-    "reserve": "reserve",
-    "wind_m_s": "wind",
-    "current_m_s": "current",
-    "body_spacing_m": "body_beam",
-}
-
-
-def refuse_at_field(form: FlaskForm, error: ValueRefused) -> None:
-    """Put a core refusal at the field it speaks of."""
-    name = _KEY_FIELDS.get(error.key.split(".")[-1], "")
-    field = form[name] if name in form else next(f for f in form if isinstance(f, QuantityField))
-    if (
-        isinstance(field, QuantityField)
-        and isinstance(error.read, int | float)
-        and field.quantity == "length"
-    ):
-        text = (
-            f"read “{field.typed or field._value()}”; allowed is"
-            f" {error.allowed.replace(' for', ' m for')}"
-        )
-        text = text if " m for" in text else text + " m"
-    else:
-        text = f"read “{getattr(field, 'typed', None) or error.read}”; allowed is {error.allowed}"
-    field.errors = [*field.errors, text]

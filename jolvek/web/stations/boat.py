@@ -4,6 +4,7 @@ boats; the photo.
 
 from __future__ import annotations
 
+import secrets
 from dataclasses import replace
 from typing import Any
 
@@ -11,165 +12,112 @@ from flask import (
     Blueprint,
     Response,
     abort,
-    current_app,
     flash,
     json,
     redirect,
-    render_template,
     request,
     send_from_directory,
     url_for,
 )
 
-from jolvek.core.base.errors import JolvekError, ValueRefused
-from jolvek.core.base.units import QUANTITIES
-from jolvek.core.enquiry.need import Need
-from jolvek.core.enquiry.schools import power_schools
-from jolvek.core.enquiry.sizing import size
-from jolvek.core.hydro.hull import estimates
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.formats import enquiry_file
-from jolvek.store import enquiries, setups
+from jolvek.store import enquiries, finding
 from jolvek.store.db import transaction
-from jolvek.web import conn, is_fragment, saving
+from jolvek.web import errors, saving
+from jolvek.web.forms import bay_rows
 from jolvek.web.forms.boat_form import BoatForm, enquiry_from, values_of
-from jolvek.web.forms.fields import refuse_at_field
-from jolvek.web.view import display, photos
-from jolvek.web.view.worked import card
+from jolvek.web.forms.reading import read_form
+from jolvek.web.pages.boat_page import boat_page, schools
+from jolvek.web.shared import conn, form_id, frame, is_fragment, settings, show, stored_or_404
+from jolvek.web.view import display, photos, stations
 
 bp = Blueprint("boat", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 
 
-def stored_or_404(enquiry_id: int) -> enquiries.Stored:
-    """The enquiry, or a page that says there is none."""
-    stored = enquiries.get(conn(), enquiry_id)
-    if stored is None:
-        abort(404)
-    return stored
-
-
-def shared(enquiry_id: int, here: str) -> dict[str, Any]:
-    """What every station's page needs: enquiry, pinned setups, boat card."""
-    stored = stored_or_404(enquiry_id)
-    pinned = setups.of_enquiry(conn(), enquiry_id)
-    return {
-        "e": stored,
-        "need": stored.need,
-        "pinned": pinned,
-        "card": card(stored, pinned, here),
-        "here": here,
-    }
-
-
-def _speeds(wished_m_s: float) -> tuple[float, ...]:
-    """Five round speeds about the wished one, so that a planing boat is not judged at a walk."""
-    unit = display.current()["speed"]
-    factor = QUANTITIES["speed"].typed[unit]
-    usual, wished = (4, 6, 8, 10, 12) if unit == "km/h" else (2, 3, 4, 5, 6), wished_m_s / factor
-    round_speeds = (
-        usual
-        if wished <= usual[-1]
-        else tuple(round(wished * share) for share in (0.25, 0.5, 0.75, 1, 1.25))
+def _state(s: stations.Standing) -> tuple[str, str]:
+    lacks = "transom" in s.need.site.places and s.need.hull.transom_height_m is None
+    return (
+        ("look", "transom height is estimated") if lacks else ("done", "sizes and load are given")
     )
-    return tuple(v * factor for v in round_speeds)
 
 
-def _figures(need: Need) -> dict[str, Any]:
-    return {
-        "sizing": size(need, _speeds(need.day.speed_m_s)),
-        "assumed": estimates(need.hull, need.load),
-        "need": need,
-    }
+STATION = stations.add(1, "boat", "Boat", _state)
+
+
+def _page(enquiry_id: int, form: BoatForm | None = None, code: int = 200, **more: Any) -> Any:
+    f, u = frame(enquiry_id, "boat"), display.current()
+    if form is None:
+        form = BoatForm(formdata=None, data=_values(f.e))
+    earlier = finding.same_model(conn(), f.e.enquiry.model)
+    return show(
+        "boat/page.html",
+        f,
+        boat_page(f.need, u),
+        form=form,
+        bays=bay_rows.shown_rows(form),
+        schools=schools(f.need, u),
+        earlier=[enquiries.get(conn(), n) for n in earlier if n != enquiry_id],
+        **more,
+    ), code
+
+
+def _values(e: enquiries.Stored) -> dict[str, Any]:
+    page = secrets.token_hex(8)
+    return {**values_of(e.enquiry), "changed": e.changed_at, "page": page}
 
 
 @bp.get("/boat")
 def page(enquiry_id: int) -> Any:
     """The form as kept."""
-    more = shared(enquiry_id, "boat")
-    stored = more["e"]
-    form = BoatForm(formdata=None, data={**values_of(stored.enquiry), "changed": stored.changed_at})
-    earlier = (
-        [s for s in enquiries.same_model(conn(), stored.enquiry.model) if s.id != enquiry_id]
-        if stored.enquiry.model
-        else []
-    )
-    return render_template(
-        "boat/page.html",
-        form=form,
-        earlier=earlier,
-        schools=power_schools(stored.need),
-        **{**more, **_figures(stored.need)},
-    )
+    return _page(enquiry_id)
 
 
 @bp.post("/boat")
 def save(enquiry_id: int) -> Any:
-    """Keep the form (a fragment for autosave), or give it back with what was typed and the message
-    at its field.
-    """
-    before = stored_or_404(enquiry_id)
-    form = BoatForm(data=values_of(before.enquiry))
-    enquiry = _read(form, before.enquiry)
-    kept, clash = saving.keep(
-        enquiry_id, before, enquiry, request.form.get("override") or form.changed.data
-    )
-    if kept:
-        form.changed.data = kept
+    """Keep what is valid of the form (a fragment for autosave), and say what is not."""
+    stored_or_404(enquiry_id)
+    kept, form = saving.keep_form(enquiry_id, _read)
+    form.changed.data = kept.at
     if is_fragment():
-        need = enquiry.need if enquiry else before.need
-        return render_template(
-            "boat/_figures.html",
-            form=form,
-            e=before,
-            kept=kept,
-            clash=clash,
-            refused=form.errors,
-            **_figures(need),
-        ), (200 if kept else 422)
-    if kept:
-        flash("Kept.")
-        return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
-    more = shared(enquiry_id, "boat")
-    return (
-        render_template(
-            "boat/page.html",
-            form=form,
-            clash=clash,
-            earlier=[],
-            schools=[],
-            **{**more, **_figures(before.need)},
-        ),
-        422,
-    )
+        e, need = stored_or_404(enquiry_id), kept.enquiry.need
+        figures = boat_page(need, display.current())
+        return show("boat/_figures.html", figures, e=e, form=form, kept=kept), kept.code
+    if kept.code != 200:
+        return _page(enquiry_id, form, kept.code, kept=kept)
+    flash("Kept.")
+    return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
+
+
+def _read(base: Enquiry) -> tuple[Enquiry, BoatForm]:
+    form = BoatForm(data=values_of(base))
+    return read_form(form, lambda: enquiry_from(form, base), base), form
 
 
 @bp.get("/enquiry.json")
 def export(enquiry_id: int) -> Response:
     """The enquiry as a jolvek-enquiry file."""
     data = enquiry_file.write(stored_or_404(enquiry_id).enquiry)
+    name = f'attachment; filename="enquiry-{enquiry_id}.json"'
     return Response(
         json.dumps(data, indent=1, ensure_ascii=False),
         mimetype="application/json",
-        headers={"Content-Disposition": f'attachment; filename="enquiry-{enquiry_id}.json"'},
+        headers={"Content-Disposition": name},
     )
 
 
 @bp.post("/boat/from")
 def start_from(enquiry_id: int) -> Any:
     """Take hull and site of an earlier boat of the same model; load, day and words stay."""
-    stored, other = (
-        stored_or_404(enquiry_id),
-        stored_or_404(request.form.get("other", type=int) or 0),
-    )
-    need = replace(stored.need, hull=other.need.hull, site=other.need.site)
-    with transaction(conn()) as c:
-        enquiries.save(
-            c,
-            enquiry_id,
-            replace(
-                stored.enquiry, need=need, model=other.enquiry.model, storage=other.enquiry.storage
-            ),
-            saving.now(),
-        )
+    stored_or_404(enquiry_id)
+    other = stored_or_404(form_id("other"))
+
+    def taken(e: Enquiry) -> Enquiry:
+        need = replace(e.need, hull=other.need.hull, site=other.need.site)
+        return replace(e, need=need, model=other.enquiry.model, storage=other.enquiry.storage)
+
+    saving.change(enquiry_id, taken)
     flash(f"Hull, transom and bays taken from “{other.title}”.")
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 
@@ -178,26 +126,12 @@ def start_from(enquiry_id: int) -> Any:
 def photo(enquiry_id: int) -> Any:
     """Attach, replace or take off the boat's photo."""
     stored = stored_or_404(enquiry_id)
-    folder = current_app.config["SETTINGS"].data_dir / "photos"
-    upload = request.files.get("photo")
+    folder = settings().data_dir / "photos"
     try:
+        upload = request.files.get("photo")
         name = "" if request.form.get("remove") else photos.keep(upload, folder)
     except JolvekError as error:
-        more = shared(enquiry_id, "boat")
-        form = BoatForm(
-            formdata=None, data={**values_of(stored.enquiry), "changed": stored.changed_at}
-        )
-        return (
-            render_template(
-                "boat/page.html",
-                form=form,
-                photo_error=str(error),
-                earlier=[],
-                schools=[],
-                **{**more, **_figures(stored.need)},
-            ),
-            422,
-        )
+        return _page(enquiry_id, code=422, photo_error=str(error))
     with transaction(conn()) as c:
         enquiries.set_photo(c, enquiry_id, name)
     if stored.photo:
@@ -206,24 +140,18 @@ def photo(enquiry_id: int) -> Any:
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 
 
+def _too_large(text: str) -> Any:
+    return _page((request.view_args or {})["enquiry_id"], code=422, photo_error=text)
+
+
+errors.refuses_large("boat.photo", _too_large)
+
+
 @bp.get("/photo")
 def show_photo(enquiry_id: int) -> Any:
     """The photo itself."""
     stored = stored_or_404(enquiry_id)
     if not stored.photo:
         abort(404)
-    return send_from_directory(
-        current_app.config["SETTINGS"].data_dir / "photos", stored.photo, mimetype="image/jpeg"
-    )
-
-
-def _read(form: BoatForm, before: enquiry_file.Enquiry) -> enquiry_file.Enquiry | None:
-    if not form.validate():
-        return None
-    try:
-        return enquiry_from(form, before)
-    except ValueRefused as error:
-        refuse_at_field(form, error)
-    except ValueError as error:
-        form.seats.errors = [str(error)]
-    return None
+    folder = settings().data_dir / "photos"
+    return send_from_directory(folder, stored.photo, mimetype="image/jpeg")

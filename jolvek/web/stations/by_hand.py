@@ -10,7 +10,7 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.web import conn, is_fragment
 from jolvek.web.stations.boat import shared, stored_or_404
 from jolvek.web.stations.shortlist import items_from
-from jolvek.web.view.worked import shelf_of
+from jolvek.web.view.matches import shelf_of
 
 bp = Blueprint("by_hand", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 

@@ -28,7 +28,8 @@ from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.drawings.wiring_drawing import wiring_diagram
 from jolvek.web.stations.boat import shared, stored_or_404
 from jolvek.web.view import display
-from jolvek.web.view.worked import Worked, answered, shelf_of, work_out
+from jolvek.web.view.matches import answered, shelf_of
+from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("fitting", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 TABS = {"drawing": "Drawing", "wiring": "Wiring", "sheet": "Sheet", "mounts": "All mounts"}

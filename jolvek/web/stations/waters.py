@@ -1,134 +1,89 @@
-"""Station 2, Waters: the day in legs, rules of the place, energy, wishes and must-haves; which
-demand decides.
-"""
+"""Station 2, Waters: the day in legs, rules of the place, energy, wishes and must-haves."""
 
 from __future__ import annotations
 
+import secrets
 from dataclasses import replace
 from typing import Any
 
-from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask import Blueprint, abort, flash, redirect, request, url_for
 
-from jolvek.core.base.errors import ValueRefused
-from jolvek.core.enquiry.battery_schools import battery_schools
-from jolvek.core.enquiry.demands import demands, hardest, over_limit
-from jolvek.core.enquiry.need import Day, Need
-from jolvek.core.enquiry.sizing import size
-from jolvek.core.predict.solar import Panels, sunshine
-from jolvek.store import enquiries
-from jolvek.store.db import transaction
-from jolvek.web import conn, is_fragment, saving
-from jolvek.web.forms.day_form import MOST_LEGS, WISH_WORDS, DayForm, need_from, values_of
-from jolvek.web.forms.fields import refuse_at_field
-from jolvek.web.stations.boat import shared, stored_or_404
+from jolvek.core.enquiry.enquiry import Enquiry
+from jolvek.core.enquiry.need import MOST_LEGS, Day
+from jolvek.web import saving
+from jolvek.web.forms import leg_rows
+from jolvek.web.forms.day_form import WISH_WORDS, DayForm, enquiry_from, values_of
+from jolvek.web.forms.reading import read_form
+from jolvek.web.pages.waters_page import waters_page
+from jolvek.web.shared import frame, is_fragment, show, stored_or_404
+from jolvek.web.view import display, stations
 
 bp = Blueprint("waters", __name__, url_prefix="/enquiry/<int:enquiry_id>")
+GESTURES = ("there", "back", "none")
 
 
-def _figures(need: Need) -> dict[str, Any]:
-    sizing = size(need)
-    rows = demands(need, sizing)
-    day = need.day
-    sun = (
-        sunshine(
-            Panels(day.solar_w, day.sky),
-            day.latitude_deg,
-            day.longitude_deg,
-            day.date,
-            round(day.longitude_deg / 15),
-        )
-        if day.solar_w
-        else None
-    )
-    return {
-        "sizing": sizing,
-        "demands": rows,
-        "hardest": hardest(rows),
-        "too_fast": over_limit(day),
-        "sun": sun,
-        "need": need,
-        "choices_made": battery_schools(need),
-    }
+def _state(s: stations.Standing) -> tuple[str, str]:
+    if s.need.day_blocked:
+        return "blocked", "a current as fast as the boat"
+    legs = len(s.need.day.legs)
+    return "done", f"{legs} legs" if legs else "speed and distance are given"
 
 
-def _shown_legs(form: DayForm) -> int:
-    """How many rows of legs to show: those filled and one more."""
-    filled = [
-        i
-        for i in range(1, MOST_LEGS + 1)
-        if any(form[f"leg{i}_{k}"]._value() for k in ("distance", "duration", "speed"))
-    ]
-    return min(max(filled, default=0) + 1, MOST_LEGS)
+STATION = stations.add(2, "waters", "Waters", _state)
+
+
+def _page(enquiry_id: int, form: DayForm | None = None, code: int = 200, **more: Any) -> Any:
+    f = frame(enquiry_id, "waters")
+    if form is None:
+        page = secrets.token_hex(8)
+        values = {**values_of(f.e.enquiry), "changed": f.e.changed_at, "page": page}
+        form = DayForm(formdata=None, data=values)
+    figures = waters_page(f.need, display.current())
+    shown = leg_rows.shown_rows(form)
+    return show(
+        "waters/page.html", f, figures, form=form, legs=shown, words=WISH_WORDS, **more
+    ), code
 
 
 @bp.get("/waters")
 def page(enquiry_id: int) -> Any:
     """The form as kept."""
-    more = shared(enquiry_id, "waters")
-    stored = more["e"]
-    form = DayForm(formdata=None, data={**values_of(stored.need), "changed": stored.changed_at})
-    return render_template(
-        "waters/page.html",
-        form=form,
-        rows=_shown_legs(form),
-        words=WISH_WORDS,
-        **{**more, **_figures(stored.need)},
-    )
+    return _page(enquiry_id)
 
 
 @bp.post("/waters")
 def save(enquiry_id: int) -> Any:
-    """Keep the form (a fragment for autosave), or give it back with what was typed."""
-    before = stored_or_404(enquiry_id)
-    form = DayForm(data=values_of(before.need))
-    need = _read(form, before.need)
-    kept, clash = saving.keep(
-        enquiry_id,
-        before,
-        replace(before.enquiry, need=need) if need else None,
-        request.form.get("override") or form.changed.data,
-    )
-    if kept:
-        form.changed.data = kept
+    """Keep what is valid of the form (a fragment for autosave), and say what is not."""
+    stored_or_404(enquiry_id)
+    kept, form = saving.keep_form(enquiry_id, _read)
+    form.changed.data = kept.at
     if is_fragment():
-        return render_template(
-            "waters/_figures.html",
-            form=form,
-            e=before,
-            kept=kept,
-            clash=clash,
-            refused=form.errors,
-            **_figures(need or before.need),
-        ), (200 if kept else 422)
-    if kept:
-        flash("Kept.")
-        return redirect(url_for("waters.page", enquiry_id=enquiry_id), 303)
-    more = shared(enquiry_id, "waters")
-    return (
-        render_template(
-            "waters/page.html",
-            form=form,
-            rows=_shown_legs(form),
-            words=WISH_WORDS,
-            clash=clash,
-            **{**more, **_figures(before.need)},
-        ),
-        422,
-    )
+        figures = waters_page(kept.enquiry.need, display.current())
+        e = stored_or_404(enquiry_id)
+        return show("waters/_figures.html", figures, e=e, form=form, kept=kept), kept.code
+    if kept.code != 200:
+        return _page(enquiry_id, form, kept.code, kept=kept)
+    flash("Kept.")
+    return redirect(url_for("waters.page", enquiry_id=enquiry_id), 303)
+
+
+def _read(base: Enquiry) -> tuple[Enquiry, DayForm]:
+    form = DayForm(data=values_of(base))
+    return read_form(form, lambda: enquiry_from(form, base), base), form
 
 
 @bp.post("/waters/legs")
 def legs(enquiry_id: int) -> Any:
     """Make legs: there and back out of the day, the way back added, or none."""
-    stored = stored_or_404(enquiry_id)
-    day = legs_made(stored.need.day, request.form.get("make", ""))
-    with transaction(conn()) as c:
-        enquiries.save(
-            c,
-            enquiry_id,
-            replace(stored.enquiry, need=replace(stored.need, day=day)),
-            saving.now(),
-        )
+    stored_or_404(enquiry_id)
+    how = request.form.get("make", "")
+    if how not in GESTURES:
+        abort(422, f"Read “{how}”; allowed is one of {', '.join(GESTURES)}.")
+
+    def made(e: Enquiry) -> Enquiry:
+        return replace(e, need=replace(e.need, day=legs_made(e.need.day, how)))
+
+    saving.change(enquiry_id, made)
     return redirect(url_for("waters.page", enquiry_id=enquiry_id) + "#legs", 303)
 
 
@@ -144,17 +99,3 @@ def legs_made(day: Day, how: str) -> Day:
         out = replace(day.trip[0], name="out", distance_m=day.distance_m / 2)
         return day.with_legs((out, replace(out.back, name="home")))
     return day
-
-
-def _read(form: DayForm, before: Need) -> Need | None:
-    if not form.validate():
-        return None
-    try:
-        return need_from(form, before)
-    except ValueRefused as error:
-        name = error.key if error.key in form else None
-        if name:
-            form[name].errors = [*form[name].errors, "type a distance or a time"]
-        else:
-            refuse_at_field(form, error)
-        return None

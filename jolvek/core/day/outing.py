@@ -1,0 +1,126 @@
+"""The day out as one answer: every setup's voyage, why it comes otherwise, and getting home."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+from jolvek.core.day.getting_home import (
+    Homing,
+    NoReturn,
+    Regeneration,
+    best_against_m_s,
+    homing,
+    no_return,
+    regeneration,
+    spare_of,
+    speed_for_arrival_m_s,
+)
+from jolvek.core.day.otherwise import Switches, switched
+from jolvek.core.day.stepped import sail_out
+from jolvek.core.day.voyage import Voyage
+from jolvek.core.enquiry.need import Need
+from jolvek.core.fit.fitted import Fitted
+
+SunAt = Callable[[float], float]
+SAIL_SHARE = 0.8  # of hull speed: a good day under sail, where regeneration is told; Jolvek's own
+
+
+@dataclass(frozen=True)
+class Against:
+    """The hardest stream of the day, and the speed through the water that costs least against it;
+    None where none makes way.
+    """
+
+    stream_m_s: float
+    best_m_s: float | None
+
+
+@dataclass(frozen=True)
+class Outing:
+    """The day of the setup in hand, beside the day as planned, with what the others do."""
+
+    need: Need
+    letter: str
+    voyages: dict[str, Voyage]
+    planned: Voyage
+    switches: Switches
+    kept: float  # share of the rated charge that stays
+    point: NoReturn
+    homing: Homing
+    against: Against | None
+    arrive_m_s: float | None
+    regeneration: Regeneration | None
+
+    @property
+    def voyage(self) -> Voyage:
+        """The voyage of the setup in hand."""
+        return self.voyages[self.letter]
+
+
+def outing(
+    setups: dict[str, Fitted],
+    letter: str,
+    switches: Switches | None = None,
+    spare: bool = False,
+    arrive_h: float | None = None,
+    sun_at: dict[str, SunAt] | None = None,
+    sail: Callable[..., Voyage] = sail_out,
+) -> Outing:
+    """The day of the setups, by letter, with that of `letter` worked out whole.
+
+    `sun_at` gives each setup's W by clock hour; `sail` may be a remembered `sail_out`. Validity as
+    `evaluate`.
+
+    >>> from jolvek.core.enquiry.need import Day
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> o = outing({"A": sample_fitted(Day(1.5, 4000))}, "A")
+    >>> o.voyage.home, o.planned is o.voyage, o.point.safe
+    (True, True, True)
+    """
+    s, suns = switches or Switches(), sun_at or {}
+    hand = setups[letter]
+
+    def run(key: str, asked: Switches) -> Voyage:
+        fitted = setups[key]
+        return sail(fitted, asked, spare_of(fitted) if spare else None, suns.get(key))
+
+    voyages = {key: run(key, s) for key in setups}
+    as_planned = s == Switches(wind_from_h=s.wind_from_h, wind_against=s.wind_against)
+    fitted = switched(hand, s)
+    day, hull = hand.need.day, hand.need.hull
+    return Outing(
+        hand.need,
+        letter,
+        voyages,
+        voyages[letter] if as_planned else run(letter, Switches()),
+        s,
+        max(day.kept_share, 1 - fitted.bank.chem.usable),
+        no_return(fitted, s.wind_m_s if s.wind_against == "home" else None),
+        homing(fitted),
+        _against(fitted, voyages[letter]),
+        speed_for_arrival_m_s(fitted, arrive_h) if arrive_h else None,
+        _regeneration(hand) if hull.fam.sails else None,
+    )
+
+
+def _against(fitted: Fitted, v: Voyage) -> Against | None:
+    stream = max((leg.current_m_s for leg in v.legs), default=0.0)
+    if stream <= 0:
+        return None
+    return Against(stream, best_against_m_s(fitted.performance, stream))
+
+
+def _regeneration(fitted: Fitted) -> Regeneration:
+    return regeneration(fitted.performance, SAIL_SHARE * fitted.performance.hull_speed_m_s)
+
+
+def with_legs(fitted: Fitted, need: Need) -> Fitted:
+    """The same setup on another day.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> f = sample_fitted()
+    >>> with_legs(f, f.need) == f
+    True
+    """
+    return replace(fitted, need=need)

@@ -1,0 +1,66 @@
+"""What a user sees when something cannot be done: one page, one sentence, never a traceback."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Flask, current_app, render_template, request
+from flask_wtf.csrf import CSRFError
+from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
+
+from jolvek.core.base.errors import JolvekError
+
+_BLUEPRINT_REFUSALS: dict[str, Any] = {}
+
+
+def refuses_large(endpoint: str, refuse: Any) -> None:
+    """Let a page tell at its own field that a file was too large."""
+    _BLUEPRINT_REFUSALS[endpoint] = refuse
+
+
+def handle(app: Flask) -> None:
+    """Register the handlers."""
+    app.register_error_handler(RequestEntityTooLarge, _large)
+    app.register_error_handler(CSRFError, _csrf)
+    app.register_error_handler(JolvekError, _refused)
+    app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(Exception, _unexpected)
+
+
+def _page(title: str, text: str, code: int) -> tuple[str, int]:
+    return render_template("error.html", title=title, text=text), code
+
+
+def _large(_error: Exception) -> Any:
+    most = (request.max_content_length or 0) / 1e6
+    text = f"the file is larger than {most:g} MB, which is the most allowed here"
+    refuse = _BLUEPRINT_REFUSALS.get(request.endpoint or "")
+    if refuse is not None:
+        return refuse(text)
+    return _page("Too large", f"More than {most:g} MB was sent.", 422)
+
+
+def _csrf(_error: Exception) -> Any:
+    text = (
+        "The form was opened in another session. Go back, load the page again, and send it once"
+        " more."
+    )
+    return _page("Form out of date", text, 400)
+
+
+def _refused(error: Exception) -> Any:
+    """A refusal of something sent is the sender's; one of something kept is a fault of ours."""
+    if request.method in ("GET", "HEAD"):
+        return _unexpected(error)
+    return _page("Cannot be done", str(error), 422)
+
+
+def _http(error: Exception) -> Any:
+    assert isinstance(error, HTTPException)
+    text = "There is nothing at this address." if error.code == 404 else str(error.description)
+    return _page(error.name, text, error.code or 500)
+
+
+def _unexpected(error: Exception) -> Any:
+    current_app.logger.exception("%s %s", request.method, request.full_path, exc_info=error)
+    return _page("Something went wrong", "It is logged. Nothing that was kept is lost.", 500)

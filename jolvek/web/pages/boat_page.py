@@ -1,0 +1,124 @@
+"""What the Boat page shows beside its form: the answer, the drawings, speeds, what is estimated."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from jolvek.core.base.units import QUANTITIES
+from jolvek.core.enquiry.need import Need
+from jolvek.core.enquiry.schools import Says, power_schools
+from jolvek.core.enquiry.sizing import OUT_OF_REACH_W, Sizing, size
+from jolvek.core.hydro.floating import hull_speed_m_s
+from jolvek.core.hydro.hull import Assumed, estimates
+from jolvek.core.hydro.propulsor import LOSS_FACTOR
+from jolvek.core.predict.performance import BAND
+from jolvek.web.drawings import pictures
+from jolvek.web.view.display import Units, about, band, kwh
+from jolvek.web.view.words import plain_name
+
+
+@dataclass(frozen=True)
+class School:
+    """One school of power as a row: whether it is preferred, and its words."""
+
+    name: str
+    preferred: bool
+    power: str
+    speed: str
+    why: str
+    source: str
+
+
+@dataclass(frozen=True)
+class BoatPage:
+    """The answer in one sentence, rows of (speed, power), figures, drawings, what is assumed."""
+
+    answer: str
+    speeds: tuple[tuple[str, str], ...]
+    figures: tuple[tuple[str, str], ...]
+    drawings: tuple[Markup, ...]
+    assumed: tuple[str, ...]
+    basis: str
+    rests_on: str
+
+
+def boat_page(need: Need, u: Units) -> BoatPage:
+    """What the boat, loaded as typed, takes."""
+    sizing = size(need, speeds_m_s(need.day.speed_m_s, u))
+    assumed = estimates(need.hull, need.load)
+    planing = ", planing after Savitsky 1964" if need.hull.fam.planes else ""
+    return BoatPage(
+        answer(need, sizing, u),
+        tuple(
+            (u.number(v, "speed", 0), _power(p, u))
+            for v, p in zip(sizing.speeds_m_s, sizing.powers_w, strict=True)
+        ),
+        _figures(need, sizing, u),
+        (
+            pictures.wide_view(need, sizing),
+            *((pictures.plan(need),) if need.site.bays else ()),
+        ),
+        tuple(f"{plain_name(a.name)}: {_value(a, u)}, {a.why}" for a in assumed),
+        f"{len(assumed)} estimated, {band(BAND)} in speed",
+        f"ITTC 1957 friction, thin-ship waves (Michell 1898){planing}, momentum theory with a loss"
+        f" factor of {LOSS_FACTOR:g}. Motor and battery are counted in as usual for the power.",
+    )
+
+
+def answer(need: Need, sizing: Sizing, u: Units) -> str:
+    """The boat in one sentence; `*words*` are the ones to stress."""
+    if sizing.no_way:
+        return "The current is as fast as the wished speed: no way is made."
+    plane = "on the plane " if sizing.must_plane else ""
+    return (
+        f"Loaded she weighs *{u.full(sizing.displacement_kg, 'mass', 0)}*;"
+        f" *{u.full(need.day.speed_m_s, 'speed')}* {plane}take about"
+        f" *{u.full(about(sizing.power_w), 'power')}*, and the day *{kwh(sizing.energy_wh)} kWh*."
+    )
+
+
+def speeds_m_s(wished_m_s: float, u: Units) -> tuple[float, ...]:
+    """Five round speeds about the wished one, so that a planing boat is not judged at a walk."""
+    factor = QUANTITIES["speed"].typed[u["speed"]]
+    usual = (4, 6, 8, 10, 12) if u["speed"] == "km/h" else (2, 3, 4, 5, 6)
+    wished = wished_m_s / factor
+    if wished > usual[-1]:
+        usual = tuple(round(wished * share) for share in (0.25, 0.5, 0.75, 1, 1.25))
+    return tuple(v * factor for v in usual)
+
+
+def _power(power_w: float, u: Units) -> str:
+    return "out of reach" if power_w > OUT_OF_REACH_W else u.number(about(power_w), "power")
+
+
+def _figures(need: Need, sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...]:
+    draught = float(pictures.floating(need, sizing.displacement_kg).draught_m)
+    out = [
+        ("Draught", u.full(draught, "length")),
+        ("Hull speed", u.full(float(hull_speed_m_s(need.hull.waterline_m)), "speed")),
+    ]
+    if sizing.planing_power_w:
+        power = u.full(round(sizing.planing_power_w, -2), "power")
+        out.append(("Planes from about", power))
+    return tuple(out)
+
+
+def _value(a: Assumed, u: Units) -> str:
+    if isinstance(a.value, str):
+        return a.value
+    quantity = {"m": "length", "kg": "mass"}.get(a.name.rsplit("_", 1)[-1])
+    return str(u.full(a.value, quantity)) if quantity else f"{a.value:g}"
+
+
+def schools(need: Need, u: Units) -> tuple[School, ...]:
+    """What the schools say that apply to this boat."""
+    return tuple(_school(s, u) for s in power_schools(need) if s.applies)
+
+
+def _school(s: Says, u: Units) -> School:
+    power = u.number(about(s.power_w), "power") if s.power_w else ""
+    thrust = str(u.full(s.thrust_n, "thrust")) if s.thrust_n else ""
+    speed = u.number(s.speed_m_s, "speed") if s.speed_m_s else ""
+    return School(s.name, s.preferred, power or thrust, speed, s.why, s.source)

@@ -1,0 +1,109 @@
+"""What the Counter shows: the quick start's answer, and enquiries by what they wait for."""
+
+from __future__ import annotations
+
+import math
+import sqlite3
+from dataclasses import dataclass
+
+from jolvek.core.enquiry.need import Day, Need
+from jolvek.core.enquiry.site import Site, default_places
+from jolvek.core.enquiry.sizing import Sizing, size, typical_hull
+from jolvek.core.hydro.hull import ADULT_KG, Load
+from jolvek.core.match.ranking import ranked
+from jolvek.core.predict.performance import BAND
+from jolvek.core.products.shelf import Shelf
+from jolvek.store import finding
+from jolvek.web.view.display import Units, about, band, kwh, long_hours, money
+from jolvek.web.view.matches import matched, row
+
+MOTOR_STEP_W = 50  # what motors to look for are rounded up to
+
+
+@dataclass(frozen=True)
+class QuickAnswer:
+    """The quick start's answer: a sentence, figures, what it rests on, and what the shelf has."""
+
+    answer: str
+    figures: tuple[tuple[str, str], ...]
+    basis: str
+    from_shelf: str
+
+
+def quick_need(family: str, length_m: float, people: int, day: Day) -> Need:
+    """The need that the quick start's entries make, usual sizes taken for the rest."""
+    hull, _ = typical_hull(family, length_m)
+    return Need(hull, Load(people), Site(default_places(hull.family)), day=day)
+
+
+def quick_answer(need: Need, shelf: Shelf, u: Units) -> QuickAnswer:
+    """What the boat and day take, and the first setup on the shelf that does it."""
+    sizing = size(need)
+    basis = (
+        f"A fifth of the charge kept, calm salt water, {band(BAND)} in speed. Taken as usual: beam"
+        f" {u.full(need.hull.beam_m, 'length')}, light mass {u.full(need.hull.mass_kg, 'mass')},"
+        f" {u.full(ADULT_KG, 'mass')} a person."
+    )
+    return QuickAnswer(
+        answer(need, sizing, u), _figures(sizing, u), basis, _from_shelf(need, shelf, u)
+    )
+
+
+def answer(need: Need, sizing: Sizing, u: Units) -> str:
+    """The answer in one sentence; `*words*` are the ones to stress."""
+    if sizing.no_way:
+        return "The current is as fast as the boat: no way is made."
+    speed, power = u.full(need.day.speed_m_s, "speed"), u.full(about(sizing.power_w), "power")
+    first = f"*{speed}* takes about *{power}*"
+    if sizing.must_plane:
+        first = f"To plane at *{speed}* she needs about *{power}*"
+    return (
+        f"{first}; *{u.full(need.day.distance_m, 'distance')}* take"
+        f" *{long_hours(sizing.hours * 3600)}* and a battery of about"
+        f" *{kwh(sizing.energy_wh)} kWh*."
+    )
+
+
+def _figures(sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...]:
+    motor = math.ceil(sizing.motor_w / MOTOR_STEP_W) * MOTOR_STEP_W
+    out = [
+        ("Motor to look for", u.full(motor, "power")),
+        ("Lithium", f"{kwh(sizing.energy_wh)} kWh"),
+        ("or lead-acid", f"{kwh(sizing.lead_wh)} kWh"),
+        ("Loaded", u.full(sizing.displacement_kg, "mass", 0)),
+    ]
+    if sizing.planing_power_w:
+        out.append(("To plane", u.full(round(sizing.planing_power_w, -2), "power")))
+    return tuple(out)
+
+
+def _from_shelf(need: Need, shelf: Shelf, u: Units) -> str:
+    match = matched(need, shelf)
+    doing = int(match.field.does_day.sum())
+    if not doing:
+        return "Nothing on the shelf does this: ask for less speed or less distance."
+    best = row(match, ranked(match, 1)[0])
+    return (
+        f"From the shelf: *{best.motor.title}* with {best.bank_text}, {long_hours(best.runtime_s)}"
+        f" and {u.full(best.range_m, 'distance')} at that speed, {money(best.price)} with mount and"
+        f" charger. {doing} setups do it."
+    )
+
+
+@dataclass(frozen=True)
+class OpenEnquiries:
+    """Enquiries under what they wait for, and those put away."""
+
+    groups: tuple[tuple[str, tuple[finding.Line, ...]], ...]
+    archived: tuple[finding.Line, ...]
+
+
+def open_enquiries(conn: sqlite3.Connection) -> OpenEnquiries:
+    """All enquiries as the counter lists them."""
+    lines = finding.listed(conn)
+    groups = (
+        (title, tuple(line for line in lines if line.waits == key))
+        for key, title in finding.WAITS.items()
+    )
+    archived = tuple(finding.listed(conn, archived=True))
+    return OpenEnquiries(tuple(g for g in groups if g[1]), archived)

@@ -1,0 +1,217 @@
+"""What Day out shows: the day in a sentence, its events, getting home, and the sliders."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from jolvek.core.day.outing import Outing
+from jolvek.core.day.stepped import CUT_BACK
+from jolvek.core.day.voyage import Voyage
+from jolvek.web.drawings.day_chart import clock, day_chart, way_strip
+from jolvek.web.forms.outing_form import (
+    MOST_STREAM_M_S,
+    MOST_WIND_M_S,
+    SWITCH_WORDS,
+    WIND_FROM_H,
+    Asked,
+)
+from jolvek.web.view.display import Units, band, kwh, long_hours
+from jolvek.web.view.worked import Worked
+
+LEVELS = {
+    "empty": "block",
+    "no-way": "block",
+    "reserve": "caution",
+    "warning": "caution",
+    "cut-back": "caution",
+}
+SLOWEST_LEG = {"kn": 1, "km/h": 2, "mph": 1}
+FASTEST_SHARE = 1.1  # of the top speed: a slider may ask for a little more than there is
+
+
+@dataclass(frozen=True)
+class EventRow:
+    """One event: kind, level (empty: none), clock time, words, charge in %."""
+
+    kind: str
+    level: str
+    at: str
+    text: str
+    charge: str
+
+
+@dataclass(frozen=True)
+class Slider:
+    """One slider: its name, label and range in shown units."""
+
+    name: str
+    label: str
+    low: float
+    high: float
+    step: float
+    value: str
+
+
+@dataclass(frozen=True)
+class DayOutPage:
+    """The whole page in shown units."""
+
+    hand: Worked
+    worked: list[Worked]
+    asked: Asked
+    answer: str
+    basis: str
+    help_text: str
+    chart: Markup
+    strip: Markup
+    events: tuple[EventRow, ...]
+    figures: tuple[tuple[str, str], ...]
+    wind: Slider
+    stream: Slider
+    legs: tuple[Slider, ...]
+    switch_words: dict[str, str]
+    wind_from: str
+
+
+def day_out_page(
+    out: Outing, worked: list[Worked], asked: Asked, args: dict[str, str], u: Units
+) -> DayOutPage:
+    """The page of one outing."""
+    v, start = out.voyage, out.need.day.start_h
+    hand = next(w for w in worked if w.letter == out.letter)
+    return DayOutPage(
+        hand,
+        worked,
+        asked,
+        sentence(v, start, u),
+        _basis(out, asked, hand),
+        "Each leg at its wanted speed in steps of a minute: power from resistance, wind and"
+        " propeller, discharge with voltage and Peukert’s law, sun by the hour. Once the reserve is"
+        f" reached the motor falls to {CUT_BACK:.0%} of its power.".replace("%", " %"),
+        day_chart(out.voyages, out.letter, start, out.kept),
+        way_strip(v, out.point, u),
+        tuple(
+            EventRow(
+                ev.kind,
+                LEVELS.get(ev.kind, ""),
+                clock(start + ev.t_s / 3600),
+                ev.text,
+                f"{100 * ev.soc:.0f}",
+            )
+            for ev in v.events
+        ),
+        _figures(out, asked, u),
+        _speed_slider("wind", "Wind gets up to", MOST_WIND_M_S / 2, 1, args, u),
+        _speed_slider("stream", "More stream against, home", MOST_STREAM_M_S / 3, 0.1, args, u),
+        _leg_sliders(out, hand, args, u),
+        SWITCH_WORDS,
+        args.get("from", f"{WIND_FROM_H:.0f}:00"),
+    )
+
+
+def sentence(v: Voyage, start_h: float, u: Units) -> str:
+    """The day in one sentence; `*words*` are the ones to stress."""
+    end = clock(start_h + v.hours)
+    if v.home:
+        far = u.full(v.distance_m[-1], "distance")
+        return (
+            f"Home at *{end}* with *{100 * v.left:.0f} %* of the charge, {far} in {v.hours:.1f} h."
+        )
+    stop = v.first("no-way") or v.first("empty")
+    if stop is None:
+        reserve = v.first("reserve")
+        since = f"; the reserve goes at {clock(start_h + reserve.t_s / 3600)}" if reserve else ""
+        return f"Home at *{end}*, but with *{100 * v.left:.0f} %*, below the reserve{since}."
+    total = sum(leg.metres for leg in v.legs)
+    left = max(total - float(v.distance_m[-1]), 0.0)
+    at = clock(start_h + stop.t_s / 3600)
+    far = u.full(left, "distance")
+    return f"She does *not get home*: at *{at}* {stop.text}, {far} before the end."
+
+
+def why(out: Outing) -> str:
+    """The reason, against the day as planned: what the switches cost."""
+    s, v, plain = out.switches, out.voyage, out.planned
+    words = (
+        (s.wind_m_s is not None, "the wind"),
+        (s.stream_m_s > 0, "the stream"),
+        (s.heavier > 0, "the load"),
+        (bool(s.bottom), "the foul bottom"),
+        (s.aged > 0, "the old battery"),
+        (s.temperature_c is not None, "the cold"),
+    )
+    causes = [word for on, word in words if on]
+    if not causes:
+        return ""
+    told = " and ".join([", ".join(causes[:-1]), causes[-1]] if len(causes) > 1 else causes)
+    if not plain.done:
+        return f"As planned she does not get home either; {told} makes it worse."
+    verb, points = "take" if len(causes) > 1 else "takes", 100 * (plain.left - v.left)
+    return (
+        f"As planned she comes home with {100 * plain.left:.0f} %; {told} {verb} {points:.0f}"
+        " points of it."
+    )
+
+
+def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
+    told = [why(out)]
+    if asked.simulated:
+        told.append("*Simulated tide and wind, true nowhere.*")
+    if not hand.fitted.need.day.legs:
+        told.append(
+            "A day without legs runs out with wind and stream behind her, and home against them."
+        )
+    told.append(f"Predicted {band(hand.performance.band)} in speed.")
+    return " ".join(x for x in told if x)
+
+
+def _figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]:
+    point, h, v = out.point, out.homing, out.voyage
+    turn = f", before the turn at {u.full(point.planned_m, 'distance')}"
+    last = f"{u.full(point.distance_m, 'distance')}{'' if point.safe else turn}"
+    rows = [
+        ("Last point from which she gets home", last),
+        ("Slowest speed that brings her home", str(u.full(h.slowest_m_s, "speed"))),
+        ("Fastest speed that brings her home", str(u.full(h.fastest_m_s, "speed"))),
+        ("Speed of least energy", str(u.full(h.cheapest_m_s, "speed"))),
+    ]
+    if out.against is not None:
+        best = out.against.best_m_s
+        name = f"Best speed against {u.full(out.against.stream_m_s, 'speed')} of stream"
+        rows.append((name, str(u.full(best, "speed")) if best else "none makes way"))
+    if asked.arrive_h:
+        name, at = f"To be home after {long_hours(asked.arrive_h * 3600)}", out.arrive_m_s
+        rows.append((name, str(u.full(at, "speed")) if at else "she is not that fast"))
+    rows.append(("Used, motor and loads", f"{kwh(v.energy_wh, 2)} kWh"))
+    if v.sun_wh > 1:
+        rows.append(("From the sun", f"{kwh(v.sun_wh, 2)} kWh"))
+    if out.regeneration is not None:
+        less = u.full(out.regeneration.lost_m_s, "speed")
+        text = f"{out.regeneration.power_w:.0f} W for {less} less"
+        rows.append(("Under sail the propeller gives about", text))
+    return tuple(rows)
+
+
+def _speed_slider(
+    name: str, label: str, most_m_s: float, step: float, args: dict[str, str], u: Units
+) -> Slider:
+    high = round(float(u.number(most_m_s, "speed").replace("\u202f", "")))
+    return Slider(name, label, 0, high, step, args.get(name) or "0")
+
+
+def _leg_sliders(out: Outing, hand: Worked, args: dict[str, str], u: Units) -> tuple[Slider, ...]:
+    top = float(u.number(FASTEST_SHARE * hand.performance.top_speed_m_s, "speed"))
+    low = SLOWEST_LEG[u["speed"]]
+    return tuple(
+        Slider(
+            f"v{i}",
+            leg.name or f"leg {i}",
+            low,
+            top,
+            0.1,
+            args.get(f"v{i}") or u.entry(leg.speed_m_s, "speed"),
+        )
+        for i, leg in enumerate(out.need.day.legs, 1)
+    )

@@ -1,0 +1,140 @@
+"""The curves of Side by side in shown units, and the chart and cursor data made of them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from jolvek.core.base import units
+from jolvek.core.enquiry.need import Need
+from jolvek.web.drawings import charts
+from jolvek.web.view.display import Units
+from jolvek.web.view.worked import Worked
+
+POINTS = 90
+SLOWEST_SHARE = 0.12  # of the top speed, where the curves begin
+
+
+@dataclass(frozen=True)
+class Curves:
+    """One setup's figures in shown units over speed; every list has POINTS values."""
+
+    speed: list[float]
+    power: list[float]
+    range_: list[float]
+    runtime_h: list[float]
+    drag: list[float]
+    thrust: list[float]
+
+
+def curves(worked: Worked, u: Units) -> Curves:
+    """From an eighth of the top speed to the top."""
+    p = worked.performance
+    speed = np.linspace(SLOWEST_SHARE, 1.0, POINTS) * p.top_speed_m_s
+    points = [p.at_speed(float(v)) for v in speed]
+
+    def by(quantity: str, values: Any) -> list[float]:
+        return [units.to_unit(float(x or 0.0), quantity, u[quantity]) for x in values]
+
+    return Curves(
+        by("speed", speed),
+        by("power", [x.power_w for x in points]),
+        by("distance", [x.range_m for x in points]),
+        [(x.runtime_s or 0.0) / 3600 for x in points],
+        by("thrust", [x.thrust_n for x in points]),
+        by("thrust", p.thrust_available_n(speed)),
+    )
+
+
+def series(w: Worked, c: Curves, view: str, mode: str, band: bool, u: Units) -> charts.Series:
+    """One setup as the chart shows it."""
+    p = w.performance
+    if mode == "power":
+        return charts.Series(w.letter, rising(c), c.speed, c.range_)
+    if view == "time":
+        return charts.Series(w.letter, c.speed, c.runtime_h, c.range_)
+    if view == "thrust":
+        return charts.Series(w.letter, c.speed, c.drag, c.power, second=c.thrust)
+    knee, k = None, p.knee
+    if k.speed_m_s is not None and k.power_w is not None:
+        knee = (_shown(k.speed_m_s, "speed", u), _shown(k.power_w, "power", u))
+    low, high = 1 - p.band, 1 + p.band
+    spread = ([x * low for x in c.speed], [x * high for x in c.speed]) if band else None
+    return charts.Series(w.letter, c.speed, c.power, c.range_, knee, spread)
+
+
+def rising(c: Curves) -> list[float]:
+    """The power as an axis: what has been needed up to each speed."""
+    out: list[float] = np.maximum.accumulate(np.array(c.power)).tolist()
+    return out
+
+
+def _shown(value: float, quantity: str, u: Units) -> float:
+    return units.to_unit(value, quantity, u[quantity])
+
+
+def axes(
+    need: Need, worked: list[Worked], view: str, mode: str, u: Units, cursor: float
+) -> charts.Axes:
+    """Axes with hull speed, speed limit and plate marked."""
+    speed = f"speed through the water, {u['speed']}"
+    power = f"input power, {u['power']}"
+    far = f"range with the reserve kept, {u['distance']}"
+    plate = _shown(need.hull.max_power_w, "power", u) if need.hull.max_power_w else None
+    if mode == "power":
+        at = ((plate, "plate"),) if plate else ()
+        return charts.Axes(power, speed, far, u["power"], at, cursor=cursor)
+    marks = _marks(need, worked, u)
+    if view == "time":
+        left = "time with the reserve kept, h"
+        return charts.Axes(speed, left, far, u["speed"], marks, cursor=cursor)
+    if view == "thrust":
+        left = f"drag, and thrust to be had (thin), {u['thrust']}"
+        return charts.Axes(speed, left, power, u["speed"], marks, cursor=cursor, low_rises=True)
+    name = f"plate {u.full(need.hull.max_power_w, 'power')}" if plate else ""
+    return charts.Axes(speed, power, far, u["speed"], marks, plate, name, cursor)
+
+
+def _marks(need: Need, worked: list[Worked], u: Units) -> tuple[tuple[float, str], ...]:
+    hull = _shown(worked[0].performance.hull_speed_m_s, "speed", u)
+    out = [(hull, f"hull speed {hull:.1f}")]
+    if need.day.speed_limit_m_s:
+        limit = _shown(need.day.speed_limit_m_s, "speed", u)
+        out.append((limit, f"speed limit {limit:.1f}"))
+    return tuple(out)
+
+
+def cursor_data(
+    worked: list[Worked],
+    all_curves: list[Curves],
+    chart: charts.Chart,
+    u: Units,
+    mode: str,
+    cursor: float,
+) -> dict[str, Any]:
+    """What the cursor script needs: per setup the axis and the live rows."""
+    return {
+        "at": round(cursor, 2),
+        "x0": chart.frame.x0,
+        "x1": chart.frame.x1,
+        "xMax": chart.x_max,
+        "mode": mode,
+        "unit": u["power"] if mode == "power" else u["speed"],
+        "places": {"power": 0 if u["power"] == "W" else 2, "speed": 1, "range": 1},
+        "distanceUnit": u["distance"],
+        "speedUnit": u["speed"],
+        "setups": [
+            {
+                "letter": w.letter,
+                "hold": bool(w.pinned.chosen),
+                "x": [round(x, 4) for x in (rising(c) if mode == "power" else c.speed)],
+                "speed": [round(x, 4) for x in c.speed],
+                "power": [round(x, 3) for x in c.power],
+                "range": [round(x, 3) for x in c.range_],
+                "runtime": [round(3600 * x) for x in c.runtime_h],
+            }
+            for w, c in zip(worked, all_curves, strict=True)
+        ],
+    }

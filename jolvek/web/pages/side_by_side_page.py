@@ -1,0 +1,204 @@
+"""What Side by side shows: the answer, the chart, the table, and each setup in words."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from markupsafe import Markup
+
+from jolvek.core.base import units
+from jolvek.core.base.units import hours as clock
+from jolvek.core.day.summed import DayRun, run_day
+from jolvek.core.enquiry.need import Need
+from jolvek.core.enquiry.schools import Reserve, reserve_schools
+from jolvek.core.predict.performance import Point
+from jolvek.core.predict.what_if import what_if
+from jolvek.web.drawings import charts
+from jolvek.web.pages.side_by_side_curves import axes, cursor_data, curves, series
+from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why
+from jolvek.web.view.display import Units, band, kwh, long_hours
+from jolvek.web.view.worked import Worked
+
+VIEWS = {"power": "Power and range", "time": "Time and range", "thrust": "Thrust and drag"}
+MODES = {"speed": "same speed", "power": "same power", "day": "the day"}
+LEAST_SHARE = 0.13  # of the top of the axis, where the cursor may stand
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What the address asks to see; `refused` is why a typed cursor was not taken."""
+
+    mode: str
+    view: str
+    band: bool
+    doubt: bool
+    quantity: str
+    cursor: float
+    refused: str
+
+
+def asked_from(args: Mapping[str, str], need: Need, worked: list[Worked], u: Units) -> Asked:
+    """Read the address: view, mode, band, and the cursor in SI within what the setups reach."""
+    mode = args.get("by", "") if args.get("by", "") in MODES else "speed"
+    view = args.get("view", "") if args.get("view", "") in VIEWS else "power"
+    quantity = "power" if mode == "power" else "speed"
+    tops = [
+        w.performance.power_limit_w if quantity == "power" else w.performance.top_speed_m_s
+        for w in worked
+    ]
+    value, refused = (0.5 * max(tops) if quantity == "power" else need.day.speed_m_s), ""
+    if args.get(quantity):
+        try:
+            value = units.parse(args[quantity], quantity, u[quantity])
+        except units.NotAQuantity as error:
+            refused = str(error)
+    at = min(max(value, LEAST_SHARE * max(tops)), max(tops))
+    return Asked(mode, view, bool(args.get("band")), bool(args.get("doubt")), quantity, at, refused)
+
+
+@dataclass(frozen=True)
+class Doubt:
+    """One worse case: its name and figures in shown units."""
+
+    title: str
+    figures: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class SideBySidePage:
+    """Everything in shown units; `data` is what the cursor script reads."""
+
+    answer: str
+    said: str
+    shown_cursor: str
+    entry: str
+    basis: str
+    hand: Worked
+    worked: list[Worked]
+    chart: Markup
+    data: dict[str, Any]
+    rows: tuple[TableRow, ...]
+    legs: tuple[tuple[str, ...], ...]
+    whys: dict[str, str]
+    schools: list[Reserve]
+    school_speed: str
+    cases: tuple[Doubt, ...]
+    asked: Asked
+
+
+def drawn(
+    need: Need, worked: list[Worked], asked: Asked, u: Units
+) -> tuple[charts.Chart, dict[str, Any]]:
+    """The chart and the cursor's data."""
+    all_curves = [curves(w, u) for w in worked]
+    cursor = units.to_unit(asked.cursor, asked.quantity, u[asked.quantity])
+    lines = [
+        series(w, c, asked.view, asked.mode, asked.band, u)
+        for w, c in zip(worked, all_curves, strict=True)
+    ]
+    chart = charts.compare(lines, axes(need, worked, asked.view, asked.mode, u, cursor))
+    return chart, cursor_data(worked, all_curves, chart, u, asked.mode, cursor)
+
+
+def side_by_side_page(need: Need, worked: list[Worked], asked: Asked, u: Units) -> SideBySidePage:
+    """The setups under one cursor, at one power, or over the day."""
+    hand = next((w for w in worked if w.pinned.chosen), worked[0])
+    at = {w.letter: _at(w, asked) for w in worked}
+    days = {w.letter: run_day(w.fitted) for w in worked}
+    best = best_of(worked, at, days)
+    chart, data = drawn(need, worked, asked, u)
+    cases = what_if(hand.fitted.setup) if asked.doubt else []
+    return SideBySidePage(
+        over_day(hand, days[hand.letter]) if asked.mode == "day" else "",
+        said(hand, at[hand.letter], asked.mode, u),
+        str(u.full(asked.cursor, asked.quantity)),
+        u.entry(asked.cursor, asked.quantity),
+        _basis(need, hand, u),
+        hand,
+        worked,
+        chart.svg,
+        data,
+        table(worked, at, days, best, asked.mode, u),
+        _legs(need, u),
+        {w.letter: f"{why(w, worked, best)} {_in_words(w, u)}" for w in worked},
+        reserve_schools(hand.performance, need.day.speed_m_s),
+        str(u.full(hand.wish_or_top_m_s, "speed")),
+        tuple(_doubt(c.title, c.performance, need, u) for c in cases),
+        asked,
+    )
+
+
+def _at(w: Worked, asked: Asked) -> Point:
+    p = w.performance
+    if asked.quantity == "power":
+        return p.at_power(min(asked.cursor, p.power_limit_w))
+    return p.at_speed(asked.cursor)
+
+
+def over_day(hand: Worked, d: DayRun) -> str:
+    """The day in one sentence; `*words*` are the ones to stress."""
+    first = f"Over the day setup *{hand.letter}*"
+    if not d.home:
+        return f"{first} does *not come home* with the reserve kept."
+    slower = "" if d.as_wished else ", slower than wished on a leg"
+    return (
+        f"{first} uses *{kwh(d.energy_wh, 2)} kWh* in *{long_hours(d.hours * 3600)}* and comes home"
+        f" with *{100 * d.left:.0f} %*{slower}."
+    )
+
+
+def said(hand: Worked, at: Point, mode: str, u: Units) -> str:
+    """What the setup in hand does at the cursor."""
+    if at.power_w is None:
+        top = u.full(hand.performance.top_speed_m_s, "speed")
+        return f"does not get there: its top is {top}."
+    if at.range_m is None or at.runtime_s is None:
+        return f"makes {u.full(at.speed_m_s, 'speed')}: {at.reason or 'no battery is known'}."
+    makes = f"makes {u.full(at.speed_m_s, 'speed')}, " if mode == "power" else ""
+    return (
+        f"{makes}runs {long_hours(at.runtime_s)} and goes {u.full(at.range_m, 'distance')}, with"
+        " the reserve kept."
+    )
+
+
+def _basis(need: Need, hand: Worked, u: Units) -> str:
+    day, out = need.day, f"Predicted {band(hand.performance.band)} in speed, not yet tried"
+    out += " on the water"
+    if day.wind_m_s:
+        way = "against" if day.wind_m_s > 0 else "behind"
+        out += f"; {u.full(abs(day.wind_m_s), 'speed')} of wind {way}"
+    if day.current_m_s:
+        way = "against" if day.current_m_s > 0 else "with her"
+        out += f", {u.full(abs(day.current_m_s), 'speed')} of current {way}"
+    return out + "."
+
+
+def _legs(need: Need, u: Units) -> tuple[tuple[str, ...], ...]:
+    return tuple(
+        (
+            leg.name or "leg",
+            u.number(leg.speed_m_s, "speed"),
+            u.number(leg.metres, "distance"),
+            u.number(leg.current_m_s, "speed"),
+            u.number(leg.wind_m_s, "speed"),
+        )
+        for leg in need.day.trip
+    )
+
+
+def _in_words(w: Worked, u: Units) -> str:
+    p = w.performance
+    out = f"Top {u.full(p.top_speed_m_s, 'speed')}"
+    out += ", on the plane" if p.planes else ""
+    if p.knee.speed_m_s is not None:
+        out += f"; past {u.full(p.knee.speed_m_s, 'speed')} speed is bought dearly"
+    pitch = " The propeller runs out of pitch there." if p.limited_by == "pitch" else ""
+    return f"{out}.{pitch}"
+
+
+def _doubt(title: str, p: Any, need: Need, u: Units) -> Doubt:
+    x = p.at_speed(min(need.day.speed_m_s, p.top_speed_m_s))
+    top, far = u.number(p.top_speed_m_s, "speed"), u.number(x.range_m, "distance")
+    return Doubt(title, (top, clock(x.runtime_s), far))

@@ -1,0 +1,173 @@
+"""The table of Side by side: its rows in shown units, the best of each, and why each setup."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from jolvek.core.base.units import hours as clock
+from jolvek.core.day.summed import DayRun
+from jolvek.core.predict.performance import Point
+from jolvek.web.view.display import Units, kwh, money
+from jolvek.web.view.worked import Worked
+
+MUCH_DEARER, MUCH_HEAVIER = 1.2, 1.3  # than the least: told as what a setup gives up
+
+
+@dataclass(frozen=True)
+class Cell:
+    """One figure, whether it is the best of its row, and the live row that the cursor writes."""
+
+    text: str
+    best: bool
+    live: str = ""
+
+
+@dataclass(frozen=True)
+class TableRow:
+    """One row: its name, a cell a setup, its unit; `at_cursor` where the name holds the cursor."""
+
+    name: str
+    cells: tuple[Cell, ...]
+    unit: str
+    at_cursor: bool = False
+
+
+def best_of(worked: list[Worked], at: dict[str, Point], days: dict[str, DayRun]) -> dict[str, str]:
+    """Row of the table → letter of the best setup in it."""
+    if len(worked) < 2:
+        return {}
+    rows: dict[str, dict[str, float | None]] = {
+        "power": {k: -p.power_w if p.power_w else None for k, p in at.items()},
+        "speed": {k: p.speed_m_s for k, p in at.items()},
+        "runtime": {k: p.runtime_s for k, p in at.items()},
+        "range": {k: p.range_m for k, p in at.items()},
+        "top": {w.letter: w.performance.top_speed_m_s for w in worked},
+        "lift": {w.letter: -w.lift_kg for w in worked},
+        "mass": {w.letter: -w.parts_kg for w in worked},
+        "price": {w.letter: -w.pinned.price for w in worked},
+        "charge": {w.letter: -w.charge_h if w.charge_h else None for w in worked},
+        "thrust": {w.letter: w.performance.static_thrust_n for w in worked},
+        "noise": {w.letter: -n if (n := w.fitted.motor.noise_db) else None for w in worked},
+        "left": {k: d.left if d.home else None for k, d in days.items()},
+    }
+    return {row: _best(values) for row, values in rows.items()}
+
+
+def _best(values: dict[str, float | None]) -> str:
+    known = {k: v for k, v in values.items() if v is not None}
+    return max(known, key=lambda k: known[k], default="")
+
+
+def table(
+    worked: list[Worked],
+    at: dict[str, Point],
+    days: dict[str, DayRun],
+    best: dict[str, str],
+    mode: str,
+    u: Units,
+) -> tuple[TableRow, ...]:
+    """The rows, first those at the cursor or over the day, then those of the setup itself."""
+
+    def line(
+        name: str, key: str, unit: str, text: Callable[[Worked], str], live: str = ""
+    ) -> TableRow:
+        cells = (
+            Cell(text(w), bool(key) and best.get(key) == w.letter, live and f"{live}-{w.letter}")
+            for w in worked
+        )
+        return TableRow(name, tuple(cells), unit, bool(live) and name.startswith("Power at"))
+
+    first = _day_rows(line, days) if mode == "day" else _cursor_rows(line, at, mode, u)
+    return (*first, *_setup_rows(line, u))
+
+
+Line = Callable[..., TableRow]
+
+
+def _day_rows(line: Line, days: dict[str, DayRun]) -> list[TableRow]:
+    return [
+        line("Energy of the day", "", "kWh", lambda w: kwh(days[w.letter].energy_wh, 2)),
+        line("Under way", "", "h", lambda w: clock(days[w.letter].hours * 3600)),
+        line("Left at home", "left", "%", lambda w: f"{100 * days[w.letter].left:.0f}"),
+        line("Home with reserve", "", "", lambda w: "yes" if days[w.letter].home else "no"),
+    ]
+
+
+def _cursor_rows(line: Line, at: dict[str, Point], mode: str, u: Units) -> list[TableRow]:
+    def power(w: Worked) -> str:
+        return u.number(at[w.letter].power_w, "power")
+
+    def speed(w: Worked) -> str:
+        return u.number(at[w.letter].speed_m_s, "speed")
+
+    def far(w: Worked) -> str:
+        return u.number(at[w.letter].range_m, "distance")
+
+    first = line("Power at", "power", u["power"], power, "power")
+    if mode == "power":
+        first = line("Speed", "speed", u["speed"], speed, "speed")
+    return [
+        first,
+        line("Runs", "runtime", "h", lambda w: clock(at[w.letter].runtime_s), "runtime"),
+        line("Goes", "range", u["distance"], far, "range"),
+    ]
+
+
+def _setup_rows(line: Line, u: Units) -> list[TableRow]:
+    def charge(w: Worked) -> str:
+        return clock(w.charge_h * 3600) if w.charge_h else "–"
+
+    def noise(w: Worked) -> str:
+        return f"{w.fitted.motor.noise_db:.0f}" if w.fitted.motor.noise_db else "–"
+
+    def extras(w: Worked) -> str:
+        return money(w.pinned.extras_price) if w.pinned.extras else "–"
+
+    def top(w: Worked) -> str:
+        return u.number(w.performance.top_speed_m_s, "speed")
+
+    def thrust(w: Worked) -> str:
+        return u.number(w.performance.static_thrust_n, "thrust", 0)
+
+    return [
+        line("Top speed", "top", u["speed"], top),
+        line("Static thrust", "thrust", u["thrust"], thrust),
+        line("Heaviest lift", "lift", u["mass"], lambda w: u.number(w.lift_kg, "mass", 1)),
+        line("All up", "mass", u["mass"], lambda w: u.number(w.parts_kg, "mass", 1)),
+        line("Charge to full", "charge", "h", charge),
+        line("Noise, dB(A)", "noise", "", noise),
+        line("Essentials", "price", "", lambda w: money(w.pinned.price)),
+        line("Add-ons", "", "", extras),
+    ]
+
+
+_FOR = {
+    "price": "costs least",
+    "lift": "is lightest to lift",
+    "range": "goes furthest at this speed",
+    "top": "is fastest",
+    "charge": "charges quickest",
+    "noise": "is quietest",
+    "left": "comes home with most left",
+}
+
+
+def why(w: Worked, worked: list[Worked], best: dict[str, str]) -> str:
+    """Why this one: what it is best at, and what it gives up for it, in one or two sentences."""
+    if w.blocked:
+        return "Cannot be offered for this boat; shown for comparison."
+    wins = [words for row, words in _FOR.items() if best.get(row) == w.letter]
+    cheapest = min(x.pinned.price for x in worked)
+    lightest = min(x.lift_kg for x in worked)
+    gives = []
+    if w.pinned.price > MUCH_DEARER * cheapest:
+        gives.append(f"costs {money(w.pinned.price - cheapest)} more than the cheapest")
+    if w.lift_kg > MUCH_HEAVIER * lightest:
+        gives.append(f"is {w.lift_kg - lightest:.0f} kg heavier to lift than the lightest")
+    first = f"It {_listed(wins)}." if wins else "Best at nothing, near in all."
+    return first + (f" It {' and '.join(gives)}." if gives else "")
+
+
+def _listed(words: list[str]) -> str:
+    return f"{', '.join(words[:-1])} and {words[-1]}" if len(words) > 1 else words[0]

@@ -1,0 +1,108 @@
+"""What the Waters page shows beside its form: which leg decides, the legs as rows, the sun."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolvek.core.enquiry.battery_schools import Choice, battery_schools
+from jolvek.core.enquiry.demands import Demand, demands, hardest, over_limit
+from jolvek.core.enquiry.need import Need
+from jolvek.core.enquiry.sizing import size
+from jolvek.core.predict.performance import BAND
+from jolvek.core.predict.solar import Panels, Sunshine, sunshine
+from jolvek.web.view.display import Units, about, band, kwh, long_hours
+
+
+@dataclass(frozen=True)
+class Row:
+    """One leg in shown units; `deciding` and `too_fast` mark it."""
+
+    name: str
+    deciding: bool
+    too_fast: bool
+    figures: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class WatersPage:
+    """The answer in one sentence, the legs, what it rests on, and the ways to do it."""
+
+    answer: str
+    rows: tuple[Row, ...]
+    basis: str
+    ways: list[Choice]
+
+
+def waters_page(need: Need, u: Units) -> WatersPage:
+    """What the day asks, leg by leg."""
+    day, sizing = need.day, size(need)
+    rows = demands(need, sizing)
+    hard, several = hardest(rows), len(rows) > 1
+    too_fast = over_limit(day)
+    return WatersPage(
+        answer(hard, several, sizing.energy_wh, u),
+        tuple(_row(r, r is hard and several, r.leg in too_fast, u) for r in rows),
+        _basis(need, sun_of(need), u),
+        battery_schools(need),
+    )
+
+
+def answer(hard: Demand, several: bool, energy_wh: float, u: Units) -> str:
+    """Which demand decides, in one sentence; `*words*` are the ones to stress."""
+    leg = hard.leg
+    if not hard.possible:
+        return (
+            f"On *{leg.name}* the current of {u.full(leg.current_m_s, 'speed')} is as fast as the"
+            f" wished {u.full(leg.speed_m_s, 'speed')}: no way is made."
+        )
+    reasons = {
+        "current": f", against {u.full(leg.current_m_s, 'speed')} of stream",
+        "wind": f", against {u.full(leg.wind_m_s, 'speed')} of wind",
+        "length": ", for its length",
+    }
+    first = f"*{leg.name.capitalize()}* decides" if several else ""
+    first = first or f"The day takes *{kwh(energy_wh)} kWh*"
+    told = (
+        f"{first}{reasons.get(hard.hard_by, '')}: *{u.full(about(hard.power_w), 'power')}* for"
+        f" *{long_hours(hard.seconds)}*."
+    )
+    more = f" The day takes {kwh(energy_wh)} kWh with the reserve."
+    return told + (more if several else "")
+
+
+def sun_of(need: Need) -> Sunshine | None:
+    """What the panels typed give on the day; None without panels."""
+    day = need.day
+    if not day.solar_w:
+        return None
+    hours = float(round(day.longitude_deg / 15))
+    place = (day.latitude_deg, day.longitude_deg)
+    return sunshine(Panels(day.solar_w, day.sky), *place, day.date, hours)
+
+
+def _row(r: Demand, deciding: bool, too_fast: bool, u: Units) -> Row:
+    ground = max(r.leg.speed_m_s - r.leg.current_m_s, 0.0)
+    time = f"{int(r.seconds // 3600)}:{int(r.seconds // 60) % 60:02d}" if r.possible else "–"
+    figures = (
+        u.number(r.leg.speed_m_s, "speed"),
+        u.number(ground, "speed"),
+        u.number(r.leg.metres, "distance"),
+        time,
+        u.number(about(r.power_w), "power"),
+        f"{r.energy_wh:.0f}" if r.possible else "–",
+    )
+    return Row(r.leg.name, deciding, too_fast, figures)
+
+
+def _basis(need: Need, sun: Sunshine | None, u: Units) -> str:
+    out = ["Wind and current are against the boat, minus behind it."]
+    if sun is not None:
+        noon = u.full(about(sun.noon_w), "power")
+        out.append(
+            f"The panels give about {kwh(sun.energy_wh)} kWh on {need.day.date}, at most {noon} at"
+            " noon."
+        )
+    if need.day.electric_only:
+        out.append("Electric-only water: petrol is no way out.")
+    out.append(f"Motor and battery are counted in as usual for the day; {band(BAND)} in speed.")
+    return " ".join(out)

@@ -1,0 +1,99 @@
+"""What every page shares: the request's connection, page or fragment, stored or 404, the frame."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass, fields, is_dataclass
+from typing import Any
+
+from flask import abort, current_app, g, render_template, request
+
+from jolvek.store import db, enquiries, setups
+from jolvek.store.enquiries import Stored
+from jolvek.store.setups import Broken, Pinned
+from jolvek.web.settings import Settings
+from jolvek.web.view.card import Card, card_of
+
+LARGEST_ID = 2**63 - 1  # of an SQLite row
+
+
+def settings() -> Settings:
+    """The application's settings."""
+    found: Settings = current_app.config["SETTINGS"]
+    return found
+
+
+def conn() -> sqlite3.Connection:
+    """The request's database connection."""
+    if "conn" not in g:
+        g.conn = db.connect(settings().database)
+    opened: sqlite3.Connection = g.conn
+    return opened
+
+
+def close(_error: BaseException | None) -> None:
+    """Close the request's connection."""
+    opened = g.pop("conn", None)
+    if opened is not None:
+        opened.close()
+
+
+def is_fragment() -> bool:
+    """Whether htmx asked for a part of a page; boosted links and history restores need the
+    whole.
+    """
+    h = request.headers
+    return (
+        h.get("HX-Request") == "true"
+        and h.get("HX-Boosted") != "true"
+        and h.get("HX-History-Restore-Request") != "true"
+    )
+
+
+def form_id(name: str) -> int:
+    """A number sent by a form; 0, which is nobody's, where it is none that a row can have."""
+    value = request.form.get(name, type=int) or 0
+    return value if 0 < value <= LARGEST_ID else 0
+
+
+def stored_or_404(enquiry_id: int) -> Stored:
+    """The enquiry, or a page that says there is none."""
+    stored = enquiries.get(conn(), enquiry_id) if enquiry_id <= LARGEST_ID else None
+    if stored is None:
+        abort(404)
+    return stored
+
+
+@dataclass(frozen=True)
+class Frame:
+    """What stands round every station: enquiry, pinned setups, those broken, boat card, here."""
+
+    e: Stored
+    pinned: list[Pinned]
+    broken: list[Broken]
+    card: Card
+    here: str
+
+    @property
+    def need(self) -> Any:
+        """Boat, load, site and day."""
+        return self.e.need
+
+
+def frame(enquiry_id: int, here: str) -> Frame:
+    """What every station's page needs."""
+    stored = stored_or_404(enquiry_id)
+    pinned = setups.of_enquiry(conn(), enquiry_id)
+    broken = setups.broken(conn(), enquiry_id)
+    return Frame(stored, pinned, broken, card_of(stored, pinned), here)
+
+
+def show(template: str, *records: Any, **more: Any) -> str:
+    """A template with the fields of frozen records as its names."""
+    names: dict[str, Any] = {}
+    for record in records:
+        if record is not None and is_dataclass(record):
+            names |= {f.name: getattr(record, f.name) for f in fields(record)}
+        if isinstance(record, Frame):
+            names["need"] = record.need
+    return render_template(template, **{**names, **more})

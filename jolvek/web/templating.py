@@ -1,0 +1,57 @@
+"""What templates may call: drawings, the user's units, and filters for figures and words."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Flask, request
+
+from jolvek.core.base.units import hours
+from jolvek.core.rules.findings import LEVEL_WORDS
+from jolvek.web.drawings import pictures
+from jolvek.web.drawings.boat_drawing import silhouette
+from jolvek.web.drawings.charts import badge
+from jolvek.web.settings import Settings
+from jolvek.web.view import display, words
+
+SCRIPTS = (
+    "vendor/htmx/htmx.min.js",
+    "vendor/htmx/hx-alpine-compat.min.js",
+    "app/figures.js",
+    "app/compare.js",
+    "app/dragging.js",
+    "app/saving.js",
+    "app/keys.js",
+    "vendor/alpine/alpine-csp.min.js",
+)
+
+
+def set_up(app: Flask, settings: Settings) -> None:
+    """Hand the templates their functions and filters."""
+    app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+    app.jinja_env.globals.update(
+        silhouette=silhouette,
+        badge=badge,
+        money=display.money,
+        dealer=settings.dealer,
+        is_demo=settings.demo,
+        choices=display.CHOICES,
+        scripts=SCRIPTS,
+        side_view_of=pictures.card_view,
+    )
+    app.jinja_env.filters.update(
+        hours=hours,
+        long_hours=display.long_hours,
+        clock_time=display.clock_time,
+        date_time=display.date_time,
+        band=display.band,
+        strong=display.strong,
+        level_word=lambda level: LEVEL_WORDS[level],
+        key_words=words.key_words,
+        key_unit=words.key_unit,
+        plain_value=words.plain_value,
+    )
+
+    @app.context_processor
+    def _shared() -> dict[str, Any]:
+        return {"u": display.current(), "theme": request.cookies.get("theme", "")}

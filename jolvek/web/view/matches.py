@@ -1,0 +1,175 @@
+"""What an enquiry matches on the shelf, remembered while only the weights change, and its rows."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections import OrderedDict
+from dataclasses import dataclass, replace
+from functools import cached_property
+from threading import Lock
+
+import numpy as np
+
+from jolvek.core.electric.bank import Bank, layout
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.charging import Charger
+from jolvek.core.enquiry.need import Need
+from jolvek.core.match.matching import Match
+from jolvek.core.match.matching import match as run_match
+from jolvek.core.match.ranking import Pick, Step, measures, pareto, picks, steps
+from jolvek.core.products.motor import Motor
+from jolvek.core.products.mounting import Mount
+from jolvek.core.products.shelf import Item, Shelf
+from jolvek.store import shelf as shelf_store
+
+
+@dataclass(frozen=True)
+class Answer:
+    """A match with what of its ranking does not hang on the weights, kept while only they
+    change.
+    """
+
+    match: Match
+    shelf: Shelf
+
+    @cached_property
+    def measures(self) -> dict[str, np.ndarray]:
+        """Each wish as a figure from 0 to 1."""
+        return measures(self.match)
+
+    @cached_property
+    def picks(self) -> list[Pick]:
+        """The named picks."""
+        return picks(self.match)
+
+    @cached_property
+    def front(self) -> np.ndarray:
+        """The Pareto set."""
+        return pareto(self.match)
+
+    @cached_property
+    def steps(self) -> list[Step]:
+        """What each step of money buys."""
+        return steps(self.match)
+
+    @cached_property
+    def size_bytes(self) -> int:
+        """Memory that the arrays of the match hold."""
+        m = self.match
+        parts = (m.field, m.drives, m.supplies, m.motors)
+        arrays = (x for part in parts for x in vars(part).values() if isinstance(x, np.ndarray))
+        table = m.resistance.log_wave.nbytes if m.resistance else 0
+        derived = 12 * m.field.price.nbytes  # measures, front and picks, once asked for
+        return sum(x.nbytes for x in arrays) + table + derived
+
+
+MOST_CANDIDATES = 200_000  # more than one looks at; keeps a cold shortlist under a second
+MOST_BYTES = 96_000_000  # of remembered matches
+_ANSWERS: OrderedDict[tuple[Need, int], Answer] = OrderedDict()
+_LOCK = Lock()
+
+
+def answered(need: Need, shelf: Shelf) -> Answer:
+    """The match for a need; remembered while only the weights of the wishes change."""
+    key = (replace(need, weights=()), id(shelf))
+    with _LOCK:
+        if key in _ANSWERS:
+            _ANSWERS.move_to_end(key)
+            return _ANSWERS[key]
+    answer = Answer(run_match(key[0], shelf, most=MOST_CANDIDATES), shelf)
+    with _LOCK:
+        _ANSWERS[key] = answer
+        while len(_ANSWERS) > 1 and sum(a.size_bytes for a in _ANSWERS.values()) > MOST_BYTES:
+            _ANSWERS.popitem(last=False)
+    return answer
+
+
+def matched(need: Need, shelf: Shelf) -> Match:
+    """The match alone, with this need's weights."""
+    return replace(answered(need, shelf).match, need=need)
+
+
+_SHELVES: dict[str, tuple[str, Shelf]] = {}
+
+
+def shelf_of(conn: sqlite3.Connection) -> Shelf:
+    """What the shop offers, read again when the shelf changed."""
+    path, now = conn.execute("PRAGMA database_list").fetchone()[2], shelf_store.version(conn)
+    if _SHELVES.get(path, (None,))[0] != now:
+        _SHELVES[path] = (now, shelf_store.load(conn).on_offer)
+    return _SHELVES[path][1]
+
+
+@dataclass(frozen=True)
+class Row:
+    """One candidate as the shortlist shows it."""
+
+    index: int
+    motor: Item[Motor]
+    battery: Item[Battery]
+    mount: Item[Mount]
+    charger: Item[Charger] | None
+    series: int
+    parallel: int
+    shaft_m: float | None
+    top_speed_m_s: float
+    power_w: float | None
+    runtime_s: float
+    range_m: float
+    price: float
+    mass_kg: float
+    lift_kg: float
+    charge_h: float | None
+    does_day: bool
+    why: str
+
+    @property
+    def bank_text(self) -> str:
+        """The bank in words."""
+        return layout(Bank(self.battery.spec, self.series, self.parallel))
+
+    @property
+    def energy_wh(self) -> float:
+        """Rated energy of the bank."""
+        return Bank(self.battery.spec, self.series, self.parallel).energy_wh
+
+    @property
+    def key(self) -> str:
+        """The same parts have the same key, pinned or not."""
+        ids = [f"motor:{self.motor.id}", f"battery:{self.battery.id}", f"mount:{self.mount.id}"]
+        ids += [f"charger:{self.charger.id}"] if self.charger else []
+        return "|".join(
+            [*sorted(ids), f"{self.series}s{self.parallel}p", f"{self.shaft_m or 0:.3f}"]
+        )
+
+
+def row(match: Match, index: int, why: str = "") -> Row:
+    """Candidate `index` with its products."""
+    f, d, s, shelf = match.field, match.drives, match.supplies, match.shelf
+    drive, supply = int(f.drive[index]), int(f.supply[index])
+    shaft, charger, hours = (
+        float(d.shaft_m[drive]),
+        int(s.charger[supply]),
+        float(f.charge_h[index]),
+    )
+    power = float(f.power_at_wish_w[index])
+    return Row(
+        index,
+        shelf.motors[d.motor[drive]],
+        shelf.batteries[s.battery[supply]],
+        shelf.mounts[d.mount[drive]],
+        shelf.chargers[charger] if charger >= 0 else None,
+        int(s.series[supply]),
+        int(s.parallel[supply]),
+        None if np.isnan(shaft) else shaft,
+        float(f.top_speed_m_s[index]),
+        None if np.isnan(power) else power,
+        float(f.runtime_s[index]),
+        float(f.range_m[index]),
+        float(f.price[index]),
+        float(f.mass_kg[index]),
+        float(f.lift_kg[index]),
+        None if np.isnan(hours) else hours,
+        bool(f.does_day[index]),
+        why,
+    )

@@ -1,0 +1,86 @@
+"""The day as asked: the legs with their speeds, simulated weather, and the sun by the hour."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from functools import lru_cache
+
+from jolvek.core.day.forecast import Forecast, with_weather
+from jolvek.core.day.otherwise import Switches, there_and_back, turn_index
+from jolvek.core.day.outing import Outing, outing, with_legs
+from jolvek.core.day.stepped import sail_out
+from jolvek.core.day.voyage import Voyage
+from jolvek.core.electric.bank import Bank
+from jolvek.core.enquiry.need import Leg, Need
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.predict.solar import Panels, Sunshine, sunshine
+from jolvek.formats import gpx_file
+from jolvek.web.forms.outing_form import Asked
+from jolvek.web.view.worked import Worked
+
+OUT_COURSE_DEG = 200.0  # where legs have no places
+_sunshine = lru_cache(maxsize=32)(sunshine)
+
+
+def planned(need: Need, asked: Asked, forecast: Forecast) -> Need:
+    """The need with the legs as asked: their speeds, and simulated wind and stream where switched
+    on.
+    """
+    day = need.day
+    legs = tuple(
+        replace(leg, speed_m_s=asked.speeds.get(i, leg.speed_m_s))
+        for i, leg in enumerate(there_and_back(day), 1)
+    )
+    if asked.simulated:
+        place = (day.latitude_deg, day.longitude_deg)
+        legs = with_weather(legs, _courses(need, legs), forecast, *place, day.date, day.start_h)
+    return replace(need, day=replace(day, legs=legs))
+
+
+def _courses(need: Need, legs: tuple[Leg, ...]) -> tuple[float, ...]:
+    """Course of each leg: by its places, else out on one course and home on its opposite."""
+    turn, out = turn_index(legs), []
+    here = (need.day.latitude_deg, need.day.longitude_deg)
+    for i, leg in enumerate(legs):
+        if leg.latitude_deg is not None and leg.longitude_deg is not None:
+            there = (leg.latitude_deg, leg.longitude_deg)
+            out.append(gpx_file.bearing_deg(here, there))
+            here = there
+        else:
+            out.append(OUT_COURSE_DEG if i < turn else (OUT_COURSE_DEG + 180) % 360)
+    return tuple(out)
+
+
+def sun_of(need: Need, extras_w: float) -> Sunshine | None:
+    """What the panels typed and those among the add-ons give; None without any."""
+    day, rated = need.day, need.day.solar_w + extras_w
+    if rated <= 0:
+        return None
+    place = (day.latitude_deg, day.longitude_deg)
+    return _sunshine(Panels(rated, day.sky), *place, day.date, float(round(day.longitude_deg / 15)))
+
+
+def panels_w(worked: Worked) -> float:
+    """Rated W of the panels among a setup's add-ons."""
+    panels = (p for p in worked.pinned.extras if p.kind == "panel")
+    return float(sum(p.quantity * p.item.spec.rated_w for p in panels))
+
+
+def taken_out(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> Outing:
+    """The core's answer for the setups that go out, the one in hand worked out whole."""
+    chosen = worked if asked.everyone else [hand]
+    fitted = {w.letter: with_legs(w.fitted, need) for w in chosen}
+    rated = {w.letter: panels_w(w) for w in chosen}
+
+    def sail(f: Fitted, s: Switches, spare: Bank | None, _sun: object) -> Voyage:
+        letter = next(k for k, v in fitted.items() if v is f)
+        return _sailed(f, rated[letter], s, spare)
+
+    return outing(fitted, hand.letter, asked.switches, asked.spare, asked.arrive_h, sail=sail)
+
+
+@lru_cache(maxsize=64)
+def _sailed(fitted: Fitted, extras_w: float, switches: Switches, spare: Bank | None) -> Voyage:
+    """Remembered: the day as planned stands beside every other while the wind is dragged."""
+    sun = sun_of(fitted.need, extras_w)
+    return sail_out(fitted, switches, spare, sun.at_w if sun else None)

@@ -1,0 +1,82 @@
+"""What a rejected product would do with one thing changed, as a sentence."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from jolvek.core.enquiry.need import Day, Need
+from jolvek.core.match.matching import match
+from jolvek.core.match.ranking import ranked
+from jolvek.core.products.shelf import Item, Shelf
+from jolvek.web.view.display import Units, money
+from jolvek.web.view.matches import row
+
+TRIALS = {
+    "too-slow": "slower",
+    "too-slow-all": "slower",
+    "too-short": "nearer",
+    "day-energy": "nearer",
+    "shaft-short": "shaft",
+}
+WHAT_IFS = {
+    "slower": "10 % less speed",
+    "shaft": "a longer shaft",
+    "nearer": "10 % less distance",
+}
+LESS = 0.9
+SHAFTS_M = (0.381, 0.508, 0.635, 0.762)  # 15, 20, 25 and 30 in; common practice, no source
+STEP_M = 0.127
+
+
+def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: Units) -> str:
+    """The sentence for one what-if, worked out by matching the product alone against the changed
+    enquiry.
+    """
+    day = need.day
+    if how == "shaft":
+        item = _longer(item)
+        told = f"With a shaft of {1000 * item.shafts_m[0]:.0f} mm"
+    elif how == "slower":
+        day = _slower(day)
+        told = f"At {u.full(day.speed_m_s, 'speed')}"
+    else:
+        day = _nearer(day)
+        told = f"For {u.full(day.distance_m, 'distance')}"
+    found = match(replace(need, day=day), _alone(shelf, kind, item))
+    if found.field.does_day.any():
+        r = row(found, ranked(found, 1)[0])
+        return (
+            f"{told} it does the day: {r.motor.title} with {r.bank_text},"
+            f" {u.full(r.range_m, 'distance')}, {money(r.price)}."
+        )
+    reasons = found.motor_reasons if kind == "motors" else found.battery_reasons
+    why = u.said(next(iter(reasons.values()))).text if reasons else ""
+    return f"{told} still not. {why}".strip()
+
+
+def _longer(item: Item[Any]) -> Item[Any]:
+    longest = max((*item.shafts_m, item.spec.shaft_length_m or 0), default=0.0)
+    return replace(item, shafts_m=(next((s for s in SHAFTS_M if s > longest), longest + STEP_M),))
+
+
+def _slower(day: Day) -> Day:
+    legs = tuple(replace(leg, speed_m_s=LESS * leg.speed_m_s) for leg in day.legs)
+    return replace(day, speed_m_s=LESS * day.speed_m_s, legs=legs)
+
+
+def _nearer(day: Day) -> Day:
+    legs = tuple(
+        leg if leg.distance_m is None else replace(leg, distance_m=LESS * leg.distance_m)
+        for leg in day.legs
+    )
+    return replace(day, distance_m=LESS * day.distance_m, legs=legs)
+
+
+def _alone(shelf: Shelf, kind: str, item: Item[Any]) -> Shelf:
+    """The shelf with one product of its kind only, and its own packs where it has some."""
+    alone = replace(shelf, **{kind: (item,)})
+    if kind == "motors" and item.pack_ids:
+        packs = tuple(b for b in shelf.batteries if b.id in item.pack_ids)
+        return replace(alone, batteries=packs)
+    return alone

@@ -1,0 +1,89 @@
+"""Keys, rules and values in plain words."""
+
+from __future__ import annotations
+
+import re
+
+_NAMES = {
+    "hull.waterline_length_m": "waterline length",
+    "hull.waterline_beam_m": "waterline beam",
+    "hull.bodies": "hulls or tubes",
+    "hull.body_beam_m": "beam of one hull or tube",
+    "hull.body_spacing_m": "hulls apart, centre to centre",
+    "hull.chine_beam_m": "beam over the chines",
+    "hull.deadrise_deg": "deadrise, degrees",
+    "load.people_kg": "people together",
+}
+
+
+def plain_name(name: str) -> str:
+    """A key in plain words."""
+    return _NAMES.get(name, name.split(".")[-1].replace("_", " "))
+
+
+def plain_rule(template: str) -> str:
+    """A rule's sentence with its figures in plain braces."""
+    return re.sub(
+        r"\{(\w+)(?::[^}]*)?\}",
+        lambda m: "{" + {"figure": "boat\u2019s figure"}.get(m[1], m[1]) + "}",
+        template,
+    )
+
+
+_UNITS = {
+    "m_s": "m/s",
+    "w": "W",
+    "kg": "kg",
+    "v": "V",
+    "a": "A",
+    "ah": "Ah",
+    "wh": "Wh",
+    "m": "m",
+    "n": "N",
+    "db": "dB(A)",
+    "h": "h",
+    "deg": "°",
+    "s": "s",
+    "hp": "hp",
+}
+
+
+def key_unit(key: str) -> str:
+    """The unit that a key carries.
+
+    >>> key_unit("speed_m_s"), key_unit("input_power_w"), key_unit("id")
+    ('m/s', 'W', '')
+    """
+    if key.endswith("_m_s"):
+        return "m/s"
+    return (
+        _UNITS.get(key.rsplit("_", 1)[-1], "")
+        if "_" in key
+        else "h"
+        if key == "hours"
+        else "rpm"
+        if key == "rpm"
+        else ""
+    )
+
+
+def key_words(key: str) -> str:
+    """A key in words, without its unit.
+
+    >>> key_words("max_continuous_a"), key_words("propeller_rpm")
+    ('max continuous', 'propeller rpm')
+    """
+    unit = key_unit(key)
+    bare = key[:-4] if unit == "m/s" else key.rsplit("_", 1)[0] if unit and "_" in key else key
+    return bare.replace("_", " ")
+
+
+def plain_value(value: object) -> str:
+    """A product's figure or word for a table."""
+    if value is None or value == "" or value == ():
+        return "–"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, list | tuple):
+        return ", ".join(plain_value(x) for x in value)
+    return f"{value:,g}".replace(",", "\u202f") if isinstance(value, int | float) else str(value)
