@@ -11,7 +11,7 @@ from jolvek.formats import schema
 def read(text: str | bytes) -> Enquiry:
     """An enquiry from JSON text; raises ValueRefused or UnreadableFile with one sentence."""
     data = schema.loads(text)
-    schema.check(data, "enquiry")
+    schema.check_schema(data, "enquiry")
     return from_plain(data)
 
 

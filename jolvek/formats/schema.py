@@ -61,7 +61,7 @@ def loads(text: str | bytes) -> Any:
         ) from None
 
 
-def check(data: Any, name: str) -> None:
+def check_schema(data: Any, name: str) -> None:
     """Raise ValueRefused for the first fault of `data` against schema `name`."""
     errors = list(_validator(name).iter_errors(data))
     if errors:

@@ -12,7 +12,7 @@ from jolvek.core.hydro import hull as hull_module
 from jolvek.core.hydro.hull import Assumed, Hull, Load
 from jolvek.core.hydro.water import Water
 from jolvek.core.predict.evaluate import evaluate
-from jolvek.core.predict.limits import check as findings_of
+from jolvek.core.predict.limits import check_performance
 from jolvek.core.predict.performance import Performance, Point
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products import motor as motor_module
@@ -33,7 +33,7 @@ class Question:
 def read(text: str | bytes) -> Question:
     """Read a jolvek-setup file; raises ValueRefused or UnreadableFile with one sentence."""
     data = schema.loads(text)
-    schema.check(data, "setup")
+    schema.check_schema(data, "setup")
     return from_dict(data)
 
 
@@ -135,7 +135,7 @@ def answer(question: Question) -> dict[str, Any]:
         "band": p.band,
         "findings": [
             {k: getattr(f, k) for k in ("rule", "level", "text", "cure", "source")}
-            for f in findings_of(p)
+            for f in check_performance(p)
         ],
         "assumed": [asdict(a) for a in all_assumed(question, p)],
     }

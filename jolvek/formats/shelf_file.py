@@ -13,7 +13,7 @@ from jolvek.formats import schema
 def read(text: str | bytes) -> Shelf:
     """A shelf from JSON text; raises ValueRefused or UnreadableFile with one sentence."""
     data = schema.loads(text)
-    schema.check(data, "shelf")
+    schema.check_schema(data, "shelf")
     seen: set[str] = set()
     for kind in KINDS:
         for i, row in enumerate(data.get(kind, [])):

@@ -178,9 +178,7 @@ def _keep_first(conn: sqlite3.Connection, stored: Stored) -> None:
 
 
 def _base(conn: sqlite3.Connection, enquiry_id: int, seen: str, page: str) -> Enquiry:
-    """What a form was last known to hold: as its page sent it last, else the version it was filled
-    from, else the oldest that is kept.
-    """
+    """What a form was last known to hold."""
     row = conn.execute(
         "SELECT iif(page = :page AND page <> '', form, data) AS data FROM enquiry_version"
         " WHERE enquiry_id = :id ORDER BY (page = :page AND page <> '') DESC, at = :seen DESC,"

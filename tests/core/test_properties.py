@@ -16,7 +16,7 @@ from jolvek.core.enquiry.sizing import typical_hull
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.hull import Load
 from jolvek.core.predict.evaluate import evaluate
-from jolvek.core.predict.limits import check
+from jolvek.core.predict.limits import check_performance
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 from jolvek.core.rules.findings import LEVELS
@@ -96,7 +96,7 @@ def test_every_finding_has_a_cure_and_a_source_and_no_figure_is_absurd(
         )
     )
     assert p.top_speed_m_s > 0 and np.isfinite(p.power_w).all() and p.static_thrust_n > 0
-    for finding in check(p):
+    for finding in check_performance(p):
         assert finding.text and finding.cure and finding.source and finding.level in LEVELS
 
 

@@ -186,7 +186,7 @@ def first_charge_h(
     return together_h(bank, chargers, delivered_soc)
 
 
-def check(
+def check_charging(
     bank: Bank,
     chargers: Sequence[Charger],
     hours: float,
@@ -198,7 +198,7 @@ def check(
 
     >>> from jolvek.core.electric.battery import Battery
     >>> b, c = Bank(Battery("lfp", 25.6, 50)), Charger(24, 7, ("lfp",))
-    >>> [f.rule for f in check(b, [c], 4.0, temperature_c=-2.0)]
+    >>> [f.rule for f in check_charging(b, [c], 4.0, temperature_c=-2.0)]
     ['not-full-by-morning', 'charge-freezing', 'first-charge']
     """
     out = []

@@ -11,7 +11,7 @@ import numpy as np
 from jolvek.core.base.arrays import Array
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.netlist import Netlist, Wire, pack_id, tap_imbalance_ah
-from jolvek.core.electric.wire_sizes import COPPER_PER_K, IEC_OHM_KM, RUNNING_C
+from jolvek.core.electric.wire_sizes import MOST_FUSE_SHARE, COPPER_PER_K, IEC_OHM_KM, RUNNING_C
 from jolvek.core.rules.findings import Finding, find
 
 UNEVEN = 0.15  # of the mean current; common practice, no source
@@ -20,7 +20,7 @@ UNEVEN = 0.15  # of the mean current; common practice, no source
 def resistance_ohm(wire: Wire) -> float:
     """Resistance of one cable in Ω at its running temperature. Source: IEC 60228 class 5.
 
-    >>> from jolvek.core.electric.wire_sizes import cable
+    >>> from jolvek.core.electric.wire_sizes import MOST_FUSE_SHARE, cable
     >>> size = cable(50.0, 4.0, 24.0, at_least_mm2=16)
     >>> w = Wire("W1", ("a", "+"), ("b", "+"), 2.0, 50.0, "plus", size)
     >>> round(1000 * resistance_ohm(w), 2)
@@ -184,14 +184,14 @@ def drop_to_motor_v(netlist: Netlist) -> float:
     )
 
 
-def check(netlist: Netlist) -> list[Finding]:
+def check_wiring(netlist: Netlist) -> list[Finding]:
     """What is to be said of an installation: touch voltage, connector, fuses, uneven strings, 12 V
     from end batteries.
 
     >>> from jolvek.core.electric.bank import Bank
     >>> from jolvek.core.electric.battery import Battery
     >>> from jolvek.core.electric.wiring import install
-    >>> check(install(Bank(Battery("lfp", 25.6, 50), 1, 2), 1200.0))
+    >>> check_wiring(install(Bank(Battery("lfp", 25.6, 50), 1, 2), 1200.0))
     []
     """
     out, bank, plan = [], netlist.bank, netlist.plan
@@ -202,7 +202,7 @@ def check(netlist: Netlist) -> list[Finding]:
     for name, fuse in netlist.fuses.items():
         if not fuse.fits_cable:
             guarded = [w.size.allowed_a for w in netlist.wires if name in (w.a[0], w.b[0])]
-            out.append(find("fuse-cable", fuse.rating_a, 1.5 * min(guarded)))
+            out.append(find("fuse-cable", fuse.rating_a, MOST_FUSE_SHARE * min(guarded)))
     if bank.parallel > 1:
         amps = string_currents_a(netlist)
         worst = float(np.abs(amps / amps.mean() - 1).max())

@@ -43,6 +43,7 @@ FUSES_A = (
     400, 450, 500,
 )
 # fmt: on
+MOST_FUSE_SHARE = 1.5  # fuse over what the cable carries, 33 CFR 183.455 as in use
 FUSE_SHARE = 1.25  # fuse over steady current; the main cable carries it
 FUSE_WITHIN_M = 0.18  # of the battery's pole along the cable (7 in), 33 CFR 183.455
 MOST_PARALLEL_CABLES = 4
@@ -201,10 +202,10 @@ def fuse(current_a: float, allowed: float, short_circuit_a: float = 0.0) -> Fuse
     (70, False)
     """
     rating = next((f for f in FUSES_A if f >= FUSE_SHARE * current_a - 1e-9), FUSES_A[-1])
-    return Fuse(rating, FUSE_WITHIN_M, short_circuit_a, rating <= 1.5 * allowed)
+    return Fuse(rating, FUSE_WITHIN_M, short_circuit_a, rating <= MOST_FUSE_SHARE * allowed)
 
 
-def check(
+def check_cable(
     size_mm2: float,
     current_a: float,
     there_and_back_m: float,
@@ -215,7 +216,7 @@ def check(
     """What is to be said of a cable that is there already: too many amps, too much drop. Errors as
     `cable`.
 
-    >>> [f.rule for f in check(10, 100.0, 6.0, 24.0)]
+    >>> [f.rule for f in check_cable(10, 100.0, 6.0, 24.0)]
     ['ampacity', 'voltage-drop']
     """
     right = cable(current_a, there_and_back_m, voltage_v, circuit, engine_space)

@@ -4,8 +4,6 @@ take.
 
 from __future__ import annotations
 
-OUT_OF_REACH_W = 60_000.0  # more than any electric outboard of these boats gives
-
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -22,6 +20,7 @@ from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_
 from jolvek.core.products.motor import Motor
 
 MOTOR_MARGIN = 1.25  # power in hand over what the wished speed takes; common practice, no source
+OUT_OF_REACH_W = 60_000.0  # more than any electric outboard of these boats gives
 
 
 @dataclass(frozen=True)

@@ -38,6 +38,19 @@ class Sheet:
     cautions: tuple[str, ...]
 
 
+WIRING_H, CLIP_ON_H = 2.5, 0.5  # beside the mount; common practice, no source
+
+
+def work_hours(f: Fitted) -> float:
+    """Hours of work to fit a setup: its mount and its wiring; common practice, no source.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> work_hours(sample_fitted())
+    3.0
+    """
+    return f.mount.spec.hours + (CLIP_ON_H if f.clips_on else WIRING_H)
+
+
 def _plate(x: Leg) -> str:
     return f"{abs(1000 * x.plate_m):.0f} mm {'below' if x.plate_m >= 0 else 'above'}"
 

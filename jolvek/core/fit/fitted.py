@@ -214,7 +214,7 @@ class Fitted:
             electrics,
         )
         found = [
-            *limits.check(
+            *limits.check_performance(
                 self.performance, self.gauge or ("monitor" if self.battery.spec.monitor else "")
             ),
             *(f for check in checks for f in check(self)),

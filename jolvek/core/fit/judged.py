@@ -176,11 +176,11 @@ def electrics(f: Fitted) -> list[Finding]:
     """
     out = weather(f.bank)
     if f.charger is not None:
-        out += charging.check(
+        out += charging.check_charging(
             f.bank,
             [f.charger.spec],
             f.need.day.charge_h,
             f.need.day.reserve,
             f.need.day.temperature_c,
         )
-    return out + network.check(f.netlist)
+    return out + network.check_wiring(f.netlist)

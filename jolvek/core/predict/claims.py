@@ -39,11 +39,11 @@ class Claim:
     says: str
 
 
-def check(item: Item[Any]) -> list[Claim]:
+def check_claims(item: Item[Any]) -> list[Claim]:
     """Every claim of a product checked; a product without claims and gaps gives an empty list.
 
     >>> from jolvek.core.products.shelf import sample
-    >>> [c.about for c in check(sample().batteries[0])]
+    >>> [c.about for c in check_claims(sample().batteries[0])]
     ['energy']
     """
     if isinstance(item.spec, Motor):

@@ -175,14 +175,14 @@ def running(performance: Performance) -> list[Finding]:
     return out
 
 
-def check(performance: Performance, gauge: str = "") -> list[Finding]:
+def check_performance(performance: Performance, gauge: str = "") -> list[Finding]:
     """Every finding on a setup, worst first.
 
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> from jolvek.core.predict.evaluate import evaluate
     >>> from jolvek.core.predict.setup import Setup
     >>> p = evaluate(Setup(Hull("kayak", 3.7, 0.78, 34, max_power_w=750), Load(1), Motor(1000)))
-    >>> check(p)[0].rule
+    >>> check_performance(p)[0].rule
     'plate-power'
     """
     s = performance.setup

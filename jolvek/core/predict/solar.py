@@ -124,10 +124,10 @@ def sunshine(
     )
 
 
-def check(day: Sunshine) -> list[Finding]:
+def check_sun(day: Sunshine) -> list[Finding]:
     """The finding where a day has no sun worth the name.
 
-    >>> [f.rule for f in check(sunshine(Panels(200), 78.0, 15.0, "2026-12-21"))]
+    >>> [f.rule for f in check_sun(sunshine(Panels(200), 78.0, 15.0, "2026-12-21"))]
     ['solar-none']
     """
     return [find("solar-none", day.energy_wh, 1.0)] if day.energy_wh < 1.0 else []

@@ -26,10 +26,8 @@ class MountKind:
     families: tuple[str, ...]  # hulls it makes sense on; empty = all with the place
     steering: str
     shallows: str
+    weed: str  # what to do when it is caught
     loses: str
-
-    def __post_init__(self) -> None:
-        checked.check(self, "mount")
 
 
 PLACES = {
@@ -55,6 +53,7 @@ KINDS: dict[str, MountKind] = {
             (),
             "tiller or remote",
             "tilts up",
+            "tilt up and clear it",
             "nothing",
         ),
         MountKind(
@@ -65,6 +64,7 @@ KINDS: dict[str, MountKind] = {
             (),
             "tiller or remote",
             "tilts up",
+            "tilt up and clear it",
             "a little height at the transom",
         ),
         MountKind(
@@ -75,6 +75,7 @@ KINDS: dict[str, MountKind] = {
             (),
             "tiller, off to one side",
             "lifts out",
+            "lift out and clear it",
             "one rowlock",
         ),
         MountKind(
@@ -85,6 +86,7 @@ KINDS: dict[str, MountKind] = {
             _PADDLED,
             "tiller behind the seat; thrust is off-centre",
             "swings up",
+            "swing up and clear it",
             "paddling room on one side",
         ),
         MountKind(
@@ -95,6 +97,7 @@ KINDS: dict[str, MountKind] = {
             _PADDLED,
             "foot pedals, hands free",
             "swings up by line",
+            "swing up by line",
             "a weekend of work",
         ),
         MountKind(
@@ -105,6 +108,7 @@ KINDS: dict[str, MountKind] = {
             _PADDLED,
             "paddle; throttle at the wrist",
             "fixed: lift the stern",
+            "hard to reach: lift the stern ashore",
             "the fin",
         ),
         MountKind(
@@ -115,6 +119,7 @@ KINDS: dict[str, MountKind] = {
             _KEELED,
             "rudder; remote throttle",
             "fixed below the hull",
+            "a diver's job",
             "a hole in the hull, drag under sail",
         ),
         MountKind(
@@ -125,6 +130,7 @@ KINDS: dict[str, MountKind] = {
             _KEELED,
             "rudder; remote throttle",
             "swings up",
+            "swing up and clear it",
             "deck space aft",
         ),
         MountKind(
@@ -135,6 +141,7 @@ KINDS: dict[str, MountKind] = {
             ("sailing_dinghy", "keelboat", "multihull"),
             "rudder; motor locked straight",
             "tilts up",
+            "tilt up and clear it",
             "off-centre thrust",
         ),
         MountKind(
@@ -145,6 +152,7 @@ KINDS: dict[str, MountKind] = {
             (),
             "tiller or remote",
             "lifts out",
+            "lift out and clear it",
             "the well",
         ),
     )
@@ -183,6 +191,9 @@ class Mount:
     hands_free: bool = False
     parts: tuple[str, ...] = ()
     name: str = ""
+
+    def __post_init__(self) -> None:
+        checked.check(self, "mount")
 
     @property
     def general(self) -> MountKind:

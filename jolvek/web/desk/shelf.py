@@ -118,7 +118,7 @@ def _value(item: Item[Any], key: str) -> Any:
 
 
 def _worst(item: Item[Any]) -> str:
-    levels = {c.level for c in claims.check(item)}
+    levels = {c.level for c in claims.check_claims(item)}
     return next((level for level in ("block", "caution") if level in levels), "")
 
 
@@ -161,7 +161,7 @@ def _product_page(
         item=item,
         fields=fields,
         errors=errors,
-        claims=claims.check(item) if item else [],
+        claims=claims.check_claims(item) if item else [],
         history=store.history(conn(), kind, item.id) if item else [],
         diff=_diff,
     )

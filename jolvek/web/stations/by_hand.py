@@ -4,56 +4,44 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Blueprint, render_template, request
+from flask import Blueprint, request
 
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
-from jolvek.web import conn, is_fragment
-from jolvek.web.stations.boat import shared, stored_or_404
-from jolvek.web.stations.shortlist import items_from
+from jolvek.web.pages.by_hand_page import by_hand_page
+from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
+from jolvek.web.stations.shortlist import items_from, layout_from
+from jolvek.web.view import display
 from jolvek.web.view.matches import shelf_of
+from jolvek.web.view.what_if import SHAFTS_M
 
 bp = Blueprint("by_hand", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 
 
-def _fitted(need: Any, args: Any) -> Fitted | None:
-    shelf = shelf_of(conn())
-    items = items_from(shelf, args)
+def _fitted(need: Need) -> tuple[Fitted | None, str]:
+    """The setup that the address names, or why there is none."""
+    items = items_from(shelf_of(conn()), request.args)
     if items is None:
-        return None
-    series, parallel = (
-        min(max(args.get(k, 1, type=int) or 1, 1), 16) for k in ("series", "parallel")
-    )
-    shaft = args.get("shaft_m", type=float)
-    shafts = items["motor"].shafts_m
-    if shaft not in shafts:
-        shaft = shafts[0] if shafts else None
-    return Fitted(
-        need,
-        items["motor"],
-        items["battery"],
-        items["mount"],
-        items.get("charger"),
-        series,
-        parallel,
-        shaft,
-    )
+        return None, ""
+    try:
+        layout = layout_from(request.args, items["motor"])
+    except ValueRefused as error:
+        return None, str(error)
+    charger = items.get("charger")
+    parts = (items["motor"], items["battery"], items["mount"], charger)
+    return Fitted(need, *parts, *layout), ""
 
 
 @bp.get("/by-hand")
 def page(enquiry_id: int) -> Any:
     """Parts to choose and what the rule book says of them together."""
+    e = stored_or_404(enquiry_id)
+    fitted, refused = _fitted(e.need)
+    judged = by_hand_page(fitted, display.current()) if fitted else None
+    code, more = (422 if refused else 200), {"refused": refused, "judged": judged}
     if is_fragment():
-        need = stored_or_404(enquiry_id).need
-        return render_template(
-            "by_hand/_judged.html",
-            fitted=_fitted(need, request.args),
-            need=need,
-            e={"id": enquiry_id},
-        )
-    more = shared(enquiry_id, "shortlist")
-    return render_template(
-        "by_hand/page.html",
-        shelf=shelf_of(conn()),
-        fitted=_fitted(more["need"], request.args),
-        **more,
-    )
+        return show("by_hand/_judged.html", e=e, **more), code
+    shelf = shelf_of(conn())
+    f = frame(enquiry_id, "shortlist")
+    return show("by_hand/page.html", f, shelf=shelf, shafts=SHAFTS_M, **more), code

@@ -2,51 +2,49 @@
 
 from __future__ import annotations
 
-from datetime import date, timedelta
+from datetime import date
 from typing import Any
 
-from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
+from flask import Blueprint, abort, flash, redirect, request, url_for
 
 from jolvek.store import enquiries
 from jolvek.store.db import transaction
-from jolvek.web import conn
+from jolvek.web.pages.offer_page import offer_page
 from jolvek.web.saving import now
-from jolvek.web.stations.boat import shared, stored_or_404
+from jolvek.web.shared import conn, frame, show, stored_or_404
+from jolvek.web.view import display, stations
 
 bp = Blueprint("offer", __name__, url_prefix="/enquiry/<int:enquiry_id>")
-VALID_DAYS = 30
+STAGE_WORDS = {
+    "open": "not sent",
+    "offered": "sent",
+    "ordered": "ordered",
+    "delivered": "handed over",
+}
+
+
+def _state(s: stations.Standing) -> tuple[str, str]:
+    if not s.chosen:
+        return "empty", "choose a setup first"
+    if s.level == "block":
+        return "blocked", "cannot be offered"
+    return ("look", "read the cautions") if s.level == "caution" else ("done", "ready")
+
+
+STATION = stations.add(7, "offer", "Offer", _state)
 
 
 @bp.get("/offer")
 def page(enquiry_id: int) -> Any:
-    """The offer of the setup in hand; a blocked setup is shown with its reason and cannot be
-    printed as an offer.
+    """The offer of the chosen setup; a blocked one is shown with its reason and cannot be printed
+    as an offer.
     """
-    more = shared(enquiry_id, "offer")
-    worked = more["card"].in_hand if any(p.chosen for p in more["pinned"]) else None
-    if worked is None:
-        return render_template("offer/page.html", worked=None, **more)
-    p, need = worked.performance, more["need"]
-    speed = min(need.day.speed_m_s, p.top_speed_m_s)
-    at = p.at_speed(speed)
-    low, high = (
-        1 - p.band,
-        1 + p.band,
-    )  # of speed at that power, and so of range; the time hangs on the battery alone
-    today = date.today()
-    return render_template(
-        "offer/page.html",
-        worked=worked,
-        at=at,
-        speed=speed,
-        low=low,
-        high=high,
-        today=today,
-        until=today + timedelta(days=VALID_DAYS),
-        full=p.at_speed(p.top_speed_m_s),
-        half=p.at_speed(float(p.speed_at_w(0.5 * p.power_limit_w))),
-        **more,
-    )
+    f = frame(enquiry_id, "offer")
+    chosen = f.card.in_hand if any(p.chosen for p in f.pinned) else None
+    offer = None
+    if chosen is not None and not chosen.blocked:
+        offer = offer_page(chosen, date.today(), display.current())
+    return show("offer/page.html", f, offer, chosen=chosen, stages=STAGE_WORDS)
 
 
 @bp.post("/stage")

@@ -12,7 +12,7 @@ from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.schools import power_schools, reserve_schools
 from jolvek.core.hydro.hull import Hull, Load
-from jolvek.core.predict.claims import check
+from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.predict.what_if import spread, what_if
@@ -29,7 +29,7 @@ DINGHY = Setup(
 
 
 def levels(item):
-    return {c.about: c.level for c in check(item)}
+    return {c.about: c.level for c in check_claims(item)}
 
 
 def with_spec(item, **changes):
@@ -51,7 +51,7 @@ def test_static_thrust_against_the_momentum_limit(newton, level):
 def test_horsepower_is_745_7_watts(hp, level):
     assert levels(replace(MOTOR, claimed_hp=hp))["horsepower"] == level
     assert "1.6 hp" in next(
-        c.says for c in check(replace(MOTOR, claimed_hp=hp)) if c.about == "horsepower"
+        c.says for c in check_claims(replace(MOTOR, claimed_hp=hp)) if c.about == "horsepower"
     )
 
 
@@ -73,14 +73,14 @@ def test_a_claimed_speed_is_tried_on_a_light_skiff(speed, level):
 def test_a_claimed_runtime_says_the_energy_it_takes():
     claim = next(
         c
-        for c in check(replace(MOTOR, claimed_runtime_s=5400.0))
+        for c in check_claims(replace(MOTOR, claimed_runtime_s=5400.0))
         if c.about == "time at full power"
     )
     assert "1800 Wh" in claim.says  # 1200 W for an hour and a half
 
 
 def test_missing_data_name_what_they_weaken_and_whole_data_say_nothing():
-    gaps = next(c for c in check(with_spec(BATTERY, length_m=None)) if c.about == "missing data")
+    gaps = next(c for c in check_claims(with_spec(BATTERY, length_m=None)) if c.about == "missing data")
     assert "length" in gaps.says and "bay" in gaps.says
     assert "missing data" not in levels(with_spec(BATTERY, max_continuous_a=60.0))
 

@@ -13,7 +13,7 @@ from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.resistance import parts, table, total_n
 from jolvek.core.hydro.water import Water
 from jolvek.core.predict.evaluate import evaluate
-from jolvek.core.predict.limits import check
+from jolvek.core.predict.limits import check_performance
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 
@@ -26,7 +26,7 @@ TENDER = Setup(
 
 
 def rules(setup):
-    return {f.rule for f in check(evaluate(setup))}
+    return {f.rule for f in check_performance(evaluate(setup))}
 
 
 def test_power_and_speed_are_inverse():

@@ -15,7 +15,7 @@ from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.netlist import Loads12V, Plan
-from jolvek.core.electric.network import check as network_check
+from jolvek.core.electric.network import check_wiring
 from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Day, Leg, Need
 from jolvek.core.enquiry.site import Bay, Site
@@ -26,7 +26,7 @@ from jolvek.core.hydro.water import Water
 from jolvek.core.match.matching import match
 from jolvek.core.predict import solar
 from jolvek.core.predict.evaluate import evaluate
-from jolvek.core.predict.limits import check, electrical
+from jolvek.core.predict.limits import check_performance, electrical
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
@@ -132,7 +132,7 @@ def elec(motor, battery, s=1, p=1, gauge="monitor"):
 
 def run(motor=None, hull=HULL, load=None, bank=None, **more):
     return ids(
-        check(
+        check_performance(
             evaluate(
                 Setup(
                     hull,
@@ -444,17 +444,17 @@ CASES = {
     "not-full-by-morning": (lambda h: fit(at(day={"charge_h": h})), (24.0,), (1.0,)),
     "first-charge": (lambda c: fit(charger=c), (None,), (Charger(24, 10, ("lfp",)),)),
     "charge-freezing": (
-        lambda c: ids(charging.check(Bank(LFP), [], 10, temperature_c=c)),
+        lambda c: ids(charging.check_charging(Bank(LFP), [], 10, temperature_c=c)),
         (1, 0),
         (-1,),
     ),
     "solar-none": (
-        lambda w: ids(solar.check(solar.Sunshine(np.array([0.0, 24.0]), np.array([w, w])))),
+        lambda w: ids(solar.check_sun(solar.Sunshine(np.array([0.0, 24.0]), np.array([w, w])))),
         (1.0, 1 / 24),
         (0.04, 0.0),
     ),
-    "ampacity": (lambda a: ids(wire_sizes.check(16, a, 1.0, 48)), (129, 130), (131,)),
-    "voltage-drop": (lambda m: ids(wire_sizes.check(16, 50.0, m, 24.0)), (10.0,), (11.0,)),
+    "ampacity": (lambda a: ids(wire_sizes.check_cable(16, a, 1.0, 48)), (129, 130), (131,)),
+    "voltage-drop": (lambda m: ids(wire_sizes.check_cable(16, 50.0, m, 24.0)), (10.0,), (11.0,)),
     "fuse-cable": (
         lambda share: {"fuse-cable"} if not wire_sizes.fuse(100, share * 100).fits_cable else set(),
         (0.84, 0.8334),
@@ -462,7 +462,7 @@ CASES = {
     ),
     "strings-uneven": (
         lambda how: ids(
-            network_check(
+            check_wiring(
                 install(Bank(Battery("lfp", 12.8, 300, 30), 1, 4), 2500.0, Plan(take_off=how))
             )
         ),
@@ -470,13 +470,13 @@ CASES = {
         ("one end",),
     ),
     "string-current": (
-        lambda a: ids(network_check(install(Bank(replace(LFP, max_continuous_a=a), 1, 2), 2560.0))),
+        lambda a: ids(check_wiring(install(Bank(replace(LFP, max_continuous_a=a), 1, 2), 2560.0))),
         (51, 50.01),
         (49,),
     ),
     "twelve-volt-tap": (
         lambda s: ids(
-            network_check(
+            check_wiring(
                 install(Bank(Battery("agm", 12, 100), 2), 600.0, Plan(loads=Loads12V(2, 4, s)))
             )
         ),

@@ -1,0 +1,202 @@
+"""What Fitting's drawing shows: leg, trim and weights of the setup in hand, drawn and in words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from markupsafe import Markup
+
+from jolvek.core.base.units import FOOT_M
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.hanging import seat_m
+from jolvek.core.fit.leg import Leg, pod_wedge, shaft_choices, tiller_reach, trim_pin
+from jolvek.core.fit.trim import Attitude, Weight, attitude, best_place_m, crew
+from jolvek.core.rules.findings import Finding
+from jolvek.core.rules.rulebook import RULES
+from jolvek.web.drawings.fitting_drawing import drawn_leg, leg_view, stern_view, weights_view
+from jolvek.web.drawings.plan_drawing import plan_view
+from jolvek.web.forms.fitting_form import Reader, weight_key, weights_from
+from jolvek.web.view.display import Units
+
+AIR = {
+    "none": "it will not draw air",
+    "in turns": "it draws air in turns",
+    "always": "it draws air",
+}
+POD_RISE_DEG = 3.0  # of the hull's bottom aft, where it is not measured; common practice, no source
+SMALLEST_HEEL_DEG = 0.05
+
+
+@dataclass(frozen=True)
+class WeightRow:
+    """One weight's slider, in shown units ahead of the stern."""
+
+    key: str
+    label: str
+    low: str
+    high: str
+    value: str
+
+
+@dataclass(frozen=True)
+class ShaftRow:
+    """One shaft to choose: its value, words, whether it is set and offered."""
+
+    value: str
+    text: str
+    checked: bool
+    offered: bool
+
+
+@dataclass(frozen=True)
+class DrawingPage:
+    """The drawing tab."""
+
+    answer: str
+    basis: str
+    leg_svg: Markup
+    boat_svg: Markup
+    stern_svg: Markup
+    plan_svg: Markup
+    weights: tuple[WeightRow, ...]
+    figures: tuple[tuple[str, str], ...]
+    shafts: tuple[ShaftRow, ...]
+    findings: tuple[Finding, ...]
+    refused: dict[str, str]
+    length_m: float
+
+
+def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
+    """The drawing with the weights as the address puts them."""
+    hull, weights = f.need.hull, weights_from(f, read)
+    lying = attitude(hull, weights, f.need.water)
+    empty = attitude(hull, crew(hull, f.need.load), f.need.water)
+    trial = replace(f)
+    trial.__dict__["attitude"] = lying
+    x, shaft = drawn_leg(trial)
+    return DrawingPage(
+        answer(f, x, shaft, lying, weights != f.weights, u),
+        f"Runs in {u.full(x.needs_m, 'length')} of water, {u.full(x.shallow_m, 'length')} on"
+        f" shallow drive, {u.full(x.up_m, 'length')} tilted up.",
+        leg_view(trial, u, empty.draught_aft_m),
+        weights_view(f, weights, lying, empty, u),
+        stern_view(trial, lying),
+        _plan(f, weights),
+        tuple(_weight_row(w, hull.length_m, u) for w in weights if _movable(f, w)),
+        _figures(f, x, lying, weights, u),
+        _shafts(f, lying, u),
+        tuple(k for k in f.findings if RULES[k.rule].topic == "fitting" and k.level != "note"),
+        read.refused,
+        hull.length_m,
+    )
+
+
+def mm(x: float, u: Units) -> str:
+    """A short length: mm, or feet and inches where those are chosen."""
+    return str(u.full(x, "length")) if u["length"] == "ft" else f"{1000 * x:.0f} mm"
+
+
+def answer(
+    f: Fitted, x: Leg, shaft: float, lying: Attitude, moved: bool, u: Units
+) -> str:
+    """Leg and trim in one sentence; `*words*` are the ones to stress."""
+    if f.leg is None:
+        kind = f.mount.spec.general.name.lower()
+        first = f"Her {kind} sets the hub *{mm(x.hub_m, u)}* under water on a shaft of"
+        first += f" {mm(shaft, u)}."
+    else:
+        side = "below" if x.plate_m >= 0 else "ABOVE"
+        first = f"The plate sits *{mm(abs(x.plate_m), u)}* {side} the hull bottom and the hub"
+        first += f" *{mm(x.hub_m, u)}* under water: {AIR[x.air]}."
+    before = f", {abs(f.attitude.trim_deg):.1f}° before the move" if moved else ""
+    return f"{first} She lies *{abs(lying.trim_deg):.1f}°* {_way(lying)}{before}."
+
+
+def _way(lying: Attitude) -> str:
+    return "by the stern" if lying.trim_deg >= 0 else "by the bow"
+
+
+def _movable(f: Fitted, w: Weight) -> bool:
+    return w.name != "motor" and not (f.clips_on and w.name.startswith("battery"))
+
+
+def _weight_row(w: Weight, length_m: float, u: Units) -> WeightRow:
+    per_m = 1 / FOOT_M if u["length"] == "ft" else 1.0
+    label = f"{w.name}, {u.full(w.mass_kg, 'mass')}"
+    high, value = f"{length_m * per_m:.2f}", f"{w.ahead_m * per_m:.2f}"
+    return WeightRow(weight_key(w.name), label, "0.1", high, value)
+
+
+def _plan(f: Fitted, weights: list[Weight]) -> Markup:
+    hull, spec = f.need.hull, f.battery.spec
+    motor = next(w for w in weights if w.name == "motor")
+    size = (spec.length_m or 0.3, spec.width_m or 0.2)
+    packs = tuple(
+        (w.name, w.ahead_m, w.off_m, *size) for w in weights if w.name.startswith("battery")
+    )
+    title = "From above, with batteries and motor"
+    place = (motor.ahead_m, motor.off_m)
+    return plan_view(hull, f.need.load.people, f.need.site.bays, title, 470.0, place, packs)
+
+
+def _figures(
+    f: Fitted, x: Leg, lying: Attitude, weights: list[Weight], u: Units
+) -> tuple[tuple[str, str], ...]:
+    heel, side = abs(lying.heel_deg), "starboard" if lying.heel_deg > 0 else "port"
+    ends = (u.full(d, "length") for d in (lying.draught_aft_m, lying.draught_fore_m))
+    rows = [
+        ("Trim", f"{abs(lying.trim_deg):.1f}° {_way(lying)}"),
+        ("Heel", f"{heel:.1f}°" + (f" to {side}" if heel > SMALLEST_HEEL_DEG else "")),
+        ("Draught astern, ahead", ", ".join(map(str, ends))),
+    ]
+    pack = next((w for w in weights if w.name.startswith("battery")), None)
+    if pack is not None and not f.clips_on:
+        best = best_place_m(f.need.hull, weights, pack.name, 0.1, 0.85 * f.need.hull.length_m)
+        text = f"{u.full(best, 'length')} ahead of the stern"
+        rows.append(("Best place for the battery", text))
+    if f.leg is not None:
+        rows.append(("Trim pin", f"hole {trim_pin(f.need.site.rake_deg)} from the transom"))
+    rows.append(("Upper blade tip", f"{mm(x.tip_m, u)} under water"))
+    return (*rows, *_more(f, weights, u))
+
+
+def _more(f: Fitted, weights: list[Weight], u: Units) -> list[tuple[str, str]]:
+    rows, tiller = [], _tiller(f, weights)
+    if tiller:
+        rows.append(("Tiller from the helm’s seat", tiller))
+    if f.mount.spec.kind == "pod":
+        w = pod_wedge(0.5 * f.need.hull.deadrise + POD_RISE_DEG)
+        text = f"about {w.angle_deg:.0f}°, {mm(w.rise_m, u)} thicker {w.thick_end}"
+        rows.append(("Wedge of the pod", f"{text}; measure the hull"))
+    if f.yaw is not None:
+        helm, most, paddle = (
+            u.full(n, "thrust")
+            for n in (f.yaw.helm_force_n, f.yaw.helm_most_n, f.yaw.paddle_force_n)
+        )
+        text = f"{f.yaw.moment_nm:.0f} N·m: {helm} at the rudder of {most}, or {paddle} at the"
+        rows.append(("Turning moment of the offset", f"{text} paddle"))
+    return rows
+
+
+def _tiller(f: Fitted, weights: list[Weight]) -> str:
+    """Whether the helm reaches the tiller; empty where the motor is not steered by one."""
+    helm = next((w for w in weights if w.name == "person 1"), None)
+    steered = f.mount.spec.general.steering.startswith("tiller")
+    if helm is None or f.need.site.remote_steering or not steered:
+        return ""
+    return tiller_reach(helm.ahead_m, next(w.ahead_m for w in weights if w.name == "motor"))
+
+
+def _shafts(f: Fitted, lying: Attitude, u: Units) -> tuple[ShaftRow, ...]:
+    if f.leg is None:
+        return ()
+    diameter, seat = f.performance.propulsor.diameter_m, seat_m(f.need.hull, f.mount.spec)
+    return tuple(
+        ShaftRow(
+            f"{c.shaft_m:g}",
+            f"{mm(c.shaft_m, u)}: {c.says}",
+            c.shaft_m == f.shaft_m,
+            c.shaft_m in f.motor.shafts_m,
+        )
+        for c in shaft_choices(f.motor.shafts_m, seat, lying.draught_aft_m, diameter)
+    )

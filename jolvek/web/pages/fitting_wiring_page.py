@@ -1,0 +1,125 @@
+"""What Fitting's wiring shows: the diagram, every cable and fuse, and what is to be said of them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from markupsafe import Markup
+
+from jolvek.core.electric.bank import VOLTS_DANGEROUS
+from jolvek.core.electric.netlist import Netlist, Wire, tap_imbalance_ah
+from jolvek.core.electric.network import check_wiring, drop_to_motor_v, resistance_ohm
+from jolvek.core.electric.network import string_currents_a as currents_a
+from jolvek.core.electric.wire_sizes import DROP, FUSE_SHARE, FUSE_WITHIN_M, MOST_FUSE_SHARE
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.rules.findings import Finding
+from jolvek.web.drawings.wiring_drawing import wiring_diagram
+
+TAKE_WORDS = {"diagonal": "at opposite ends", "bars": "by bars, equal leads", "one end": "at one end"}
+TWELVE_V = 16.0  # a bank up to this nominal voltage feeds 12 V loads itself
+LUG_FROM_MM2 = 10.0
+EVEN_A = 0.5  # strings closer than this are told in one figure
+
+
+@dataclass(frozen=True)
+class WiringPage:
+    """The wiring tab."""
+
+    answer: str
+    basis: str
+    help_text: str
+    diagram: Markup
+    findings: tuple[Finding, ...]
+    twelve_volt: str
+    clips_on: bool
+    cables: tuple[tuple[str, ...], ...]
+    fuses: tuple[str, ...]
+    cautions: tuple[tuple[str, str], ...]
+    refused: dict[str, str]
+
+
+def wiring_page(f: Fitted, refused: dict[str, str]) -> WiringPage:
+    """The wiring of the setup in hand as planned."""
+    n = f.netlist
+    danger = (
+        f" *Above {VOLTS_DANGEROUS:.0f} V DC: a qualified marine electrician only.*"
+        if f.bank.full_v > VOLTS_DANGEROUS
+        else ""
+    )
+    cautions = {p.caution: (p.kind, p.caution) for p in n.parts if p.caution}
+    return WiringPage(
+        answer(f, n),
+        f"Fuse each string at its pole, within {1000 * FUSE_WITHIN_M:.0f} mm. Cover terminals; no"
+        f" tools across poles.{danger} Local codes and makers’ manuals decide.",
+        "Allowed amps for 105 °C insulation;"
+        f" {100 * DROP['motor']:.0f} % drop in motor circuits, {100 * DROP['other']:.0f} %"
+        f" elsewhere, there and back; fuse at least {FUSE_SHARE:g} times the current and at most"
+        f" {MOST_FUSE_SHARE:g} times what the cable carries; sharing by Kirchhoff’s laws.",
+        wiring_diagram(n),
+        tuple(check_wiring(n)),
+        _twelve_volt(f),
+        f.clips_on,
+        tuple(_cable(w) for w in n.wires),
+        tuple(_fuses(n)),
+        tuple(cautions.values()),
+        refused,
+    )
+
+
+def answer(f: Fitted, n: Netlist) -> str:
+    """The main circuit in one sentence; `*words*` are the ones to stress."""
+    if f.clips_on:
+        return "The battery clips on: nothing to wire but the charger’s lead."
+    main = [w for w in n.wires if w.role == "plus"][-1]
+    size = f"{_runs(main)}{main.size.size_mm2:g} mm²"
+    lost = 100 * drop_to_motor_v(n) / f.bank.nominal_v
+    out = f"*{n.motor_a:.0f} A* flow; *{size}* (AWG {main.size.awg}) lose {lost:.1f} % on the way"
+    if f.bank.parallel > 1:
+        amps = currents_a(n)
+        least = f"{amps.min():.0f} to " if amps.max() - amps.min() >= EVEN_A else ""
+        out += f", and the strings give {least}{amps.max():.0f} A each"
+    return out + "."
+
+
+def _runs(w: Wire) -> str:
+    return f"{w.size.runs} × " if w.size.runs > 1 else ""
+
+
+def _twelve_volt(f: Fitted) -> str:
+    loads = f.plan.loads
+    if not loads.current_a or f.bank.nominal_v <= TWELVE_V:
+        return ""
+    if f.bank.series == 1:
+        return (
+            "A single pack has no 12 V tap: a converter or a battery of its own feeds the loads."
+        )
+    behind = tap_imbalance_ah(f.bank, replace(loads, school="end taps"))
+    return (
+        f"Both schools: taken from the end battery, it falls {behind:.1f} Ah behind the others on"
+        " each outing; a converter or its own battery leaves the string in balance and is"
+        " preferred."
+    )
+
+
+def _cable(w: Wire) -> tuple[str, ...]:
+    lugs = "M8, M8" if w.size.size_mm2 >= LUG_FROM_MM2 else "ring, ferrule"
+    return (
+        f"{w.id} {w.role}",
+        " ".join(w.a),
+        " ".join(w.b),
+        f"{w.length_m:.2f}",
+        f"{_runs(w)}{w.size.size_mm2:g}",
+        w.size.awg,
+        f"{w.current_a:.0f}",
+        f"{1000 * resistance_ohm(w) * w.current_a:.0f}",
+        lugs,
+    )
+
+
+def _fuses(n: Netlist) -> list[str]:
+    out = []
+    for name, fuse in n.fuses.items():
+        text = f"{name}: {fuse.rating_a:g} A, within {1000 * fuse.within_m:.0f} mm of the pole"
+        must = f", must break {fuse.must_break_a / 1000:.1f} kA" if fuse.must_break_a else ""
+        out.append(text + must)
+    return out

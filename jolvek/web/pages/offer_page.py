@@ -1,0 +1,156 @@
+"""What the Offer shows: parts with prices, what to expect on the water, the cautions."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+from typing import Any
+
+from jolvek.core.base.units import hours as clock
+from jolvek.core.predict.performance import Performance, Point
+from jolvek.core.rules.findings import Finding
+from jolvek.store.setups import Bought
+from jolvek.web.view.display import Units, long_date, long_hours, money
+from jolvek.web.view.worked import Worked
+
+VALID_DAYS = 30
+
+
+@dataclass(frozen=True)
+class Part:
+    """One line of the offer: title, what it is, number, price each and together."""
+
+    title: str
+    what: str
+    number: int
+    each: str
+    together: str
+
+
+@dataclass(frozen=True)
+class Expected:
+    """One way of running: its name, and figures with what they may be between."""
+
+    name: str
+    figures: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class OfferPage:
+    """The whole offer in shown units."""
+
+    letter: str
+    dates: tuple[str, str]
+    answer: str
+    parts: tuple[Part, ...]
+    extras: tuple[Part, ...]
+    essentials: str
+    total: str
+    fitting: str
+    expected: tuple[Expected, ...]
+    basis: str
+    findings: list[Finding]
+
+
+def offer_page(w: Worked, today: date, u: Units) -> OfferPage:
+    """The offer of one setup."""
+    p, pinned = w.performance, w.pinned
+    at, half = w.wish_or_top, p.at_speed(float(p.speed_at_w(0.5 * p.power_limit_w)))
+    ways = (
+        ("the wished speed", at),
+        ("half power", half),
+        ("full power", p.at_speed(p.top_speed_m_s)),
+    )
+    return OfferPage(
+        w.letter,
+        (long_date(today), long_date(today + timedelta(days=VALID_DAYS))),
+        answer(w, at, u),
+        tuple(_part(x, _what(x, w, u)) for x in pinned.parts),
+        tuple(_part(x, _add_on(x.item.spec)) for x in pinned.extras),
+        money(pinned.price),
+        money(pinned.price + pinned.extras_price),
+        f"Fitting takes about {w.fitted.mount.spec.hours:g} h for the mount; labour, cables and"
+        " fuses are priced after the boat has been seen.",
+        tuple(expected(name, x, p, u) for name, x in ways if x.power_w is not None),
+        _basis(w, u),
+        w.findings,
+    )
+
+
+def answer(w: Worked, at: Point, u: Units) -> str:
+    """What the customer gets, in one sentence; `*words*` are the ones to stress."""
+    if at.power_w is None or at.runtime_s is None or at.range_m is None:
+        return f"She makes *{u.full(at.speed_m_s, 'speed')}*: {at.reason}."
+    day = w.fitted.need.day
+    kept = "an hour's running" if day.keep_s else f"{100 * day.reserve:.0f} % of the charge"
+    return (
+        f"At {u.full(at.power_w, 'power')} she makes *{u.full(at.speed_m_s, 'speed')}* for"
+        f" *{long_hours(at.runtime_s)}* and goes *{u.full(at.range_m, 'distance')}*, with"
+        f" {kept} kept."
+    )
+
+
+def expected(name: str, at: Point, p: Performance, u: Units) -> Expected:
+    """One way of running with what it may be between: the band is of speed at that power, and so of
+    range; the time hangs on the battery alone.
+    """
+    low, high = 1 - p.band, 1 + p.band
+
+    def between(value: float | None, quantity: str) -> str:
+        if value is None:
+            return "–"
+        return f"{u.number(value * low, quantity)} – {u.number(value * high, quantity)}"
+
+    return Expected(
+        f"{name}, {u.full(at.power_w, 'power')}",
+        (
+            u.number(at.speed_m_s, "speed"),
+            between(at.speed_m_s, "speed"),
+            clock(at.runtime_s),
+            u.number(at.range_m, "distance"),
+            between(at.range_m, "distance"),
+        ),
+    )
+
+
+def _part(x: Bought, what: str) -> Part:
+    each = money(x.price) if x.price else "included"
+    together = money(x.quantity * x.price) if x.price else "included"
+    return Part(x.item.title, what, x.quantity, each, together)
+
+
+def _what(x: Bought, w: Worked, u: Units) -> str:
+    s = x.item.spec
+    if x.kind == "motor":
+        volts = f" at {s.voltage_v:g} V" if s.voltage_v else ""
+        shaft = f", shaft {1000 * w.pinned.shaft_m:.0f} mm" if w.pinned.shaft_m else ""
+        return f"{u.full(s.input_power_w, 'power')}{volts}{shaft}, {u.full(s.weight_kg, 'mass')}"
+    if x.kind == "battery":
+        mass = u.full(s.weight_kg, "mass")
+        return f"{w.bank_text}, {s.chem.name.lower()}, {mass} each"
+    if x.kind == "mount":
+        return f"{s.general.name}{': ' + ', '.join(s.parts) if s.parts else ''}"
+    several = f", {s.outputs} outputs" if s.outputs > 1 else ""
+    return f"{s.voltage_v:g} V, {s.current_a:g} A{several}"
+
+
+def _add_on(spec: Any) -> str:
+    text = getattr(spec, "text", "")
+    return f"add-on: {text}" if text else "add-on"
+
+
+def _basis(w: Worked, u: Units) -> str:
+    day = w.fitted.need.day
+    out = f"Loaded to {u.full(w.performance.displacement_kg, 'mass', 0)}"
+    if day.wind_m_s:
+        way = "against" if day.wind_m_s > 0 else "behind"
+        out += f", {u.full(abs(day.wind_m_s), 'speed')} of wind {way}"
+    if day.current_m_s:
+        way = "against" if day.current_m_s > 0 else "with her"
+        out += f", {u.full(abs(day.current_m_s), 'speed')} of current {way}"
+    out += (
+        ". Worked out, not yet tried on the water; waves, a foul bottom and more load cost speed."
+    )
+    if w.charge_h:
+        out += f" Charging back to full takes about {long_hours(w.charge_h * 3600)}."
+    return out
