@@ -82,7 +82,7 @@ def _limit() -> None:
     settings = shared.settings()
     most = {
         "boat.photo": settings.max_photo_bytes,
-        "shelf.preview": settings.max_price_list_bytes,
+        "price_lists.preview": settings.max_price_list_bytes,
         "day_out.import_way": settings.max_price_list_bytes,
     }
     request.max_content_length = most.get(request.endpoint or "", settings.max_form_bytes)

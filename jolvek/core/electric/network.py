@@ -11,7 +11,7 @@ import numpy as np
 from jolvek.core.base.arrays import Array
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.netlist import Netlist, Wire, pack_id, tap_imbalance_ah
-from jolvek.core.electric.wire_sizes import MOST_FUSE_SHARE, COPPER_PER_K, IEC_OHM_KM, RUNNING_C
+from jolvek.core.electric.wire_sizes import COPPER_PER_K, IEC_OHM_KM, MOST_FUSE_SHARE, RUNNING_C
 from jolvek.core.rules.findings import Finding, find
 
 UNEVEN = 0.15  # of the mean current; common practice, no source

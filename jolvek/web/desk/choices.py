@@ -20,8 +20,12 @@ def choose() -> Response:
         for q, options in display.CHOICES.items()
         if request.form.get(q) in options
     }
-    back = urlsplit(request.form.get("back", "/"))
-    target = back.path if back.path.startswith("/") and not back.path.startswith("//") else "/"
+    try:
+        back = urlsplit(request.form.get("back", "/"))
+    except ValueError:
+        back = urlsplit("/")
+    inside = back.path.startswith("/") and back.path[1:2] not in ("/", "\\")
+    target = back.path if inside and not back.netloc else "/"
     answer = redirect(target + (f"?{back.query}" if back.query else ""), 303)
     if request.form.get("theme") in ("system", "light", "dark"):
         answer.set_cookie(

@@ -6,9 +6,10 @@ from flask import Blueprint, render_template
 
 from jolvek.core.rules.findings import find
 from jolvek.web.drawings.charts import Axes, Series, compare
-from jolvek.web.forms.fields import QuickForm
+from jolvek.web.forms.quick_form import QuickForm
 
 bp = Blueprint("patterns", __name__)
+ANSWER = "Setup *B* holds *4 knots* for 3 h 10 min, *12.7 nautical miles*, with 20 % kept."
 
 
 @bp.get("/patterns")
@@ -46,5 +47,5 @@ def page() -> str:
         ),
     )
     return render_template(
-        "patterns/page.html", form=form, wrong=wrong, findings=findings, chart=chart
+        "patterns/page.html", form=form, wrong=wrong, findings=findings, chart=chart, answer=ANSWER
     )

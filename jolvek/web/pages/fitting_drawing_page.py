@@ -96,9 +96,7 @@ def mm(x: float, u: Units) -> str:
     return str(u.full(x, "length")) if u["length"] == "ft" else f"{1000 * x:.0f} mm"
 
 
-def answer(
-    f: Fitted, x: Leg, shaft: float, lying: Attitude, moved: bool, u: Units
-) -> str:
+def answer(f: Fitted, x: Leg, shaft: float, lying: Attitude, moved: bool, u: Units) -> str:
     """Leg and trim in one sentence; `*words*` are the ones to stress."""
     if f.leg is None:
         kind = f.mount.spec.general.name.lower()

@@ -15,7 +15,11 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
 from jolvek.web.drawings.wiring_drawing import wiring_diagram
 
-TAKE_WORDS = {"diagonal": "at opposite ends", "bars": "by bars, equal leads", "one end": "at one end"}
+TAKE_WORDS = {
+    "diagonal": "at opposite ends",
+    "bars": "by bars, equal leads",
+    "one end": "at one end",
+}
 TWELVE_V = 16.0  # a bank up to this nominal voltage feeds 12 V loads itself
 LUG_FROM_MM2 = 10.0
 EVEN_A = 0.5  # strings closer than this are told in one figure
@@ -90,9 +94,7 @@ def _twelve_volt(f: Fitted) -> str:
     if not loads.current_a or f.bank.nominal_v <= TWELVE_V:
         return ""
     if f.bank.series == 1:
-        return (
-            "A single pack has no 12 V tap: a converter or a battery of its own feeds the loads."
-        )
+        return "A single pack has no 12 V tap: a converter or a battery of its own feeds the loads."
     behind = tap_imbalance_ah(f.bank, replace(loads, school="end taps"))
     return (
         f"Both schools: taken from the end battery, it falls {behind:.1f} Ah behind the others on"

@@ -119,7 +119,9 @@ def test_a_cold_day_and_an_hour_kept_leave_fewer_setups(enquiries, shelf):
 )
 def test_thrust_claims(change, about, level):
     item = sample().motors[0]
-    found = {c.about: c.level for c in check_claims(replace(item, spec=replace(item.spec, **change)))}
+    found = {
+        c.about: c.level for c in check_claims(replace(item, spec=replace(item.spec, **change)))
+    }
     assert found[about] == level
 
 
@@ -135,7 +137,9 @@ def test_thrust_claims(change, about, level):
 def test_catalogue_claims(
     change, about, level
 ):  # 1200 W sold as five "horsepower" are 1.6 hp, common practice, no source
-    assert {c.about: c.level for c in check_claims(replace(sample().motors[0], **change))}[about] == level
+    assert {c.about: c.level for c in check_claims(replace(sample().motors[0], **change))}[
+        about
+    ] == level
 
 
 def test_battery_claims():
@@ -143,6 +147,6 @@ def test_battery_claims():
     assert {c.about: c.level for c in check_claims(replace(item, claimed_energy_wh=1600.0))}[
         "energy"
     ] == "caution"
-    assert {c.about: c.level for c in check_claims(replace(item, spec=replace(item.spec, mass_kg=4.0)))}[
-        "weight"
-    ] == "caution"
+    assert {
+        c.about: c.level for c in check_claims(replace(item, spec=replace(item.spec, mass_kg=4.0)))
+    }["weight"] == "caution"

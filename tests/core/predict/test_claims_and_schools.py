@@ -80,7 +80,9 @@ def test_a_claimed_runtime_says_the_energy_it_takes():
 
 
 def test_missing_data_name_what_they_weaken_and_whole_data_say_nothing():
-    gaps = next(c for c in check_claims(with_spec(BATTERY, length_m=None)) if c.about == "missing data")
+    gaps = next(
+        c for c in check_claims(with_spec(BATTERY, length_m=None)) if c.about == "missing data"
+    )
     assert "length" in gaps.says and "bay" in gaps.says
     assert "missing data" not in levels(with_spec(BATTERY, max_continuous_a=60.0))
 

@@ -1,0 +1,198 @@
+"""What the Shelf shows: one kind of product, a product's form, and what an import would change."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from jolvek.core.predict.claims import Claim, check_claims
+from jolvek.core.products.shelf import Item, Shelf
+from jolvek.formats import shelf_csv
+from jolvek.store import shelf as store
+from jolvek.web.view.words import plain_value
+
+COLUMNS = {
+    "motors": (
+        "input_power_w",
+        "voltage_v",
+        "mass_kg",
+        "static_thrust_n",
+        "propeller_diameter_m",
+        "noise_db",
+    ),
+    "batteries": ("chemistry", "nominal_voltage_v", "capacity_ah", "mass_kg", "max_continuous_a"),
+    "mounts": ("kind", "max_motor_kg", "max_thrust_n", "mass_kg", "hours"),
+    "chargers": ("voltage_v", "current_a", "outputs", "mass_kg"),
+    "panels": ("rated_w", "length_m", "width_m", "mass_kg"),
+    "propellers": ("diameter_m", "pitch_m", "blades"),
+    "accessories": ("kind", "text", "mass_kg"),
+}
+STOCK = {"shelf": "in stock", "order": "on order", "none": "not to be had", "": ""}
+SHOWN_CHANGES = 300  # rows of an import shown in full
+
+
+@dataclass(frozen=True)
+class ProductRow:
+    """One product as listed: figures as text, doubt of its claims, state and whether that warns."""
+
+    id: str
+    title: str
+    price: float
+    cells: tuple[str, ...]
+    doubt: str
+    state: str
+    warns: bool
+    discontinued: bool
+
+
+@dataclass(frozen=True)
+class CataloguePage:
+    """One kind of product, filtered."""
+
+    kind: str
+    columns: tuple[str, ...]
+    items: tuple[ProductRow, ...]
+    makers: list[str]
+    counts: dict[str, int]
+
+
+def catalogue_page(
+    shelf: Shelf, kind: str, words: str, maker: str, everything: bool, order: str
+) -> CataloguePage:
+    """Products of a kind whose title or id holds every word, by maker, in an order."""
+    all_items = getattr(shelf, kind)
+    wanted = words.lower().split()
+    items = [
+        x
+        for x in all_items
+        if all(w in f"{x.title} {x.id}".lower() for w in wanted)
+        and (not maker or x.maker == maker)
+        and (everything or not x.discontinued)
+    ]
+    if order in COLUMNS[kind] or order == "price":
+        items.sort(key=lambda x: _sort_key(_value(x, order)))
+    return CataloguePage(
+        kind,
+        COLUMNS[kind],
+        tuple(_row(x, kind) for x in items),
+        sorted({x.maker for x in all_items}),
+        {k: len(getattr(shelf, k)) for k in store.KINDS},
+    )
+
+
+def _sort_key(value: Any) -> tuple[bool, str, float]:
+    if isinstance(value, str):
+        return False, value, 0.0
+    return value is None, "", float(value or 0)
+
+
+def _value(item: Item[Any], key: str) -> Any:
+    return getattr(item if key in ("price", "noise_db", "stock") else item.spec, key)
+
+
+def _row(x: Item[Any], kind: str) -> ProductRow:
+    ended = bool(x.valid_to) and x.valid_to < date.today().isoformat()
+    state = f"price ended {x.valid_to}" if ended else STOCK[x.stock]
+    levels = {c.level for c in check_claims(x)}
+    return ProductRow(
+        x.id,
+        x.title,
+        x.price,
+        tuple(plain_value(_value(x, key)) for key in COLUMNS[kind]),
+        next((level for level in ("block", "caution") if level in levels), ""),
+        "discontinued" if x.discontinued else state,
+        ended and not x.discontinued,
+        x.discontinued,
+    )
+
+
+@dataclass(frozen=True)
+class Field:
+    """One field of a product's form: key, the schema's rule, value as typed, message."""
+
+    key: str
+    rule: dict[str, Any]
+    value: str
+    error: str
+
+
+@dataclass(frozen=True)
+class ProductPage:
+    """A product's form, its claims checked, and what happened to it, with each change in words."""
+
+    kind: str
+    title: str
+    price: float | None
+    is_new: bool
+    fields: tuple[Field, ...]
+    claims: list[Claim]
+    history: tuple[tuple[str, str, tuple[str, ...]], ...]
+
+
+def product_page(
+    kind: str,
+    item: Item[Any] | None,
+    kept: dict[str, Any],
+    typed: dict[str, str],
+    errors: dict[str, str],
+    history: list[store.Change],
+) -> ProductPage:
+    """The page of a product as kept (readable or not), with what was typed over it."""
+    fields = tuple(
+        Field(key, rule, typed.get(key, shelf_csv.cell(kept.get(key))), errors.get(key, ""))
+        for key, rule in shelf_csv.columns(kind).items()
+    )
+    title = item.title if item else f"{kept.get('maker', '')} {kept.get('name', '')}".strip()
+    return ProductPage(
+        kind,
+        title or "New product",
+        item.price if item else None,
+        not kept,
+        fields,
+        check_claims(item) if item else [],
+        tuple((c.at, c.what, differences(c)) for c in history),
+    )
+
+
+def differences(change: store.Change) -> tuple[str, ...]:
+    """What a change changed, in words."""
+    a, b = change.before or {}, change.after or {}
+    return tuple(
+        f"{key}: {shelf_csv.cell(a.get(key)) or 'none'} → {shelf_csv.cell(b.get(key)) or 'none'}"
+        for key in sorted({*a, *b})
+        if a.get(key) != b.get(key)
+    )
+
+
+@dataclass(frozen=True)
+class Preview:
+    """What an import would change: (kind, row) by state, and how many are not shown."""
+
+    wrong: list[tuple[str, shelf_csv.Row]]
+    changed: list[tuple[str, shelf_csv.Row]]
+    new: list[tuple[str, shelf_csv.Row]]
+    same: int
+    answer: str
+    to_import: int
+
+    @property
+    def lists(self) -> tuple[tuple[str, list[tuple[str, shelf_csv.Row]], int], ...]:
+        """(heading, rows shown, how many more) of what would be written."""
+        return tuple(
+            (heading, rows[:SHOWN_CHANGES], max(len(rows) - SHOWN_CHANGES, 0))
+            for heading, rows in (("Changed", self.changed), ("New", self.new))
+            if rows
+        )
+
+
+def preview(rows: list[tuple[str, shelf_csv.Row]]) -> Preview:
+    """The rows of a file by what they would do."""
+    wrong, changed, new, same = (
+        [r for r in rows if r[1].state == state] for state in ("wrong", "changed", "new", "same")
+    )
+    answer = (
+        f"*{len(new)}* new, *{len(changed)}* changed, *{len(same)}* as they are, *{len(wrong)}*"
+        " wrong."
+    )
+    return Preview(wrong, changed, new, len(same), answer, len(new) + len(changed))

@@ -1,0 +1,36 @@
+// Shortcuts of one key; keys pressed before this file had loaded are taken from early.js.
+"use strict";
+
+function typing(event) {
+  const t = event.target;
+  return t.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName) && t.type !== "radio" && t.type !== "checkbox";
+}
+
+function pressed(event) {
+  if (typing(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+  const station = document.querySelector(`[data-station="${event.key}"]`);
+  if (station) { station.click(); return; }
+  if (event.key === "/") { event.preventDefault(); document.getElementById("find").focus(); return; }
+  if (event.key === "n") { window.location.href = "/"; return; }
+  if (event.key === "?") { const keys = document.querySelector(".keys"); keys.open = !keys.open; return; }
+  if (event.key === "," || event.key === ".") document.dispatchEvent(new CustomEvent("jolvek:step", { detail: event.key === "." ? 1 : -1 }));
+  if (event.key === "[" || event.key === "]") {
+    const buttons = [...document.querySelectorAll("[data-choose]")];
+    const now = buttons.findIndex((b) => b.classList.contains("is-on"));
+    const next = buttons[(now + (event.key === "]" ? 1 : -1) + buttons.length) % buttons.length];
+    if (next) next.click();
+  }
+}
+
+// Until the cursor listens too, keys are kept and acted on in their order.
+document.removeEventListener("keydown", window.jolvekEarly.keep);
+document.addEventListener("keydown", (event) => {
+  (document.documentElement.dataset.ready ? pressed : window.jolvekEarly.keep)(event);
+});
+
+document.addEventListener("alpine:initialized", () => {
+  document.documentElement.dataset.ready = "1";
+  for (const key of window.jolvekEarly.keys.splice(0)) {
+    pressed({ key, target: document.body, preventDefault() {} });
+  }
+});

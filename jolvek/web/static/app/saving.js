@@ -1,0 +1,90 @@
+// Forms that save themselves: nothing typed is lost. Refused fields are marked in place, what could
+// not be sent waits and is sent again, and leaving the page sends what is left.
+"use strict";
+
+const RESEND_MS = 4000;
+const saving = { form: null, dirty: 0, sent: 0, waiting: null };
+
+function tellSaving(text) {
+  const line = document.getElementById("saving");
+  if (!line) return;
+  line.textContent = text;
+  line.hidden = !text;
+}
+
+function resendLater(why) {
+  tellSaving(`${why} What you typed waits and is sent again.`);
+  clearTimeout(saving.waiting);
+  saving.waiting = setTimeout(() => {
+    saving.form.dispatchEvent(new CustomEvent("resend"));
+  }, RESEND_MS);
+}
+
+function markRefused() {
+  const box = document.getElementById("kept");
+  const refused = box ? JSON.parse(box.dataset.refused || "[]") : [];
+  for (const old of document.querySelectorAll(".wrong[data-live]")) old.remove();
+  for (const field of document.querySelectorAll("[data-marked]")) {
+    field.removeAttribute("aria-invalid");
+    field.removeAttribute("data-marked");
+    field.closest(".entry")?.classList.remove("is-wrong");
+  }
+  for (const [name, , why] of refused) {
+    const field = document.querySelector(`#station-form [name="${name}"]`);
+    if (!field) continue;
+    field.setAttribute("aria-invalid", "true");
+    field.setAttribute("data-marked", "");
+    const entry = field.closest(".entry");
+    if (!entry) continue;
+    entry.classList.add("is-wrong");
+    for (const open of [entry.closest("details")]) if (open) open.open = true;
+    if (entry.querySelector(".wrong")) continue;
+    const text = Object.assign(document.createElement("p"), { className: "wrong" });
+    text.dataset.live = "1";
+    text.textContent = why;
+    entry.append(text);
+  }
+}
+
+function watchSaving(form) {
+  saving.form = form;
+  form.addEventListener("input", () => {
+    saving.dirty += 1;
+  });
+  form.addEventListener("change", () => {
+    saving.dirty += 1;
+  });
+  form.addEventListener("submit", () => {
+    saving.sent = saving.dirty;
+  });
+  form.addEventListener("htmx:before:request", () => {
+    form.dataset.sending = String(saving.dirty);
+  });
+  form.addEventListener("htmx:after:request", (event) => {
+    const status = event.detail?.ctx?.response?.status ?? 0;
+    if (status === 200 || status === 422) {
+      saving.sent = Number(form.dataset.sending || 0);
+      clearTimeout(saving.waiting);
+      tellSaving("");
+    } else if (status) {
+      resendLater(`Not kept: the server answered ${status}.`);
+    }
+  });
+  form.addEventListener("htmx:error", () => {
+    resendLater("Not kept: no connection.");
+  });
+}
+
+function flush() {
+  const form = saving.form;
+  if (!form || saving.sent >= saving.dirty) return;
+  saving.sent = saving.dirty;
+  navigator.sendBeacon(form.action, new FormData(form));
+}
+
+document.addEventListener("DOMContentLoaded", () => {
+  const form = document.querySelector("form[data-saves]");
+  if (form) watchSaving(form);
+});
+document.addEventListener("htmx:after:swap", markRefused);
+window.addEventListener("pagehide", flush);
