@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 import pytest
@@ -43,4 +44,17 @@ def app(tmp_path: Path, conn):
 def client(app):
     """A client without CSRF, for the pages' logic; tests/web/test_safety.py keeps it on."""
     app.config["WTF_CSRF_ENABLED"] = False
-    return app.test_client()
+    opened = app.test_client()
+    opened.response_wrapper = type("Squeezed", (Squeezed, opened.response_wrapper), {})
+    return opened
+
+
+class Squeezed:
+    """An answer whose HTML is read without the white space beside its tags."""
+
+    @property
+    def text(self):
+        text = self.get_data(as_text=True)
+        if self.mimetype != "text/html":
+            return text
+        return re.sub(r"\s*\n\s*", " ", re.sub(r"\s*\n\s*(?=<)|(?<=>)\s*\n\s*", "", text))

@@ -7,7 +7,7 @@ import pytest
 
 from jolvek import demo
 from jolvek.core.enquiry.need import Leg
-from jolvek.store import db, enquiries, setups
+from jolvek.store import db, enquiries, finding, setups
 from jolvek.store import shelf as shelf_store
 
 
@@ -54,7 +54,7 @@ def test_a_saved_change_is_kept_and_pinned_setups_stay(conn, shelf):
     }
     assert setups.pin(conn, 2, items, 2, 1, 0.381) == "A"
     need = replace(stored.need, load=replace(stored.need.load, people=3))
-    enquiries.save(conn, 2, replace(stored.enquiry, need=need), "2026-01-01")
+    enquiries.change(conn, 2, lambda e: replace(e, need=need), "2026-01-01")
     assert enquiries.get(conn, 2).need.load.people == 3
     pinned = setups.of_enquiry(conn, 2)[0]
     assert (
@@ -92,25 +92,21 @@ def test_legs_seats_and_words_come_back(conn):
     )
     day = replace(day, reserve_school="thirds", hotel_w=20.0)
     need = replace(stored.need, day=day, load=replace(stored.need.load, seat_kg=(90.0, 60.0)))
-    enquiries.save(
-        conn,
-        2,
-        replace(stored.enquiry, need=need, model="Skerry 29", storage="davit"),
-        "2026-01-01",
+    enquiries.change(
+        conn, 2, lambda e: replace(e, need=need, model="Skerry 29", storage="davit"), "2026-01-01"
     )
     again = enquiries.get(conn, 2)
     assert again.need == need and (again.enquiry.model, again.enquiry.storage) == (
         "Skerry 29",
         "davit",
     )
-    assert [s.id for s in enquiries.same_model(conn, "skerry")] == [2] and enquiries.same_model(
-        conn, "%"
-    ) == []
+    assert finding.same_model(conn, "skerry") == [2]
+    assert finding.same_model(conn, "%") == []
 
 
 def test_enquiries_are_found_by_customer_boat_and_product(conn, shelf):
-    assert [line.id for line in enquiries.found(conn, "averb")] == [3]
-    assert {line.id for line in enquiries.found(conn, "kayak")} == {1}
+    assert [line.id for line in finding.found(conn, "averb")] == [3]
+    assert {line.id for line in finding.found(conn, "kayak")} == {1}
     setups.pin(
         conn,
         4,
@@ -120,13 +116,13 @@ def test_enquiries_are_found_by_customer_boat_and_product(conn, shelf):
         None,
     )
     enquiries.touch(conn, 4, "2026-12-01")
-    assert 4 in {line.id for line in enquiries.found(conn, shelf.motors[0].name)}
-    assert enquiries.found(conn, '" OR 1') == [] and enquiries.found(conn, "  ") == []
+    assert 4 in {line.id for line in finding.found(conn, shelf.motors[0].name)}
+    assert finding.found(conn, '" OR 1') == [] and finding.found(conn, "  ") == []
 
 
 def test_what_an_enquiry_waits_for_follows_its_work(conn, shelf):
     def waits():
-        return {line.id: line.waits for line in enquiries.listed(conn)}[5]
+        return {line.id: line.waits for line in finding.listed(conn)}[5]
 
     assert waits() == "choice"
     setups.pin(
@@ -147,8 +143,8 @@ def test_what_an_enquiry_waits_for_follows_its_work(conn, shelf):
         enquiries.set_stage(conn, 5, stage, "2026")
         assert waits() == expected
     enquiries.archive(conn, 5)
-    assert 5 not in {line.id for line in enquiries.listed(conn)} and [
-        line.id for line in enquiries.listed(conn, archived=True)
+    assert 5 not in {line.id for line in finding.listed(conn)} and [
+        line.id for line in finding.listed(conn, archived=True)
     ] == [5]
 
 
@@ -176,4 +172,4 @@ def test_a_batch_of_changes_is_undone_whole_and_its_history_stays(conn, shelf):
 
 def test_filling_twice_changes_nothing(conn):
     demo.fill(conn)
-    assert len(enquiries.listed(conn)) == 6
+    assert len(finding.listed(conn)) == 6

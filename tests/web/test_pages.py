@@ -61,8 +61,11 @@ def test_units_are_the_users_choice(client):
 
 
 def test_units_never_send_one_away(client):
-    assert client.post("/units", data={"back": "https://example.org/x"}).location == "/x"
+    assert client.post("/units", data={"back": "https://example.org/x"}).location == "/"
     assert client.post("/units", data={"back": "//example.org"}).location == "/"
+    assert client.post("/units", data={"back": "/\\\\example.org"}).location == "/"
+    assert client.post("/units", data={"back": "//[broken"}).location == "/"
+    assert client.post("/units", data={"back": "/shelf/?q=a"}).location == "/shelf/?q=a"
 
 
 @pytest.mark.parametrize(

@@ -85,7 +85,7 @@ def test_an_enquiry_file_opens_and_comes_out_the_same(client, enquiries):
         (b"{}", "format"),
         (b"\xff\xfe\x00", "UTF-8"),
         (b"", "not JSON"),
-        (b"x" * 1_200_000, "larger than 1000 kB"),
+        (b"x" * 1_200_000, "larger than 1 MB"),
     ],
     ids=["text", "empty object", "bytes", "empty", "oversize"],
 )

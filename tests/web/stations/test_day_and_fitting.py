@@ -137,7 +137,7 @@ def test_a_track_becomes_legs_by_geodesic_and_comes_out_again(fitted, conn):
 )
 def test_a_file_without_a_way_is_refused_at_its_field(fitted, content):
     answer = fitted.post("/enquiry/2/day-out/way", data={"file": (io.BytesIO(content), "t.gpx")})
-    assert answer.status_code == 422 and 'id="way-error"' in answer.text
+    assert answer.status_code == 422 and 'id="file-error"' in answer.text
 
 
 def test_a_long_track_is_simplified_to_a_dozen_legs_without_losing_its_length():
