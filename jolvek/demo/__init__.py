@@ -7,6 +7,7 @@ from __future__ import annotations
 import sqlite3
 from importlib import resources
 
+from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.products.shelf import Shelf
 from jolvek.formats import enquiry_file, shelf_file
 from jolvek.store import enquiries as enquiry_store
@@ -23,7 +24,7 @@ def shelf() -> Shelf:
     )
 
 
-def enquiries() -> list[enquiry_file.Enquiry]:
+def enquiries() -> list[Enquiry]:
     """The six enquiries, in the order of their file names."""
     folder = resources.files(__package__).joinpath("enquiries")
     files = sorted((f for f in folder.iterdir() if f.name.endswith(".json")), key=lambda f: f.name)

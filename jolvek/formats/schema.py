@@ -31,7 +31,8 @@ def schema(name: str) -> dict[str, Any]:
         .joinpath("schemas", f"{name}.json")
         .read_text(encoding="utf-8")
     )
-    return json.loads(text)
+    found: dict[str, Any] = json.loads(text)
+    return found
 
 
 @cache
@@ -107,6 +108,6 @@ def _allowed(kind: str, wanted: Any, rule: dict[str, Any]) -> str:
     }
     if kind == "type":
         return " or ".join(
-            names.get(w, w) for w in (wanted if isinstance(wanted, list) else [wanted])
+            names.get(w, str(w)) for w in (wanted if isinstance(wanted, list) else [wanted])
         )
     return f"{kind} {wanted}"

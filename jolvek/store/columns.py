@@ -64,7 +64,8 @@ def from_json(kind: str, text: str) -> Any:
         data = json.loads(text)
     except ValueError:
         raise UnreadableColumn(f"{kind}: read {text[:40]!r}, allowed is JSON") from None
-    version, value = 0, data
+    version: Any = 0
+    value = data
     if isinstance(data, dict) and "format" in data and "value" in data:
         version, value = data.get("version"), data["value"]
         if data["format"] != kind or not isinstance(version, int) or version > VERSION:

@@ -89,7 +89,8 @@ def migrate(conn: sqlite3.Connection) -> int:
             )
         for number, sql in steps:
             if number > version:
-                _REPAIRS.get(number, lambda _conn: None)(conn)
+                if number in _REPAIRS:
+                    _REPAIRS[number](conn)
                 for statement in _statements(sql):
                     conn.execute(statement)
                 conn.execute(f"PRAGMA user_version = {number:d}")

@@ -21,7 +21,7 @@ OVERLAPS = """(root) => {
   const found = [];
   for (const svg of document.querySelectorAll(root)) {
     const shown = [...svg.querySelectorAll('text')].filter((t) => t.textContent.trim());
-    const texts = display.map((t) => [t.textContent, t.getBoundingClientRect()]);
+    const texts = shown.map((t) => [t.textContent, t.getBoundingClientRect()]);
     const frame = svg.getBoundingClientRect();
     texts.forEach(([a, x], i) => {
       if (x.left < frame.left - 1 || x.right > frame.right + 1)

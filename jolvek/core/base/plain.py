@@ -45,7 +45,8 @@ def mended(
     (Panel(rated_w=100.0, length_m=None, width_m=None, mass_kg=None, name=''), \
 ('panel.mass_kg: read 9000000000.0, allowed is 0.1 to 100',))
     """
-    left, fallback, said = dict(values), fallback or {}, []
+    left, fallback = dict(values), fallback or {}
+    said: list[str] = []
     while True:
         try:
             return make(**left), tuple(said)

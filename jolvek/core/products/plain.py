@@ -58,7 +58,7 @@ def product_from_plain(kind: str, row: Mapping[str, Any]) -> Item[Any]:
     values = {k: tuple(v) if isinstance(v, list) else v for k, v in row.items()}
     item_keys = {*_COMMON, *_OWN.get(kind, ())}
     spec = {k: v for k, v in values.items() if k not in item_keys}
-    more = {k: v for k, v in values.items() if k in item_keys}
+    more: dict[str, Any] = {k: v for k, v in values.items() if k in item_keys}
     return Item(spec=KINDS[kind](**spec, name=row["name"]), **more)
 
 

@@ -32,9 +32,9 @@ def _need(form: QuickForm) -> Need | None:
     if form.errors:
         return None
     try:
-        day = Day(speed_m_s=form.speed.data, distance_m=form.distance.data)
-        people = int(form.people.data)
-        return quick_need(form.family.data, form.length.data, people, day)
+        day = Day(speed_m_s=form.speed.si, distance_m=form.distance.si)
+        people = int(form.people.si)
+        return quick_need(form.family.data, form.length.si, people, day)
     except ValueRefused as error:
         refuse_at_field(form, error)
         return None

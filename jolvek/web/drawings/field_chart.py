@@ -115,7 +115,8 @@ def field_chart(
 
 def _names(frame: Frame, price: np.ndarray, reach: np.ndarray, picks: list[Pick]) -> str:
     """Numbered marks for the picks, one for picks that are the same setup."""
-    out, numbers = [], {}
+    numbers: dict[int, int] = {}
+    out = []
     for pick in picks:
         numbers.setdefault(pick.index, len(numbers) + 1)
     for index, number in numbers.items():

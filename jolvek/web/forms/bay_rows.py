@@ -40,7 +40,7 @@ def add_bay_fields(form: type[FlaskForm]) -> None:
 
 def bays_from(form: FlaskForm, before: tuple[Bay, ...]) -> tuple[Bay, ...]:
     """The bays in a form; a row that lacks a size is refused there and stays as it was."""
-    out = []
+    out: list[Bay] = []
     for i in ROWS:
         values = {key: form[f"bay{i}_{name}"].data for key, name, *_ in _FIELDS}
         missing = [name for name in _NEEDED if form[f"bay{i}_{name}"].data is None]

@@ -90,8 +90,8 @@ def enquiry_from(form: DayForm, before: Enquiry) -> Enquiry:
     if form.charge.data is not None:
         values["charge_h"] = form.charge.data / 3600
     day = Day(
-        speed_m_s=form.speed.data,
-        distance_m=form.distance.data,
+        speed_m_s=form.speed.si,
+        distance_m=form.distance.si,
         reserve_school=school,
         electric_only=bool(form.electric_only.data),
         shore_power=bool(form.shore_power.data),

@@ -54,6 +54,12 @@ class QuantityField(Field):
         """The unit shown behind the field."""
         return display.current()[self.quantity]
 
+    @property
+    def si(self) -> float:
+        """The figure of a field that is needed."""
+        assert self.data is not None
+        return float(self.data)
+
     def _value(self) -> str:
         if self.typed is not None:
             return self.typed

@@ -46,7 +46,7 @@ def legs_from(form: FlaskForm, before: tuple[Leg, ...]) -> tuple[Leg, ...]:
                 field.errors = [*field.errors, "needed: type a distance or a time"]
                 out += [old] if old else []
             continue
-        values["speed_m_s"] = values["speed_m_s"] or form.speed.data
+        values["speed_m_s"] = values["speed_m_s"] or form.speed.si
         given = {k: v for k, v in values.items() if v is not None}
         if old is not None and old.distance_m == values["distance_m"]:
             given |= {"latitude_deg": old.latitude_deg, "longitude_deg": old.longitude_deg}

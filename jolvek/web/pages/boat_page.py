@@ -82,7 +82,7 @@ def answer(need: Need, sizing: Sizing, u: Units) -> str:
 def speeds_m_s(wished_m_s: float, u: Units) -> tuple[float, ...]:
     """Five round speeds about the wished one, so that a planing boat is not judged at a walk."""
     factor = QUANTITIES["speed"].typed[u["speed"]]
-    usual = (4, 6, 8, 10, 12) if u["speed"] == "km/h" else (2, 3, 4, 5, 6)
+    usual: tuple[float, ...] = (4, 6, 8, 10, 12) if u["speed"] == "km/h" else (2, 3, 4, 5, 6)
     wished = wished_m_s / factor
     if wished > usual[-1]:
         usual = tuple(round(wished * share) for share in (0.25, 0.5, 0.75, 1, 1.25))

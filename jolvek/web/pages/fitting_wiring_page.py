@@ -1,4 +1,4 @@
-"""What Fitting's wiring shows: the diagram, every cable and fuse, and what is to be said of them."""
+"""What Fitting's wiring shows: the diagram, every cable and fuse, and what is said of them."""
 
 from __future__ import annotations
 

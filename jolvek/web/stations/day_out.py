@@ -103,10 +103,10 @@ def import_way(enquiry_id: int) -> Any:
         way = gpx_file.read(upload.read(), stored.need.day.speed_m_s)
     except JolvekError as error:
         return _page(enquiry_id, 422, way_error=str(error))
-    place = {"latitude_deg": way.latitude_deg, "longitude_deg": way.longitude_deg}
+    lat, lon = way.latitude_deg, way.longitude_deg
 
     def led(e: Enquiry) -> Enquiry:
-        day = replace(e.need.day.with_legs(way.legs), **place)
+        day = replace(e.need.day.with_legs(way.legs), latitude_deg=lat, longitude_deg=lon)
         return replace(e, need=replace(e.need, day=day))
 
     day = saving.change(enquiry_id, led).need.day

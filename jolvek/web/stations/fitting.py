@@ -39,7 +39,7 @@ STATION = stations.add(6, "fitting", "Fitting", _state)
 
 @bp.get("/fitting")
 def page(enquiry_id: int) -> Any:
-    """One tab of the station; a fragment with it alone when a weight, the shaft or the plan moves."""
+    """One tab of the station; a fragment with it alone when something of it moves."""
     tab = request.args.get("tab", "") if request.args.get("tab", "") in TABS else "drawing"
     f, u = frame(enquiry_id, "fitting"), display.current()
     hand = f.card.in_hand

@@ -39,7 +39,9 @@ def test_a_wrong_boat_comes_back_with_422_the_message_and_everything_typed(
     assert block and says in block[1].replace("&#34;", '"')
     assert 'value="77 lb"' in answer.text and 'value="typed title"' in answer.text
     after = store.get(conn, 2)
-    assert after.title == "typed title" and after.need.load.gear_kg == pytest.approx(34.93, abs=0.01)
+    assert after.title == "typed title" and after.need.load.gear_kg == pytest.approx(
+        34.93, abs=0.01
+    )
     assert replace(after.need, load=before.need.load) == before.need  # the refused one stays
 
 
@@ -206,7 +208,6 @@ def test_autosave_keeps_and_says_when_and_keeps_nothing_wrong(client, conn):
 
 def test_an_earlier_boat_of_the_model_is_a_start(client, conn):
     for number in (2, 5):
-        stored = store.get(conn, number)
         store.change(conn, number, lambda e: replace(e, model="Skerry 29"), "2026")
     assert "Start from it" in client.get("/enquiry/5/boat").text
     client.post("/enquiry/5/boat/from", data={"other": "2"})
