@@ -12,7 +12,7 @@ from geographiclib.geodesic import Geodesic
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.need import Leg
 
-MOST_LEGS = 12
+MOST_LEGS = 12  # that one reads at a glance; a day may hold more
 MOST_POINTS = 50_000
 
 
@@ -66,6 +66,9 @@ def read(content: bytes, speed_m_s: float) -> Way:
     if len(points) > MOST_POINTS:
         raise WayRefused(f"more than {MOST_POINTS} points; simplify the track first")
     places = [(p.latitude, p.longitude) for p in points]
+    off = next((p for p in places if not (-90 <= p[0] <= 90 and -180 <= p[1] <= 180)), None)
+    if off is not None:
+        raise WayRefused(f"a point lies at {off[0]}, {off[1]}, which is not on the earth")
     along = [0.0]
     for a, b in zip(places, places[1:], strict=False):
         along.append(along[-1] + distance_m(a, b))

@@ -47,7 +47,11 @@ def loads(text: str | bytes) -> Any:
         raise UnreadableFile(f"file: read {word}, allowed are finite numbers")
 
     try:
-        return json.loads(text, parse_constant=refuse)
+        found = json.loads(text, parse_constant=refuse)
+        json.dumps(found, ensure_ascii=False).encode()
+        return found
+    except UnicodeEncodeError:
+        raise UnreadableFile("file: a text holds half a character, allowed is plain text") from None
     except UnicodeDecodeError as error:
         raise UnreadableFile(
             f"file: not UTF-8 text (byte {error.start}), allowed is JSON in UTF-8"
@@ -56,6 +60,8 @@ def loads(text: str | bytes) -> Any:
         raise UnreadableFile(
             f"file: not JSON, line {error.lineno} column {error.colno}: {error.msg}"
         ) from None
+    except ValueError:  # an integer of thousands of digits
+        raise UnreadableFile("file: a number is too long, allowed are 300 digits") from None
     except RecursionError:
         raise UnreadableFile(
             "file: nested too deep, allowed is the format of `jolvek schema`"

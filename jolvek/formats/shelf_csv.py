@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from dataclasses import dataclass
 from functools import cache
 from typing import Any
@@ -23,7 +24,8 @@ from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats import schema
 
 MOST_ROWS = 20_000
-_FORMULA = ("=", "+", "@", "\t", "\r")
+_FORMULA = re.compile(r"[\s\ufeff]*[-=+@\t\r]")  # what a spreadsheet might run
+_WORDS = re.compile(r"-\d[\w .,/-]*$|[^-=+@]")  # a dash before a figure, as in a name
 
 
 class CsvRefused(JolvekError):
@@ -82,7 +84,7 @@ def cell(value: Any) -> str:
     if isinstance(value, list):
         return "|".join(cell(x) for x in value)
     text = repr(value) if isinstance(value, float) else str(value)
-    return f"'{text}" if isinstance(value, str) and text.startswith(_FORMULA) else text
+    return f"'{text}" if isinstance(value, str) and _FORMULA.match(text) else text
 
 
 def decoded(content: bytes) -> str:
@@ -192,11 +194,9 @@ def value_of(cell: str, rule: dict[str, Any], key: str, comma_is_decimal: bool =
         return [
             value_of(part, inner, key, comma_is_decimal) for part in text.split("|") if part.strip()
         ]
-    if text.startswith("'") and text[1:].startswith(_FORMULA):
-        return text[1:]
-    if text.startswith(_FORMULA) or (
-        text.startswith("-") and not text[1:2].isdigit() and "(" in text
-    ):
+    if text.startswith("'") and _FORMULA.match(text[1:]):
+        return text[1:].strip()
+    if _FORMULA.match(cell) and not _WORDS.match(text):
         raise CsvRefused(
             f"{key}: read {text[:40]!r}, allowed is plain text; a formula is not taken"
         )

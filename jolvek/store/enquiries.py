@@ -212,7 +212,7 @@ def _keep_version(
 
 
 def touch(conn: sqlite3.Connection, enquiry_id: int, now: str) -> None:
-    """Mark what is pinned to an enquiry as changed, and take its products into what can be found."""
+    """Mark what is pinned as changed, and take its products into what can be found."""
     conn.execute(
         "UPDATE enquiry SET touched_at = :now WHERE id = :id", {"now": now, "id": enquiry_id}
     )

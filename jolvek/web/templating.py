@@ -26,6 +26,11 @@ SCRIPTS = (
 )
 
 
+def _typed(field: Any) -> str:
+    """What stands in a text field: what was typed where it was refused, else what is kept."""
+    return str((field.raw_data[0] if field.errors and field.raw_data else field.data) or "")
+
+
 def set_up(app: Flask, settings: Settings) -> None:
     """Hand the templates their functions and filters."""
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
@@ -51,6 +56,7 @@ def set_up(app: Flask, settings: Settings) -> None:
         key_unit=words.key_unit,
         plain_value=words.plain_value,
         plain_rule=words.plain_rule,
+        typed=_typed,
     )
 
     @app.context_processor

@@ -16,6 +16,7 @@ from jolvek.core.match.field import Field
 from jolvek.core.match.motors import Motors
 from jolvek.core.match.pairs import Pairs
 from jolvek.core.match.speeds import Runs
+from jolvek.core.predict.performance import DRIFT_W
 
 
 def days(need: Need, m: Motors, d: Drives, s: Supplies, p: Pairs, runs: Runs) -> Field:
@@ -37,7 +38,8 @@ def days(need: Need, m: Motors, d: Drives, s: Supplies, p: Pairs, runs: Runs) ->
         _shares(need, s, p, runs.run_w / energy),
         _shares(need, s, p, mean_w / energy),
     )
-    runtime = np.maximum(3600.0 * share * energy / runs.run_w - day.keep_s, 0.0)
+    run_w = np.maximum(runs.run_w, DRIFT_W)
+    runtime = np.maximum(3600.0 * share * energy / run_w - day.keep_s, 0.0)
     speed = np.where(np.isnan(runs.wish_w), runs.top_m_s, day.speed_m_s)
     spent = np.where(able, runs.day_wh, np.inf)
     return _judged(

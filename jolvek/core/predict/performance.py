@@ -25,6 +25,7 @@ from jolvek.core.hydro.propulsor import (
 from jolvek.core.hydro.resistance import Resistance, total_n
 from jolvek.core.predict.setup import Setup
 
+DRIFT_W = 1.0  # less than any controller gives: no power is used
 BAND = 0.12  # of speed, untried; from the residuals against speeds on the water
 
 
@@ -221,6 +222,8 @@ class Performance:
 
     def _point(self, power: float, speed: float, thrust: float) -> Point:
         bank, motor = self.setup.bank, self.setup.motor
+        if power < DRIFT_W and self.setup.wind_m_s < 0:
+            return Point(0.0, speed, 0.0, None, None, 0.0, "the wind alone drives her there")
         if bank is None:
             amps = power / motor.voltage_v if motor.voltage_v else None
             return Point(power, speed, amps, None, None, thrust)

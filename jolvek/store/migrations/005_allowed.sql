@@ -342,7 +342,7 @@ BEGIN
     THEN RAISE(ABORT, 'enquiry.reserve_school is not allowed')
     WHEN NEW.sky NOT IN ('clear', 'fair', 'mixed', 'overcast')
     THEN RAISE(ABORT, 'enquiry.sky is not allowed')
-    WHEN NEW.date <> '' AND NEW.date IS NOT date(NEW.date)
+    WHEN NEW.date <> '' AND NEW.date IS NOT date(NEW.date, '+0 days')
     THEN RAISE(ABORT, 'enquiry.date is not allowed')
   END;
 END;
@@ -407,7 +407,7 @@ BEGIN
     AND NEW.sky NOT IN ('clear', 'fair', 'mixed', 'overcast')
     THEN RAISE(ABORT, 'enquiry.sky is not allowed')
     WHEN NEW.date IS NOT OLD.date
-    AND NEW.date <> '' AND NEW.date IS NOT date(NEW.date)
+    AND NEW.date <> '' AND NEW.date IS NOT date(NEW.date, '+0 days')
     THEN RAISE(ABORT, 'enquiry.date is not allowed')
   END;
 END;
@@ -453,7 +453,7 @@ BEGIN
     THEN RAISE(ABORT, 'motor.style is not allowed')
     WHEN NEW.stock NOT IN ('', 'shelf', 'order', 'none')
     THEN RAISE(ABORT, 'motor.stock is not allowed')
-    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'motor.valid_to is not allowed')
   END;
 END;
@@ -519,7 +519,7 @@ BEGIN
     AND NEW.stock NOT IN ('', 'shelf', 'order', 'none')
     THEN RAISE(ABORT, 'motor.stock is not allowed')
     WHEN NEW.valid_to IS NOT OLD.valid_to
-    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'motor.valid_to is not allowed')
   END;
 END;
@@ -559,7 +559,7 @@ BEGIN
     THEN RAISE(ABORT, 'battery.stock is not allowed')
     WHEN NEW.chemistry NOT IN ('lfp', 'nmc', 'agm', 'gel', 'flooded')
     THEN RAISE(ABORT, 'battery.chemistry is not allowed')
-    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'battery.valid_to is not allowed')
   END;
 END;
@@ -618,7 +618,7 @@ BEGIN
     )
     THEN RAISE(ABORT, 'battery.chemistry is not allowed')
     WHEN NEW.valid_to IS NOT OLD.valid_to
-    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'battery.valid_to is not allowed')
   END;
 END;
@@ -651,7 +651,7 @@ BEGIN
       'pod', 'swing_arm', 'offset_bracket', 'well'
     )
     THEN RAISE(ABORT, 'mount.kind is not allowed')
-    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'mount.valid_to is not allowed')
   END;
 END;
@@ -696,7 +696,7 @@ BEGIN
     )
     THEN RAISE(ABORT, 'mount.kind is not allowed')
     WHEN NEW.valid_to IS NOT OLD.valid_to
-    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'mount.valid_to is not allowed')
   END;
 END;
@@ -716,7 +716,7 @@ BEGIN
     THEN RAISE(ABORT, 'charger.outputs is not allowed')
     WHEN NEW.stock NOT IN ('', 'shelf', 'order', 'none')
     THEN RAISE(ABORT, 'charger.stock is not allowed')
-    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'charger.valid_to is not allowed')
   END;
 END;
@@ -743,7 +743,7 @@ BEGIN
     AND NEW.stock NOT IN ('', 'shelf', 'order', 'none')
     THEN RAISE(ABORT, 'charger.stock is not allowed')
     WHEN NEW.valid_to IS NOT OLD.valid_to
-    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'charger.valid_to is not allowed')
   END;
 END;
@@ -763,7 +763,7 @@ BEGIN
     THEN RAISE(ABORT, 'panel.mass_kg is not allowed')
     WHEN NEW.stock NOT IN ('', 'shelf', 'order', 'none')
     THEN RAISE(ABORT, 'panel.stock is not allowed')
-    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'panel.valid_to is not allowed')
   END;
 END;
@@ -790,7 +790,7 @@ BEGIN
     AND NEW.stock NOT IN ('', 'shelf', 'order', 'none')
     THEN RAISE(ABORT, 'panel.stock is not allowed')
     WHEN NEW.valid_to IS NOT OLD.valid_to
-    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'panel.valid_to is not allowed')
   END;
 END;
@@ -808,7 +808,7 @@ BEGIN
     THEN RAISE(ABORT, 'propeller.blades is not allowed')
     WHEN NEW.stock NOT IN ('', 'shelf', 'order', 'none')
     THEN RAISE(ABORT, 'propeller.stock is not allowed')
-    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'propeller.valid_to is not allowed')
   END;
 END;
@@ -832,7 +832,7 @@ BEGIN
     AND NEW.stock NOT IN ('', 'shelf', 'order', 'none')
     THEN RAISE(ABORT, 'propeller.stock is not allowed')
     WHEN NEW.valid_to IS NOT OLD.valid_to
-    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'propeller.valid_to is not allowed')
   END;
 END;
@@ -850,7 +850,7 @@ BEGIN
       'gauge', 'throttle', 'cover', 'cable', 'fuse', 'switch', 'steering', 'safety', 'other'
     )
     THEN RAISE(ABORT, 'accessory.kind is not allowed')
-    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    WHEN NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'accessory.valid_to is not allowed')
   END;
 END;
@@ -873,7 +873,7 @@ BEGIN
     )
     THEN RAISE(ABORT, 'accessory.kind is not allowed')
     WHEN NEW.valid_to IS NOT OLD.valid_to
-    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to)
+    AND NEW.valid_to <> '' AND NEW.valid_to IS NOT date(NEW.valid_to, '+0 days')
     THEN RAISE(ABORT, 'accessory.valid_to is not allowed')
   END;
 END;

@@ -2,50 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 
-from jolvek.core.base import units
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS, Loads12V, Plan
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.trim import Weight, moved
-from jolvek.web.view.display import Units
+from jolvek.web.forms.reader import Reader
 
 RUN_M, LOAD_A, LOAD_S = (0.2, 30.0), (0.0, 200.0), (60.0, 240 * 3600.0)
 BEHIND_STERN_M = 0.5  # how far behind the stern a weight may be put
-
-
-@dataclass
-class Reader:
-    """Reads typed figures from an address into SI; what cannot be read is told by field."""
-
-    args: Mapping[str, str]
-    u: Units
-    refused: dict[str, str] = field(default_factory=dict)
-
-    def figure(self, key: str, quantity: str, low: float, high: float) -> float | None:
-        """A typed figure; None where it is empty or refused."""
-        text = self.args.get(key, "").strip()
-        if not text:
-            return None
-        try:
-            value = units.parse(text, quantity, self.u[quantity])
-        except units.NotAQuantity as error:
-            self.refused[key] = str(error)
-            return None
-        if not low <= value <= high:
-            allowed = f"{self.u.full(low, quantity)} to {self.u.full(high, quantity)}"
-            self.refused[key] = f"read “{text}”; allowed is {allowed}"
-            return None
-        return value
-
-    def one_of(self, key: str, known: tuple[str, ...], usual: str) -> str:
-        """One of the known words."""
-        word = self.args.get(key) or usual
-        if word in known:
-            return word
-        self.refused[key] = f"read “{word}”; allowed is one of {', '.join(known)}"
-        return usual
 
 
 def plan_from(read: Reader) -> Plan:

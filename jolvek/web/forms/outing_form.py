@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from jolvek.core.base import units
 from jolvek.core.day.otherwise import Switches
 from jolvek.core.enquiry.need import MOST_LEGS
+from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
 
 WIND_FROM_H = 13.0
@@ -41,28 +41,12 @@ class Asked:
 
 def asked_from(args: Mapping[str, str], u: Units) -> Asked:
     """Read the address; what cannot be read is told beside its field."""
-    refused: dict[str, str] = {}
-
-    def figure(key: str, quantity: str, low: float, high: float) -> float | None:
-        text = args.get(key, "").strip()
-        if not text:
-            return None
-        try:
-            value = units.parse(text, quantity, u[quantity])
-        except units.NotAQuantity as error:
-            refused[key] = str(error)
-            return None
-        if not low <= value <= high:
-            allowed = f"{u.full(low, quantity)} to {u.full(high, quantity)}"
-            refused[key] = f"read “{text}”; allowed is {allowed}"
-            return None
-        return value
-
-    wind = figure("wind", "speed", 0, MOST_WIND_M_S)
-    hour = figure("from", "clock", 0, 24)
-    stream = figure("stream", "speed", 0, MOST_STREAM_M_S)
-    numbers = range(1, MOST_LEGS + 1)
-    speeds = {i: v for i in numbers if (v := figure(f"v{i}", "speed", 0.2, 20)) is not None}
+    read = Reader(args, u)
+    wind = read.figure("wind", "speed", 0, MOST_WIND_M_S)
+    hour = read.figure("from", "clock", 0, 24)
+    stream = read.figure("stream", "speed", 0, MOST_STREAM_M_S)
+    arrive = read.figure("arrive", "duration", 300, 400 * 3600)
+    speeds = {i: read.figure(f"v{i}", "speed", 0.2, 20) for i in range(1, MOST_LEGS + 1)}
     switches = Switches(
         wind if args.get("wind_on") or wind else None,
         WIND_FROM_H if hour is None else hour,
@@ -73,7 +57,12 @@ def asked_from(args: Mapping[str, str], u: Units) -> Asked:
         AGED if args.get("aged") else 0.0,
         COLD_C if args.get("cold") else None,
     )
-    on = {key: bool(args.get(key)) for key in ("spare", "sim", "all")}
-    arrive = figure("arrive", "duration", 300, 400 * 3600)
-    hours = arrive / 3600 if arrive else None
-    return Asked(switches, on["spare"], on["sim"], on["all"], speeds, hours, refused)
+    return Asked(
+        switches,
+        bool(args.get("spare")),
+        bool(args.get("sim")),
+        bool(args.get("all")),
+        {i: v for i, v in speeds.items() if v is not None},
+        arrive / 3600 if arrive else None,
+        read.refused,
+    )

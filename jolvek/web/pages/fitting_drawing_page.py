@@ -15,7 +15,8 @@ from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import RULES
 from jolvek.web.drawings.fitting_drawing import drawn_leg, leg_view, stern_view, weights_view
 from jolvek.web.drawings.plan_drawing import plan_view
-from jolvek.web.forms.fitting_form import Reader, weight_key, weights_from
+from jolvek.web.forms.fitting_form import weight_key, weights_from
+from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
 
 AIR = {

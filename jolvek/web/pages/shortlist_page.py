@@ -12,14 +12,14 @@ from jolvek.core.base.units import hours as clock
 from jolvek.core.enquiry.need import WISHES, Need
 from jolvek.core.match.matching import Match
 from jolvek.core.match.ranking import ranked
-from jolvek.core.predict.performance import BAND
+from jolvek.core.predict.performance import BAND, DRIFT_W
 from jolvek.core.rules.rulebook import RULES
 from jolvek.web.drawings.field_chart import field_chart
 from jolvek.web.forms.day_form import WISH_WORDS
 from jolvek.web.forms.narrowing import FACETS, Filters
+from jolvek.web.pages.narrowed import facet_values, narrowed
 from jolvek.web.view.display import Units, band, money
 from jolvek.web.view.matches import Answer, Row, row
-from jolvek.web.view.narrowed import facet_values, narrowed
 from jolvek.web.view.what_if import TRIALS, WHAT_IFS
 
 GROUPS = {
@@ -129,11 +129,12 @@ def _row(
 ) -> ShortRow:
     shaft = f", shaft {1000 * r.shaft_m:.0f} mm" if r.shaft_m else ""
     charger = r.charger.name if r.charger else "no charger on the shelf"
+    drifts = r.power_w is not None and r.power_w < DRIFT_W  # the wind alone: no range of hers
     figures = (
         u.number(r.top_speed_m_s, "speed"),
         u.number(r.power_w, "power"),
-        clock(r.runtime_s),
-        u.number(r.range_m, "distance"),
+        "–" if drifts else clock(r.runtime_s),
+        "–" if drifts else u.number(r.range_m, "distance"),
         u.number(r.mass_kg, "mass"),
         u.number(r.lift_kg, "mass"),
         clock(r.charge_h * 3600) if r.charge_h else "–",

@@ -20,9 +20,9 @@ from jolvek.store import setups
 from jolvek.web import errors, saving
 from jolvek.web.forms.outing_form import Asked, asked_from
 from jolvek.web.pages.day_out_page import DayOutPage, day_out_page
+from jolvek.web.pages.planned import planned, taken_out
 from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
-from jolvek.web.view.planned import planned, taken_out
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("day_out", __name__, url_prefix="/enquiry/<int:enquiry_id>")

@@ -12,7 +12,8 @@ from markupsafe import Markup
 
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
 from jolvek.core.fit.checklist import sheet, work_hours
-from jolvek.web.forms.fitting_form import Reader, fitted_from
+from jolvek.web.forms.fitting_form import fitted_from
+from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.fitting_drawing_page import drawing_page
 from jolvek.web.pages.fitting_mounts_page import mounts_page
 from jolvek.web.pages.fitting_wiring_page import TAKE_WORDS, wiring_page

@@ -11,7 +11,7 @@ from typing import Any
 from jolvek.core.base.errors import JolvekError
 
 LONGEST_PX = 1600
-MOST_PIXELS = 60_000_000
+MOST_PIXELS = 25_000_000
 
 
 class PhotoRefused(JolvekError):
@@ -33,6 +33,7 @@ def keep(upload: Any, folder: Path) -> str:
                     f"{upload.filename}: {image.width} × {image.height} pixels are more than"
                     f" {MOST_PIXELS // 1_000_000} million"
                 )
+            image.draft("RGB", (2 * LONGEST_PX, 2 * LONGEST_PX))  # a large JPEG is decoded smaller
             upright = ImageOps.exif_transpose(image).convert("RGB")
             upright.thumbnail((LONGEST_PX, LONGEST_PX))
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
@@ -41,5 +42,6 @@ def keep(upload: Any, folder: Path) -> str:
         ) from None
     folder.mkdir(parents=True, exist_ok=True)
     name = f"{secrets.token_hex(12)}.jpg"
+    upright.info = {}  # what the camera wrote: comments, places
     upright.save(folder / name, "JPEG", quality=85)
     return name

@@ -3,34 +3,59 @@
 
 document.addEventListener("alpine:init", () => {
   window.Alpine.data("compare", () => ({
-    data: null, at: 0, speedText: "", sentence: "", live: {},
+    data: null,
+    at: 0,
+    speedText: "",
+    sentence: "",
+    live: {},
     init() {
-      this.data = JSON.parse(document.getElementById(this.$root.dataset.compare).textContent);
+      this.data = JSON.parse(document.getElementById(this.$root.dataset.compare)
+        .textContent);
       this.svg = document.getElementById("chart");
       if (!this.svg) return;
       this.speedText = this.$root.querySelector("[x-text=speedText]").textContent;
       this.sentence = this.$root.querySelector("[x-text=sentence]").textContent;
-      this.$root.querySelectorAll("[data-live]").forEach((cell) => { this.live[cell.dataset.live] = cell; });
+      this.$root.querySelectorAll("[data-live]").forEach((cell) => {
+        this.live[cell.dataset.live] = cell;
+      });
       this.cursor = document.getElementById("cursor");
       this.field = this.$root.querySelector("[data-cursor]");
       this.at = this.data.at;
-      this.step = this.data.mode === "power" ? Math.max(this.data.xMax / 100, 0.001) : 0.1;
+      this.step = this.data.mode === "power" ? Math.max(this.data.xMax / 100, 0.001) :
+      0.1;
       this.place();
       this.stress();
-      this.svg.addEventListener("pointerdown", (event) => { this.dragging = true; this.svg.setPointerCapture(event.pointerId); this.drag(event); });
-      this.svg.addEventListener("pointermove", (event) => { if (this.dragging) this.drag(event); });
-      this.svg.addEventListener("pointerup", () => { this.dragging = false; this.remember(); });
-      document.addEventListener("jolvek:step", (event) => { this.set(this.at + event.detail * this.step, true); this.remember(); });
+      this.svg.addEventListener("pointerdown", (event) => {
+        this.dragging = true;
+        this.svg.setPointerCapture(event.pointerId);
+        this.drag(event);
+      });
+      this.svg.addEventListener("pointermove", (event) => {
+        if (this.dragging) this.drag(event);
+      });
+      this.svg.addEventListener("pointerup", () => {
+        this.dragging = false;
+        this.remember();
+      });
+      document.addEventListener("jolvek:step", (event) => {
+        this.set(this.at + event.detail * this.step, true);
+        this.remember();
+      });
     },
-    text() { return this.data.mode === "power" ? grouped(this.at, this.data.places.power) : this.at.toFixed(1); },
+    text() {
+      return this.data.mode === "power" ? grouped(this.at, this.data.places.power) : this
+        .at.toFixed(1);
+    },
     drag(event) {
       const box = this.svg.getBoundingClientRect();
       const x = ((event.clientX - box.left) / box.width) * this.svg.viewBox.baseVal.width;
-      this.set(((x - this.data.x0) / (this.data.x1 - this.data.x0)) * this.data.xMax, true);
+      this.set(((x - this.data.x0) / (this.data.x1 - this.data.x0)) * this.data.xMax,
+        true);
     },
     typed(event) {
       const value = Number.parseFloat(event.target.value.replace(",", "."));
-      if (Number.isFinite(value) && /^[\s\d.,]+$/.test(event.target.value)) this.set(value, false);
+      if (Number.isFinite(value) && /^[\s\d.,]+$/.test(event.target.value)) this.set(
+        value, false);
     },
     set(value, write) {
       const least = Math.min(...this.data.setups.map((s) => s.x[0]));
@@ -42,37 +67,60 @@ document.addEventListener("alpine:init", () => {
     place() {
       const x = this.data.x0 + ((this.data.x1 - this.data.x0) * this.at) / this.data.xMax;
       this.cursor.setAttribute("transform", `translate(${x.toFixed(1)} 0)`);
-      document.getElementById("cursor-text").textContent = `${this.text()} ${this.data.unit}`;
+      document.getElementById("cursor-text").textContent =
+        `${this.text()} ${this.data.unit}`;
     },
     show() {
       this.place();
       this.speedText = `${this.text()}\u00a0${this.data.unit}`;
       for (const s of this.data.setups) {
         const now = {};
-        for (const row of ["speed", "power", "runtime", "range"]) now[row] = between(s.x, s[row], this.at);
-        for (const row of ["speed", "power", "range"]) this.put(row, s.letter, now[row] === null ? "–" : grouped(now[row], this.data.places[row]));
+        for (const row of ["speed", "power", "runtime", "range"]) now[row] = between(s.x,
+          s[row], this.at);
+        for (const row of ["speed", "power", "range"]) this.put(row, s.letter, now[
+          row] === null ? "–" : grouped(now[row], this.data.places[row]));
         this.put("runtime", s.letter, now.runtime === null ? "–" : clock(now.runtime));
         if (s.letter === this.hand().letter) this.say(s, now);
       }
       this.stress();
     },
-    put(row, letter, text) { const cell = this.live[`${row}-${letter}`]; if (cell) cell.textContent = text; },
-    hand() { return this.data.setups.find((s) => s.hold) || this.data.setups[0]; },
+    put(row, letter, text) {
+      const cell = this.live[`${row}-${letter}`];
+      if (cell) cell.textContent = text;
+    },
+    hand() {
+      return this.data.setups.find((s) => s.hold) || this.data.setups[0];
+    },
     say(s, now) {
-      const makes = this.data.mode === "power" && now.speed !== null ? `makes ${now.speed.toFixed(1)}\u00a0${this.data.speedUnit}, ` : "";
-      this.sentence = now.range === null
-        ? `does not get there: its top is ${s.x[s.x.length - 1].toFixed(1)}\u00a0${this.data.unit}.`
-        : `${makes}runs ${inWords(now.runtime)} and goes ${grouped(now.range, 1)}\u00a0${this.data.distanceUnit}, with the reserve kept.`;
+      const makes = this.data.mode === "power" && now.speed !== null ?
+        `makes ${now.speed.toFixed(1)}\u00a0${this.data.speedUnit}, ` : "";
+      this.sentence = now.range === null ?
+        `does not get there: its top is ${s.x[s.x.length - 1].toFixed(1)}\u00a0${this.data.unit}.` :
+        `${makes}runs ${inWords(now.runtime)} and goes ${grouped(now.range, 1)}\u00a0` +
+        `${this.data.distanceUnit}, with the reserve kept.`;
     },
     stress() {
       if (this.data.setups.length < 2) return;
-      for (const [row, sign] of [["power", -1], ["speed", 1], ["runtime", 1], ["range", 1]]) {
+      for (const [row, sign] of [
+          ["power", -1],
+          ["speed", 1],
+          ["runtime", 1],
+          ["range", 1]
+        ]) {
         let best = null;
         for (const s of this.data.setups) {
           const value = between(s.x, s[row], this.at);
-          if (value !== null && (best === null || sign * value > sign * best.value)) best = { value, letter: s.letter };
+          if (value !== null && (best === null || sign * value > sign * best.value))
+            best = {
+              value,
+              letter: s.letter
+            };
         }
-        for (const s of this.data.setups) { const cell = this.live[`${row}-${s.letter}`]; if (cell) cell.classList.toggle("best", best !== null && best.letter === s.letter); }
+        for (const s of this.data.setups) {
+          const cell = this.live[`${row}-${s.letter}`];
+          if (cell) cell.classList.toggle("best", best !== null && best.letter === s
+            .letter);
+        }
       }
     },
     remember() {
@@ -87,11 +135,19 @@ document.addEventListener("alpine:init", () => {
 async function savePng(address) {
   const text = await (await fetch(address)).text();
   const image = new Image();
-  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(text.replace("<svg ", '<svg width="1140" height="904" '))}`;
+  image.src =
+    "data:image/svg+xml;charset=utf-8," +
+    encodeURIComponent(text.replace("<svg ", '<svg width="1140" height="904" '));
   await image.decode();
-  const canvas = Object.assign(document.createElement("canvas"), { width: 1140, height: 904 });
+  const canvas = Object.assign(document.createElement("canvas"), {
+    width: 1140,
+    height: 904
+  });
   canvas.getContext("2d").drawImage(image, 0, 0);
-  const link = Object.assign(document.createElement("a"), { download: "side-by-side.png", href: canvas.toDataURL("image/png") });
+  const link = Object.assign(document.createElement("a"), {
+    download: "side-by-side.png",
+    href: canvas.toDataURL("image/png")
+  });
   link.click();
 }
 
@@ -99,5 +155,6 @@ document.addEventListener("click", (event) => {
   if (event.target.closest("[data-print]")) window.print();
   const png = event.target.closest("[data-png]");
   if (png) savePng(png.dataset.png);
-  for (const menu of document.querySelectorAll("details.menu[open]")) if (!menu.contains(event.target)) menu.open = false;
+  for (const menu of document.querySelectorAll("details.menu[open]"))
+    if (!menu.contains(event.target)) menu.open = false;
 });

@@ -7,14 +7,20 @@ document.addEventListener("pointerdown", (down) => {
   if (!svg) return;
   const place = (event) => {
     const box = svg.getBoundingClientRect();
-    return [((event.clientX - box.left) / box.width) * svg.viewBox.baseVal.width, ((event.clientY - box.top) / box.height) * svg.viewBox.baseVal.height];
+    return [((event.clientX - box.left) / box.width) * svg.viewBox.baseVal.width, ((event
+      .clientY - box.top) / box.height) * svg.viewBox.baseVal.height];
   };
   const from = place(down);
   const brush = document.getElementById("brush");
   svg.setPointerCapture(down.pointerId);
   const move = (event) => {
     const to = place(event);
-    for (const [name, value] of [["x", Math.min(from[0], to[0])], ["y", Math.min(from[1], to[1])], ["width", Math.abs(from[0] - to[0])], ["height", Math.abs(from[1] - to[1])]]) brush.setAttribute(name, value.toFixed(1));
+    for (const [name, value] of [
+        ["x", Math.min(from[0], to[0])],
+        ["y", Math.min(from[1], to[1])],
+        ["width", Math.abs(from[0] - to[0])],
+        ["height", Math.abs(from[1] - to[1])]
+      ]) brush.setAttribute(name, value.toFixed(1));
   };
   const up = (event) => {
     svg.removeEventListener("pointermove", move);
@@ -23,14 +29,27 @@ document.addEventListener("pointerdown", (down) => {
     const price = (x) => Math.max(0, ((x - d.x0) / (d.x1 - d.x0)) * d.xMax);
     const range = (y) => Math.max(0, ((d.y0 - y) / (d.y0 - d.y1)) * d.yMax);
     const small = Math.abs(from[0] - to[0]) < 6 && Math.abs(from[1] - to[1]) < 6;
-    const set = { price_min: price(Math.min(from[0], to[0])).toFixed(0), price_max: price(Math.max(from[0], to[0])).toFixed(0), range_min: range(Math.max(from[1], to[1])).toFixed(1), range_max: range(Math.min(from[1], to[1])).toFixed(1) };
-    for (const [id, value] of Object.entries(set)) document.getElementById(id).value = small ? "" : value;
-    if (small) move({ clientX: -9, clientY: -9 }), brush.setAttribute("width", "0");
+    const set = {
+      price_min: price(Math.min(from[0], to[0])).toFixed(0),
+      price_max: price(Math.max(from[0], to[0])).toFixed(0),
+      range_min: range(Math.max(from[1], to[1])).toFixed(1),
+      range_max: range(Math.min(from[1], to[1])).toFixed(1)
+    };
+    for (const [id, value] of Object.entries(set)) document.getElementById(id).value = small ?
+      "" : value;
+    if (small) move({
+      clientX: -9,
+      clientY: -9
+    }), brush.setAttribute("width", "0");
     document.querySelector(".narrowing").open = true;
-    document.getElementById("narrow").dispatchEvent(new Event("change", { bubbles: true }));
+    document.getElementById("narrow").dispatchEvent(new Event("change", {
+      bubbles: true
+    }));
   };
   svg.addEventListener("pointermove", move);
-  svg.addEventListener("pointerup", up, { once: true });
+  svg.addEventListener("pointerup", up, {
+    once: true
+  });
 });
 
 // Dragging a weight along the boat moves its slider.
@@ -40,17 +59,25 @@ document.addEventListener("pointerdown", (down) => {
   if (!slider) return;
   down.preventDefault();
   const svg = weight.ownerSVGElement;
-  const perPixel = svg.viewBox.baseVal.width / svg.getBoundingClientRect().width / weight.dataset.scale;
-  const perMetre = (slider.max - 0) / (document.getElementById("fit-form").dataset.length || slider.max);
+  const perPixel = svg.viewBox.baseVal.width / svg.getBoundingClientRect().width / weight
+    .dataset.scale;
+  const perMetre = (slider.max - 0) / (document.getElementById("fit-form").dataset.length ||
+    slider.max);
   const from = Number(slider.value);
   const move = (event) => {
-    const value = Math.min(Math.max(from + (event.clientX - down.clientX) * perPixel * perMetre, Number(slider.min)), Number(slider.max)).toFixed(2);
+    const value = Math.min(Math.max(from + (event.clientX - down.clientX) * perPixel *
+      perMetre, Number(slider.min)), Number(slider.max)).toFixed(2);
     if (value === slider.value) return;
     slider.value = value;
-    slider.dispatchEvent(new Event("input", { bubbles: true }));
+    slider.dispatchEvent(new Event("input", {
+      bubbles: true
+    }));
   };
   document.addEventListener("pointermove", move);
-  document.addEventListener("pointerup", () => document.removeEventListener("pointermove", move), { once: true });
+  document.addEventListener("pointerup", () => document.removeEventListener("pointermove",
+    move), {
+      once: true
+    });
 });
 
 // Dragging a leg of the day's chart up or down makes it faster or slower.
@@ -62,13 +89,19 @@ document.addEventListener("pointerdown", (down) => {
   const from = Number(slider.value);
   const span = slider.max - slider.min;
   const move = (event) => {
-    const value = Math.min(Math.max(from + ((down.clientY - event.clientY) / 160) * span, Number(slider.min)), Number(slider.max)).toFixed(1);
+    const value = Math.min(Math.max(from + ((down.clientY - event.clientY) / 160) * span,
+      Number(slider.min)), Number(slider.max)).toFixed(1);
     if (value === slider.value) return;
     slider.value = value;
-    slider.dispatchEvent(new Event("input", { bubbles: true }));
+    slider.dispatchEvent(new Event("input", {
+      bubbles: true
+    }));
   };
   document.addEventListener("pointermove", move);
-  document.addEventListener("pointerup", () => document.removeEventListener("pointermove", move), { once: true });
+  document.addEventListener("pointerup", () => document.removeEventListener("pointermove",
+    move), {
+      once: true
+    });
 });
 
 document.addEventListener("input", (event) => {

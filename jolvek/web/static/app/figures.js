@@ -18,11 +18,13 @@ function grouped(value, places) {
 
 function clock(seconds) {
   const minutes = Math.floor(seconds / 60);
-  return minutes > 60000 ? "> 999 h" : `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
+  return minutes > 60000 ? "> 999 h" :
+    `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
 }
 
 function inWords(seconds) {
   const minutes = Math.floor(seconds / 60);
   if (minutes >= 6000) return `${Math.floor(minutes / 60)} h`;
-  return minutes >= 60 ? `${Math.floor(minutes / 60)}\u00a0h ${minutes % 60}\u00a0min` : `${minutes}\u00a0min`;
+  return minutes >= 60 ? `${Math.floor(minutes / 60)}\u00a0h ${minutes % 60}\u00a0min` :
+    `${minutes}\u00a0min`;
 }

@@ -3,17 +3,35 @@
 
 function typing(event) {
   const t = event.target;
-  return t.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName) && t.type !== "radio" && t.type !== "checkbox";
+  return t.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName) && t.type !==
+    "radio" && t.type !== "checkbox";
 }
 
 function pressed(event) {
   if (typing(event) || event.ctrlKey || event.metaKey || event.altKey) return;
   const station = document.querySelector(`[data-station="${event.key}"]`);
-  if (station) { station.click(); return; }
-  if (event.key === "/") { event.preventDefault(); document.getElementById("find").focus(); return; }
-  if (event.key === "n") { window.location.href = "/"; return; }
-  if (event.key === "?") { const keys = document.querySelector(".keys"); keys.open = !keys.open; return; }
-  if (event.key === "," || event.key === ".") document.dispatchEvent(new CustomEvent("jolvek:step", { detail: event.key === "." ? 1 : -1 }));
+  if (station) {
+    station.click();
+    return;
+  }
+  if (event.key === "/") {
+    event.preventDefault();
+    document.getElementById("find").focus();
+    return;
+  }
+  if (event.key === "n") {
+    window.location.href = "/";
+    return;
+  }
+  if (event.key === "?") {
+    const keys = document.querySelector(".keys");
+    keys.open = !keys.open;
+    return;
+  }
+  if (event.key === "," || event.key === ".") document.dispatchEvent(new CustomEvent(
+  "jolvek:step", {
+    detail: event.key === "." ? 1 : -1
+  }));
   if (event.key === "[" || event.key === "]") {
     const buttons = [...document.querySelectorAll("[data-choose]")];
     const now = buttons.findIndex((b) => b.classList.contains("is-on"));
@@ -31,6 +49,10 @@ document.addEventListener("keydown", (event) => {
 document.addEventListener("alpine:initialized", () => {
   document.documentElement.dataset.ready = "1";
   for (const key of window.jolvekEarly.keys.splice(0)) {
-    pressed({ key, target: document.body, preventDefault() {} });
+    pressed({
+      key,
+      target: document.body,
+      preventDefault() {}
+    });
   }
 });

@@ -3,7 +3,12 @@
 "use strict";
 
 const RESEND_MS = 4000;
-const saving = { form: null, dirty: 0, sent: 0, waiting: null };
+const saving = {
+  form: null,
+  dirty: 0,
+  sent: 0,
+  waiting: null
+};
 
 function tellSaving(text) {
   const line = document.getElementById("saving");
@@ -37,9 +42,12 @@ function markRefused() {
     const entry = field.closest(".entry");
     if (!entry) continue;
     entry.classList.add("is-wrong");
-    for (const open of [entry.closest("details")]) if (open) open.open = true;
+    for (const open of [entry.closest("details")])
+      if (open) open.open = true;
     if (entry.querySelector(".wrong")) continue;
-    const text = Object.assign(document.createElement("p"), { className: "wrong" });
+    const text = Object.assign(document.createElement("p"), {
+      className: "wrong"
+    });
     text.dataset.live = "1";
     text.textContent = why;
     entry.append(text);

@@ -1,0 +1,100 @@
+"""Databases that older versions wrote are opened, repaired and read; newer ones are refused."""
+
+import gzip
+import hashlib
+import multiprocessing
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from jolvek.store import db, enquiries, finding, setups, shelf
+from jolvek.web import create_app
+from jolvek.web.settings import Settings
+
+OLD = sorted((Path(__file__).parents[1] / "data" / "old_databases").glob("*.db.gz"))
+FROZEN = {  # migrations that have been applied somewhere are never edited
+    "001_start.sql": "7c199069cda98cab",
+    "002_site_and_limits.sql": "7b1e31e09ef24fee",
+    "003_day_shelf_and_work.sql": "27ccba9ac0860516",
+    "004_versions.sql": "e9bc7fbb7c09ea4f",
+    "005_allowed.sql": "95614d77d71c0fe2",
+}
+
+
+@pytest.fixture(params=OLD, ids=lambda p: p.name)
+def old(request, tmp_path):
+    (tmp_path / "jolvek.db").write_bytes(gzip.decompress(request.param.read_bytes()))
+    return tmp_path
+
+
+def test_an_old_database_is_copied_migrated_found_in_and_changed(old):
+    conn = db.connect(old / "jolvek.db")
+    assert db.migrate(conn) == db.migrations()[-1][0]
+    assert len(list((old / "backups").glob("version-*.db"))) == 1
+    assert [line.id for line in finding.found(conn, "averb")] == [3]
+    assert setups.of_enquiry(conn, 2) and shelf.problems(conn) == []
+    enquiries.change(conn, 2, lambda e: replace(e, title="after"), "2026")
+    assert enquiries.get(conn, 2).title == "after"
+    conn.close()
+
+
+def test_every_page_of_an_old_database_opens(old):
+    client = create_app(Settings(old, "secret", demo=True)).test_client()
+    for number in range(1, 7):
+        for station in (
+            "boat",
+            "waters",
+            "shortlist",
+            "side-by-side",
+            "day-out",
+            "fitting",
+            "offer",
+        ):
+            assert client.get(f"/enquiry/{number}/{station}").status_code == 200
+    assert client.get("/shelf/").status_code == client.get("/").status_code == 200
+
+
+def test_a_newer_database_is_refused_in_one_sentence(tmp_path):
+    conn = db.connect(tmp_path / "jolvek.db")
+    conn.execute("PRAGMA user_version = 99")
+    with pytest.raises(db.DatabaseRefused, match="newer Jolvek"):
+        db.migrate(conn)
+    conn.close()
+
+
+def test_migrations_that_were_applied_are_never_edited():
+    folder = Path(db.__file__).parent / "migrations"
+    now = {p.name: hashlib.sha256(p.read_bytes()).hexdigest()[:16] for p in folder.glob("*.sql")}
+    assert now == FROZEN
+
+
+def _start(path):
+    conn = db.connect(path)
+    db.migrate(conn)
+    conn.close()
+
+
+def test_four_processes_start_at_once_and_one_migrates(tmp_path):
+    context = multiprocessing.get_context("spawn")
+    for turn in range(2):
+        path = tmp_path / f"{turn}.db"
+        workers = [context.Process(target=_start, args=(path,)) for _ in range(4)]
+        for w in workers:
+            w.start()
+        for w in workers:
+            w.join(60)
+        assert [w.exitcode for w in workers] == [0] * 4
+
+
+def test_a_commit_that_fails_is_rolled_back_and_its_error_raised(conn):
+    before = conn.execute("SELECT count(*) FROM bay").fetchone()[0]
+    conn.execute("PRAGMA defer_foreign_keys = ON")
+    with pytest.raises(Exception, match="FOREIGN KEY"), db.transaction(conn):
+        conn.execute("PRAGMA defer_foreign_keys = ON")
+        conn.execute(
+            "INSERT INTO bay (enquiry_id, place, name, length_m, width_m, height_m)"
+            " VALUES (999, 1, 'x', 1, 1, 1)"
+        )
+    assert not conn.in_transaction
+    assert conn.execute("SELECT count(*) FROM bay").fetchone()[0] == before

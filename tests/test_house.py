@@ -1,0 +1,87 @@
+"""The house's limits: lines, modules, functions, templates. The one exception: builders of drawings
+and of bench figures that are still to be split part by part; the list may only shrink.
+"""
+
+import ast
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+TOP = Path(__file__).parents[1]
+ROOT = TOP / "jolvek"
+PYTHON = sorted([*ROOT.rglob("*.py"), *(TOP / "scripts").glob("*.py")])
+STATIC = ROOT / "web" / "static"
+OWN = [
+    *sorted(STATIC.glob("*.css")),
+    *sorted(STATIC.glob("*.js")),
+    *sorted(STATIC.rglob("app/*.js")),
+]
+TEMPLATES = sorted((ROOT / "web" / "templates").rglob("*.html"))
+STILL_LONG = {
+    *("boat_drawing.py", "charts.py", "day_chart.py", "field_chart.py", "fitting_drawing.py"),
+    *("pictures.py", "plan_drawing.py", "wiring_drawing.py", "bench.py", "browser_bench.py"),
+}
+WIDTH, MODULE, FUNCTION, TEMPLATE = 100, 300, 35, 80
+
+
+def body_lines(node: ast.FunctionDef) -> int:
+    body = node.body
+    if ast.get_docstring(node) is not None:
+        body = body[1:]
+    return (body[-1].end_lineno or 0) - body[0].lineno + 1 if body else 0
+
+
+def test_modules_and_functions_are_short():
+    long = []
+    for path in PYTHON:
+        if path.name in STILL_LONG:
+            continue
+        text = path.read_text(encoding="utf-8")
+        if len(text.splitlines()) > MODULE:
+            long.append(f"{path.name}: {len(text.splitlines())} lines")
+        for node in ast.walk(ast.parse(text)):
+            if isinstance(node, ast.FunctionDef) and body_lines(node) > FUNCTION:
+                long.append(f"{path.name} {node.name}: {body_lines(node)} lines")
+    assert long == []
+
+
+def test_templates_are_short_and_no_line_is_wide():
+    found = []
+    for path in [*TEMPLATES, *OWN, *sorted(ROOT.rglob("*.sql"))]:
+        lines = path.read_text(encoding="utf-8").splitlines()
+        frozen = path.suffix == ".sql" and path.name < "004"  # as they were first applied
+        if path.suffix == ".html" and len(lines) > TEMPLATE:
+            found.append(f"{path.name}: {len(lines)} lines")
+        wide = [i for i, line in enumerate(lines, 1) if len(line) > WIDTH]
+        if wide and not frozen:
+            found.append(f"{path.name}: wide lines {wide[:5]}")
+    assert found == []
+
+
+def test_templates_hold_no_sums_factors_or_bands():
+    found = []
+    for path in TEMPLATES:
+        text = path.read_text(encoding="utf-8")
+        found += [
+            f"{path.name}: {bad}"
+            for bad in ("± 12", "/ 1000", "* 3600", "0.5144", "3.28")
+            if bad in text
+        ]
+    assert found == []
+
+
+@pytest.mark.parametrize(
+    "command",
+    [
+        ["ruff", "format", "--check", "-q", "."],
+        ["djlint", "jolvek/web/templates", "--check", "--quiet"],
+    ],
+    ids=["ruff", "djlint"],
+)
+def test_everything_is_formatted(command):
+    run = subprocess.run(
+        [sys.executable, "-m", *command], cwd=TOP, capture_output=True, text=True, check=False
+    )
+    assert run.returncode == 0, run.stdout[-2000:] + run.stderr[-500:]
