@@ -43,6 +43,12 @@ def bearing_deg(a: tuple[float, float], b: tuple[float, float]) -> float:
     return float(Geodesic.WGS84.Inverse(*a, *b)["azi1"]) % 360.0
 
 
+def _points(gpx: gpxpy.gpx.GPX) -> list[Any]:
+    """The points of the first track, else of the first route, else the waypoints."""
+    track = [p for segment in gpx.tracks[0].segments for p in segment.points] if gpx.tracks else []
+    return track or (list(gpx.routes[0].points) if gpx.routes else []) or list(gpx.waypoints)
+
+
 def read(content: bytes, speed_m_s: float) -> Way:
     """The first track, route or row of waypoints of a GPX file as at most 12 legs; raises
     WayRefused.
@@ -57,10 +63,7 @@ def read(content: bytes, speed_m_s: float) -> Way:
         gpx = gpxpy.parse(text)
     except (gpxpy.gpx.GPXException, UnicodeDecodeError, ValueError) as error:
         raise WayRefused(f"not a GPX file that can be read: {error}") from None
-    points: list[Any] = []
-    if gpx.tracks:
-        points = [p for segment in gpx.tracks[0].segments for p in segment.points]
-    points = points or (list(gpx.routes[0].points) if gpx.routes else []) or list(gpx.waypoints)
+    points = _points(gpx)
     if len(points) < 2:
         raise WayRefused("the file holds no track, route or two waypoints")
     if len(points) > MOST_POINTS:

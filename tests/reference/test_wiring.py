@@ -13,7 +13,7 @@ from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.netlist import Loads12V, Plan
 from jolvek.core.electric.network import (
-    check,
+    check_wiring,
     drop_to_motor_v,
     motor_voltage_v,
     path_m,
@@ -144,7 +144,7 @@ def test_the_motor_circuit_keeps_three_per_cent():
 def test_twelve_volts_from_the_end_battery_is_told_in_ah_and_a_converter_is_not():
     bank = Bank(Battery("agm", 12, 100), 4)
     loads = [Loads12V(3.0, 5.0, school) for school in netlist.SCHOOLS_12V]
-    found = {x.school: check(install(bank, 2000.0, Plan(loads=x))) for x in loads}
+    found = {x.school: check_wiring(install(bank, 2000.0, Plan(loads=x))) for x in loads}
     assert [f.rule for f in found["end taps"]] == ["twelve-volt-tap"] and "15.0 Ah" in found[
         "end taps"
     ][0].text
@@ -192,7 +192,7 @@ def test_no_thin_plus_cable_hangs_unfused_on_the_bank(series, parallel, school):
             for e in ends
             if e.startswith(("pack", "bar")) or e in ("fuse-1", "fuse-2", "fuse-3")
         )
-    assert not {f.rule for f in check(n)} & {"fuse-cable"} and all(
+    assert not {f.rule for f in check_wiring(n)} & {"fuse-cable"} and all(
         f.fits_cable for f in n.fuses.values()
     )
 

@@ -1,6 +1,7 @@
 """Hostile values, typed or stored: every station still opens, and says what is wrong."""
 
 import io
+import re
 from dataclasses import replace
 
 import pytest
@@ -41,10 +42,8 @@ def test_a_tail_wind_opens_every_station_and_no_range_is_infinite(client, conn, 
     opened(client)
     for station in STATIONS:
         text = client.get(f"/enquiry/2/{station}").text
-        assert "inf" not in text.replace("inflatable", "").replace("Inflatable", "").replace(
-            "info", ""
-        )
-        assert ">nan" not in text and ">None" not in text
+        odd = re.findall(r".{60}(?:\binf\b|\bnan\b|>None<).{30}", text, re.DOTALL)
+        assert odd == [], f"{station} writes {odd[:3]}"
 
 
 @pytest.mark.parametrize(

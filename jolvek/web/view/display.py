@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
+from math import isinf
 from zoneinfo import ZoneInfo
 
 from babel.numbers import format_currency
@@ -59,6 +60,8 @@ class Units:
         text = self.number(value, quantity, decimals)
         if value is None:
             return Markup("–")
+        if isinf(value):
+            return Markup("no limit")
         if text.endswith(".0") and quantity == "mass":
             text = text[:-2]
         unit = "" if quantity == "length" and self["length"] == "ft" else self[quantity]
