@@ -45,6 +45,7 @@ pango: $(VENV)/.dev
 
 test: $(VENV)/.dev chromium pango
 	@$(BIN)/ruff check .
+	@$(BIN)/ruff format --check --quiet .
 	@$(BIN)/mypy
 	@$(BIN)/python -m pytest
 
