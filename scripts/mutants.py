@@ -1,0 +1,103 @@
+"""Faults planted one by one in a copy of the project; the tests without the browser must fail."""
+
+from __future__ import annotations
+
+import shutil
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+ROOT = Path(__file__).parents[1]
+CORE, PAGES = "jolvek/core/", "jolvek/web/pages/"
+FAULTS = (
+    (
+        "mount thrust +20 %",
+        CORE + "match/drives.py",
+        "_row(k.max_thrust_n for",
+        "_row(1.2 * k.max_thrust_n for",
+    ),
+    (
+        "plate load +20 %",
+        CORE + "fit/judged.py",
+        "carried > site.max_load_kg",
+        "carried > 1.2 * site.max_load_kg",
+    ),
+    (
+        "matching's day energy +8 %",
+        CORE + "match/candidate_days.py",
+        "day_share * energy - spent",
+        "1.08 * day_share * energy - spent",
+    ),
+    (
+        "day energy +8 %",
+        CORE + "day/summed.py",
+        "used += at.power_w * time",
+        "used += 1.08 * at.power_w * time",
+    ),
+    ("silence ranked backwards", CORE + "match/ranking.py", "(80.0 - noise)", "(noise - 40.0)"),
+    (
+        "band ends swapped on the offer",
+        PAGES + "offer_page.py",
+        "1 - p.band, 1 + p.band",
+        "1 + p.band, 1 - p.band",
+    ),
+    (
+        "bank price without its strings",
+        CORE + "match/banks.py",
+        "packs * price + charger",
+        "price + charger",
+    ),
+    (
+        "full voltage +5 % in matching",
+        CORE + "match/pairs.py",
+        "s.full_v[None, :] <=",
+        "1.05 * s.full_v[None, :] <=",
+    ),
+    ("dearest marked best", PAGES + "side_by_side_table.py", "-w.pinned.price", "w.pinned.price"),
+    (
+        "regeneration doubled",
+        CORE + "day/getting_home.py",
+        "Regeneration(REGEN",
+        "Regeneration(2 * REGEN",
+    ),
+    ("shown to one digit", CORE + "base/units.py", ',.{places}f}"', ',.{min(places, 1)}f}"'),
+    (
+        "undo without its guard",
+        "jolvek/store/shelf.py",
+        "        if now != product",
+        "        if False and now != product",
+    ),
+)
+
+
+def caught(folder: Path, where: str, right: str, wrong: str) -> bool:
+    """Whether the tests fail with the fault in place; the file is put back."""
+    path = folder / where
+    text = path.read_text(encoding="utf-8")
+    if right not in text:
+        raise SystemExit(f"{where} no longer holds {right!r}: plant another fault")
+    path.write_text(text.replace(right, wrong, 1), encoding="utf-8")
+    command = [sys.executable, "-m", "pytest", "-q", "-x", "--ignore=tests/browser"]
+    command += ["--ignore=tests/test_house.py", "--ignore=tests/test_layers.py"]
+    run = subprocess.run(command, cwd=folder, capture_output=True, check=False)
+    path.write_text(text, encoding="utf-8")
+    return run.returncode != 0
+
+
+def main() -> None:
+    """Plant each fault and print whether it was caught; code 1 where one was not."""
+    with tempfile.TemporaryDirectory() as place:
+        folder = Path(place) / "copy"
+        shutil.copytree(ROOT, folder, ignore=shutil.ignore_patterns(".venv", ".git", "*_cache"))
+        found = 0
+        for name, where, right, wrong in FAULTS:
+            kill = caught(folder, where, right, wrong)
+            found += kill
+            print(f"{'caught' if kill else 'MISSED'}  {name}", flush=True)
+    print(f"{found} of {len(FAULTS)} caught")
+    sys.exit(found < len(FAULTS))
+
+
+if __name__ == "__main__":
+    main()
