@@ -11,6 +11,7 @@ from importlib import resources
 from pathlib import Path
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.store import allowed
 
 BUSY_S = 10
 KEPT_BACKUPS = 30
@@ -87,6 +88,8 @@ def migrate(conn: sqlite3.Connection) -> int:
                 f"The data were written by a newer Jolvek (their version is {version}, this one"
                 f" knows {newest}): start that one, or take a backup from before."
             )
+        if version < newest:
+            allowed.take_off(conn)
         for number, sql in steps:
             if number > version:
                 if number in _REPAIRS:
@@ -94,6 +97,7 @@ def migrate(conn: sqlite3.Connection) -> int:
                 for statement in _statements(sql):
                     conn.execute(statement)
                 conn.execute(f"PRAGMA user_version = {number:d}")
+        allowed.put(conn)
     return newest
 
 

@@ -31,7 +31,7 @@ _ORDER = {
     "accessories": "kind, price, id",
 }
 KINDS = tuple(TABLES)
-_LISTS = ("shafts_m", "pack_ids", "parts", "chemistries", "motor_ids")
+LISTS = ("shafts_m", "pack_ids", "parts", "chemistries", "motor_ids")
 _TRUTHS = ("hands_free", "monitor", "discontinued")
 _SELECT = {k: select(t, fields_of(k), f"ORDER BY {_ORDER[k]}") for k, t in TABLES.items()}
 _PUT = {k: insert(t, fields_of(k), "INSERT OR REPLACE") for k, t in TABLES.items()}
@@ -74,7 +74,7 @@ class Change:
 def _row(row: sqlite3.Row) -> dict[str, Any]:
     out = {k: row[k] for k in row.keys() if row[k] is not None}
     return {
-        k: from_json("jolvek-list", v) if k in _LISTS else bool(v) if k in _TRUTHS else v
+        k: from_json("jolvek-list", v) if k in LISTS else bool(v) if k in _TRUTHS else v
         for k, v in out.items()
     }
 

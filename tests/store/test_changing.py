@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from jolvek.store import enquiries
+from jolvek.store import allowed, enquiries
 
 
 def loaded(**values):
@@ -79,8 +79,7 @@ def test_a_change_by_gesture_starts_from_what_stands_now(conn):
     ],
 )
 def test_what_this_version_does_not_allow_is_mended_on_reading_and_told(conn, sql, said):
-    for row in conn.execute("SELECT name FROM sqlite_master WHERE type = 'trigger'").fetchall():
-        conn.execute(f"DROP TRIGGER {row['name']}")
+    allowed.take_off(conn)
     conn.execute(f"{sql} WHERE {'id' if 'enquiry' in sql else 'enquiry_id'} = 2")
     stored = enquiries.get(conn, 2)
     assert any(said in problem for problem in stored.problems)

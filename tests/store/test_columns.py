@@ -13,7 +13,7 @@ from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.products.plain import KINDS, fields_of
 from jolvek.core.products.shelf import Item
 from jolvek.formats import schema, shelf_csv
-from jolvek.store import columns, shelf
+from jolvek.store import allowed, columns, db, shelf
 
 ENQUIRY = schema.schema("enquiry")["properties"]
 SCHEMAS = {
@@ -85,6 +85,15 @@ def test_the_database_refuses_what_the_records_refuse(conn):
         name for name, *_ in RANGED if conn.execute(f"SELECT count(*) FROM {name}").fetchone()[0]
     }
     assert [x for x in let_in if x[0] in counted] == []
+
+
+def test_a_start_puts_missing_checks_back(conn):
+    allowed.take_off(conn)
+    conn.execute("UPDATE load SET gear_kg = 99999")
+    db.migrate(conn)
+    conn.execute("UPDATE load SET people = 2")  # what stands stays, and the rest can be changed
+    with pytest.raises(sqlite3.IntegrityError, match="load.gear_kg"):
+        conn.execute("UPDATE load SET gear_kg = 88888")
 
 
 @pytest.mark.parametrize("date", ["2026-02-30", "soon", "2026-13-01"])

@@ -18,7 +18,6 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "002_site_and_limits.sql": "7b1e31e09ef24fee",
     "003_day_shelf_and_work.sql": "27ccba9ac0860516",
     "004_versions.sql": "e9bc7fbb7c09ea4f",
-    "005_allowed.sql": "95614d77d71c0fe2",
 }
 
 

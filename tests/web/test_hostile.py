@@ -7,7 +7,7 @@ from dataclasses import replace
 import pytest
 
 from jolvek.formats import gpx_file, schema, shelf_csv
-from jolvek.store import enquiries, setups, shelf
+from jolvek.store import allowed, enquiries, setups, shelf
 from jolvek.web.view import photos
 from tests.web.steps import boat_form, picture, pin
 
@@ -17,8 +17,7 @@ PAGES = ("/", "/shelf/", "/find?q=a", "/rules", "/patterns")
 
 def unguarded(conn, sql):
     """Change what is kept as an older version might have, without the database's own checks."""
-    for row in conn.execute("SELECT name FROM sqlite_master WHERE type = 'trigger'").fetchall():
-        conn.execute(f"DROP TRIGGER {row['name']}")
+    allowed.take_off(conn)
     conn.execute(sql)
 
 

@@ -1,9 +1,11 @@
 """What pages say is what the core says, tested without HTML."""
 
 from dataclasses import replace
+from types import SimpleNamespace
 
 import numpy as np
 
+from jolvek.core.base.units import show
 from jolvek.core.enquiry.need import Need
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.match.matching import match
@@ -14,6 +16,7 @@ from jolvek.core.products.motor import Motor
 from jolvek.core.products.shelf import sample
 from jolvek.store import shelf as shelf_store
 from jolvek.web.pages.offer_page import expected
+from jolvek.web.pages.side_by_side_table import best_of
 from jolvek.web.view.display import Units
 
 BOAT = Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=0.36)
@@ -54,3 +57,30 @@ def test_undo_leaves_a_product_that_was_changed_since(conn, shelf):
     shelf_store.change(conn, dearer[1:], "edit", "2026")
     assert shelf_store.undo(conn, first) == 0
     assert shelf_store.get(conn, "motors", motor.id).price == motor.price + 2
+
+
+def worked(letter, price, mass, noise):
+    """As much of a setup worked out as the table's best needs."""
+    return SimpleNamespace(
+        letter=letter,
+        performance=SimpleNamespace(top_speed_m_s=3.0 + mass / 100, static_thrust_n=300 + mass),
+        lift_kg=mass,
+        parts_kg=2 * mass,
+        pinned=SimpleNamespace(price=price),
+        charge_h=mass / 5,
+        fitted=SimpleNamespace(motor=SimpleNamespace(noise_db=noise)),
+    )
+
+
+def test_best_of_a_row_is_the_cheapest_lightest_quietest_quickest_charged_and_the_fastest():
+    two = [worked("A", 900.0, 40.0, 50.0), worked("B", 1900.0, 20.0, 60.0)]
+    best = best_of(two, {}, {})
+    assert {k: best[k] for k in ("price", "noise")} == {"price": "A", "noise": "A"}
+    assert {k: best[k] for k in ("mass", "lift", "charge")} == dict.fromkeys(
+        ("mass", "lift", "charge"), "B"
+    )
+    assert best["top"] == best["thrust"] == "A" and best_of(two[:1], {}, {}) == {}
+
+
+def test_figures_have_the_digits_of_their_quantity():
+    assert [show(3.5306, "length", "m"), show(1.2346, "speed", "m/s")] == ["3.53", "1.23"]

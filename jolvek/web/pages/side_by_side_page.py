@@ -13,6 +13,7 @@ from jolvek.core.base.units import hours as clock
 from jolvek.core.day.summed import DayRun, run_day
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.schools import Reserve, reserve_schools
+from jolvek.core.predict.evaluate import KNEE_EXPONENT
 from jolvek.core.predict.performance import Point
 from jolvek.core.predict.what_if import what_if
 from jolvek.web.drawings import charts
@@ -85,6 +86,7 @@ class SideBySidePage:
     schools: list[Reserve]
     school_speed: str
     cases: tuple[Doubt, ...]
+    knee: str  # per cent of power for one of speed, from where it no longer pays
     asked: Asked
 
 
@@ -126,6 +128,7 @@ def side_by_side_page(need: Need, worked: list[Worked], asked: Asked, u: Units) 
         reserve_schools(hand.performance, need.day.speed_m_s),
         str(u.full(hand.wish_or_top_m_s, "speed")),
         tuple(_doubt(c.title, c.performance, need, u) for c in cases),
+        f"{KNEE_EXPONENT:g}",
         asked,
     )
 

@@ -42,8 +42,8 @@ function markRefused() {
     const entry = field.closest(".entry");
     if (!entry) continue;
     entry.classList.add("is-wrong");
-    for (const open of [entry.closest("details")])
-      if (open) open.open = true;
+    const folded = entry.closest("details");
+    if (folded) folded.open = true;
     if (entry.querySelector(".wrong")) continue;
     const text = Object.assign(document.createElement("p"), {
       className: "wrong"
