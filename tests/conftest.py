@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from pathlib import Path
+from shutil import copyfile
 
 import pytest
 
@@ -11,6 +12,7 @@ from jolvek import demo
 from jolvek.store import db
 from jolvek.web import create_app
 from jolvek.web.settings import Settings
+from tests.web.steps import pin
 
 
 @pytest.fixture(scope="session")
@@ -23,11 +25,21 @@ def enquiries():
     return demo.enquiries()
 
 
-@pytest.fixture
-def conn(tmp_path: Path):
-    c = db.connect(tmp_path / "jolvek.db")
+@pytest.fixture(scope="session")
+def filled(tmp_path_factory):
+    """A database with the demo data, made once and copied for each test."""
+    path = tmp_path_factory.mktemp("filled") / "jolvek.db"
+    c = db.connect(path)
     db.migrate(c)
     demo.fill(c)
+    c.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    c.close()
+    return path
+
+
+@pytest.fixture
+def conn(tmp_path: Path, filled: Path):
+    c = db.connect(copyfile(filled, tmp_path / "jolvek.db"))
     yield c
     c.close()
 
@@ -47,6 +59,29 @@ def client(app):
     opened = app.test_client()
     opened.response_wrapper = type("Squeezed", (Squeezed, opened.response_wrapper), {})
     return opened
+
+
+@pytest.fixture(scope="session")
+def pinned(tmp_path_factory, filled: Path):
+    """The same with a setup pinned and taken in hand at each of the six enquiries."""
+    folder = tmp_path_factory.mktemp("pinned")
+    copyfile(filled, folder / "jolvek.db")
+    app = create_app(Settings(folder, "test-secret", demo.DEALER, demo=True))
+    app.config["WTF_CSRF_ENABLED"] = False
+    client = app.test_client()
+    for number in range(1, 7):
+        pin(client, number)
+        client.post(f"/enquiry/{number}/choose", data={"letter": "A"})
+    c = db.connect(folder / "jolvek.db")
+    yield c
+    c.close()
+
+
+@pytest.fixture
+def fitted(client, conn, pinned):
+    """A client of the app where each enquiry has a setup in hand."""
+    pinned.backup(conn)
+    return client
 
 
 class Squeezed:

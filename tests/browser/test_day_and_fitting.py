@@ -7,7 +7,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.test_whole_job import no_violations, pin_two
+from tests.browser.looks import fits_and_reads
+from tests.browser.test_whole_job import pin_two
 
 PAGES = [
     "day-out",
@@ -87,14 +88,7 @@ def test_a_battery_is_dragged_and_trim_follows(ready, server):
 
 @pytest.mark.parametrize("path", PAGES)
 def test_widths_themes_and_axe(ready, server, path):
-    page = ready
-    for scheme in ("light", "dark"):
-        page.emulate_media(color_scheme=scheme)
-        for width in (390, 768, 1280):
-            page.set_viewport_size({"width": width, "height": 800})
-            page.goto(f"{server}/enquiry/4/{path}")
-            assert page.evaluate("document.documentElement.scrollWidth") <= width
-        no_violations(page)
+    fits_and_reads(ready, f"{server}/enquiry/4/{path}")
 
 
 @pytest.mark.parametrize("width", [390, 1280])

@@ -5,8 +5,9 @@ in both themes.
 import re
 
 import pytest
-from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
+
+from tests.browser.looks import fits_and_reads, no_violations
 
 PAGES = [
     "/",
@@ -25,11 +26,6 @@ PAGES = [
     "/shelf/batteries/item/kelvane-f50",
     "/shelf/import",
 ]
-
-
-def no_violations(page):
-    result = Axe().run(page)
-    assert result.violations_count == 0, result.generate_report()
 
 
 def test_the_whole_job(page, server):
@@ -122,13 +118,7 @@ def pin_two(page, server, number):
 def test_widths_themes_and_axe(page, server, path):
     if "/enquiry/4" in path:
         pin_two(page, server, 4)
-    for scheme in ("light", "dark"):
-        page.emulate_media(color_scheme=scheme)
-        for width in (390, 768, 1280):
-            page.set_viewport_size({"width": width, "height": 800})
-            page.goto(server + path)
-            assert page.evaluate("document.documentElement.scrollWidth") <= width
-        no_violations(page)
+    fits_and_reads(page, server + path)
 
 
 def test_the_job_reads_without_javascript(browser, server):

@@ -2,8 +2,6 @@
 
 import pytest
 
-from tests.web.steps import pin
-
 STATIONS = ("boat", "waters", "shortlist", "side-by-side", "offer", "by-hand")
 OTHERS = (
     "/",
@@ -29,12 +27,10 @@ OTHERS = (
 @pytest.mark.parametrize(
     "path", [*OTHERS, *(f"/enquiry/{n}/{s}" for n in range(1, 7) for s in STATIONS)]
 )
-def test_every_page_opens_before_and_after_pinning(client, path):
+def test_every_page_opens_before_and_after_pinning(client, conn, pinned, path):
     assert client.get(path).status_code == 200
     if path.startswith("/enquiry"):
-        number = int(path.split("/")[2])
-        pin(client, number)
-        client.post(f"/enquiry/{number}/choose", data={"letter": "A"})
+        pinned.backup(conn)
         page = client.get(path)
         assert page.status_code == 200 and "Traceback" not in page.text
 

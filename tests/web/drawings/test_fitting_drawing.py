@@ -14,7 +14,6 @@ from jolvek.store import setups
 from jolvek.web.drawings.fitting_drawing import drawn_leg, leg_view, stern_view, weights_view
 from jolvek.web.view import display
 from jolvek.web.view.worked import work_out
-from tests.web.steps import pin
 
 
 def attributes(svg):
@@ -22,8 +21,8 @@ def attributes(svg):
 
 
 @pytest.fixture(params=range(1, 7))
-def fitted(request, app, client, conn):
-    pin(client, request.param)
+def fitted(request, app, conn, pinned):
+    pinned.backup(conn)
     stored = store.get(conn, request.param)
     worked = work_out(stored.need, setups.of_enquiry(conn, request.param)[0])
     with app.test_request_context():

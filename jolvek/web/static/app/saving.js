@@ -95,4 +95,20 @@ document.addEventListener("DOMContentLoaded", () => {
   if (form) watchSaving(form);
 });
 document.addEventListener("htmx:after:swap", markRefused);
+
+// What is asked without being kept (a slider, a filter): what stands is then from before, and told.
+function tellAsked(event, why) {
+  if (event.target !== saving.form) tellSaving(`${why} What is shown is from before.`);
+}
+document.addEventListener("htmx:after:request", (event) => {
+  const status = event.detail?.ctx?.response?.status ?? 0;
+  if (status === 200 || status === 422) {
+    if (event.target !== saving.form && saving.sent >= saving.dirty) tellSaving("");
+  } else if (status >= 400) {
+    tellAsked(event, `Not answered: the server said ${status}.`);
+  }
+});
+document.addEventListener("htmx:error", (event) => {
+  tellAsked(event, "Not answered: no connection.");
+});
 window.addEventListener("pagehide", flush);

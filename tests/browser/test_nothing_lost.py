@@ -1,0 +1,118 @@
+"""Nothing typed is lost: early keys, no connection, two tabs, leaving at once, a refused field."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+
+@pytest.fixture
+def tab(context, server):
+    """A tab whose console may tell of a cut connection."""
+    context.set_default_timeout(8000)
+    opened = context.new_page()
+    opened.goto(f"{server}/enquiry/3/boat")
+    return opened
+
+
+def gear(page):
+    return page.get_by_role("textbox", name="Gear", exact=True)
+
+
+def kept(page):
+    return page.locator("#kept [role=status]")
+
+
+def test_a_key_pressed_before_the_page_listens_is_not_lost(page, server):
+    held = []
+    page.route(re.compile("keys.js"), lambda route: held.append(route))
+    page.goto(f"{server}/enquiry/3/boat", wait_until="commit")
+    page.wait_for_function("window.jolvekEarly && document.querySelector('[data-station]')")
+    page.keyboard.press("2")
+    assert page.url.endswith("/boat") and not page.evaluate(
+        "document.documentElement.dataset.ready"
+    )
+    while not held:
+        page.wait_for_timeout(20)
+    held[0].continue_()
+    expect(page).to_have_url(re.compile("/enquiry/3/waters$"))
+
+
+def test_two_tabs_change_different_fields_and_both_stay(tab, context, server):
+    other = context.new_page()
+    other.goto(tab.url)
+    gear(tab).fill("41")
+    expect(kept(tab)).to_be_visible()
+    other.get_by_role("textbox", name="Title").fill("Two tabs")
+    expect(kept(other)).to_be_visible()
+    gear(tab).fill("42")
+    expect(kept(tab)).to_contain_text("somebody else changed")
+    other.reload()
+    expect(gear(other)).to_have_value("42")
+    expect(other.get_by_role("textbox", name="Title")).to_have_value("Two tabs")
+
+
+def test_without_a_connection_what_is_typed_waits_and_is_sent_again(tab, context):
+    context.set_offline(True)
+    gear(tab).fill("53")
+    expect(tab.locator("#saving")).to_contain_text("waits and is sent again")
+    context.set_offline(False)
+    expect(kept(tab)).to_be_visible()
+    expect(tab.locator("#saving")).to_be_hidden()
+    tab.reload()
+    expect(gear(tab)).to_have_value("53")
+
+
+def test_a_server_that_fails_is_told_and_asked_again(tab):
+    tab.route("**/enquiry/3/boat", lambda route: route.fulfill(status=500, body="broken"), times=1)
+    gear(tab).fill("58")
+    expect(tab.locator("#saving")).to_contain_text("the server answered 500")
+    expect(kept(tab)).to_be_visible()
+    tab.reload()
+    expect(gear(tab)).to_have_value("58")
+
+
+def test_leaving_at_once_keeps_what_was_typed(tab, server):
+    gear(tab).fill("64")
+    tab.goto(f"{server}/rules")
+    tab.goto(f"{server}/enquiry/3/boat")
+    expect(gear(tab)).to_have_value("64")
+
+
+def test_a_refused_field_is_marked_and_named_and_the_rest_is_kept(page, server):
+    page.goto(f"{server}/enquiry/3/boat")
+    length = page.get_by_role("textbox", name="Length overall")
+    length.fill("banana")
+    gear(page).fill("71")
+    told = page.locator("#kept [role=alert]")
+    expect(told).to_contain_text("The rest is kept")
+    expect(told.get_by_role("link", name="Length overall")).to_be_in_viewport()
+    expect(length).to_have_attribute("aria-invalid", "true")
+    expect(length).to_have_value("banana")
+    page.reload()
+    expect(gear(page)).to_have_value("71")
+
+
+def test_keep_pressed_right_after_typing_is_no_clash(page, server):
+    page.goto(f"{server}/enquiry/3/boat")
+    for turn in range(6):
+        gear(page).fill(str(80 + turn))
+        page.wait_for_timeout(60 * turn)
+        page.get_by_role("button", name="Keep", exact=True).click()
+        expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
+        expect(gear(page)).to_have_value(str(80 + turn))
+
+
+def test_an_answer_that_does_not_come_is_told_and_what_stands_stays(context, server):
+    tab = context.new_page()
+    tab.goto(f"{server}/")
+    tab.get_by_role("textbox", name="Length", exact=True).fill("2.9")
+    answer = tab.locator("#quick-answer .answer")
+    expect(answer).to_be_visible()
+    tab.route(re.compile(r"/\?|quick"), lambda route: route.fulfill(status=500, body="broken"))
+    tab.get_by_role("textbox", name="Length", exact=True).fill("3.1")
+    expect(tab.locator("#saving")).to_contain_text("from before")
+    expect(answer).to_be_visible()
+    tab.unroute_all()
+    tab.get_by_role("textbox", name="Length", exact=True).fill("3.3")
+    expect(tab.locator("#saving")).to_be_hidden()
