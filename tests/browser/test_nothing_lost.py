@@ -79,18 +79,23 @@ def test_leaving_at_once_keeps_what_was_typed(tab, server):
     expect(gear(tab)).to_have_value("64")
 
 
-def test_a_refused_field_is_marked_and_named_and_the_rest_is_kept(page, server):
+@pytest.mark.parametrize("width", [390, 1280])
+def test_a_refused_field_is_marked_and_named_and_the_rest_is_kept(page, server, width):
+    page.set_viewport_size({"width": width, "height": 800})
     page.goto(f"{server}/enquiry/3/boat")
     length = page.get_by_role("textbox", name="Length overall")
     length.fill("banana")
-    gear(page).fill("71")
-    told = page.locator("#kept [role=alert]")
+    gear(page).fill(str(70 + width % 7))
+    told = page.locator("main [role=alert]")
     expect(told).to_contain_text("The rest is kept")
     expect(told.get_by_role("link", name="Length overall")).to_be_in_viewport()
     expect(length).to_have_attribute("aria-invalid", "true")
     expect(length).to_have_value("banana")
+    length.fill("3.2")
+    expect(told).to_have_count(0)
+    expect(length).not_to_have_attribute("aria-invalid", "true")
     page.reload()
-    expect(gear(page)).to_have_value("71")
+    expect(gear(page)).to_have_value(str(70 + width % 7))
 
 
 def test_keep_pressed_right_after_typing_is_no_clash(page, server):

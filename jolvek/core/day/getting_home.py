@@ -41,7 +41,7 @@ class NoReturn:
         return self.planned_m <= self.distance_m
 
 
-def _side(fitted: Fitted, legs: tuple[Leg, ...], wind: float | None) -> tuple[float, float]:
+def _side(fitted: Fitted, legs: tuple[Leg, ...]) -> tuple[float, float]:
     """(W, m/s over ground) of one side of the day at its wanted speeds, weighted by distance;
     ground speed 0: no way.
     """
@@ -50,7 +50,7 @@ def _side(fitted: Fitted, legs: tuple[Leg, ...], wind: float | None) -> tuple[fl
     metres = sum(leg.metres for leg in legs) or 1.0
     power = ground = 0.0
     for leg in legs:
-        p = _in_wind(fitted, leg.wind_m_s if wind is None else wind)
+        p = _in_wind(fitted, leg.wind_m_s)
         speed = min(leg.speed_m_s, p.top_speed_m_s)
         share = leg.metres / metres
         power += share * ((p.at_speed(speed).power_w or p.power_limit_w) + fitted.need.day.hotel_w)
@@ -69,9 +69,8 @@ def _in_winds(fitted: Fitted, legs: tuple[Leg, ...]) -> dict[float, Performance]
     return {wind: _in_wind(fitted, wind) for wind in {leg.wind_m_s for leg in legs}}
 
 
-def no_return(fitted: Fitted, wind_home_m_s: float | None = None) -> NoReturn:
-    """How far out she may go and still come home with the reserve, for the wind of the legs or one
-    against on the way home.
+def no_return(fitted: Fitted, legs: tuple[Leg, ...] = ()) -> NoReturn:
+    """How far out she may go and still come home with the reserve, on the day's legs or others.
 
     The way out at its mean power, home at its own; the bank's Peukert at the mean of both. Where no
     way is made homeward the point is the quay.
@@ -82,11 +81,11 @@ def no_return(fitted: Fitted, wind_home_m_s: float | None = None) -> NoReturn:
     >>> n.safe, n.distance_m > 4000
     (True, True)
     """
-    legs = there_and_back(fitted.need.day)
+    legs = legs or there_and_back(fitted.need.day)
     turn = turn_index(legs)
     out, home = legs[:turn] or legs, legs[turn:] or tuple(leg.back for leg in legs)
     planned = sum(leg.metres for leg in out)
-    (p_out, v_out), (p_home, v_home) = _side(fitted, out, None), _side(fitted, home, wind_home_m_s)
+    (p_out, v_out), (p_home, v_home) = _side(fitted, out), _side(fitted, home)
     if v_out <= 0.02 or v_home <= 0.02:
         return NoReturn(0.0, 0.0, planned)
     slow = 1 / v_out + 1 / v_home  # s per metre out and home again
@@ -130,7 +129,7 @@ def _day_energy(
     return energy, seconds, can & (seconds > 0)
 
 
-def homing(fitted: Fitted) -> Homing:
+def homing(fitted: Fitted, legs: tuple[Leg, ...] = ()) -> Homing:
     """The slowest and fastest single speed for all legs with which she comes home with the reserve,
     and the cheapest.
 
@@ -140,7 +139,8 @@ def homing(fitted: Fitted) -> Homing:
     >>> 0.8 < h.slowest_m_s <= h.cheapest_m_s <= h.fastest_m_s < 2.5
     True
     """
-    legs, bank, day = there_and_back(fitted.need.day), fitted.bank, fitted.need.day
+    bank, day = fitted.bank, fitted.need.day
+    legs = legs or there_and_back(day)
     winds = _in_winds(fitted, legs)
     top = min(p.top_speed_m_s for p in winds.values())
     steer = STEERAGE_M_S + max(0.0, *(leg.current_m_s for leg in legs))
@@ -156,7 +156,7 @@ def homing(fitted: Fitted) -> Homing:
     return Homing(float(good[0]), float(good[-1]), float(good[np.argmin(energy[enough])]))
 
 
-def speed_for_arrival_m_s(fitted: Fitted, hours: float) -> float | None:
+def speed_for_arrival_m_s(fitted: Fitted, hours: float, legs: tuple[Leg, ...] = ()) -> float | None:
     """The one speed through the water that brings her round all legs in so many hours; None where
     she cannot.
 
@@ -165,7 +165,7 @@ def speed_for_arrival_m_s(fitted: Fitted, hours: float) -> float | None:
     >>> round(speed_for_arrival_m_s(sample_fitted(Day(1.5, 5400)), 1.0), 2)
     1.5
     """
-    legs = there_and_back(fitted.need.day)
+    legs = legs or there_and_back(fitted.need.day)
     top = min(p.top_speed_m_s for p in _in_winds(fitted, legs).values())
 
     def time(speed: float) -> float:

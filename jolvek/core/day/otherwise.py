@@ -55,6 +55,34 @@ def there_and_back(day: Day) -> tuple[Leg, ...]:
     )
 
 
+def legs_otherwise(day: Day, switches: Switches) -> tuple[Leg, ...]:
+    """The day's legs as they come: each with the wind that blows on it and the stream as switched.
+
+    A wind that gets up on a leg counts for the whole of it where it is against, and from the next
+    one on where it helps.
+
+    >>> legs = legs_otherwise(Day(1.5, 4000, start_h=9), Switches(8.0, 9.5, stream_m_s=0.2))
+    >>> [(leg.wind_m_s, leg.current_m_s) for leg in legs]
+    [(-0.0, -0.2), (8.0, 0.2)]
+    >>> [leg.wind_m_s for leg in legs_otherwise(Day(1.5, 4000, start_h=9), Switches(8.0, 13.0))]
+    [-0.0, 0.0]
+    """
+    legs, s, clock_h, out = there_and_back(day), switches, day.start_h, []
+    turn = turn_index(legs)
+    low, high = Leg.RANGES["current_m_s"]
+    for i, leg in enumerate(legs):
+        home, wind = i >= turn, leg.wind_m_s
+        current = min(max(leg.current_m_s + (s.stream_m_s if home else -s.stream_m_s), low), high)
+        way = max(leg.speed_m_s - current, 0.02)
+        ends_h = clock_h + (leg.metres / way + leg.hold_s) / 3600
+        against = home == (s.wind_against == "home")
+        if s.wind_m_s is not None and s.wind_from_h < (ends_h if against else clock_h + 1e-9):
+            wind = s.wind_m_s if against else -s.wind_m_s
+        out.append(replace(leg, wind_m_s=wind, current_m_s=current))
+        clock_h = ends_h
+    return tuple(out)
+
+
 def switched(fitted: Fitted, switches: Switches) -> Fitted:
     """The setup with load, bottom, age and temperature as switched.
 

@@ -16,7 +16,7 @@ from jolvek.core.day.getting_home import (
     spare_of,
     speed_for_arrival_m_s,
 )
-from jolvek.core.day.otherwise import Switches, switched
+from jolvek.core.day.otherwise import Switches, legs_otherwise, switched
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.enquiry.need import Need
@@ -89,6 +89,7 @@ def outing(
     as_planned = s == Switches(wind_from_h=s.wind_from_h, wind_against=s.wind_against)
     fitted = switched(hand, s)
     day, hull = hand.need.day, hand.need.hull
+    legs = legs_otherwise(day, s)
     return Outing(
         hand.need,
         letter,
@@ -96,10 +97,10 @@ def outing(
         voyages[letter] if as_planned else run(letter, Switches()),
         s,
         max(day.kept_share, 1 - fitted.bank.chem.usable),
-        no_return(fitted, s.wind_m_s if s.wind_against == "home" else None),
-        homing(fitted),
+        no_return(fitted, legs),
+        homing(fitted, legs),
         _against(fitted, voyages[letter]),
-        speed_for_arrival_m_s(fitted, arrive_h) if arrive_h else None,
+        speed_for_arrival_m_s(fitted, arrive_h, legs) if arrive_h else None,
         _regeneration(hand) if hull.fam.sails else None,
     )
 

@@ -18,7 +18,7 @@ from jolvek.core.day.getting_home import (
     regeneration,
     speed_for_arrival_m_s,
 )
-from jolvek.core.day.otherwise import Switches, there_and_back, turn_index
+from jolvek.core.day.otherwise import Switches, legs_otherwise, there_and_back, turn_index
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.summed import run_day
 from jolvek.core.electric.bank import Bank, runtime_s
@@ -211,7 +211,8 @@ def test_from_the_point_of_no_return_she_just_comes_home():
     for share, home in ((0.97, True), (1.04, False)):
         legs = (Leg("out", 1.5, share * far, None, -0.3), Leg("home", 1.5, share * far, None, 0.3))
         assert sail_out(fitted(with_legs(*legs))).home is home
-    assert no_return(fitted(need), 14.0).distance_m < far
+    windy = legs_otherwise(need.day, Switches(14.0, 0.0))
+    assert no_return(fitted(need), windy).distance_m < far
 
 
 def test_slowest_and_fastest_speeds_that_bring_her_home_do_and_beyond_they_do_not():
@@ -230,6 +231,19 @@ def test_slowest_and_fastest_speeds_that_bring_her_home_do_and_beyond_they_do_no
         ).fastest_m_s
         is None
     )
+
+
+@pytest.mark.parametrize("switches", [Switches(w, h) for w in (4, 7, 10) for h in (0, 9.6, 23)])
+def test_the_fastest_speed_home_in_a_wind_is_that_of_the_voyage_in_it(switches):
+    """One wind, two ways to ask: the page must not say 3.6 kn bring her home where 3.5 do not."""
+
+    def day(speed):
+        return with_legs(Leg("out", speed, 4500.0), Leg("home", speed, 4500.0))
+
+    h = homing(fitted(day(1.5)), legs_otherwise(day(1.5).day, switches))
+    whole = switches.wind_from_h != 9.6  # a wind that gets up half-way counts for the whole leg
+    assert sail_out(fitted(day(0.96 * h.fastest_m_s)), switches).home
+    assert not (whole and sail_out(fitted(day(1.08 * h.fastest_m_s)), switches).home)
 
 
 def test_the_speed_for_an_arrival_arrives_then():

@@ -28,6 +28,9 @@ function resendLater(why) {
 function markRefused() {
   const box = document.getElementById("kept");
   const refused = box ? JSON.parse(box.dataset.refused || "[]") : [];
+  // The line that names them stays in sight however far one has scrolled.
+  const line = box?.querySelector(".refused");
+  document.getElementById("refused").replaceChildren(...(line ? [line] : []));
   for (const old of document.querySelectorAll(".wrong[data-live]")) old.remove();
   for (const field of document.querySelectorAll("[data-marked]")) {
     field.removeAttribute("aria-invalid");
@@ -92,7 +95,9 @@ function flush() {
 
 document.addEventListener("DOMContentLoaded", () => {
   const form = document.querySelector("form[data-saves]");
-  if (form) watchSaving(form);
+  if (!form) return;
+  watchSaving(form);
+  markRefused();
 });
 document.addEventListener("htmx:after:swap", markRefused);
 
