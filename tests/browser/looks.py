@@ -12,10 +12,10 @@ def no_violations(page):
 
 def fits_and_reads(page, address):
     """No width scrolls sideways, and axe finds nothing in either theme."""
-    page.goto(address)
-    for width in WIDTHS:
-        page.set_viewport_size({"width": width, "height": 800})
-        assert page.evaluate("document.documentElement.scrollWidth") <= width
     for scheme in ("light", "dark"):
         page.emulate_media(color_scheme=scheme)
+        page.goto(address)  # anew, since colours take a moment to change on an open page
+        for width in WIDTHS:
+            page.set_viewport_size({"width": width, "height": 800})
+            assert page.evaluate("document.documentElement.scrollWidth") <= width
         no_violations(page)

@@ -27,7 +27,9 @@ def test_a_key_pressed_before_the_page_listens_is_not_lost(page, server):
     held = []
     page.route(re.compile("keys.js"), lambda route: held.append(route))
     page.goto(f"{server}/enquiry/3/boat", wait_until="commit")
-    page.wait_for_function("window.jolvekEarly && document.querySelector('[data-station]')")
+    page.locator("[data-station='2']").wait_for(state="attached")
+    while not page.evaluate("Boolean(window.jolvekEarly)"):
+        page.wait_for_timeout(20)
     page.keyboard.press("2")
     assert page.url.endswith("/boat") and not page.evaluate(
         "document.documentElement.dataset.ready"

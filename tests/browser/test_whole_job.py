@@ -78,7 +78,7 @@ def test_the_whole_job(page, server):
 def test_a_wrong_entry_is_told_at_once_and_kept(page, server):
     page.goto(f"{server}/enquiry/2/boat")
     page.get_by_role("textbox", name="Gear", exact=True).fill("a lot")
-    expect(page.locator("#figures")).to_contain_text("read “a lot”")
+    expect(page.locator("#refused")).to_contain_text("read “a lot”")
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(page.locator("#gear-error")).to_contain_text("read “a lot”")
     expect(page.get_by_role("textbox", name="Gear", exact=True)).to_have_value("a lot")

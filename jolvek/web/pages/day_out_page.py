@@ -149,6 +149,10 @@ def why(out: Outing) -> str:
     if not plain.done:
         return f"As planned she does not get home either; {told} makes it worse."
     verb, points = "take" if len(causes) > 1 else "takes", 100 * (plain.left - v.left)
+    if round(points) == 0:
+        return (
+            f"She comes home with {100 * plain.left:.0f} % as planned; {told} {verb} nothing of it."
+        )
     return (
         f"As planned she comes home with {100 * plain.left:.0f} %; {told} {verb} {points:.0f}"
         " points of it."

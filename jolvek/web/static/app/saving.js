@@ -77,6 +77,10 @@ function watchSaving(form) {
       saving.sent = Number(form.dataset.sending || 0);
       clearTimeout(saving.waiting);
       tellSaving("");
+      // What was typed meanwhile has a request of its own under way; should it not come, ask again.
+      saving.waiting = setTimeout(() => {
+        if (saving.sent < saving.dirty) form.dispatchEvent(new CustomEvent("resend"));
+      }, RESEND_MS / 4);
     } else if (status) {
       resendLater(`Not kept: the server answered ${status}.`);
     }
