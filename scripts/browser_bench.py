@@ -49,58 +49,51 @@ def slide(field: str, values: list[float]) -> list[str]:
     ]
 
 
-def run(page: Page, root: str, enquiry: int) -> None:
-    """All measures on one enquiry."""
+CHANGE = (
+    "const e = document.getElementById('{}'); e.selectedIndex = {}; e.dispatchEvent(new"
+    " Event('change', {{bubbles: true}}));"
+)
+STEP = "document.dispatchEvent(new CustomEvent('jolvek:step', {{detail: {}}}));"
+
+
+def shortlist_and_curves(page: Page, here: str) -> None:
+    """The Shortlist cold and its slider; two setups kept; the cursor."""
     start = time.perf_counter()
-    page.goto(f"{root}/enquiry/{enquiry}/shortlist")
+    page.goto(f"{here}/shortlist")
     print(f"  shortlist, cold                    {1e3 * (time.perf_counter() - start):6.0f} ms")
-    measure(
-        page,
-        "weight slider on the Shortlist",
-        "#results",
-        slide("w_range", [0.5 * (i % 9) for i in range(50)]),
-    )
-    for row in (0, 0):
-        page.goto(f"{root}/enquiry/{enquiry}/shortlist")
-        page.locator(f"form[action='/enquiry/{enquiry}/pin'] button").nth(row).click()
-    page.goto(f"{root}/enquiry/{enquiry}/side-by-side")
-    step = "document.dispatchEvent(new CustomEvent('jolvek:step', {{detail: {}}}));"
-    measure(
-        page,
-        "cursor on Side by side",
-        "[data-live]",
-        [step.format(-1 if i % 20 < 10 else 1) for i in range(50)],
-    )
-    page.goto(f"{root}/enquiry/{enquiry}/by-hand")
+    weights = slide("w_range", [0.5 * (i % 9) for i in range(50)])
+    measure(page, "weight slider on the Shortlist", "#results", weights)
+    for _ in range(2):
+        page.goto(f"{here}/shortlist")
+        page.locator("form[action$='/pin'] button").first.click()
+    page.goto(f"{here}/side-by-side")
+    steps = [STEP.format(-1 if i % 20 < 10 else 1) for i in range(50)]
+    measure(page, "cursor on Side by side", "[data-live]", steps)
+
+
+def by_hand(page: Page, here: str) -> None:
+    """A setup by hand whose string count changes."""
+    page.goto(f"{here}/by-hand")
     for name in ("motor", "battery", "mount"):
         page.locator(f"#{name}").select_option(index=3)
-    change = (
-        "const e = document.getElementById('{}'); e.selectedIndex = {}; e.dispatchEvent(new"
-        " Event('change', {{bubbles: true}}));"
-    )
-    measure(
-        page,
-        "part changed by hand",
-        "#judged",
-        [change.format("series", i % 4) for i in range(1, 51)],
-    )
-    page.goto(f"{root}/enquiry/{enquiry}/day-out")
+    changes = [CHANGE.format("series", i % 4) for i in range(1, 51)]
+    measure(page, "part changed by hand", "#judged", changes)
+
+
+def run(page: Page, root: str, enquiry: int) -> None:
+    """All measures on one enquiry."""
+    here = f"{root}/enquiry/{enquiry}"
+    shortlist_and_curves(page, here)
+    by_hand(page, here)
+    page.goto(f"{here}/day-out")
     measure(page, "wind slider on Day out", "#day", slide("wind", [2 + i % 20 for i in range(50)]))
-    page.goto(f"{root}/enquiry/{enquiry}/fitting")
-    measure(
-        page,
-        "battery moved on Fitting",
-        "#fitting",
-        slide("w-battery", [0.3 + 0.05 * (i % 40) for i in range(50)]),
-    )
+    page.goto(f"{here}/fitting")
+    moves = slide("w-battery", [0.3 + 0.05 * (i % 40) for i in range(50)])
+    measure(page, "battery moved on Fitting", "#fitting", moves)
     for name, field in (("boat", "gear"), ("waters", "hotel")):
-        page.goto(f"{root}/enquiry/{enquiry}/{name}")
-        measure(
-            page,
-            f"entry on {name.capitalize()} (250 ms of it waited)",
-            "#figures",
-            slide(field, [20 + i for i in range(50)]),
-        )
+        page.goto(f"{here}/{name}")
+        title = f"entry on {name.capitalize()} (250 ms of it waited)"
+        measure(page, title, "#figures", slide(field, [20 + i for i in range(50)]))
 
 
 def large(conn: Connection) -> None:

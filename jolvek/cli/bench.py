@@ -7,6 +7,7 @@ import tempfile
 import time
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 
 import numpy as np
@@ -42,48 +43,34 @@ def best(work: Callable[[], object], runs: int = 5) -> float:
     return float(np.median(times))
 
 
+def _made_motor(i: int, rng: np.random.Generator) -> Item[Motor]:
+    volts = float(rng.choice([24.0, 48.0]))
+    power = float(np.round(rng.uniform(300, 2200) if volts == 24 else rng.uniform(1500, 9000), -1))
+    motor = Motor(power, voltage_v=volts, mass_kg=4 + power / 170, name=f"m{i}")
+    price = round(power * rng.uniform(0.7, 1.1))
+    return Item(f"m{i}", "Made", f"m{i}", price, motor, "outboard", (0.381, 0.508))
+
+
+def _made_battery(i: int, rng: np.random.Generator) -> Item[Battery]:
+    kinds = (("lfp", 12.8), ("lfp", 25.6), ("lfp", 51.2), ("nmc", 51.8), ("agm", 12.0))
+    chem, volts = kinds[int(rng.integers(5))]
+    ah = float(np.round(rng.uniform(40, 200)))
+    pack = Battery(chem, volts, ah, max_continuous_a=ah * rng.uniform(0.7, 2.0), name=f"b{i}")
+    price = round(pack.energy_wh * (0.5 if chem != "agm" else 0.2))
+    return Item(f"b{i}", "Made", f"b{i}", price, pack)
+
+
 def made_shelf(n_motors: int, n_batteries: int, seed: int = 7) -> Shelf:
     """A made catalogue for measuring: 24 and 48 V motors, lithium and lead batteries, a few mounts
     and chargers.
     """
     rng = np.random.default_rng(seed)
     real = demo.shelf()
-    made_motors, made_batteries = [], []
-    for i in range(n_motors):
-        volts = float(rng.choice([24.0, 48.0]))
-        power = float(
-            np.round(rng.uniform(300, 2200) if volts == 24 else rng.uniform(1500, 9000), -1)
-        )
-        motor = Motor(power, voltage_v=volts, mass_kg=4 + power / 170, name=f"m{i}")
-        made_motors.append(
-            Item(
-                f"m{i}",
-                "Made",
-                f"m{i}",
-                round(power * rng.uniform(0.7, 1.1)),
-                motor,
-                "outboard",
-                (0.381, 0.508),
-            )
-        )
-    for i in range(n_batteries):
-        chem, volts = [("lfp", 12.8), ("lfp", 25.6), ("lfp", 51.2), ("nmc", 51.8), ("agm", 12.0)][
-            int(rng.integers(5))
-        ]
-        ah = float(np.round(rng.uniform(40, 200)))
-        pack = Battery(chem, volts, ah, max_continuous_a=ah * rng.uniform(0.7, 2.0), name=f"b{i}")
-        made_batteries.append(
-            Item(
-                f"b{i}",
-                "Made",
-                f"b{i}",
-                round(pack.energy_wh * (0.5 if chem != "agm" else 0.2)),
-                pack,
-            )
-        )
+    made_motors = tuple(_made_motor(i, rng) for i in range(n_motors))
+    made_batteries = tuple(_made_battery(i, rng) for i in range(n_batteries))
     chargers = (*real.chargers, Item("c12", "Made", "c12", 120.0, Charger(12, 15, ("lfp", "agm"))))
     mounts = tuple(m for m in real.mounts if m.spec.kind in ("transom_clamp", "quick_release"))
-    return Shelf(tuple(made_motors), tuple(made_batteries), mounts, chargers)
+    return Shelf(made_motors, made_batteries, mounts, chargers)
 
 
 def launch() -> Need:
@@ -150,18 +137,12 @@ def _pages(say: Callable[[str], None]) -> None:
 
     with tempfile.TemporaryDirectory() as folder:
         client = create_app(shop(Path(folder))).test_client()
-        for path in (
-            "/",
-            "/enquiry/2/boat",
-            "/enquiry/2/shortlist",
-            "/enquiry/6/shortlist",
-            "/rules",
-        ):
-            say(f"  page {path:24} {1e3 * best(lambda p=path: client.get(p)):8.0f} ms")  # type: ignore[misc]
+        paths = ("/", "/enquiry/2/boat", "/enquiry/2/shortlist", "/enquiry/6/shortlist", "/rules")
+        for path in paths:
+            say(f"  page {path:24} {1e3 * best(partial(client.get, path)):8.0f} ms")
 
 
-def run(say: Callable[[str], None]) -> None:
-    """Print all figures."""
+def _one_boat(say: Callable[[str], None]) -> None:
     tender = Setup(
         Hull("inflatable_air", 2.9, 1.55, 38),
         Load(2, 150, 15),
@@ -174,6 +155,11 @@ def run(say: Callable[[str], None]) -> None:
     say(f"  speed curve, 60 powers        {1e3 * best(lambda: fresh(tender).curve(60)):8.1f} ms")
     five = best(lambda: total_n(table(rib, Water(), loads), speeds[None], loads[:, None]))
     say(f"  five loads, waves and planing {1e3 * five:8.1f} ms")
+
+
+def run(say: Callable[[str], None]) -> None:
+    """Print all figures."""
+    _one_boat(say)
     say("Pages of the demo (median of 5, in process)")
     _pages(say)
     say("Matching with curves of 24 points, ranking, picks, Pareto set and reasons")
@@ -181,7 +167,7 @@ def run(say: Callable[[str], None]) -> None:
         shelf = made_shelf(motors_n, batteries_n)
         found = whole_match(launch(), shelf)
         n = found.field.price.size
-        seconds = best(lambda s=shelf: whole_match(launch(), s), 3)  # type: ignore[misc]
+        seconds = best(partial(whole_match, launch(), shelf), 3)
         say(
             f"  {motors_n} × {batteries_n} products, {n} setups: {seconds:.3f} s,"
             f" {1e6 * seconds / max(n, 1):.2f} µs each"

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 import numpy as np
-from markupsafe import Markup, escape
+from markupsafe import Markup
+
+from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
 
 DASHES = {"A": "", "B": "9 4", "C": "2 3", "D": "11 3 2 3", "E": "5 2"}
 
@@ -55,32 +57,34 @@ def nice_step(span: float, most: int = 6) -> float:
 
 def marker(letter: str, x: float, y: float, r: float = 5.5) -> str:
     """The setup's own marker: circle, triangle, square, diamond, cross."""
-    shapes = {
-        "A": f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{r:.1f}"/>',
-        "B": f'<path d="M{x:.1f} {y - r * 1.15:.1f}l{r * 1.1:.1f} {r * 2:.1f}h{-2.2 * r:.1f}z"/>',
-        "C": (
-            f'<rect x="{x - r * 0.9:.1f}" y="{y - r * 0.9:.1f}" width="{1.8 * r:.1f}"'
-            f' height="{1.8 * r:.1f}"/>'
-        ),
-        "D": (
-            f'<path d="M{x:.1f} {y - r * 1.25:.1f}l{r * 1.2:.1f} {r * 1.25:.1f}l{-r * 1.2:.1f}'
-            f' {r * 1.25:.1f}l{-r * 1.2:.1f} {-r * 1.25:.1f}z"/>'
-        ),
-        "E": (
-            f'<path d="M{x - r:.1f} {y - r:.1f}l{2 * r:.1f} {2 * r:.1f}m0 {-2 * r:.1f}l{-2 * r:.1f}'
-            f' {2 * r:.1f}" class="cross"/>'
-        ),
-    }
-    return f'<g class="mark set-{letter}">{shapes[letter]}</g>'
+    if letter == "A":
+        shape = circle(x, y, r)
+    elif letter == "C":
+        shape = rect(x - r * 0.9, y - r * 0.9, 1.8 * r, 1.8 * r)
+    else:
+        d = 2 * r
+        start, way = {
+            "B": ((x, y - r * 1.15), f"l{r * 1.1:.1f} {r * 2:.1f}h{-2.2 * r:.1f}z"),
+            "D": (
+                (x, y - r * 1.25),
+                f"l{r * 1.2:.1f} {r * 1.25:.1f}l{-r * 1.2:.1f} {r * 1.25:.1f}"
+                f"l{-r * 1.2:.1f} {-r * 1.25:.1f}z",
+            ),
+            "E": (
+                (x - r, y - r),
+                f"l{d:.1f} {d:.1f}m0 {-d:.1f}l{-d:.1f} {d:.1f}",
+            ),
+        }[letter]
+        shape = path(f"M{start[0]:.1f} {start[1]:.1f}{way}", "cross" if letter == "E" else None)
+    return tag("g", shape, cls=f"mark set-{letter}")
 
 
 def badge(letter: str) -> Markup:
     """Marker and letter for headings and tables."""
-    return Markup(
-        '<svg class="badge" viewBox="0 0 16 16" width="14" height="14"'
-        f' aria-hidden="true">{marker(letter, 8, 8, 6)}</svg><span class="letter'
-        f' set-{letter}">{letter}</span>'
-    )
+    size = {"width": "14", "height": "14"}
+    mark = marker(letter, 8, 8, 6)
+    svg = tag("svg", mark, cls="badge", viewBox="0 0 16 16", **size, aria_hidden="true")
+    return Markup(svg + tag("span", letter, cls=f"letter set-{letter}"))
 
 
 @dataclass(frozen=True)
@@ -104,6 +108,17 @@ class Frame:
 
 
 @dataclass(frozen=True)
+class _Panels:
+    """Both panels and the steps of their grids."""
+
+    top: Frame
+    low: Frame
+    step_x: float
+    step_top: float
+    step_low: float
+
+
+@dataclass(frozen=True)
 class Chart:
     """The picture and what the cursor script needs to know of it."""
 
@@ -111,145 +126,134 @@ class Chart:
     frame: Frame
     low: Frame
     x_max: float
-    notes: list[str] = field(default_factory=list)
 
 
 def _grid(frame: Frame, step_x: float, step_y: float, label_x: bool) -> str:
     out = []
     for value in np.arange(0, frame.x_max * 1.0001, step_x):
         x = frame.x(float(value))
-        out.append(
-            f'<line x1="{x:.1f}" x2="{x:.1f}" y1="{frame.y1:.1f}" y2="{frame.y0:.1f}"'
-            ' class="grid"/>'
-        )
+        out.append(line(x, frame.y1, x, frame.y0, "grid"))
         if label_x:
-            out.append(
-                f'<text x="{x:.1f}" y="{frame.y0 + 15:.1f}" text-anchor="middle"'
-                f' class="tick">{value:g}</text>'
-            )
+            out.append(text(x, frame.y0 + 15, f"{value:g}", "tick", "middle"))
     for value in np.arange(0, frame.y_max * 1.0001, step_y):
         y = frame.y(float(value))
-        number = f"{value:,.0f}".replace(",", "\u202f") if step_y >= 1 else f"{value:g}"
-        out.append(
-            f'<line x1="{frame.x0:.1f}" x2="{frame.x1:.1f}" y1="{y:.1f}" y2="{y:.1f}"'
-            f' class="grid"/><text x="{frame.x0 - 7:.1f}" y="{y + 4:.1f}" text-anchor="end"'
-            f' class="tick">{number}</text>'
-        )
+        number = thousands(float(value)) if step_y >= 1 else f"{value:g}"
+        out.append(line(frame.x0, y, frame.x1, y, "grid"))
+        out.append(text(frame.x0 - 7, y + 4, number, "tick", "end"))
     return "".join(out)
 
 
-def _curve(frame: Frame, xs: list[float], ys: list[float]) -> str:
-    return "M" + "L".join(f"{frame.x(x):.1f} {frame.y(y):.1f}" for x, y in zip(xs, ys, strict=True))
+def thousands(value: float) -> str:
+    """A whole number with thin spaces.
+
+    >>> thousands(12500.2)
+    '12\u202f500'
+    """
+    return f"{value:,.0f}".replace(",", "\u202f")
 
 
 def _ceiling(value: float, step: float) -> float:
     return float(np.ceil(value / step) * step)
 
 
-def compare(series: list[Series], axes: Axes, width: float = 570.0, height: float = 452.0) -> Chart:
-    """Both panels with one cursor through them, drawn where it stands and moved by the script."""
+def _panels(series: list[Series], axes: Axes, width: float, height: float) -> _Panels:
+    """The two panels with steps that fit what is shown."""
     furthest = max((s.x[-1] for s in series if s.x), default=5.0) * 1.06
-    step_x = nice_step(furthest, 7)
-    x_max = _ceiling(furthest, step_x / 2)
     highest = max((max(s.top) for s in series if s.top), default=1e-6)
     if axes.plate and axes.plate < 2.2 * highest:
         highest = max(highest, axes.plate * 1.04)
-    step_t = nice_step(highest, 5)
     lowers = [
         max(s.low) if axes.low_rises else float(np.interp(0.62 * s.x[-1], s.x, s.low))
         for s in series
         if s.low
     ]
     most_low = max(lowers, default=1.0) * (1.04 if axes.low_rises else 1.1) or 1.0
-    step_l = nice_step(most_low, 4)
-    split = height * 0.60
+    step_x, step_t, step_l = nice_step(furthest, 7), nice_step(highest, 5), nice_step(most_low, 4)
+    x_max, split = _ceiling(furthest, step_x / 2), height * 0.60
     top = Frame(52, width - 22, split, 20, x_max, _ceiling(highest * 1.03, step_t / 2))
     low = Frame(52, width - 22, height - 34, split + 26, x_max, _ceiling(most_low, step_l))
+    return _Panels(top, low, step_x, step_t, step_l)
+
+
+def compare(series: list[Series], axes: Axes, width: float = 570.0, height: float = 452.0) -> Chart:
+    """Both panels with one cursor through them, drawn where it stands and moved by the script."""
+    p = _panels(series, axes, width, height)
     parts = [
-        _grid(top, step_x, step_t, False),
-        _grid(low, step_x, step_l, True),
-        *_marks(top, low, axes, width, x_max),
+        _grid(p.top, p.step_x, p.step_top, False),
+        _grid(p.low, p.step_x, p.step_low, True),
+        *_marks(p.top, p.low, axes, width),
     ]
     for s in series:
-        parts += _drawn(s, top, low)
-    for frame, words, y in ((top, axes.top, top.y1 + 12), (low, axes.low, low.y1 - 5)):
-        parts.append(
-            f'<text x="{frame.x0 + 5:.1f}" y="{y:.1f}" class="axis">{escape(words)}</text>'
-        )
-    x = top.x(axes.cursor) if axes.cursor else top.x0
-    parts.append(
-        f'<g id="cursor" transform="translate({x:.1f} 0)"><line x1="0" x2="0" y1="{top.y1:.1f}"'
-        f' y2="{low.y0:.1f}" class="cursor"/><path d="M0 {low.y0 + 1:.1f}l6 8h-12z"'
-        ' class="grip"/><rect x="-37" y="0" width="74" height="19" rx="2" class="flag"/><text'
-        f' y="14" text-anchor="middle" class="flagtext" id="cursor-text">{axes.cursor or 0:.4g}'
-        f' {axes.unit}</text></g><text x="{low.x1:.1f}" y="{height - 4:.1f}" text-anchor="end"'
-        f' class="axis">{escape(axes.x)}</text>'
-    )
-    label = escape(f"{axes.top} and {axes.low} over {axes.x}; the table beside holds the figures")
-    svg = Markup(
-        f'<svg viewBox="0 0 {width:.0f} {height:.0f}" class="drawing chart" id="chart" role="img"'
-        f' aria-label="{label}"><title>{label}</title>{"".join(parts)}</svg>'
-    )
-    return Chart(svg, top, low, x_max)
+        parts += _drawn(s, p.top, p.low)
+    for frame, words, y in ((p.top, axes.top, p.top.y1 + 12), (p.low, axes.low, p.low.y1 - 5)):
+        parts.append(text(frame.x0 + 5, y, words, "axis"))
+    parts.append(_cursor(p, axes))
+    parts.append(text(p.low.x1, height - 4, axes.x, "axis", "end"))
+    label = f"{axes.top} and {axes.low} over {axes.x}; the table beside holds the figures"
+    svg = picture(width, height, "drawing chart", label, parts, id="chart")
+    return Chart(svg, p.top, p.low, p.top.x_max)
 
 
-def _marks(top: Frame, low: Frame, axes: Axes, width: float, x_max: float) -> list[str]:
+def _cursor(p: _Panels, axes: Axes) -> str:
+    """The cursor with its grip and flag."""
+    x = p.top.x(axes.cursor) if axes.cursor else p.top.x0
+    words = f"{axes.cursor or 0:.4g} {axes.unit}"
+    body = (
+        line(0, p.top.y1, 0, p.low.y0, "cursor")
+        + path(f"M0 {p.low.y0 + 1:.1f}l6 8h-12z", "grip")
+        + rect(-37, 0, 74, 19, "flag", rx=2)
+        + tag("text", words, y=14, text_anchor="middle", cls="flagtext", id="cursor-text")
+    )
+    return tag("g", body, id="cursor", transform=f"translate({x:.1f} 0)")
+
+
+def _marks(top: Frame, low: Frame, axes: Axes, width: float) -> list[str]:
     """Hull speed, speed limit, the plate."""
     out = []
     for i, (value, label) in enumerate(axes.verticals):
-        if value >= x_max:
+        if value >= top.x_max:
             continue
         x = top.x(value)
-        right = x < width - 150
-        out.append(
-            f'<line x1="{x:.1f}" x2="{x:.1f}" y1="{top.y1:.1f}" y2="{low.y0:.1f}"'
-            f' class="{"hullspeed" if i == 0 else "limit"}"/><text'
-            f' x="{x + (4 if right else -4):.1f}" y="{top.y0 - 6 - 14 * i:.1f}" class="tick"'
-            f' text-anchor="{"start" if right else "end"}">{escape(label)}</text>'
-        )
+        aside, anchor = (4, "start") if x < width - 150 else (-4, "end")
+        out.append(line(x, top.y1, x, low.y0, "hullspeed" if i == 0 else "limit"))
+        out.append(text(x + aside, top.y0 - 6 - 14 * i, label, "tick", anchor))
     if axes.plate and axes.plate <= top.y_max:
         y = top.y(axes.plate)
-        out.append(
-            f'<line x1="{top.x0:.1f}" x2="{top.x1:.1f}" y1="{y:.1f}" y2="{y:.1f}"'
-            f' class="plate"/><text x="{top.x0 + 6:.1f}"'
-            f' y="{y - 5 if y > top.y1 + 26 else y + 14:.1f}"'
-            f' class="platetext">{escape(axes.plate_label)}</text>'
-        )
+        words_y = y - 5 if y > top.y1 + 26 else y + 14
+        out.append(line(top.x0, y, top.x1, y, "plate"))
+        out.append(text(top.x0 + 6, words_y, axes.plate_label, "platetext"))
     return out
+
+
+def _band(s: Series, frame: Frame) -> str:
+    """The uncertainty of the upper curve as an area."""
+    if s.band is None:
+        return ""
+    there = list(zip(s.band[0], s.top, strict=True))
+    back = reversed(list(zip(s.band[1], s.top, strict=True)))
+    corners = ((frame.x(min(x, frame.x_max)), frame.y(y)) for x, y in (*there, *back))
+    return path(poly(corners, close=True), f"band set-{s.letter}")
 
 
 def _drawn(s: Series, top: Frame, low: Frame) -> list[str]:
     """One setup's curves, knee, band and end marks."""
-    dash = f' stroke-dasharray="{DASHES[s.letter]}"' if DASHES[s.letter] else ""
-    out = []
-    if s.band:
-        there, back = (
-            zip(s.band[0], s.top, strict=True),
-            reversed(list(zip(s.band[1], s.top, strict=True))),
-        )
-        corners = "L".join(
-            f"{top.x(min(x, top.x_max)):.1f} {top.y(y):.1f}" for x, y in (*there, *back)
-        )
-        out.append(f'<path d="M{corners}Z" class="band set-{s.letter}"/>')
-    out.append(f'<path d="{_curve(top, s.x, s.top)}" class="curve set-{s.letter}"{dash}/>')
+    dash, name = DASHES[s.letter] or None, f"set-{s.letter}"
+
+    def curve(frame: Frame, xs: list[float], ys: list[float], kind: str = "curve") -> str:
+        points = ((frame.x(x), frame.y(y)) for x, y in zip(xs, ys, strict=True))
+        return path(poly(points), f"{kind} {name}", stroke_dasharray=dash)
+
+    out = [_band(s, top), curve(top, s.x, s.top)]
     if s.second:
-        out.append(
-            f'<path d="{_curve(top, s.x, s.second)}" class="curve thin set-{s.letter}"{dash}/>'
-        )
+        out.append(curve(top, s.x, s.second, "curve thin"))
     inside = [(x, y) for x, y in zip(s.x, s.low, strict=False) if y <= low.y_max]
     if inside:
-        out.append(
-            f'<path d="{_curve(low, [p[0] for p in inside], [p[1] for p in inside])}" class="curve'
-            f' set-{s.letter}"{dash}/>'
-        )
+        out.append(curve(low, [p[0] for p in inside], [p[1] for p in inside]))
     if s.knee and s.knee[0] <= top.x_max:
         x, y = top.x(s.knee[0]), top.y(s.knee[1])
-        out.append(f'<path d="M{x:.1f} {y - 6:.1f}l6 6l-6 6l-6 -6z" class="knee set-{s.letter}"/>')
+        out.append(path(f"M{x:.1f} {y - 6:.1f}l6 6l-6 6l-6 -6z", f"knee {name}"))
     x, y = top.x(s.x[-1]), top.y(s.top[-1])
-    out.append(
-        marker(s.letter, x, y)
-        + f'<text x="{x + 9:.1f}" y="{y + 4:.1f}" class="name set-{s.letter}">{s.letter}</text>'
-    )
+    out += [marker(s.letter, x, y), text(x + 9, y + 4, s.letter, f"name {name}")]
     if s.low and s.low[-1] <= low.y_max:
         out.append(marker(s.letter, x, low.y(s.low[-1]), 4.2))
     return out

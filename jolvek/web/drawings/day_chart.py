@@ -4,13 +4,16 @@ its points.
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
-from markupsafe import Markup, escape
+from markupsafe import Markup
 
 from jolvek.core.day.getting_home import NoReturn
 from jolvek.core.day.otherwise import turn_index
 from jolvek.core.day.voyage import Event, Voyage
-from jolvek.web.drawings.charts import DASHES, Frame, marker
+from jolvek.web.drawings.charts import DASHES, Frame, marker, thousands
+from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
 from jolvek.web.view.display import Units
 
 _WORDS = {
@@ -58,39 +61,42 @@ def day_chart(
     """
     v = voyages[hand]
     longest = max(float(x.t_s[-1]) for x in voyages.values()) / 3600 or 1.0
-    top, low = (
-        Frame(46, width - 14, 216, 22, longest * 1.02, 100.0),
-        Frame(46, width - 14, height - 30, 240, longest * 1.02, 1.0),
-    )
-    parts = [_bands(v, top), _axes(top, low, start_h, longest)]
+    top = Frame(46, width - 14, 216, 22, longest * 1.02, 100.0)
+    low = Frame(46, width - 14, height - 30, 240, longest * 1.02, 1.0)
     y = top.y(100 * kept)
-    parts.append(
-        f'<line x1="{top.x0}" x2="{top.x1}" y1="{y:.1f}" y2="{y:.1f}" class="reserve"/><text'
-        f' x="{top.x0 + 4}" y="{y - 4:.1f}" class="reservetext">reserve {100 * kept:.0f} %</text>'
-    )
-    for letter, x in voyages.items():
-        every = max(1, x.t_s.size // 260)
-        pick = np.unique(np.append(np.arange(0, x.t_s.size, every), x.t_s.size - 1))
-        line = "L".join(
-            f"{top.x(t / 3600):.1f} {top.y(100 * s):.1f}"
-            for t, s in zip(x.t_s[pick], x.soc[pick], strict=True)
-        )
-        dash = f' stroke-dasharray="{DASHES[letter]}"' if DASHES[letter] else ""
-        parts.append(f'<path d="M{line}" class="curve set-{letter}"{dash}/>')
-        end_x, end_y = top.x(float(x.t_s[-1]) / 3600), top.y(100 * x.left)
-        parts.append(
-            marker(letter, end_x, end_y, 4.5)
-            + f'<text x="{end_x - 8:.1f}" y="{end_y + 17:.1f}" text-anchor="end" '
-            f'class="name set-{letter}">{letter} {100 * x.left:.0f} %</text>'
-        )
-    parts += [_power(v, low), _events(v.events, top)]
-    label = escape(
+    parts = [
+        _bands(v, top),
+        _axes(top, low, start_h, longest),
+        line(top.x0, y, top.x1, y, "reserve"),
+        text(top.x0 + 4, y - 4, f"reserve {100 * kept:.0f} %", "reservetext"),
+        *(_charge(letter, voyage, top) for letter, voyage in voyages.items()),
+        _power(v, low),
+        _events(v.events, top),
+    ]
+    label = (
         f"Charge over the clock for setup {hand}: {100 * v.left:.0f} % left after {v.hours:.1f} h;"
         " the table below lists what happens"
     )
-    return Markup(
-        f'<svg viewBox="0 0 {width:.0f} {height:.0f}" class="drawing chart day" id="day-chart"'
-        f' role="img" aria-label="{label}"><title>{label}</title>{"".join(parts)}</svg>'
+    return picture(width, height, "drawing chart day", label, parts, id="day-chart")
+
+
+def _some(v: Voyage) -> np.ndarray:
+    """Some 260 of the day's steps, the last among them: enough for a picture."""
+    every = max(1, v.t_s.size // 260)
+    return np.unique(np.append(np.arange(0, v.t_s.size, every), v.t_s.size - 1))
+
+
+def _charge(letter: str, v: Voyage, frame: Frame) -> str:
+    """One setup's charge over the clock, with its mark and what is left."""
+    pick, name = _some(v), f"set-{letter}"
+    steps = zip(v.t_s[pick], v.soc[pick], strict=True)
+    points = ((frame.x(t / 3600), frame.y(100 * soc)) for t, soc in steps)
+    x, y = frame.x(float(v.t_s[-1]) / 3600), frame.y(100 * v.left)
+    words = f"{letter} {100 * v.left:.0f} %"
+    return (
+        path(poly(points), f"curve {name}", stroke_dasharray=DASHES[letter] or None)
+        + marker(letter, x, y, 4.5)
+        + text(x - 8, y + 17, words, f"name {name}", "end")
     )
 
 
@@ -100,13 +106,10 @@ def _bands(v: Voyage, frame: Frame) -> str:
         x0, x1 = frame.x(start / 3600), frame.x(end / 3600)
         name = v.legs[i].name or f"leg {i + 1}"
         room = int((x1 - x0) / 7.4)
-        text = name if len(name) <= room else name[: max(room - 1, 0)] + "…" if room > 3 else ""
-        out.append(
-            f'<g class="legband{" is-odd" if i % 2 else ""}" data-leg="{i + 1}"><rect x="{x0:.1f}"'
-            f' y="{frame.y1}" width="{max(x1 - x0, 1):.1f}" height="{frame.y0 - frame.y1}"/><text'
-            f' x="{(x0 + x1) / 2:.1f}" y="{frame.y1 - 7}"'
-            f' text-anchor="middle">{escape(text)}</text></g>'
-        )
+        words = name if len(name) <= room else name[: max(room - 1, 0)] + "…" if room > 3 else ""
+        body = rect(x0, frame.y1, max(x1 - x0, 1), frame.y0 - frame.y1)
+        body += text((x0 + x1) / 2, frame.y1 - 7, words, anchor="middle")
+        out.append(tag("g", body, cls=f"legband{' is-odd' if i % 2 else ''}", data_leg=i + 1))
     return "".join(out)
 
 
@@ -115,25 +118,20 @@ def _axes(top: Frame, low: Frame, start_h: float, longest: float) -> str:
     first = np.ceil(start_h / step) * step
     out = []
     for hour in np.arange(first, start_h + longest * 1.02, step):
-        x = top.x(float(hour - start_h))
-        out.append(
-            f'<line x1="{x:.1f}" x2="{x:.1f}" y1="{top.y1}" y2="{low.y0}" class="grid"/><text'
-            f' x="{x:.1f}" y="{low.y0 + 15}"'
-            f' text-anchor="middle">{clock(float(hour)).replace(" next day", "")}</text>'
-        )
+        x, words = top.x(float(hour - start_h)), clock(float(hour)).replace(" next day", "")
+        out.append(line(x, top.y1, x, low.y0, "grid"))
+        out.append(text(x, low.y0 + 15, words, anchor="middle"))
     for percent in (0, 25, 50, 75, 100):
         y = top.y(percent)
-        out.append(
-            f'<line x1="{top.x0}" x2="{top.x1}" y1="{y:.1f}" y2="{y:.1f}" class="grid"/>'
-            f'<text x="{top.x0 - 6}" y="{y + 4:.1f}" text-anchor="end">{percent}</text>'
-        )
-    return "".join(out) + f'<text x="{top.x0 + 4}" y="{top.y0 - 6}" class="axis">charge, %</text>'
+        out.append(line(top.x0, y, top.x1, y, "grid"))
+        out.append(text(top.x0 - 6, y + 4, percent, anchor="end"))
+    return "".join(out) + text(top.x0 + 4, top.y0 - 6, "charge, %", "axis")
 
 
 def _power(v: Voyage, frame: Frame) -> str:
-    most = max(float(v.power_w.max()), float(v.sun_w.max()), 1.0)
-    every = max(1, v.t_s.size // 260)
-    pick = np.unique(np.append(np.arange(0, v.t_s.size, every), v.t_s.size - 1))
+    """Power and sun below, as areas over the clock."""
+    most, pick = max(float(v.power_w.max()), float(v.sun_w.max()), 1.0), _some(v)
+    sunny = bool(v.sun_w.max() > 0)
 
     def area(values: np.ndarray) -> str:
         steps = "".join(
@@ -142,15 +140,12 @@ def _power(v: Voyage, frame: Frame) -> str:
         )
         return f"M{frame.x0} {frame.y0}{steps}V{frame.y0}Z"
 
-    sun = f'<path d="{area(v.sun_w)}" class="sunarea"/>' if v.sun_w.max() > 0 else ""
-    base = f'<line x1="{frame.x0}" x2="{frame.x1}" y1="{frame.y0}" y2="{frame.y0}" class="grid"/>'
     return (
-        f'<path d="{area(v.power_w)}" class="powerarea"/>{sun}{base}'
-        f'<text x="{frame.x0 - 6}" y="{frame.y1 + 8}" text-anchor="end">{most:,.0f}</text>'.replace(
-            ",", "\u202f"
-        )
-        + f'<text x="{frame.x0 + 4}" y="{frame.y1 - 6}"'
-        f' class="axis">power{" and sun" if sun else ""}, W</text>'
+        path(area(v.power_w), "powerarea")
+        + (path(area(v.sun_w), "sunarea") if sunny else "")
+        + line(frame.x0, frame.y0, frame.x1, frame.y0, "grid")
+        + text(frame.x0 - 6, frame.y1 + 8, thousands(most), anchor="end")
+        + text(frame.x0 + 4, frame.y1 - 6, f"power{' and sun' if sunny else ''}, W", "axis")
     )
 
 
@@ -168,12 +163,22 @@ def _events(events: tuple[Event, ...], frame: Frame) -> str:
         placed.append((x, lift))
         level = "block" if e.kind in ("empty", "no-way") else "caution"
         anchor, aside = ("end", -6) if x > frame.x1 - 110 else ("start", 6)
-        out.append(
-            f'<g class="event is-{level}"><circle cx="{x:.1f}" cy="{y:.1f}" r="4"/><text'
-            f' x="{x + aside:.1f}" y="{lift:.1f}"'
-            f' text-anchor="{anchor}">{_WORDS[e.kind]}</text></g>'
-        )
+        body = circle(x, y, 4) + text(x + aside, lift, _WORDS[e.kind], anchor=anchor)
+        out.append(tag("g", body, cls=f"event is-{level}"))
     return "".join(out)
+
+
+@dataclass(frozen=True)
+class _Way:
+    """The strip's scale: how far it shows in m, and where."""
+
+    far_m: float
+    x1: float
+    x0: float = 40.0
+    y: float = 34.0
+
+    def x(self, metres: float) -> float:
+        return self.x0 + (self.x1 - self.x0) * min(metres / self.far_m, 1.0) / 1.04
 
 
 def way_strip(
@@ -182,48 +187,38 @@ def way_strip(
     """The way from the quay outward: ends of legs, the turn, the last point from which she still
     gets home, where she stopped.
     """
-    turn = turn_index(v.legs)
-    ends, gone = [], 0.0
-    for leg in v.legs[:turn]:
-        gone += leg.metres
-        ends.append((leg.name, gone))
-    far = max(gone, min(point.distance_m, 1.6 * gone), 1.0)
-    x0, x1, y = 40.0, width - 60.0, 34.0
-
-    def x(metres: float) -> float:
-        return x0 + (x1 - x0) * min(metres / far, 1.0) / 1.04
-
+    ends = np.cumsum([leg.metres for leg in v.legs[: turn_index(v.legs)]]).tolist()
+    gone = ends[-1] if ends else 0.0
+    w = _Way(max(gone, min(point.distance_m, 1.6 * gone), 1.0), width - 60)
     parts = [
-        f'<line x1="{x0}" x2="{x(far):.1f}" y1="{y}" y2="{y}" class="way"/><path d="M{x0}'
-        f' {y - 9}v18" class="quay"/><text x="{x0}" y="{y + 24}" text-anchor="middle">quay</text>'
+        line(w.x0, w.y, w.x(w.far_m), w.y, "way"),
+        path(f"M{w.x0} {w.y - 9}v18", "quay"),
+        text(w.x0, w.y + 24, "quay", anchor="middle"),
+        *(circle(w.x(metres), w.y, 4, "stop") for metres in ends),
     ]
-    for _, metres in ends:
-        parts.append(f'<circle cx="{x(metres):.1f}" cy="{y}" r="4" class="stop"/>')
     if ends:
-        words = escape(f"turn, {u.full(gone, 'distance')}")
-        parts.append(f'<text x="{x(gone):.1f}" y="{y + 24}" text-anchor="middle">{words}</text>')
-    at = x(point.distance_m)
-    beyond = point.distance_m > far * 1.001
-    words = escape(f"last point home: {u.full(point.distance_m, 'distance')}")
-    bad, anchor = "" if point.safe else " is-bad", "end" if at > width - 200 else "middle"
-    parts.append(
-        f'<path d="M{at:.1f} {y}l-6 -12h12z" class="lastpoint{bad}"/><text'
-        f' x="{min(at, width - 8):.1f}" y="{y - 17}"'
-        f' text-anchor="{anchor}">{words}{" →" if beyond else ""}</text>'
-    )
+        turn = f"turn, {u.full(gone, 'distance')}"
+        parts.append(text(w.x(gone), w.y + 24, turn, anchor="middle"))
+    parts.append(_last_point(point, w, width, u))
     if not v.done:
-        ran = float(v.distance_m[-1])
-        back = abs(ran - 2 * gone) if ran > gone else ran
-        parts.append(
-            f'<path d="M{x(back) - 5:.1f} {y - 5}l10 10m0 -10l-10 10" class="stopped"/><text'
-            f' x="{x(back):.1f}" y="{y + 38}" text-anchor="middle" class="stoptext">stops'
-            " here</text>"
-        )
-    label = escape(
+        parts.append(_stopped(float(v.distance_m[-1]), gone, w))
+    label = (
         f"The way: turn at {u.full(gone, 'distance')}, last point from which she gets home at "
         f"{u.full(point.distance_m, 'distance')}"
     )
-    return Markup(
-        f'<svg viewBox="0 0 {width:.0f} {height:.0f}" class="drawing strip" role="img"'
-        f' aria-label="{label}"><title>{label}</title>{"".join(parts)}</svg>'
-    )
+    return picture(width, height, "drawing strip", label, parts)
+
+
+def _last_point(point: NoReturn, w: _Way, width: float, u: Units) -> str:
+    at, beyond = w.x(point.distance_m), point.distance_m > w.far_m * 1.001
+    words = f"last point home: {u.full(point.distance_m, 'distance')}{' →' if beyond else ''}"
+    mark = path(f"M{at:.1f} {w.y}l-6 -12h12z", f"lastpoint{'' if point.safe else ' is-bad'}")
+    anchor = "end" if at > width - 200 else "middle"
+    return mark + text(min(at, width - 8), w.y - 17, words, anchor=anchor)
+
+
+def _stopped(ran_m: float, turn_m: float, w: _Way) -> str:
+    """Where she stops short of home."""
+    x = w.x(abs(ran_m - 2 * turn_m) if ran_m > turn_m else ran_m)
+    cross = path(f"M{x - 5:.1f} {w.y - 5}l10 10m0 -10l-10 10", "stopped")
+    return cross + text(x, w.y + 38, "stops here", "stoptext", "middle")

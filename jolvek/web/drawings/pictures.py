@@ -8,7 +8,7 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing
 from jolvek.core.fit.fitted import motor_ahead_m
 from jolvek.core.hydro.floating import Floating, float_at, hull_speed_m_s
-from jolvek.web.drawings.boat_drawing import side_view
+from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, side_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.view import display
 from jolvek.web.view.card import Card
@@ -25,44 +25,35 @@ def hull_speed(need: Need) -> float:
     return float(hull_speed_m_s(need.hull.waterline_m))
 
 
+def _aboard(need: Need, worked: Worked | None, bays: bool) -> Aboard:
+    """What the side view shows in the boat: her people, the setup in hand, the bays."""
+    shown = need.site.bays if bays else ()
+    if worked is None:
+        return Aboard(need.load.people, bays=shown)
+    mount, b = worked.pinned.part("mount"), worked.pinned.part("battery")
+    drop = mount.item.spec.drop_m if mount else 0.0
+    motor = HungMotor(
+        worked.pinned.shaft_m or max(need.hull.transom_m - drop + 0.03, 0.2),
+        worked.performance.propulsor.diameter_m,
+        drop,
+        motor_ahead_m(need, mount.item.spec) if mount else -0.06,
+    )
+    pack = None
+    if b and b.item.spec.length_m and b.item.spec.height_m:
+        placed = (bay.ahead_m for bay in need.site.bays if bay.ahead_m)
+        ahead = next(placed, 0.3 * need.hull.length_m)
+        pack = (ahead, b.item.spec.length_m, b.item.spec.height_m)
+    return Aboard(need.load.people, motor, pack, shown)
+
+
 def _view(need: Need, displacement_kg: float, width: float, worked: Worked | None = None) -> Markup:
     u = display.current()
-    draught = float(floating(need, displacement_kg).draught_m)
-    motor, pack = None, None
-    if worked:
-        mount = worked.pinned.part("mount")
-        drop = mount.item.spec.drop_m if mount else 0.0
-        seat = need.hull.transom_m - drop
-        shaft = worked.pinned.shaft_m or max(seat + 0.03, 0.2)
-        motor = (
-            shaft,
-            worked.performance.propulsor.diameter_m,
-            drop,
-            motor_ahead_m(need, mount.item.spec) if mount else -0.06,
-        )
-        b = worked.pinned.part("battery")
-        if b and b.item.spec.length_m and b.item.spec.height_m:
-            ahead = next(
-                (bay.ahead_m for bay in need.site.bays if bay.ahead_m), 0.3 * need.hull.length_m
-            )
-            pack = (ahead, b.item.spec.length_m, b.item.spec.height_m)
-    title = (
-        f"{need.hull.fam.name}, {u.full(need.hull.length_m, 'length')}, drawing"
-        f" {u.full(draught, 'length')} of water"
-    )
-    return side_view(
-        need.hull,
-        need.load.people,
-        displacement_kg,
-        need.water,
-        str(u.full(need.hull.length_m, "length")),
-        str(u.full(draught, "length")),
-        title,
-        width,
-        motor,
-        pack,
-        need.site.bays if width > 400 else (),
-    )
+    length = u.full(need.hull.length_m, "length")
+    draws = u.full(float(floating(need, displacement_kg).draught_m), "length")
+    title = f"{need.hull.fam.name}, {length}, drawing {draws} of water"
+    aboard = _aboard(need, worked, bays=width > 400)
+    labels = (str(length), str(draws))
+    return side_view(need.hull, displacement_kg, need.water, labels, title, aboard, width)
 
 
 def card_view(need: Need, card: Card) -> Markup:

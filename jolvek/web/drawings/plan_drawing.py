@@ -2,29 +2,19 @@
 
 from __future__ import annotations
 
-from markupsafe import Markup, escape
+from markupsafe import Markup
 
 from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit.trim import seats_m
 from jolvek.core.hydro.hull import Hull
-from jolvek.web.drawings.boat_drawing import View, smooth
+from jolvek.web.drawings.outlines import View, smooth
+from jolvek.web.drawings.svg import circle, line, path, picture, rect, tag
 
-_FULL = (
-    (0.0, 0.86),
-    (0.25, 0.97),
-    (0.5, 1.0),
-    (0.75, 0.86),
-    (0.92, 0.45),
-    (1.0, 0.03),
-)  # share of length, share of half beam
+# half outlines as (share of length, share of half beam)
+_FULL = ((0.0, 0.86), (0.25, 0.97), (0.5, 1.0), (0.75, 0.86), (0.92, 0.45), (1.0, 0.03))
 _SHARP = (
-    (0.0, 0.04),
-    (0.15, 0.45),
-    (0.4, 0.95),
-    (0.55, 1.0),
-    (0.75, 0.8),
-    (0.92, 0.35),
-    (1.0, 0.02),
+    *((0.0, 0.04), (0.15, 0.45), (0.4, 0.95), (0.55, 1.0)),
+    *((0.75, 0.8), (0.92, 0.35), (1.0, 0.02)),
 )
 _SQUARE = ((0.0, 0.96), (0.3, 1.0), (0.8, 1.0), (0.97, 0.9), (1.0, 0.6))
 _OUTLINE = {
@@ -34,6 +24,24 @@ _OUTLINE = {
     "pontoon": _SQUARE,
     "flat_bottom": _SQUARE,
 }
+
+
+def _outline(hull: Hull, view: View) -> str:
+    """The closed outline, starboard (down) first."""
+    shares = _OUTLINE.get(hull.family, _FULL)
+    starboard, port = (
+        [view.at(x * hull.length_m, side * y * 0.5 * hull.beam_m) for x, y in shares]
+        for side in (1, -1)
+    )
+    return smooth(starboard) + smooth(port[::-1], "L") + "Z"
+
+
+def _box(
+    view: View, ahead_m: float, off_m: float, size_m: tuple[float, float], cls: str, title: str
+) -> str:
+    """A box by its middle: ahead of the stern, to starboard, length and width, all in m."""
+    x, y = view.at(ahead_m - size_m[0] / 2, size_m[1] / 2 - off_m)
+    return rect(x, y, size_m[0] * view.scale, size_m[1] * view.scale, cls, title=title)
 
 
 def plan_view(
@@ -51,46 +59,19 @@ def plan_view(
     scale = (width - 24) / (hull.length_m + 0.4)
     half = 0.5 * hull.beam_m * scale
     view = View(scale, 12 + 0.25 * scale, half + 12)
-    sides = [
-        [
-            view.at(x * hull.length_m, side * y * 0.5 * hull.beam_m)
-            for x, y in _OUTLINE.get(hull.family, _FULL)
-        ]
-        for side in (1, -1)
-    ]
-    parts = [f'<path d="{smooth(sides[0])}{smooth(list(reversed(sides[1])), "L")}Z" class="hull"/>']
-    x0, y0 = view.at(0, 0)
-    parts.append(
-        f'<line x1="{x0:.1f}" x2="{view.at(hull.length_m, 0)[0]:.1f}" y1="{y0:.1f}" y2="{y0:.1f}"'
-        ' class="centre"/>'
-    )
+    (x0, y0), (x1, _) = view.at(0, 0), view.at(hull.length_m, 0)
+    parts = [path(_outline(hull, view), "hull"), line(x0, y0, x1, y0, "centre")]
     for ahead in seats_m(hull, min(people, 12)):
-        x, y = view.at(ahead, 0)
-        parts.append(f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{0.13 * scale:.1f}" class="person"/>')
+        parts.append(circle(*view.at(ahead, 0), 0.13 * scale, "person"))
     for bay in bays:
-        x, y = view.at(
-            (bay.ahead_m or 0.3 * hull.length_m) - bay.length_m / 2, bay.width_m / 2 - bay.off_m
-        )
-        parts.append(
-            f'<rect x="{x:.1f}" y="{y:.1f}" width="{bay.length_m * scale:.1f}"'
-            f' height="{bay.width_m * scale:.1f}"'
-            f' class="bay"><title>{escape(bay.name)}</title></rect>'
-        )
+        ahead = bay.ahead_m or 0.3 * hull.length_m
+        size = (bay.length_m, bay.width_m)
+        parts.append(_box(view, ahead, bay.off_m, size, "bay", bay.name))
     for name, ahead, off, length, wide in packs:
-        x, y = view.at(ahead - length / 2, wide / 2 - off)
-        parts.append(
-            f'<rect x="{x:.1f}" y="{y:.1f}" width="{length * scale:.1f}"'
-            f' height="{wide * scale:.1f}" class="pack"><title>{escape(name)}</title></rect>'
-        )
+        parts.append(_box(view, ahead, off, (length, wide), "pack", name))
     if motor:
         x, y = view.at(motor[0], -motor[1])
-        parts.append(
-            f'<g class="motor"><rect x="{x - 0.12 * scale:.1f}" y="{y - 0.08 * scale:.1f}"'
-            f' width="{0.2 * scale:.1f}" height="{0.16 * scale:.1f}" rx="3"/></g>'
-        )
-    label = escape(title)
-    return Markup(
-        f'<svg viewBox="0 0 {width:.0f} {2 * half + 24:.0f}" class="drawing plan-view" role="img"'
-        f' data-scale="{scale:.4f}"'
-        f' aria-label="{label}"><title>{label}</title>{"".join(parts)}</svg>'
-    )
+        head = rect(x - 0.12 * scale, y - 0.08 * scale, 0.2 * scale, 0.16 * scale, rx=3)
+        parts.append(tag("g", head, cls="motor"))
+    kind = "drawing plan-view"
+    return picture(width, 2 * half + 24, kind, title, parts, data_scale=f"{scale:.4f}")

@@ -4,34 +4,40 @@ numbered as in the table.
 
 from __future__ import annotations
 
-from markupsafe import Markup, escape
+from markupsafe import Markup
 
 from jolvek.core.electric.netlist import Netlist, Wire
+from jolvek.web.drawings.svg import Point, circle, path, picture, rect, tag, text
 
 PACK_W, PACK_H, GAP_X, ROW = 118.0, 46.0, 26.0, 78.0
-Point = tuple[float, float]
+LEFT, TOP = 150.0, 60.0  # the first pack
+
+
+def _packs_and_fuses(n: Netlist) -> dict[str, Point]:
+    """The strings from the top down, each with its fuse on the right."""
+    at: dict[str, Point] = {}
+    for i in range(1, n.bank.parallel + 1):
+        y = TOP + (i - 1) * ROW
+        for k in range(1, n.bank.series + 1):
+            at[f"pack-{i}-{k}"] = (LEFT + (k - 1) * (PACK_W + GAP_X), y)
+        at[f"fuse-{i}"] = (LEFT + (n.bank.series - 1) * (PACK_W + GAP_X) + PACK_W / 2 + 64, y)
+    packs = [place for part, place in at.items() if part.startswith("pack")]
+    leads = {f"fuse-charge-{k}": (x + 22, y + 34) for k, (x, y) in enumerate(packs, 1)}
+    return at | leads
 
 
 def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
     """Where each part's middle stands, and the size of the sheet."""
-    bank, at = n.bank, {}
-    left, top = 150.0, 60.0
-    for i in range(1, bank.parallel + 1):
-        y = top + (i - 1) * ROW
-        for k in range(1, bank.series + 1):
-            at[f"pack-{i}-{k}"] = (left + (k - 1) * (PACK_W + GAP_X), y)
-        at[f"fuse-{i}"] = (left + (bank.series - 1) * (PACK_W + GAP_X) + PACK_W / 2 + 64, y)
-    right = max(x for x, _ in at.values()) + 60
-    bottom = top + (bank.parallel - 1) * ROW + 82
-    at |= {
-        "bar-plus": (right + 10, top + (bank.parallel - 1) * ROW / 2),
-        "bar-minus": (56.0, top + (bank.parallel - 1) * ROW / 2),
-        "switch": (right + 100, top),
-        "motor": (right + 215, (top + bottom) / 2),
-        "shunt": (right + 100, bottom),
-    }
+    at = _packs_and_fuses(n)
+    right = max(x for part, (x, _) in at.items() if not part.startswith("fuse-charge")) + 60
+    middle, bottom = TOP + (n.bank.parallel - 1) * ROW / 2, TOP + (n.bank.parallel - 1) * ROW + 82
     low, base = bottom + 78, max(right, 480.0)
     at |= {
+        "bar-plus": (right + 10, middle),
+        "bar-minus": (56.0, middle),
+        "switch": (right + 100, TOP),
+        "motor": (right + 215, (TOP + bottom) / 2),
+        "shunt": (right + 100, bottom),
         "charger": (196.0, low),
         "inlet": (64.0, low),
         "converter": (base - 40, low),
@@ -41,24 +47,10 @@ def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
         "fuse-load": (base + 96, low - 9),
         "load": (base + 236, low),
     }
-    at |= {
-        f"fuse-charge-{n}": (at[pid][0] + 22, at[pid][1] + 34)
-        for n, pid in enumerate(
-            [
-                f"pack-{i}-{k}"
-                for i in range(1, bank.parallel + 1)
-                for k in range(1, bank.series + 1)
-            ],
-            1,
-        )
-    }
     known = {p.id for p in n.parts}
     tall = low + 46 if known & {"charger", "load"} else bottom + 36
-    return (
-        {k: v for k, v in at.items() if k in known},
-        max(right + 275, base + 296 if "load" in known else 0),
-        tall,
-    )
+    wide = max(right + 275, base + 296 if "load" in known else 0)
+    return {part: place for part, place in at.items() if part in known}, wide, tall
 
 
 def _terminal(part: str, pole: str, at: dict[str, Point]) -> Point:
@@ -122,29 +114,32 @@ def _thin(w: Wire, at: dict[str, Point], tap: Point, low: float, lane: float) ->
         out = x + 12 + lane if w.a[0] != "own" else x - 12
         to = p + 8 if w.a[0] == "charger" else p - 14
         return f"M{x:.1f} {y:.1f}H{out:.1f}V{low + 30 + lane:.1f}H{to:.1f}V{q:.1f}H{p:.1f}"
-    if w.b[0].startswith("pack"):
-        gap = (
-            at[w.b[0]][0] - PACK_W / 2 - 12
-            if w.a[0] == "charger"
-            else at[w.b[0]][0] + PACK_W / 2 + 8
-        )
-        if w.a[0].startswith("fuse-charge"):
-            return f"M{a[0]:.1f} {a[1]:.1f}H{gap:.1f}V{b[1]:.1f}H{b[0]:.1f}"
-        aside = a[0] + (8 + lane if w.a[0] == "charger" else -12)
-        return (
-            f"M{a[0]:.1f}"
-            f" {a[1]:.1f}H{aside:.1f}V{low - 34 - lane:.1f}H{gap:.1f}V{b[1]:.1f}H{b[0]:.1f}"
-        )
-    if w.b[0].startswith("fuse-charge-"):
-        gap = b[0] - 22 - PACK_W / 2 + 16 - 7
-        return (
-            f"M{a[0]:.1f}"
-            f" {a[1]:.1f}H{a[0] + 8 + lane:.1f}V{low - 34 - lane:.1f}H{gap:.1f}"
-            f"V{b[1]:.1f}H{b[0]:.1f}"
-        )
+    if w.b[0].startswith(("pack", "fuse-charge-")):
+        return _to_one_pack(w, at, low, lane)
     if w.b[0] == "fuse-charge":
         return f"M{a[0]:.1f} {a[1]:.1f}h8V{b[1]:.1f}H{b[0]:.1f}"
     return f"M{a[0]:.1f} {a[1]:.1f}H{(a[0] + b[0]) / 2:.1f}V{b[1]:.1f}H{b[0]:.1f}"
+
+
+def _to_one_pack(w: Wire, at: dict[str, Point], low: float, lane: float) -> str:
+    """A charge lead to a single pack, through the gap beside it."""
+    a, b = _terminal(*w.a, at), _terminal(*w.b, at)
+    from_charger = w.a[0] == "charger"
+    if w.b[0].startswith("fuse-charge-"):
+        gap = b[0] - 13 - PACK_W / 2
+    else:
+        gap = at[w.b[0]][0] + (-PACK_W / 2 - 12 if from_charger else PACK_W / 2 + 8)
+    if w.a[0].startswith("fuse-charge"):
+        return f"M{a[0]:.1f} {a[1]:.1f}H{gap:.1f}V{b[1]:.1f}H{b[0]:.1f}"
+    aside = a[0] + (8 + lane if from_charger else -12)
+    return (
+        f"M{a[0]:.1f} {a[1]:.1f}H{aside:.1f}V{low - 34 - lane:.1f}H{gap:.1f}V{b[1]:.1f}H{b[0]:.1f}"
+    )
+
+
+def _wire(w: Wire, way: str) -> str:
+    title = f"{w.id}: {w.size.size_mm2:g} mm², {w.length_m:g} m, {w.current_a:.0f} A"
+    return path(way, f"wire is-{w.role}", title, data_wire=w.id)
 
 
 def wiring_diagram(n: Netlist) -> Markup:
@@ -161,85 +156,54 @@ def wiring_diagram(n: Netlist) -> Markup:
         if w.role in lanes:
             lanes[w.role] = (lane + 5.0) % 25
         way = _thin(w, at, tap, low, lane / 2) if w.role in lanes else _route(w, a, b)
-        parts.append(
-            f'<path d="{way}" class="wire is-{w.role}" '
-            f'data-wire="{w.id}"><title>{w.id}: '
-            f"{w.size.size_mm2:g} mm², {w.length_m:g} m, {w.current_a:.0f} A</title></path>"
-        )
+        parts.append(_wire(w, way))
     if "inlet" in at:
-        parts.append(
-            f'<path d="M{at["inlet"][0]:.1f} {low:.1f}H{at["charger"][0]:.1f}" class="wire'
-            ' is-mains"><title>mains: a qualified electrician</title></path>'
-        )
-    for p in n.parts:
-        parts.append(_symbol(p.id, p.kind, p.text, at[p.id]))
+        mains = f"M{at['inlet'][0]:.1f} {low:.1f}H{at['charger'][0]:.1f}"
+        parts.append(path(mains, "wire is-mains", "mains: a qualified electrician"))
+    parts += [_symbol(p.id, p.kind, p.text, at[p.id]) for p in n.parts]
     main = next(w for w in n.wires if w.b == ("motor", "+"))
-    x, y = at["switch"]
     runs = f"{main.size.runs} × " if main.size.runs > 1 else ""
-    parts.append(
-        f'<text x="{x + 28:.1f}" y="{y - 8:.1f}">{runs}{main.size.size_mm2:g} mm² · AWG'
-        f" {main.size.awg}</text>"
-    )
-    label = escape(
+    size = f"{runs}{main.size.size_mm2:g} mm² · AWG {main.size.awg}"
+    parts.append(text(at["switch"][0] + 28, at["switch"][1] - 8, size))
+    label = (
         f"Wiring of {n.bank.packs} packs, {n.bank.series} in series and {n.bank.parallel} in"
         f" parallel, to a motor of {n.motor_a:.0f} A; the table lists every cable"
     )
-    return Markup(
-        f'<svg viewBox="0 0 {width:.0f} {height:.0f}" width="{width:.0f}" class="drawing wiring"'
-        f' role="img" aria-label="{label}"><title>{label}</title>{"".join(parts)}</svg>'
-    )
+    return picture(width, height, "drawing wiring", label, parts, width=f"{width:.0f}")
 
 
 def _symbol(part: str, kind: str, words: str, place: Point) -> str:
+    """A part as a box, fuse, switch or bar with its words."""
     x, y = place
-    text = escape(words)
     if kind == "pack":
-        name = f"pack {part[5:].replace('-', '.')}" if part != "own" else "own battery"
-        return (
-            f'<g class="part"><rect x="{x - PACK_W / 2:.1f}" y="{y - PACK_H / 2:.1f}"'
-            f' width="{PACK_W}" height="{PACK_H}"/><text x="{x:.1f}" y="{y - 4:.1f}"'
-            f' text-anchor="middle">{name}</text><text x="{x:.1f}" y="{y + 12:.1f}"'
-            f' text-anchor="middle" class="soft">{text}</text><text x="{x - PACK_W / 2 + 4:.1f}"'
-            f' y="{y + 4:.1f}">−</text><text x="{x + PACK_W / 2 - 11:.1f}"'
-            f' y="{y + 4:.1f}">+</text></g>'
-        )
-    if kind == "fuse":
+        body = _pack(part, x, y, words)
+    elif kind == "fuse":
         words_y = y + 19 if part.startswith("fuse-charge-") else y - 12
-        return (
-            f'<g class="part"><rect x="{x - 16:.1f}" y="{y - 7:.1f}" width="32" height="14"'
-            f' rx="7"/><path d="M{x - 16:.1f} {y:.1f}h32"/><text x="{x:.1f}" y="{words_y:.1f}"'
-            f' text-anchor="middle">{text}</text></g>'
-        )
-    if kind == "switch":
-        return (
-            f'<g class="part"><circle cx="{x - 20:.1f}" cy="{y:.1f}" r="3"/><circle'
-            f' cx="{x + 20:.1f}" cy="{y:.1f}" r="3"/><path d="M{x - 20:.1f} {y:.1f}l34 -16"/><text'
-            f' x="{x:.1f}" y="{y - 24:.1f}" text-anchor="middle">switch {text}</text></g>'
-        )
-    if kind == "bar":
-        return (
-            f'<g class="part"><rect x="{x - 5:.1f}" y="{y - 46:.1f}" width="10" height="92"/><text'
-            f' x="{x:.1f}" y="{y - 52:.1f}" text-anchor="middle">{text}</text></g>'
-        )
-    wide = 104
-    name = {
-        "motor": "motor",
-        "shunt": "",
-        "charger": "charger",
-        "inlet": "",
-        "converter": "",
-        "load": "",
-    }.get(kind, "")
-    lines = _wrapped([line for line in (name, words) if line])
-    body = "".join(
-        f'<text x="{x:.1f}" y="{y + 4 + 15 * (i - (len(lines) - 1) / 2):.1f}" '
-        f'text-anchor="middle"{" class=" + chr(34) + "soft" + chr(34) if i else ""}>'
-        f"{escape(line)}</text>"
-        for i, line in enumerate(lines)
-    )
+        body = rect(x - 16, y - 7, 32, 14, rx=7) + path(f"M{x - 16:.1f} {y:.1f}h32")
+        body += text(x, words_y, words, anchor="middle")
+    elif kind == "switch":
+        body = circle(x - 20, y, 3) + circle(x + 20, y, 3) + path(f"M{x - 20:.1f} {y:.1f}l34 -16")
+        body += text(x, y - 24, f"switch {words}", anchor="middle")
+    elif kind == "bar":
+        body = rect(x - 5, y - 46, 10, 92) + text(x, y - 52, words, anchor="middle")
+    else:
+        name = kind if kind in ("motor", "charger") else ""
+        lines = _wrapped([line for line in (name, words) if line])
+        body = rect(x - 52, y - 21, 104, 42)
+        for i, line in enumerate(lines):
+            height = y + 4 + 15 * (i - (len(lines) - 1) / 2)
+            body += text(x, height, line, "soft" if i else None, "middle")
+    return tag("g", body, cls="part")
+
+
+def _pack(part: str, x: float, y: float, words: str) -> str:
+    name = f"pack {part[5:].replace('-', '.')}" if part != "own" else "own battery"
     return (
-        f'<g class="part"><rect x="{x - wide / 2:.1f}" y="{y - 21:.1f}" width="{wide}"'
-        f' height="42"/>{body}</g>'
+        rect(x - PACK_W / 2, y - PACK_H / 2, PACK_W, PACK_H)
+        + text(x, y - 4, name, anchor="middle")
+        + text(x, y + 12, words, "soft", "middle")
+        + text(x - PACK_W / 2 + 4, y + 4, "−")
+        + text(x + PACK_W / 2 - 11, y + 4, "+")
     )
 
 

@@ -13,8 +13,9 @@ from jolvek.core.fit.leg import Leg, pod_wedge, shaft_choices, tiller_reach, tri
 from jolvek.core.fit.trim import Attitude, Weight, attitude, best_place_m, crew
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import RULES
-from jolvek.web.drawings.fitting_drawing import drawn_leg, leg_view, stern_view, weights_view
+from jolvek.web.drawings.leg_drawing import drawn_leg, leg_view
 from jolvek.web.drawings.plan_drawing import plan_view
+from jolvek.web.drawings.weights_drawing import stern_view, weights_view
 from jolvek.web.forms.fitting_form import weight_key, weights_from
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units

@@ -11,7 +11,8 @@ from jolvek.core.fit.leg import HEAD_M, SKEG_M
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES
 from jolvek.store import enquiries as store
 from jolvek.store import setups
-from jolvek.web.drawings.fitting_drawing import drawn_leg, leg_view, stern_view, weights_view
+from jolvek.web.drawings.leg_drawing import drawn_leg, leg_view
+from jolvek.web.drawings.weights_drawing import stern_view, weights_view
 from jolvek.web.view import display
 from jolvek.web.view.worked import work_out
 

@@ -1,0 +1,199 @@
+"""The motor's leg at the transom to scale, from the side: plate, propeller, waterlines, tilt."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import cos, radians, sin, tan
+
+from markupsafe import Markup
+
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.hanging import seat_m
+from jolvek.core.fit.leg import HEAD_M, SHALLOW_DEG, SKEG_M, UP_DEG, Leg, largest_tilt_deg, leg
+from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES
+from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
+from jolvek.web.view.display import Units
+
+BAR_M = 0.25  # the scale bar
+
+
+def drawn_leg(f: Fitted) -> tuple[Leg, float]:
+    """The leg and its shaft in m; an adjustable shaft is set to cover the hub with 0.25 m of
+    water.
+    """
+    d = f.performance.propulsor.diameter_m
+    seat = seat_m(f.need.hull, f.mount.spec)
+    shaft = f.shaft_m or max(seat - f.attitude.draught_aft_m + 0.25 - HUB_BELOW_PLATE * d, 0.2)
+    return leg(shaft, seat, f.attitude.draught_aft_m, d, 0.0), shaft
+
+
+@dataclass(frozen=True)
+class _Sheet:
+    """Where things lie: px per m, the seat's y, the transom's foot and its lean in px, width."""
+
+    scale: float
+    top: float
+    foot: float
+    lean: float
+    width: float
+    height: float
+
+    def y(self, below_seat_m: float) -> float:
+        return self.top + below_seat_m * self.scale
+
+    @property
+    def head_x(self) -> float:
+        return self.foot - self.lean - 0.10 * self.scale
+
+
+@dataclass(frozen=True)
+class _Dim:
+    """A dimension line: x, from and to in m below the seat, its words and where they stand: beside,
+    above, below.
+    """
+
+    x: float
+    top: float
+    bottom: float
+    words: str
+    where: str = "beside"
+
+
+def _length(u: Units, metres: float) -> str:
+    return str(u.full(metres, "length")) if u["length"] == "ft" else f"{1000 * metres:.0f} mm"
+
+
+def _sheet(f: Fitted, shaft_m: float, width: float, height: float) -> _Sheet:
+    reach = shaft_m + (HUB_BELOW_PLATE + 0.5) * f.performance.propulsor.diameter_m + SKEG_M
+    scale = (height - 54) / (HEAD_M + reach + 0.10)
+    lean = tan(radians(f.need.site.rake_deg)) * seat_m(f.need.hull, f.mount.spec) * scale
+    return _Sheet(scale, 30 + HEAD_M * scale, width * 0.60, lean, width, height)
+
+
+def leg_view(
+    f: Fitted, u: Units, bare_draught_m: float, width: float = 470.0, height: float = 430.0
+) -> Markup:
+    """Transom, motor, plate, propeller and waterlines from the side, with dimensions and a scale
+    bar.
+    """
+    x, shaft = drawn_leg(f)
+    s = _sheet(f, shaft, width, height)
+    d, seat = f.performance.propulsor.diameter_m, seat_m(f.need.hull, f.mount.spec)
+    water, bare = s.y(seat - f.attitude.draught_aft_m), s.y(seat - bare_draught_m)
+    reach = shaft + (HUB_BELOW_PLATE + 0.5) * d + SKEG_M
+    parts = [
+        rect(0, water, width, height - 22 - water, "sea"),
+        _boat_at_the_mount(f, s),
+        line(0, water, width, water, "water"),
+        line(s.foot, bare, width, bare, "water before"),
+        _tilt(s, reach, largest_tilt_deg(f.need.site.room_ahead_m)),
+        _motor(s, shaft, d),
+        *(_dimension(dim, s) for dim in _dimensions(f, x, shaft, s, u)),
+        _scale_bar(s, _length(u, BAR_M)),
+        text(width - 6, water - 5, "waterline", "watertext", "end"),
+    ]
+    where = "below" if x.plate_m >= 0 else "above"
+    label = (
+        f"The motor's leg from the side: plate {_length(u, abs(x.plate_m))} {where} the hull"
+        f" bottom, hub {_length(u, x.hub_m)} and upper blade tip {_length(u, x.tip_m)} below the"
+        f" loaded waterline; {f.mount.spec.general.name.lower()}"
+    )
+    at = {"scale": f"{s.scale:.4f}", "shaft": f"{shaft * s.scale:.2f}"}
+    at |= {"water-y": f"{water:.2f}", "bottom-y": f"{s.y(seat):.2f}"}
+    data = {f"data-{key}": value for key, value in at.items()}
+    return picture(width, height, "drawing leg-view", label, parts, **data)
+
+
+def _dimensions(f: Fitted, x: Leg, shaft_m: float, s: _Sheet, u: Units) -> list[_Dim]:
+    """Transom or seat, plate (on a transom only), hub and blade tip."""
+    d, seat = f.performance.propulsor.diameter_m, seat_m(f.need.hull, f.mount.spec)
+    water, hub = seat - f.attitude.draught_aft_m, shaft_m + HUB_BELOW_PLATE * d
+    at_transom = f.mount.spec.general.place in TRANSOM_PLACES
+    where = "below" if x.plate_m >= 0 else "above"
+    plate = f"plate {_length(u, abs(x.plate_m))} {where}"
+    head = "transom" if at_transom else "seat"
+    return [
+        _Dim(s.foot + 24, 0.0, seat, f"{head} {_length(u, seat)}"),
+        *([_Dim(s.foot + 62, seat, shaft_m, plate, "below")] if at_transom else []),
+        _Dim(s.head_x - 0.30 * s.scale, water, hub, f"hub {_length(u, x.hub_m)}", "below"),
+        _Dim(s.head_x - 0.24 * s.scale, water, hub - d / 2, f"tip {_length(u, x.tip_m)}", "above"),
+    ]
+
+
+def _scale_bar(s: _Sheet, words: str) -> str:
+    bar, y = BAR_M * s.scale, s.height
+    ends = f"M{s.width - bar - 12:.1f} {y - 12}v-5v10v-5h{bar:.1f}v-5v10"
+    mark = path(ends, "scalebar", data_mm=f"{1000 * BAR_M:.0f}")
+    return mark + text(s.width - bar / 2 - 12, y - 18, words, anchor="middle")
+
+
+def _boat_at_the_mount(f: Fitted, s: _Sheet) -> str:
+    """The transom with the bottom ahead of it; for a mount elsewhere the hull passing behind and
+    the bracket it hangs from.
+    """
+    seat = seat_m(f.need.hull, f.mount.spec)
+    bottom, top, thick = s.y(seat), s.foot - s.lean, 0.03 * s.scale
+    if f.mount.spec.general.place in TRANSOM_PLACES:
+        board = f"M{s.foot:.1f} {bottom:.1f}L{top:.1f} {s.top:.1f}h{thick:.1f}"
+        return (
+            path(f"{board}L{s.foot + thick:.1f} {bottom:.1f}Z", "transom")
+            + path(f"M{s.foot:.1f} {bottom:.1f}H{s.width}", "bottom")
+            + path(poly([(top, s.y(0.02)), (s.width, s.y(-0.02))]), "sheerline")
+        )
+    sheer = s.y(seat - f.need.hull.depth_m)
+    return (
+        path(f"M0 {bottom:.1f}H{s.width}", "bottom")
+        + path(f"M0 {sheer:.1f}H{s.width}", "sheerline")
+        + rect(s.head_x - 0.05 * s.scale, s.y(-0.03), 0.16 * s.scale, thick, "transom")
+    )
+
+
+def _dimension(dim: _Dim, s: _Sheet) -> str:
+    a, b = sorted((s.y(dim.top), s.y(dim.bottom)))
+    x, y, anchor = {
+        "beside": (dim.x + 6, a + 0.25 * (b - a) + 4, None),
+        "above": (dim.x, a - 6, "middle"),
+        "below": (dim.x, b + 15, "middle"),
+    }[dim.where]
+    ends = f"M{dim.x - 4:.1f} {a:.1f}h8m-4 0V{b:.1f}m-4 0h8"
+    return path(ends, "dim") + text(x, y, dim.words, "dimtext", anchor)
+
+
+def _motor(sheet: _Sheet, shaft_m: float, d: float) -> str:
+    """Head, shaft, plate, gear case and propeller; the shaft is measured from the seat to the
+    plate.
+    """
+    x, top, s = sheet.head_x, sheet.top, sheet.scale
+    plate, hub = sheet.y(shaft_m), sheet.y(shaft_m + HUB_BELOW_PLATE * d)
+    skeg = (d / 2 + SKEG_M) * s
+    fin = f"v{skeg:.1f}h{0.05 * s:.1f}l{0.03 * s:.1f} {-skeg:.1f}z"
+    tiller = f"M{x + 0.1 * s:.1f} {top - 0.8 * HEAD_M * s:.1f}l{0.5 * s:.1f} {-0.02 * s:.1f}"
+    parts = (
+        rect(x - 0.12 * s, top - HEAD_M * s, 0.24 * s, HEAD_M * s, rx=5),
+        rect(x - 0.03 * s, top, 0.06 * s, hub - top, "shaft"),
+        rect(x - 0.17 * s, plate - 2, 0.25 * s, 4),
+        rect(x - 0.16 * s, hub - 0.035 * s, 0.24 * s, 0.07 * s, rx=0.035 * s),
+        rect(x - 0.18 * s, hub - d / 2 * s, 4, d * s, "disc", rx=2),
+        path(f"M{x - 0.03 * s:.1f} {hub:.1f}{fin}"),
+        path(tiller, "tiller"),
+    )
+    return tag("g", "".join(parts), cls="motor")
+
+
+def _tilt(sheet: _Sheet, reach_m: float, most_deg: float) -> str:
+    """The sweep of the lowest point, with shallow drive and the end of the tilt."""
+    r = reach_m * sheet.scale
+
+    def at(degrees: float) -> tuple[float, float]:
+        return sheet.head_x - r * sin(radians(degrees)), sheet.top + r * cos(radians(degrees))
+
+    (x0, y0), (x1, y1), (xs, ys) = at(0), at(most_deg), at(SHALLOW_DEG)
+    ends = f"stops at {most_deg:.0f}°" if most_deg < UP_DEG else ""
+    sweep = f"M{x0:.1f} {y0:.1f}A{r:.1f} {r:.1f} 0 0 1 {x1:.1f} {y1:.1f}"
+    words = f"shallow {SHALLOW_DEG:.0f}°"
+    return (
+        path(sweep, "sweep")
+        + circle(xs, ys, 3, "sweepdot")
+        + text(max(xs, 4), ys + 17, words, "tilttext", "middle")
+        + (text(x1 + 6, y1 - 4, ends, "tilttext") if ends else "")
+    )
