@@ -5,12 +5,13 @@ BIN := $(VENV)/bin
 PORT ?= 8642
 DATA ?=
 
-.PHONY: help setup demo test mutants bench bench-browser screenshots vendor lock clean chromium pango
+.PHONY: help setup demo test format mutants bench bench-browser screenshots vendor lock clean chromium pango
 
 help:
 	@echo "make setup        venv with everything to run"
 	@echo "make demo         the app with demo data on http://127.0.0.1:$(PORT)  (DATA=folder to keep them)"
 	@echo "make test         ruff, mypy, doctests, unit, reference and browser tests"
+	@echo "make format       Python, templates, CSS and JavaScript as the tests want them"
 	@echo "make mutants      faults planted one by one; says which the tests catch"
 	@echo "make bench        speed and memory figures"
 	@echo "make bench-browser  latency in the browser"
@@ -49,6 +50,12 @@ test: $(VENV)/.dev chromium pango
 	@$(BIN)/ruff format --check --quiet .
 	@$(BIN)/mypy
 	@$(BIN)/python -m pytest
+
+format: $(VENV)/.dev
+	@$(BIN)/ruff check --fix --quiet .
+	@$(BIN)/ruff format --quiet .
+	@$(BIN)/djlint jolvek/web/templates --reformat --quiet || true
+	@$(BIN)/python scripts/format_static.py
 
 mutants: $(VENV)/.dev
 	@$(BIN)/python scripts/mutants.py

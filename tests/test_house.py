@@ -69,8 +69,9 @@ def test_templates_hold_no_sums_factors_or_bands():
     [
         ["ruff", "format", "--check", "-q", "."],
         ["djlint", "jolvek/web/templates", "--check", "--quiet"],
+        ["scripts.format_static", "--check"],
     ],
-    ids=["ruff", "djlint"],
+    ids=["ruff", "djlint", "static"],
 )
 def test_everything_is_formatted(command):
     run = subprocess.run(

@@ -22,7 +22,7 @@ document.addEventListener("alpine:init", () => {
       this.field = this.$root.querySelector("[data-cursor]");
       this.at = this.data.at;
       this.step = this.data.mode === "power" ? Math.max(this.data.xMax / 100, 0.001) :
-      0.1;
+        0.1;
       this.place();
       this.stress();
       this.svg.addEventListener("pointerdown", (event) => {

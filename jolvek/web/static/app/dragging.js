@@ -76,8 +76,8 @@ document.addEventListener("pointerdown", (down) => {
   document.addEventListener("pointermove", move);
   document.addEventListener("pointerup", () => document.removeEventListener("pointermove",
     move), {
-      once: true
-    });
+    once: true
+  });
 });
 
 // Dragging a leg of the day's chart up or down makes it faster or slower.
@@ -100,8 +100,8 @@ document.addEventListener("pointerdown", (down) => {
   document.addEventListener("pointermove", move);
   document.addEventListener("pointerup", () => document.removeEventListener("pointermove",
     move), {
-      once: true
-    });
+    once: true
+  });
 });
 
 document.addEventListener("input", (event) => {

@@ -29,9 +29,9 @@ function pressed(event) {
     return;
   }
   if (event.key === "," || event.key === ".") document.dispatchEvent(new CustomEvent(
-  "jolvek:step", {
-    detail: event.key === "." ? 1 : -1
-  }));
+    "jolvek:step", {
+      detail: event.key === "." ? 1 : -1
+    }));
   if (event.key === "[" || event.key === "]") {
     const buttons = [...document.querySelectorAll("[data-choose]")];
     const now = buttons.findIndex((b) => b.classList.contains("is-on"));
