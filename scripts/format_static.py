@@ -1,4 +1,4 @@
-"""Formats our own CSS and JavaScript in place with js-beautify; `--check` only says what differs."""
+"""Formats our own CSS and JavaScript in place with js-beautify; `--check` only lists them."""
 
 from __future__ import annotations
 
