@@ -63,7 +63,7 @@ def client(app):
 
 @pytest.fixture(scope="session")
 def pinned(tmp_path_factory, filled: Path):
-    """The same with a setup pinned and taken in hand at each of the six enquiries."""
+    """The same with two setups pinned, the first in hand, at each of the six enquiries."""
     folder = tmp_path_factory.mktemp("pinned")
     copyfile(filled, folder / "jolvek.db")
     app = create_app(Settings(folder, "test-secret", demo.DEALER, demo=True))
@@ -71,8 +71,10 @@ def pinned(tmp_path_factory, filled: Path):
     client = app.test_client()
     for number in range(1, 7):
         pin(client, number)
+        pin(client, number, 2)
         client.post(f"/enquiry/{number}/choose", data={"letter": "A"})
     c = db.connect(folder / "jolvek.db")
+    c.execute("PRAGMA wal_checkpoint(TRUNCATE)")
     yield c
     c.close()
 

@@ -13,6 +13,7 @@ from jsonschema import Draft202012Validator
 from jsonschema.exceptions import ValidationError, best_match
 
 from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.formats.shelf_schema import shelf_schema
 
 NAMES = ("setup", "shelf", "enquiry")
 
@@ -26,6 +27,8 @@ def schema(name: str) -> dict[str, Any]:
     """The JSON Schema called `name`; raises ValueRefused with the known names."""
     if name not in NAMES:
         raise ValueRefused("schema", name, "one of " + ", ".join(NAMES))
+    if name == "shelf":
+        return shelf_schema()
     text = (
         resources.files("jolvek.formats")
         .joinpath("schemas", f"{name}.json")

@@ -22,6 +22,7 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.core.products.plain import KINDS, product_from_plain, product_plain
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats import schema
+from jolvek.formats.shelf_schema import item_schema
 
 MOST_ROWS = 20_000
 _FORMULA = re.compile(r"[\s\ufeff]*[-=+@\t\r]")  # what a spreadsheet might run
@@ -50,13 +51,6 @@ class Row:
 def columns(kind: str) -> dict[str, dict[str, Any]]:
     """Column → its schema, for one kind of product."""
     return dict(item_schema(kind)["properties"])
-
-
-@cache
-def item_schema(kind: str) -> dict[str, Any]:
-    whole = schema.schema("shelf")
-    items = whole["properties"][kind]["items"]
-    return dict(whole["$defs"][items["$ref"].split("/")[-1]]) if "$ref" in items else dict(items)
 
 
 @cache

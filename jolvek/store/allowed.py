@@ -17,11 +17,12 @@ from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.products.plain import KINDS, fields_of
 from jolvek.core.products.shelf import Item
+from jolvek.store.columns import types_of
 from jolvek.store.setups import SHAFT_M
-from jolvek.store.shelf import LISTS, TABLES
+from jolvek.store.shelf import TABLES
 
-_LISTS = ("seat_kg", *LISTS)
 _SPECS: dict[str, Any] = {table: KINDS[kind] for kind, table in TABLES.items()}
+_TYPES = types_of(Load, Item, *KINDS.values())
 _RANGES: dict[str, Mapping[str, tuple[float, float]]] = {
     "boat": {**Hull.RANGES, **Site.RANGES},
     "load": Load.RANGES,
@@ -73,7 +74,7 @@ def _broken(table: str) -> Iterator[tuple[str, str]]:
     columns = _COLUMNS.get(table)
 
     def there(key: str) -> bool:
-        return key not in _LISTS and (columns is None or key in columns)
+        return not _TYPES.get(key, "").startswith("tuple") and (columns is None or key in columns)
 
     for key, (low, high) in _RANGES[table].items():
         if there(key):

@@ -37,9 +37,14 @@ def _kept(value: Any) -> Any:
     return to_json("jolvek-list", list(value)) if isinstance(value, list | tuple) else value
 
 
-def plain_row(row: sqlite3.Row, names: tuple[str, ...], record: type) -> dict[str, Any]:
-    """A row as the plain values of a record, what is NULL left out."""
-    types = {f.name: str(f.type) for f in fields(record)}
+def types_of(*records: type) -> dict[str, str]:
+    """The types of the fields of records, as written in them."""
+    return {f.name: str(f.type) for record in records for f in fields(record)}
+
+
+def plain_row(row: sqlite3.Row, names: tuple[str, ...], *records: type) -> dict[str, Any]:
+    """A row as the plain values of the records it is kept for, what is NULL left out."""
+    types = types_of(*records)
     return {k: _read(row[k], types.get(k, "")) for k in names if row[k] is not None}
 
 

@@ -10,7 +10,7 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.core.products.plain import KINDS as SPECS
 from jolvek.core.products.plain import fields_of, product_from_plain, product_plain
 from jolvek.core.products.shelf import Item, Shelf
-from jolvek.store.columns import column_values, from_json, insert, select, to_json
+from jolvek.store.columns import column_values, from_json, insert, plain_row, select, to_json
 
 TABLES = {
     "motors": "motor",
@@ -31,8 +31,6 @@ _ORDER = {
     "accessories": "kind, price, id",
 }
 KINDS = tuple(TABLES)
-LISTS = ("shafts_m", "pack_ids", "parts", "chemistries", "motor_ids")
-_TRUTHS = ("hands_free", "monitor", "discontinued")
 _SELECT = {k: select(t, fields_of(k), f"ORDER BY {_ORDER[k]}") for k, t in TABLES.items()}
 _PUT = {k: insert(t, fields_of(k), "INSERT OR REPLACE") for k, t in TABLES.items()}
 _GET = {k: select(t, fields_of(k), "WHERE id = :id") for k, t in TABLES.items()}
@@ -71,12 +69,8 @@ class Change:
     after: dict[str, Any] | None
 
 
-def _row(row: sqlite3.Row) -> dict[str, Any]:
-    out = {k: row[k] for k in row.keys() if row[k] is not None}
-    return {
-        k: from_json("jolvek-list", v) if k in LISTS else bool(v) if k in _TRUTHS else v
-        for k, v in out.items()
-    }
+def _row(row: sqlite3.Row, kind: str) -> dict[str, Any]:
+    return plain_row(row, fields_of(kind), Item, SPECS[kind])
 
 
 def load(conn: sqlite3.Connection) -> Shelf:
@@ -95,7 +89,7 @@ def _loaded(conn: sqlite3.Connection) -> tuple[Shelf, list[Problem]]:
     for kind, sql in _SELECT.items():
         for row in conn.execute(sql):
             try:
-                good[kind].append(product_from_plain(kind, _row(row)))
+                good[kind].append(product_from_plain(kind, _row(row, kind)))
             except (JolvekError, TypeError) as error:
                 title = f"{row['maker']} {row['name']}"
                 bad.append(Problem(kind, row["id"], title, str(error)))
@@ -114,7 +108,7 @@ def get(conn: sqlite3.Connection, kind: str, product_id: str) -> Item[Any] | Non
 def stored_row(conn: sqlite3.Connection, kind: str, product_id: str) -> dict[str, Any] | None:
     """What is kept of a product, readable or not, as plain data; None where there is none."""
     row = conn.execute(_GET[kind], {"id": product_id}).fetchone()
-    return None if row is None else _row(row)
+    return None if row is None else _row(row, kind)
 
 
 def put(conn: sqlite3.Connection, kind: str, item: Item[Any]) -> None:

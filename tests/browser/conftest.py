@@ -4,10 +4,18 @@ silent console.
 
 from __future__ import annotations
 
-import pytest
+from pathlib import Path
+from shutil import copyfile
 
+import pytest
+from playwright.sync_api import expect
+
+from jolvek import demo
 from jolvek.web.demo_shop import served, shop
+from jolvek.web.settings import Settings
 from scripts import chromium
+
+expect.set_options(timeout=60_000)  # a busy machine is slow, not wrong
 
 
 @pytest.fixture(scope="session")
@@ -32,9 +40,18 @@ def server(tmp_path_factory):
         yield root
 
 
+@pytest.fixture(scope="session")
+def fitted_server(tmp_path_factory, pinned):
+    """The same where two setups are pinned at each enquiry, the first in hand."""
+    folder: Path = tmp_path_factory.mktemp("fitted")
+    copyfile(pinned.execute("PRAGMA database_list").fetchone()["file"], folder / "jolvek.db")
+    with served(Settings(folder, "demo", demo.DEALER, demo=True)) as root:
+        yield root
+
+
 @pytest.fixture
 def page(context, server):
-    context.set_default_timeout(8000)
+    context.set_default_timeout(60_000)
     opened = context.new_page()
     heard: list[str] = []
     opened.on("console", lambda message: heard.append(message.text))

@@ -4,20 +4,8 @@ labels that keep clear.
 
 import re
 
-import pytest
 from playwright.sync_api import expect
 
-from tests.browser.looks import fits_and_reads
-from tests.browser.test_whole_job import pin_two
-
-PAGES = [
-    "day-out",
-    "day-out?wind=18&from=9:30&all=1",
-    "fitting",
-    "fitting?tab=wiring&load=3",
-    "fitting?tab=sheet",
-    "fitting?tab=mounts",
-]
 OVERLAPS = """(root) => {
   const found = [];
   for (const svg of document.querySelectorAll(root)) {
@@ -38,18 +26,8 @@ OVERLAPS = """(root) => {
 }"""
 
 
-@pytest.fixture
-def ready(page, server):
-    for number in (1, 2, 3, 4, 5, 6):
-        page.goto(f"{server}/enquiry/{number}/side-by-side")
-        if page.get_by_text("Nothing is pinned yet").count():
-            pin_two(page, server, number)
-    return page
-
-
-def test_does_she_get_home_when_the_wind_gets_up_is_answered_in_three_clicks(ready, server):
-    page = ready
-    page.goto(f"{server}/enquiry/2/day-out")
+def test_does_she_get_home_when_the_wind_gets_up_is_answered_in_three_clicks(page, fitted_server):
+    page.goto(f"{fitted_server}/enquiry/2/day-out")
     before = page.locator("#day .answer").inner_text()
     page.locator("#from").fill("9:15")
     page.locator("#wind").fill("22")
@@ -60,9 +38,8 @@ def test_does_she_get_home_when_the_wind_gets_up_is_answered_in_three_clicks(rea
     expect(page.locator("#day .basis").first).not_to_contain_text("the wind takes")
 
 
-def test_a_leg_is_dragged_faster(ready, server):
-    page = ready
-    page.goto(f"{server}/enquiry/3/day-out")
+def test_a_leg_is_dragged_faster(page, fitted_server):
+    page.goto(f"{fitted_server}/enquiry/3/day-out")
     before = float(page.locator("#v1").input_value())
     box = page.locator(".legband[data-leg='1'] rect").bounding_box()
     page.mouse.move(box["x"] + 30, box["y"] + 100)
@@ -73,9 +50,8 @@ def test_a_leg_is_dragged_faster(ready, server):
     expect(page).to_have_url(re.compile(r"v1="))
 
 
-def test_a_battery_is_dragged_and_trim_follows(ready, server):
-    page = ready
-    page.goto(f"{server}/enquiry/2/fitting")
+def test_a_battery_is_dragged_and_trim_follows(page, fitted_server):
+    page.goto(f"{fitted_server}/enquiry/2/fitting")
     before = page.locator("#fitting dd").first.inner_text()
     box = page.locator(".weight[data-weight^='battery'] rect").first.bounding_box()
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
@@ -86,20 +62,15 @@ def test_a_battery_is_dragged_and_trim_follows(ready, server):
     expect(page.locator("#fitting .answer")).to_contain_text("before the move")
 
 
-@pytest.mark.parametrize("path", PAGES)
-def test_widths_themes_and_axe(ready, server, path):
-    fits_and_reads(ready, f"{server}/enquiry/4/{path}")
-
-
-@pytest.mark.parametrize("width", [390, 1280])
-def test_no_label_lies_on_another_for_any_demo_boat(ready, server, width):
-    page = ready
-    page.set_viewport_size({"width": width, "height": 800})
+def test_no_label_lies_on_another_for_any_demo_boat(page, fitted_server):
+    pages = {
+        "fitting": ".leg-view, .weights-view",
+        "fitting?tab=wiring": ".wiring",
+        "day-out": ".day, .strip",
+    }
     for number in (1, 2, 3, 4, 5, 6):
-        for path, root in (
-            ("fitting", ".leg-view, .weights-view"),
-            ("fitting?tab=wiring", ".wiring"),
-            ("day-out", ".day, .strip"),
-        ):
-            page.goto(f"{server}/enquiry/{number}/{path}")
-            assert page.evaluate(OVERLAPS, root) == [], f"enquiry {number}, {path}"
+        for path, root in pages.items():
+            page.goto(f"{fitted_server}/enquiry/{number}/{path}")
+            for width in (390, 1280):
+                page.set_viewport_size({"width": width, "height": 800})
+                assert page.evaluate(OVERLAPS, root) == [], f"enquiry {number}, {path}, {width}"

@@ -4,28 +4,9 @@ in both themes.
 
 import re
 
-import pytest
 from playwright.sync_api import expect
 
-from tests.browser.looks import fits_and_reads, no_violations
-
-PAGES = [
-    "/",
-    "/rules",
-    "/patterns",
-    "/find?q=boat",
-    "/enquiry/2/boat",
-    "/enquiry/2/waters",
-    "/enquiry/2/shortlist",
-    "/enquiry/4/side-by-side",
-    "/enquiry/4/side-by-side?by=power",
-    "/enquiry/4/side-by-side?by=day&doubt=1",
-    "/enquiry/4/offer",
-    "/enquiry/2/by-hand",
-    "/shelf/",
-    "/shelf/batteries/item/kelvane-f50",
-    "/shelf/import",
-]
+from tests.browser.looks import no_violations
 
 
 def test_the_whole_job(page, server):
@@ -47,11 +28,9 @@ def test_the_whole_job(page, server):
     page.get_by_role("textbox", name="Title", exact=True).fill("Tender of the test")
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(page.get_by_role("status")).to_contain_text("Kept")
-    no_violations(page)
     page.get_by_role("link", name=re.compile("^3 *Shortlist")).click()
     page.locator("#list").get_by_role("button", name=re.compile("^Pin")).nth(0).click()
     page.locator("#list").get_by_role("button", name=re.compile("^Pin")).nth(2).click()
-    no_violations(page)
     page.get_by_role("link", name=re.compile("^Side by side:")).click()
     power = page.locator("[data-live=power-A]")
     first = power.inner_text()
@@ -68,11 +47,9 @@ def test_the_whole_job(page, server):
     page.mouse.up()
     expect(page.locator("[data-live=range-A]")).not_to_have_text(slow)
     assert re.search(r"speed=\d", page.url)
-    no_violations(page)
     page.get_by_role("button", name="Offer A").click()
     expect(page.get_by_role("heading", name="Offer: Tender of the test")).to_be_visible()
     expect(page.locator(".offer")).to_contain_text("likely between")
-    no_violations(page)
 
 
 def test_a_wrong_entry_is_told_at_once_and_kept(page, server):
@@ -102,23 +79,6 @@ def test_stations_and_units_by_keyboard(page, server):
     page.locator("select[name=speed]").select_option("km/h")
     page.get_by_role("button", name="Use these").press("Enter")
     expect(page.locator("#quick-answer .answer")).to_contain_text("km/h")
-
-
-def pin_two(page, server, number):
-    page.goto(f"{server}/enquiry/{number}/shortlist")
-    if page.get_by_role("link", name=re.compile("^Side by side:")).count():
-        return
-    for _ in range(2):
-        page.locator("#list").get_by_role("button", name=re.compile("^Pin")).first.click()
-    page.goto(f"{server}/enquiry/{number}/side-by-side")
-    page.get_by_role("button", name="Take setup A in hand").click()
-
-
-@pytest.mark.parametrize("path", PAGES)
-def test_widths_themes_and_axe(page, server, path):
-    if "/enquiry/4" in path:
-        pin_two(page, server, 4)
-    fits_and_reads(page, server + path)
 
 
 def test_the_job_reads_without_javascript(browser, server):

@@ -1,0 +1,34 @@
+"""Every page fits every width and reads in both themes."""
+
+import pytest
+
+from tests.browser.looks import fits_and_reads
+
+PAGES = [
+    "/",
+    "/rules",
+    "/patterns",
+    "/find?q=boat",
+    "/enquiry/2/boat",
+    "/enquiry/2/waters",
+    "/enquiry/2/shortlist",
+    "/enquiry/2/by-hand",
+    "/enquiry/4/side-by-side",
+    "/enquiry/4/side-by-side?by=power",
+    "/enquiry/4/side-by-side?by=day&doubt=1",
+    "/enquiry/4/day-out",
+    "/enquiry/4/day-out?wind=18&from=9:30&all=1",
+    "/enquiry/4/fitting",
+    "/enquiry/4/fitting?tab=wiring&load=3",
+    "/enquiry/4/fitting?tab=sheet",
+    "/enquiry/4/fitting?tab=mounts",
+    "/enquiry/4/offer",
+    "/shelf/",
+    "/shelf/batteries/item/kelvane-f50",
+    "/shelf/import",
+]
+
+
+@pytest.mark.parametrize("path", PAGES)
+def test_a_page_fits_and_reads(page, fitted_server, path):
+    fits_and_reads(page, fitted_server + path)
