@@ -49,9 +49,26 @@ def fitted_server(tmp_path_factory, pinned):
         yield root
 
 
+@pytest.fixture(scope="session")
+def one_context(browser, browser_context_args):
+    """One for all tests of a worker, so that styles and scripts are fetched and read once."""
+    made = browser.new_context(**browser_context_args)
+    made.set_default_timeout(60_000)
+    yield made
+    made.close()
+
+
+@pytest.fixture
+def context(one_context):
+    yield one_context
+    one_context.set_offline(False)
+    for left in one_context.pages:
+        left.close()
+    one_context.clear_cookies()
+
+
 @pytest.fixture
 def page(context, server):
-    context.set_default_timeout(60_000)
     opened = context.new_page()
     heard: list[str] = []
     opened.on("console", lambda message: heard.append(message.text))

@@ -9,7 +9,6 @@ from playwright.sync_api import expect
 @pytest.fixture
 def tab(context, server):
     """A tab whose console may tell of a cut connection."""
-    context.set_default_timeout(60_000)
     opened = context.new_page()
     opened.goto(f"{server}/enquiry/3/boat")
     return opened

@@ -137,8 +137,10 @@ def test_an_enquiry_goes_from_brief_to_two_pinned_setups(page, server):
     expect(page.locator(".setup")).not_to_have_count(1)
 
 
-def test_the_first_page_is_light(page, server):
+def test_the_first_page_is_light(browser, server):
+    page = browser.new_page()
     sizes = []
     page.on("response", lambda r: sizes.append(r.request.sizes()["responseBodySize"]))
     page.goto(server, wait_until="networkidle")
+    page.close()
     assert 50_000 < sum(sizes) < 300_000
