@@ -18,6 +18,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "002_site_and_limits.sql": "7b1e31e09ef24fee",
     "003_day_shelf_and_work.sql": "27ccba9ac0860516",
     "004_versions.sql": "e9bc7fbb7c09ea4f",
+    "005_joining.sql": "5a67cdbc2737b8b9",
 }
 
 

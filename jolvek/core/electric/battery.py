@@ -11,8 +11,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar
 
-import numpy as np
-
 from jolvek.core.base import checked
 from jolvek.core.electric.chemistry import CHEMISTRIES, Chemistry, chemistry
 
@@ -36,6 +34,8 @@ class Battery:
         "height_m": (0.02, 3),
         "bms_max_a": (0.5, 5000),
         "connector_max_a": (0.5, 5000),
+        "max_series": (1, 16),
+        "max_parallel": (1, 16),
     }
     CHOICES: ClassVar[checked.Choices] = {"chemistry": tuple(CHEMISTRIES)}
 
@@ -52,6 +52,8 @@ class Battery:
     height_m: float | None = None
     bms_max_a: float | None = None
     connector_max_a: float | None = None
+    max_series: int | None = None  # that the maker allows to be joined
+    max_parallel: int | None = None
     monitor: bool = False  # shows its own charge
     name: str = ""
 
@@ -70,8 +72,32 @@ class Battery:
 
     @property
     def full_v(self) -> float:
-        """Voltage straight off the charger, given or by chemistry."""
-        return self.full_voltage_v or self.nominal_voltage_v * self.chem.full_ratio
+        """Voltage straight off the charger: given, by cells for lithium, resting for lead."""
+        if self.full_voltage_v is not None:
+            return self.full_voltage_v
+        if self.chem.lithium:
+            return self.cells * self.chem.cell_full_v
+        return self.nominal_voltage_v * self.chem.full_ratio
+
+    @property
+    def cells(self) -> int:
+        """Cells in series, inferred from the label: a "24 V" LFP pack has 8, a "48 V" one 16, lead
+        6 a 12 V block.
+        """
+        label, chem = self.nominal_voltage_v, self.chem
+        if chem.id == "lfp" and abs(label / 12 - round(label / 12)) < 1e-6:
+            return 4 * round(label / 12)
+        return max(round(label / chem.cell_v), 1)
+
+    @property
+    def rested_v(self) -> float:
+        """Nominal voltage of its cells: what a rounded label stands for."""
+        return max(self.nominal_voltage_v, self.cells * self.chem.cell_v)
+
+    @property
+    def charge_v(self) -> float:
+        """The highest voltage it is charged with, which a motor left joined must stand."""
+        return self.full_v if self.chem.lithium else self.cells * self.chem.cell_full_v
 
     @property
     def empty_v(self) -> float:
@@ -105,7 +131,12 @@ class Battery:
 
     @property
     def peak_a(self) -> float:
-        """Peak discharge limit, given or 1.5 times the continuous one; never above what the BMS
-        lets through.
+        """Peak discharge limit: the smallest of cells, BMS and connector; cells whose peak is not
+        stated give no more than their continuous current.
         """
-        return min(self.max_peak_a or 1.5 * self.continuous_a, self.bms_max_a or np.inf)
+        cells = (
+            self.max_peak_a
+            or self.max_continuous_a
+            or 1.5 * self.chem.max_c_rate * self.capacity_ah
+        )
+        return min(x for x in (cells, self.bms_max_a, self.connector_max_a) if x is not None)

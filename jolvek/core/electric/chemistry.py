@@ -36,6 +36,8 @@ class Chemistry:
     max_c_rate: float  # continuous, where the maker says nothing
     charge_efficiency: float
     lithium: bool
+    cell_v: float  # nominal of one cell, to infer how many a label means
+    cell_full_v: float  # at the end of its charge; common practice, no source
 
 
 # fmt: off
@@ -46,16 +48,21 @@ CHEMISTRIES: dict[str, Chemistry] = {
     c.id: c for c in (
         Chemistry("lfp", "Lithium iron phosphate", 1.0, .9, 1.03, 1.0, 1.14, .875, .035,
                   (.80, .965, .985, .995, 1.0, 1.002, 1.005, 1.012, 1.018, 1.022, 1.06),
-                  .007, (70, 180), ((.5, 6000), (.8, 3500), (1.0, 2500)), 12, 1.0, .97, True),
+                  .007, (70, 180), ((.5, 6000), (.8, 3500), (1.0, 2500)), 12, 1.0, .97, True,
+                  3.2, 3.65),
         Chemistry("nmc", "Lithium NMC or NCA", 1.0, .9, 1.05, 1.0, 1.135, .81, .030,
                   (.83, .925, .955, .972, .985, .997, 1.013, 1.035, 1.062, 1.092, 1.135),
-                  .008, (90, 260), ((.5, 2000), (.8, 1000), (1.0, 600)), 10, 1.5, .97, True),
+                  .008, (90, 260), ((.5, 2000), (.8, 1000), (1.0, 600)), 10, 1.5, .97, True,
+                  3.65, 4.2),
         Chemistry("agm", "Lead-acid, AGM", .5, .5, 1.12, 20.0, 1.075, .875, .050, _LEAD_OCV,
-                  .010, (22, 42), ((.3, 1200), (.5, 600), (.8, 300)), 6, .5, .85, False),
+                  .010, (22, 42), ((.3, 1200), (.5, 600), (.8, 300)), 6, .5, .85, False,
+                  2.0, 2.43),
         Chemistry("gel", "Lead-acid, gel", .5, .5, 1.12, 20.0, 1.075, .875, .060, _LEAD_OCV,
-                  .010, (22, 42), ((.3, 1400), (.5, 750), (.8, 400)), 7, .4, .85, False),
+                  .010, (22, 42), ((.3, 1400), (.5, 750), (.8, 400)), 7, .4, .85, False,
+                  2.0, 2.4),
         Chemistry("flooded", "Lead-acid, flooded", .5, .5, 1.25, 20.0, 1.06, .875, .060, _LEAD_OCV,
-                  .012, (22, 42), ((.3, 1000), (.5, 500), (.8, 250)), 5, .33, .80, False),
+                  .012, (22, 42), ((.3, 1000), (.5, 500), (.8, 250)), 5, .33, .80, False,
+                  2.0, 2.43),
     )
 }
 

@@ -8,19 +8,24 @@ from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
+import numpy as np
+
 from jolvek.core.electric import charging
 from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.bank_facts import bank_facts
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.netlist import Netlist, Plan
 from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Day, Need
-from jolvek.core.fit.hanging import seat_m
-from jolvek.core.fit.judged import electrics, in_the_water, on_the_boat, plates, wishes
+from jolvek.core.fit.fit_facts import Hung
+from jolvek.core.fit.hanging import motor_ahead_m, seat_m
+from jolvek.core.fit.judged import electrics, hard, in_the_water, on_the_boat, plates, wishes
 from jolvek.core.fit.leg import Leg, leg
 from jolvek.core.fit.stowage import Stowed, stow
 from jolvek.core.fit.trim import Attitude, Weight, Yaw, attitude, crew, yaw
 from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.propulsor import static_thrust_n
 from jolvek.core.hydro.resistance import Resistance
 from jolvek.core.predict import limits
 from jolvek.core.predict.evaluate import evaluate
@@ -28,7 +33,9 @@ from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import TRANSOM_PLACES, Mount
-from jolvek.core.products.shelf import Item, sample
+from jolvek.core.products.pair_facts import motor_facts, pair_facts
+from jolvek.core.products.shelf import Item, owns, sample
+from jolvek.core.rules.facts import PairFacts
 from jolvek.core.rules.findings import Finding, ordered
 
 SAIL_RUDDER_M2 = 0.12
@@ -80,6 +87,48 @@ class Fitted:
     def performance(self) -> Performance:
         """Its figures."""
         return evaluate(self.setup, self.table)
+
+    @cached_property
+    def hung(self) -> Hung:
+        """What mount and boat ask of the motor."""
+        spec, rho = self.motor.spec, self.need.water.density_kg_m3
+        prop = spec.propulsor(rho)
+        thrust = static_thrust_n(spec.input_power_w, prop.diameter_m, prop.loss_factor, rho)
+        shaft = np.nan if self.shaft_m is None else self.shaft_m
+        one = np.ones(1)
+        return Hung(
+            spec.input_power_w * one,
+            thrust * one,
+            spec.weight_kg * one,
+            prop.diameter_m * one,
+            shaft * one,
+            [self.motor.style],
+        )
+
+    @cached_property
+    def own_pack(self) -> bool:
+        """Whether the motor may be joined to this battery as far as clip-on batteries go."""
+        return owns(self.motor, self.battery) and (not self.motor.pack_ids or self.bank.packs == 1)
+
+    @cached_property
+    def pair(self) -> PairFacts:
+        """What motor and bank ask of each other."""
+        one = np.ones(1, dtype=int)
+        kept = self.need.day.kept_share
+        packs = bank_facts([self.battery.spec], self.series * one, self.parallel * one, kept)
+        own = np.array([[self.own_pack]])
+        return pair_facts(motor_facts([self.motor.spec]), packs, own)
+
+    @cached_property
+    def displacement_kg(self) -> float:
+        """All that floats: hull, people, gear, motor, mount, bank."""
+        boat = self.need.hull.mass_kg + self.need.load.total_kg
+        return boat + float(self.hung.motor_kg[0]) + self.mount.spec.mass_kg + self.bank.mass_kg
+
+    @cached_property
+    def hard_findings(self) -> list[Finding]:
+        """What the hard rules say; without working the setup out."""
+        return hard(self)
 
     @cached_property
     def clips_on(self) -> bool:
@@ -214,30 +263,15 @@ class Fitted:
             electrics,
         )
         found = [
+            *self.hard_findings,
             *limits.check_performance(
-                self.performance, self.gauge or ("monitor" if self.battery.spec.monitor else "")
+                self.performance,
+                self.gauge or ("monitor" if self.battery.spec.monitor else ""),
+                self.own_pack,
             ),
             *(f for check in checks for f in check(self)),
         ]
         return ordered(list({f.rule: f for f in reversed(found)}.values())[::-1])
-
-
-def motor_ahead_m(need: Need, mount: Mount) -> float:
-    """Where the motor sits, m ahead of the stern: just behind it, behind the seat on a side bar,
-    under the hull for a pod.
-
-    >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> motor_ahead_m(Need(Hull("rib", 3.6, 1.75, 110), Load(2)), Mount("transom_clamp", 60, 2000))
-    -0.06
-    """
-    length = need.hull.length_m
-    return {
-        "side_bar": 0.38 * length,
-        "rowlock_pin": 0.45 * length,
-        "fin_box": 0.12 * length,
-        "pod": 0.2 * length,
-        "well": 0.08 * length,
-    }.get(mount.kind, -0.06)
 
 
 def sample_fitted(day: Day | None = None, transom_height_m: float = 0.36) -> Fitted:

@@ -1,12 +1,10 @@
-"""Hanging a motor on a boat: where its seat and plate come, and what may go on which mount."""
+"""Hanging a motor on a boat: where its seat and plate come."""
 
 from __future__ import annotations
 
-from jolvek.core.enquiry.site import Site
+from jolvek.core.enquiry.need import Need
 from jolvek.core.hydro.hull import Hull
-from jolvek.core.products.motor import Motor
-from jolvek.core.products.mounting import PLACES, Mount
-from jolvek.core.rules.findings import Finding, find
+from jolvek.core.products.mounting import Mount
 
 
 def seat_m(hull: Hull, mount: Mount) -> float:
@@ -41,42 +39,19 @@ def shaft_missing_m(hull: Hull, mount: Mount, shaft_m: float) -> float:
     return max(0.0, -plate_depth_m(hull, mount, shaft_m))
 
 
-def fits(
-    hull: Hull, site: Site, mount: Mount, motor: Motor, style: str, thrust_n: float
-) -> list[Finding]:
-    """Blocks that keep this motor off this mount on this boat; an empty list when it fits.
+def motor_ahead_m(need: Need, mount: Mount) -> float:
+    """Where the motor sits, m ahead of the stern: just behind it, behind the seat on a side bar,
+    under the hull for a pod.
 
-    >>> m = Mount("transom_clamp", 10, 2000)
-    >>> motor = Motor(2000, mass_kg=19)
-    >>> [f.rule for f in fits(Hull("rib", 3.6, 1.75, 110), Site(), m, motor, "outboard", 500)]
-    ['mount-motor-mass']
+    >>> from jolvek.core.hydro.hull import Load
+    >>> motor_ahead_m(Need(Hull("rib", 3.6, 1.75, 110), Load(2)), Mount("transom_clamp", 60, 2000))
+    -0.06
     """
-    kind, out = mount.general, []
-    if kind.place not in site.places or (kind.families and hull.family not in kind.families):
-        has = ", ".join(PLACES[p] for p in site.places) or "no mounting place"
-        if kind.place in site.places:
-            has += f", but {kind.name.lower()}s are not made for this kind of hull"
-        out.append(find("mount-place", needs=PLACES[kind.place], has=has))
-    if style not in kind.styles:
-        out.append(find("mount-style", needs=" or ".join(kind.styles), style=style))
-    if motor.weight_kg > mount.max_motor_kg:
-        out.append(find("mount-motor-mass", motor.weight_kg, mount.max_motor_kg))
-    if thrust_n > mount.max_thrust_n:
-        out.append(find("mount-thrust", thrust_n, mount.max_thrust_n))
-    thick = site.transom_thickness_m
-    if (
-        thick is not None
-        and kind.place == "transom"
-        and not mount.transom_min_m <= thick <= mount.transom_max_m
-    ):
-        out.append(
-            find(
-                "mount-transom",
-                1000 * thick,
-                low=1000 * mount.transom_min_m,
-                high=1000 * mount.transom_max_m,
-            )
-        )
-    if site.max_motor_kg is not None and motor.weight_kg + mount.mass_kg > site.max_motor_kg:
-        out.append(find("motor-mass", motor.weight_kg + mount.mass_kg, site.max_motor_kg))
-    return out
+    length = need.hull.length_m
+    return {
+        "side_bar": 0.38 * length,
+        "rowlock_pin": 0.45 * length,
+        "fin_box": 0.12 * length,
+        "pod": 0.2 * length,
+        "well": 0.08 * length,
+    }.get(mount.kind, -0.06)

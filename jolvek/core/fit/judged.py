@@ -6,42 +6,48 @@ from typing import TYPE_CHECKING
 
 from jolvek.core.electric import charging, network
 from jolvek.core.electric.bank import weather
-from jolvek.core.fit.hanging import fits
-from jolvek.core.fit.leg import largest_tilt_deg, rudder_clearance_m
+from jolvek.core.fit.fit_facts import drive_facts, need_facts, setup_facts
+from jolvek.core.fit.leg import largest_tilt_deg
 from jolvek.core.fit.trim import best_place_m
 from jolvek.core.predict import power_limit
 from jolvek.core.products.mounting import PLATE_TOO_DEEP_M
+from jolvek.core.rules import judge
 from jolvek.core.rules.findings import Finding, find
+from jolvek.core.rules.predicates import ROUNDING_M
 
 if TYPE_CHECKING:
     from jolvek.core.fit.fitted import Fitted
 
 TRIM_MUCH_DEG, HEEL_MUCH_DEG = 2.5, 4.0  # common practice, no source
-RUDDER_NEEDS_M = 0.03
 TILT_NEEDS_DEG = 60.0
-BEHIND_M = 0.20  # propeller's disc aft of the transom
+
+
+def hard(f: Fitted) -> list[Finding]:
+    """What the one judge says, by the same predicates as matching: need, drive, pair, setup, bays.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> hard(sample_fitted()), [x.rule for x in hard(sample_fitted(transom_height_m=0.4))]
+    ([], ['shaft-short'])
+    """
+    problem = f.stowed[1]
+    return [
+        *judge.findings("need", need_facts(f.need)),
+        *judge.findings("drive", drive_facts(f.need, f.hung, [f.mount.spec])),
+        *judge.findings("pair", f.pair),
+        *judge.findings("setup", setup_facts(f.need, f.displacement_kg)),
+        *([problem] if problem else []),
+    ]
 
 
 def plates(f: Fitted) -> list[Finding]:
-    """Builder's plate, maker's approval, and the formula where there is no plate.
+    """The formula for power where there is no plate.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
-    >>> f = sample_fitted()
-    >>> [x.rule for x in plates(f)]
+    >>> plates(sample_fitted())
     []
     """
-    site, hull, motor, need = f.need.site, f.need.hull, f.motor.spec, f.need
+    site, hull, motor = f.need.site, f.need.hull, f.motor.spec
     out = []
-    if site.approval_power_w is not None and motor.input_power_w > site.approval_power_w * (
-        1 + 1e-9
-    ):
-        out.append(find("approval-power", motor.input_power_w, site.approval_power_w))
-    thrust = f.performance.static_thrust_n
-    if site.approval_thrust_n is not None and thrust > site.approval_thrust_n * (1 + 1e-9):
-        out.append(find("approval-thrust", thrust, site.approval_thrust_n))
-    low, high = site.approval_from_year or 0, site.approval_to_year or 9999
-    if site.model_year is not None and (low or high < 9999) and not low <= site.model_year <= high:
-        out.append(find("approval-year", site.model_year, low, low=low, high=high))
     if hull.max_power_w is None and site.transom_width_m and power_limit.applies(hull):
         most = power_limit.most_w(
             hull.length_m,
@@ -52,27 +58,19 @@ def plates(f: Fitted) -> list[Finding]:
         )
         if motor.input_power_w > most:
             out.append(find("formula-power", motor.input_power_w, most))
-    carried = f.performance.displacement_kg - hull.mass_kg
-    if site.max_load_kg is not None and carried > site.max_load_kg:
-        out.append(find("plate-load", carried, site.max_load_kg, over=carried - site.max_load_kg))
-    if site.max_people is not None and need.load.people > site.max_people:
-        out.append(find("plate-people", need.load.people, site.max_people))
     return out
 
 
 def on_the_boat(f: Fitted) -> list[Finding]:
-    """Mount, transom, bays, tilt, rudder, and how she lies.
+    """Air for the bays, tilt, and how she lies.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> f = sample_fitted()
     >>> [x.rule for x in on_the_boat(f)]
     []
     """
-    need, mount, p = f.need, f.mount.spec, f.performance
-    out = fits(need.hull, need.site, mount, f.motor.spec, f.motor.style, p.static_thrust_n)
-    stowed, problem = f.stowed
-    if problem:
-        out.append(problem)
+    need, mount, stowed = f.need, f.mount.spec, f.stowed[0]
+    out = []
     if not f.bank.chem.lithium and any(not s.bay.ventilated for s in stowed):
         out.append(
             find("bay-ventilation", bay=next(s.bay.name for s in stowed if not s.bay.ventilated))
@@ -81,12 +79,6 @@ def on_the_boat(f: Fitted) -> list[Finding]:
         tilt = largest_tilt_deg(need.site.room_ahead_m)
         if tilt < TILT_NEEDS_DEG:
             out.append(find("tilt-short", tilt, TILT_NEEDS_DEG))
-    if mount.kind == "offset_bracket" and need.site.rudder_chord_m:
-        gap = rudder_clearance_m(
-            mount.offset_m, BEHIND_M, p.propulsor.diameter_m, need.site.rudder_chord_m
-        )
-        if gap < RUDDER_NEEDS_M:
-            out.append(find("rudder-strikes", 1000 * gap, 1000 * RUDDER_NEEDS_M))
     a = f.attitude
     if abs(a.trim_deg) > TRIM_MUCH_DEG:
         out.append(_trim_finding(f))
@@ -125,15 +117,13 @@ def in_the_water(f: Fitted) -> list[Finding]:
     """Shaft and propeller depth, and the turning moment of a side mount.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
-    >>> f = sample_fitted(transom_height_m=0.4)
+    >>> f = sample_fitted(transom_height_m=0.2)
     >>> [x.rule for x in in_the_water(f)]
-    ['shaft-short']
+    ['shaft-long']
     """
     out, x = [], f.leg
     if x is not None:
-        if round(1000 * x.plate_m) < 0:
-            out.append(find("shaft-short", x.plate_m, 0.0, short=round(-1000 * x.plate_m)))
-        elif x.air != "none":
+        if x.plate_m >= -ROUNDING_M and x.air != "none":
             out.append(find("shaft-shallow", 1000 * x.hub_m, 100.0, tip=1000 * x.tip_m, when=x.air))
         if x.plate_m > PLATE_TOO_DEEP_M:
             out.append(find("shaft-long", 1000 * x.plate_m, 1000 * PLATE_TOO_DEEP_M))

@@ -8,13 +8,17 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from jolvek.core.base.arrays import Array, Index
+from jolvek.core.electric.bank_facts import bank_facts
 from jolvek.core.electric.charging import Charger, charge_time_h
 from jolvek.core.electric.chemistry import chemistry
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.stowage import stow
 from jolvek.core.match.motors import Motors
+from jolvek.core.products.motor import WINDOW
 from jolvek.core.products.shelf import Shelf
+from jolvek.core.rules.facts import BankFacts
 from jolvek.core.rules.findings import Finding, find
+from jolvek.core.rules.rule import SLACK
 
 MAX_PARALLEL = 4
 
@@ -31,8 +35,6 @@ class Supplies:
     parallel: Index
     charger: Index  # −1: none
     nominal_v: Array
-    full_v: Array
-    empty_v: Array
     continuous_a: Array
     energy_wh: Array
     mass_kg: Array
@@ -41,6 +43,7 @@ class Supplies:
     charge_h: Array
     chemistry: tuple[str, ...]
     chem_index: Index
+    facts: BankFacts
     rejected: dict[int, Finding] = field(default_factory=dict)
 
 
@@ -71,8 +74,6 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
         p[bank],
         charger,
         (s * volts)[bank],
-        (s * np.array([b.full_v for b in spec], dtype=float))[bank],
-        (s * np.array([b.empty_v for b in spec], dtype=float))[bank],
         (p * np.array([b.continuous_a for b in spec], dtype=float))[bank],
         packs * (volts * ah)[bank],
         packs * kg,
@@ -81,8 +82,15 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
         hours,
         names,
         chem[bank],
+        bank_facts([spec[k] for k in bank], s[bank], p[bank], need.day.kept_share),
         rejected,
     )
+
+
+def _most_v(m: Motors) -> Array:
+    """The highest voltage (M,) that each motor takes; what nobody said limits nothing."""
+    known = np.where(np.isnan(m.facts.most_v), WINDOW[1] * m.facts.nominal_v, m.facts.most_v)
+    return np.asarray(np.where(np.isnan(known), np.inf, known))
 
 
 def _layouts(
@@ -91,19 +99,19 @@ def _layouts(
     """(battery, series, parallel) that some motor's voltage allows and a bay holds; why none."""
     rows: list[tuple[int, int, int]] = []
     rejected: dict[int, Finding] = {}
-    top, low = float(m.v_max.max(initial=0.0)), float(m.v_min.min(initial=np.inf))
-    clips_on = {pack for motor in shelf.motors for pack in motor.pack_ids}
+    top = float(np.max(_most_v(m), initial=0.0))
     for i, item in enumerate(shelf.batteries):
         b, reason, before = item.spec, None, len(rows)
         for s, p in itertools.product(range(1, MAX_PACKS + 1), range(1, MAX_PARALLEL + 1)):
-            if s * p > MAX_PACKS or s * b.full_v > top or s * b.nominal_voltage_v < low:
+            if s * p > MAX_PACKS or s * b.charge_v > top * SLACK:
                 continue
-            reason = None if item.id in clips_on else stow(need.site.bays, b, s * p)[1]
-            if reason:
-                break
+            problem = None if item.clip_on else stow(need.site.bays, b, s * p)[1]
+            if problem:
+                reason = reason or problem
+                continue
             rows.append((i, s, p))
         if len(rows) == before:
-            rejected[i] = reason or find("voltage-none", b.full_v, top)
+            rejected[i] = reason or find("voltage-none", b.charge_v, top)
     return rows, rejected
 
 

@@ -2,23 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
 
 from jolvek.core.base.arrays import Array, Index, Mask
 from jolvek.core.enquiry.need import Need
+from jolvek.core.fit.fit_facts import Hung, drive_facts
 from jolvek.core.match.motors import Motors
-from jolvek.core.products.mounting import TRANSOM_PLACES, Mount
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.rules.findings import Finding, find
+from jolvek.core.rules.judge import Verdicts, allowed, judge, nearest, said
 
 
 @dataclass(frozen=True)
 class Drives:
-    """Motor × shaft × mount in index arrays (D,), with the reason against each motor that has
-    none.
+    """Motor × shaft × mount in index arrays (D,), with the reason against each motor and each
+    mount that has none.
     """
 
     motor: Index
@@ -29,6 +29,7 @@ class Drives:
     plate_m: Array  # plate below the hull bottom; nan where it does not apply
     hands_free: Mask
     rejected: dict[int, Finding]
+    mounts_rejected: dict[int, Finding]
 
 
 def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
@@ -45,117 +46,67 @@ def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
     mi = np.array([p[0] for p in pairs], dtype=int)
     shaft = np.array([p[1] for p in pairs], dtype=float)
     mounts = [item.spec for item in shelf.mounts]
-    mass = m.mass_kg[mi][:, None] + _row(k.mass_kg for k in mounts)
-    plate = _plates_m(need, mounts, shaft)
-    rules = _rules(need, shelf, m, mi, mass, plate)
-    valid = np.logical_and.reduce(list(rules.values())) if mounts else np.zeros(mass.shape, bool)
-    pair, mount = np.nonzero(valid)
+    styles = [shelf.motors[i].style for i in mi]
+    power, thrust, kilos, diameter = (
+        x[mi] for x in (m.power_w, m.thrust_n, m.mass_kg, m.diameter_m)
+    )
+    hung = Hung(power, thrust, kilos, diameter, shaft, styles)
+    facts = drive_facts(need, hung, mounts)
+    verdicts, shape = judge("drive", facts), (mi.size, len(mounts))
+    pair, mount = np.nonzero(allowed(verdicts, shape))
     driven = set(mi[pair].tolist())
     return Drives(
         mi[pair],
         mount,
         shaft[pair],
-        mass[pair, mount],
+        facts.hung_kg[pair, mount],
         m.price[mi[pair]] + np.array([shelf.mounts[j].price for j in mount], dtype=float),
-        plate[pair, mount],
+        facts.plate_m[pair, mount],
         np.array([mounts[j].hands_free for j in mount], dtype=bool),
         {
-            i: _why_no_drive(need, shelf, i, mi == i, rules, plate, m)
+            i: _why_no_drive(need, shelf.motors[i].style, np.nonzero(mi == i)[0], verdicts, shape)
             for i in range(len(shelf.motors))
             if i not in driven
         },
+        _why_no_mount(mi, set(mount.tolist()), m, verdicts, shape),
     )
-
-
-def _row(values: Iterable[float | bool]) -> Array:
-    """One figure a mount, as (1, K)."""
-    return np.array(list(values), dtype=float)[None, :]
-
-
-def _plates_m(need: Need, mounts: list[Mount], shaft: Array) -> Array:
-    """Depth (P, K) of the plate below the hull bottom; nan where it does not apply."""
-    on_transom = _row(k.general.place in TRANSOM_PLACES for k in mounts) > 0
-    seat = need.hull.transom_m - _row(k.drop_m for k in mounts)
-    return np.where(on_transom & ~np.isnan(shaft)[:, None], shaft[:, None] - seat, np.nan)
-
-
-def _rules(
-    need: Need, shelf: Shelf, m: Motors, mi: Index, mass: Array, plate: Array
-) -> dict[str, Mask]:
-    """Rule id → (P, K) mask that is True where a motor with its shaft on a mount passes it."""
-    site, hull, mounts = need.site, need.hull, [item.spec for item in shelf.mounts]
-    power_cap = min(x for x in (hull.max_power_w, site.approval_power_w, np.inf) if x is not None)
-    styles = [[shelf.motors[i].style in k.general.styles for k in mounts] for i in mi]
-    placed = _row(
-        k.general.place in site.places
-        and (not k.general.families or hull.family in k.general.families)
-        for k in mounts
-    )
-    thick = site.transom_thickness_m
-    clamped = _row(
-        thick is None or k.general.place != "transom" or k.transom_min_m <= thick <= k.transom_max_m
-        for k in mounts
-    )
-    power, thrust, kilos = (x[mi][:, None] for x in (m.power_w, m.thrust_n, m.mass_kg))
-    masks = {
-        "plate-power": power <= power_cap * (1 + 1e-9),
-        "approval-thrust": thrust <= (site.approval_thrust_n or np.inf),
-        "mount-style": np.array(styles, dtype=bool).reshape(mass.shape),
-        "mount-place": placed > 0,
-        "motor-mass": mass <= (site.max_motor_kg or np.inf),
-        "mount-motor-mass": kilos <= _row(k.max_motor_kg for k in mounts),
-        "mount-thrust": thrust <= _row(k.max_thrust_n for k in mounts),
-        "mount-transom": clamped > 0,
-        "shaft-short": ~(plate < 0),
-    }
-    return {rule: np.broadcast_to(ok, mass.shape) for rule, ok in masks.items()}
 
 
 def _why_no_drive(
-    need: Need,
-    shelf: Shelf,
-    i: int,
-    rows: Mask,
-    rules: dict[str, Mask],
-    plate: Array,
-    m: Motors,
+    need: Need, style: str, rows: Index, verdicts: Verdicts, shape: tuple[int, int]
 ) -> Finding:
-    """The rule that binds: the one that still fails on the mount where the most others hold."""
-    item, site = shelf.motors[i], need.site
-    nowhere = find("no-mount", style=item.style, places=", ".join(site.places) or "none")
-    if not shelf.mounts:
+    """The rule that binds: the one that still fails where all before it hold, at its nearest."""
+    nowhere = find("no-mount", style=style, places=", ".join(need.site.places) or "none")
+    left = np.zeros(shape, dtype=bool)
+    left[rows] = True
+    if not left.any():
         return nowhere
-    left = np.ones((int(rows.sum()), len(shelf.mounts)), dtype=bool)
-    for rule, ok in rules.items():
-        now = left & ok[rows]
+    for rule, held in verdicts.items():
+        now = left & np.broadcast_to(held.ok, shape)
         if not now.any():
-            mounts = [shelf.mounts[k].spec for k in np.nonzero(left.any(axis=0))[0]]
-            best_plate = float(np.nanmax(np.where(left, plate[rows], np.nan), initial=-np.inf))
-            return _said(rule, need, mounts, m, i, best_plate) or nowhere
+            if rule in ("mount-place", "mount-style"):
+                return nowhere
+            return said(rule, held, nearest(held, left), shape)
         left = now
     return nowhere
 
 
-def _said(
-    rule: str, need: Need, mounts: list[Mount], m: Motors, i: int, plate: float
-) -> Finding | None:
-    """The finding of one rule against a motor on the mounts that were left for it."""
-    site, power, thrust, kilos = need.site, m.power_w[i], m.thrust_n[i], m.mass_kg[i]
-    if rule == "plate-power":
-        if site.approval_power_w is not None and power > site.approval_power_w:
-            return find("approval-power", power, site.approval_power_w)
-        return find(rule, power, need.hull.max_power_w)
-    if rule == "approval-thrust":
-        return find(rule, thrust, site.approval_thrust_n)
-    if rule == "motor-mass":
-        return find(rule, kilos, site.max_motor_kg)
-    if rule == "mount-motor-mass":
-        return find(rule, kilos, max(k.max_motor_kg for k in mounts))
-    if rule == "mount-thrust":
-        return find(rule, thrust, max(k.max_thrust_n for k in mounts))
-    if rule == "shaft-short":
-        return find(rule, plate, 0.0, short=float(np.ceil(np.round(-1000 * plate, 3))))
-    if rule == "mount-transom" and mounts:
-        low, high = 1000 * mounts[0].transom_min_m, 1000 * mounts[0].transom_max_m
-        return find(rule, 1000 * (site.transom_thickness_m or 0), low=low, high=high)
-    return None
+def _why_no_mount(
+    mi: Index, used: set[int], m: Motors, verdicts: Verdicts, shape: tuple[int, int]
+) -> dict[int, Finding]:
+    """For every mount that carries no motor: what keeps the lightest motor of its kind off it."""
+    out: dict[int, Finding] = {}
+    if not mi.size:
+        return out
+    styled = np.broadcast_to(verdicts["mount-style"].ok, shape)
+    for k in sorted(set(range(shape[1])) - used):
+        rows = np.nonzero(styled[:, k])[0]
+        order = rows if rows.size else np.arange(mi.size)
+        lightest = int(order[np.argmin(m.mass_kg[mi[order]])])
+        rule, held = next(
+            (rule, held)
+            for rule, held in verdicts.items()
+            if not np.broadcast_to(held.ok, shape)[lightest, k]
+        )
+        out[k] = said(rule, held, (lightest, k), shape)
+    return out

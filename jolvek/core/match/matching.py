@@ -6,12 +6,13 @@ follows in `ranking`. The figures are those of `evaluate`, on a coarser grid of 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.enquiry.need import Need
+from jolvek.core.fit.fit_facts import need_facts, setup_facts
 from jolvek.core.hydro.resistance import Resistance, table
 from jolvek.core.match.banks import Supplies, supplies
 from jolvek.core.match.candidate_days import days
@@ -24,10 +25,11 @@ from jolvek.core.match.why_not import (
     battery_reasons,
     charger_reasons,
     motor_reasons,
-    mount_reasons,
 )
 from jolvek.core.products.shelf import Shelf
+from jolvek.core.rules import judge
 from jolvek.core.rules.findings import Finding
+from jolvek.core.rules.judge import Verdicts
 
 MOST = 400_000
 NODES = 7  # displacements at which the resistance is tabled
@@ -44,6 +46,7 @@ class Match:
     supplies: Supplies
     field: Field
     resistance: Resistance | None
+    need_findings: tuple[Finding, ...]  # what stands against the boat and her people as they are
     motor_reasons: dict[int, Finding]
     battery_reasons: dict[int, Finding]
     mount_reasons: dict[int, Finding]
@@ -61,15 +64,14 @@ def match(need: Need, shelf: Shelf, keep_curves: bool = False, most: int | None 
     >>> match(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)), Shelf()).field.price.size
     0
     """
-    m = motors(shelf, need.water.density_kg_m3)
-    d = drives(need, shelf, m)
-    s = supplies(need, shelf, m)
-    passes = compatible(shelf, m, s)
-    pairs = joined(need, d, s, passes, most or MOST)
+    against = against_the_boat(need)
+    m, d, s, verdicts, pairs = allowed_pairs(need, shelf, most or MOST)
     resistance, field = None, empty_field()
     if pairs.drive.size:
         resistance = _table(need, pairs)
         field = days(need, m, d, s, pairs, run(need, m, d, s, pairs, resistance, keep_curves))
+        if against:
+            field = replace(field, does_day=np.zeros_like(field.does_day))
     return Match(
         need,
         shelf,
@@ -78,12 +80,43 @@ def match(need: Need, shelf: Shelf, keep_curves: bool = False, most: int | None 
         s,
         field,
         resistance,
-        motor_reasons(need, shelf, m, d, s, passes, field),
-        battery_reasons(need, m, d, s, passes, field, shelf, pairs.beaten),
-        mount_reasons(need, shelf, d),
+        against,
+        motor_reasons(need, shelf, d, s, verdicts, field),
+        battery_reasons(need, d, s, verdicts, field, shelf, pairs.beaten),
+        d.mounts_rejected,
         charger_reasons(shelf, s),
         pairs.thinned,
     )
+
+
+def allowed_pairs(
+    need: Need, shelf: Shelf, most: int = MOST
+) -> tuple[Motors, Drives, Supplies, Verdicts, Pairs]:
+    """The parts and every pair of drive and bank that the hard rules allow, before any is run.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> allowed_pairs(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)), Shelf())[4].drive.size
+    0
+    """
+    m = motors(shelf, need.water.density_kg_m3)
+    d = drives(need, shelf, m)
+    s = supplies(need, shelf, m)
+    verdicts = compatible(shelf, m, s)
+    return m, d, s, verdicts, joined(need, d, s, verdicts, most)
+
+
+def against_the_boat(need: Need) -> tuple[Finding, ...]:
+    """What blocks every setup: people, years, and the load before any motor comes aboard.
+
+    >>> from jolvek.core.enquiry.site import Site
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> crowd = Need(Hull("kayak", 3.7, 0.78, 34), Load(3), Site(max_people=1))
+    >>> [f.rule for f in against_the_boat(crowd)]
+    ['plate-people']
+    """
+    bare = setup_facts(need, need.hull.mass_kg + need.load.total_kg)
+    found = judge.findings("need", need_facts(need)) + judge.findings("setup", bare)
+    return tuple(f for f in found if f.level == "block")
 
 
 def nodes(lightest_kg: float, heaviest_kg: float) -> Array:

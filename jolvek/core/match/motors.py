@@ -8,18 +8,19 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.propulsor import static_thrust_n
+from jolvek.core.products.pair_facts import motor_facts
 from jolvek.core.products.shelf import Shelf
+from jolvek.core.rules.facts import MotorFacts
 
 
 @dataclass(frozen=True)
 class Motors:
     """Motor data in arrays (M,)."""
 
+    facts: MotorFacts
     power_w: Array
     mass_kg: Array
     price: Array
-    v_min: Array
-    v_max: Array
     diameter_m: Array
     pitch_m: Array
     rev_s: Array
@@ -42,14 +43,11 @@ def motors(shelf: Shelf, density: float) -> Motors:
     for item in shelf.motors:
         m = item.spec
         prop = m.propulsor(density)
-        low, high = m.window_v()
         rows.append(
             (
                 m.input_power_w,
                 m.weight_kg,
                 item.price,
-                low,
-                high,
                 prop.diameter_m,
                 prop.pitch_m,
                 prop.shaft_rev_s,
@@ -60,4 +58,5 @@ def motors(shelf: Shelf, density: float) -> Motors:
                 item.noise_db if item.noise_db is not None else np.nan,
             )
         )
-    return Motors(*np.array(rows, dtype=float).reshape(len(rows), 13).T)
+    figures = np.array(rows, dtype=float).reshape(len(rows), 11).T
+    return Motors(motor_facts([item.spec for item in shelf.motors]), *figures)

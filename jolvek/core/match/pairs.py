@@ -7,18 +7,20 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolvek.core.base.arrays import Array, Index, Mask
+from jolvek.core.base.arrays import Array, Index
 from jolvek.core.enquiry.need import Need
-from jolvek.core.hydro.floating import awash_kg
+from jolvek.core.fit.fit_facts import setup_facts
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
 from jolvek.core.match.motors import Motors
 from jolvek.core.match.thinning import thin
-from jolvek.core.products.shelf import Shelf
+from jolvek.core.products.pair_facts import pair_facts
+from jolvek.core.products.shelf import Shelf, owned
+from jolvek.core.rules.judge import Verdicts, allowed, judge
 
 
-def compatible(shelf: Shelf, m: Motors, s: Supplies) -> dict[str, Mask]:
-    """Rule id → (M, B) array that is True where motor and supply pass it.
+def compatible(shelf: Shelf, m: Motors, s: Supplies) -> Verdicts:
+    """Rule id → what it finds of every motor with every supply (M, B).
 
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> from jolvek.core.match.banks import supplies
@@ -26,35 +28,15 @@ def compatible(shelf: Shelf, m: Motors, s: Supplies) -> dict[str, Mask]:
     >>> from jolvek.core.products.shelf import sample
     >>> need = Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
     >>> m = motors(sample(), 1026.0)
-    >>> compatible(sample(), m, supplies(need, sample(), m))["voltage-high"].all().item()
+    >>> compatible(sample(), m, supplies(need, sample(), m))["voltage-high"].ok.all().item()
     True
     """
-    volts = s.nominal_v[None, :]
-    watts = np.minimum(m.power_w[:, None], m.controller_a[:, None] * volts)
-    ids = [item.id for item in shelf.batteries]
-    locked = {pack for item in shelf.motors for pack in item.pack_ids}
-    own = np.array(
-        [
-            [
-                ids[b] in item.pack_ids if item.pack_ids else ids[b] not in locked
-                for b in range(len(ids))
-            ]
-            for item in shelf.motors
-        ],
-        dtype=bool,
-    ).reshape(len(shelf.motors), len(ids))
+    own = owned(shelf.motors, shelf.batteries)
     single = (
         np.array([not item.pack_ids for item in shelf.motors], dtype=bool)[:, None]
         | (s.series * s.parallel == 1)[None, :]
     )
-    return {
-        "pack-own": (
-            own[:, s.battery] & single if len(ids) else np.zeros((len(shelf.motors), 0), dtype=bool)
-        ),
-        "voltage-high": s.full_v[None, :] <= m.v_max[:, None] * (1 + 1e-9),
-        "voltage-low": volts >= m.v_min[:, None] * (1 - 1e-9),
-        "current-continuous": watts / volts <= s.continuous_a[None, :] * (1 + 1e-9),
-    }
+    return judge("pair", pair_facts(m.facts, s.facts, own[:, s.battery] & single))
 
 
 @dataclass(frozen=True)
@@ -68,7 +50,7 @@ class Pairs:
     beaten: Set[int] = frozenset()  # batteries that thinning left out altogether
 
 
-def joined(need: Need, d: Drives, s: Supplies, passes: dict[str, Mask], most: int) -> Pairs:
+def joined(need: Need, d: Drives, s: Supplies, verdicts: Verdicts, most: int) -> Pairs:
     """Every drive with every supply that passes all rules and floats, thinned to about `most`.
 
     >>> from jolvek.core.hydro.hull import Hull, Load
@@ -82,9 +64,8 @@ def joined(need: Need, d: Drives, s: Supplies, passes: dict[str, Mask], most: in
     >>> joined(need, d, s, compatible(sample(), m, s), 100).drive.size
     8
     """
-    may = np.zeros((d.motor.size, s.battery.size), dtype=bool)
-    if may.size:
-        may = np.logical_and.reduce(list(passes.values()))[d.motor]
+    motors_n = verdicts["pack-own"].ok.shape[0]
+    may = allowed(verdicts, (motors_n, s.battery.size))[d.motor]
     thinned, beaten = int(may.sum()) > most, frozenset[int]()
     if thinned:
         before = set(s.battery[may.any(axis=0)].tolist())
@@ -92,7 +73,5 @@ def joined(need: Need, d: Drives, s: Supplies, passes: dict[str, Mask], most: in
         beaten = frozenset(before - set(s.battery[may.any(axis=0)].tolist()))
     drive, supply = np.nonzero(may)
     mass = need.hull.mass_kg + need.load.total_kg + d.mass_kg[drive] + s.mass_kg[supply]
-    floats = mass < awash_kg(need.hull, need.water.density_kg_m3)
-    if need.site.max_load_kg is not None:
-        floats &= mass - need.hull.mass_kg <= need.site.max_load_kg
+    floats = allowed(judge("setup", setup_facts(need, mass)), mass.shape)
     return Pairs(drive[floats], supply[floats], mass[floats], thinned, beaten)

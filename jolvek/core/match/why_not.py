@@ -6,25 +6,22 @@ from collections.abc import Set
 
 import numpy as np
 
-from jolvek.core.base.arrays import Index, Mask
+from jolvek.core.base.arrays import Index
 from jolvek.core.enquiry.need import Need
-from jolvek.core.fit.hanging import fits
-from jolvek.core.hydro.propulsor import static_thrust_n
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
 from jolvek.core.match.field import Field
-from jolvek.core.match.motors import Motors
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.rules.findings import Finding, find
+from jolvek.core.rules.judge import Verdicts, nearest, said
 
 
 def motor_reasons(
     need: Need,
     shelf: Shelf,
-    m: Motors,
     d: Drives,
     s: Supplies,
-    passes: dict[str, Mask],
+    verdicts: Verdicts,
     field: Field,
 ) -> dict[int, Finding]:
     """For every motor with no setup that does the day: the binding reason with the missing amount.
@@ -45,33 +42,19 @@ def motor_reasons(
         out[i] = (
             _why_not_day(need, field, np.nonzero(motor_of == i)[0])
             if there[i]
-            else _why_no_bank(i, m, s, passes)
+            else _why_no_bank(i, s, verdicts, (there.size, s.battery.size))
         )
     return out
 
 
-def _why_no_bank(i: int, m: Motors, s: Supplies, passes: dict[str, Mask]) -> Finding:
-    left = np.ones(s.battery.size, dtype=bool)
-    for rule, ok in passes.items():
-        now = left & ok[i]
-        if not now.any():
-            if rule == "pack-own":
-                return find("pack-own")
-            if rule == "voltage-high" and left.any():
-                return find(rule, float(s.full_v[left].min()), float(m.v_max[i]))
-            if rule == "voltage-low" and left.any():
-                return find(rule, float(s.nominal_v[left].max()), float(m.v_min[i]), packs="more")
-            if rule == "current-continuous" and left.any():
-                best = int(np.argmax(np.where(left, s.continuous_a * s.nominal_v, 0)))
-                return find(
-                    rule,
-                    float(m.power_w[i] / s.nominal_v[best]),
-                    float(s.continuous_a[best]),
-                    volts=float(s.nominal_v[best]),
-                    parallel="More or stronger",
-                    watts=float(s.continuous_a[best] * s.nominal_v[best]),
-                )
-            break
+def _why_no_bank(i: int, s: Supplies, verdicts: Verdicts, shape: tuple[int, int]) -> Finding:
+    """The rule that binds a motor: the one that fails at last, where it comes nearest."""
+    left = np.zeros(shape, dtype=bool)
+    left[i] = True
+    for rule, held in verdicts.items():
+        now = left & np.broadcast_to(held.ok, shape)
+        if left.any() and not now.any():
+            return said(rule, held, nearest(held, left), shape)
         left = now
     return find(
         "no-bank",
@@ -125,10 +108,9 @@ def _wish_missed(need: Need, field: Field, enough: Index) -> Finding:
 
 def battery_reasons(
     need: Need,
-    m: Motors,
     d: Drives,
     s: Supplies,
-    passes: dict[str, Mask],
+    verdicts: Verdicts,
     field: Field,
     shelf: Shelf,
     beaten: Set[int] = frozenset(),
@@ -144,6 +126,7 @@ def battery_reasons(
     """
     out = dict(s.rejected)
     battery_of = s.battery[field.supply]
+    shape = (len(shelf.motors), s.battery.size)
     drivable = np.isin(np.arange(len(shelf.motors)), d.motor)
     there = np.bincount(battery_of, minlength=len(shelf.batteries))
     good = np.bincount(battery_of[field.does_day], minlength=len(shelf.batteries))
@@ -162,66 +145,33 @@ def battery_reasons(
             why="its volts or amps go with no motor that fits this boat",
             how="Take a battery of another voltage.",
         )
-        for rule, ok in passes.items():
-            now = left & ok[:, mine]
+        for rule, held in verdicts.items():
+            now = left & np.broadcast_to(held.ok, shape)[:, mine]
             if not now.any():
-                out[i] = (
-                    find("pack-own")
-                    if rule == "pack-own"
-                    else find("no-bank", why=_WHY[rule], how=_HOW[rule])
-                )
+                why, how = _WHY.get(rule, _ELSE[0]), _HOW.get(rule, _ELSE[1])
+                own = rule == "pack-own"
+                out[i] = find(rule) if own else find("no-bank", why=why, how=how)
                 break
             left = now
     return out
 
 
+_BY_AMPS = ("current-continuous", "current-peak", "bms-limit", "connector-limit")
+_ELSE = ("it may not be joined as any motor here needs it", "Take another battery.")
+_AMPS = "it gives too few amps for every motor of its voltage that fits this boat"
+_LARGER = "Take a larger battery, or limit the motor's power."
 _WHY = {
     "voltage-high": "its voltage is too high for every motor that fits this boat",
     "voltage-low": "its voltage is too low for every motor that fits this boat",
-    "current-continuous": (
-        "it gives too few amps for every motor of its voltage that fits this boat"
-    ),
+    **dict.fromkeys(_BY_AMPS, _AMPS),
 }
 _HOW = {
     "voltage-high": "Take a battery of lower voltage.",
     "voltage-low": "Take a battery of higher voltage.",
-    "current-continuous": "Take a larger battery, or limit the motor's power.",
+    **dict.fromkeys(
+        ("current-continuous", "current-peak", "bms-limit", "connector-limit"), _LARGER
+    ),
 }
-
-
-def mount_reasons(need: Need, shelf: Shelf, d: Drives) -> dict[int, Finding]:
-    """For every mount that carries no motor on this boat: what it lacks, or what stands nearest to
-    going on it.
-
-    >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> from jolvek.core.match.matching import match
-    >>> from jolvek.core.enquiry.site import Site
-    >>> from jolvek.core.products.shelf import sample
-    >>> m = match(Need(Hull("kayak", 3.7, .78, 34), Load(1), Site(("rail",))), sample())
-    >>> [f.rule for f in m.mount_reasons.values()]
-    ['mount-place']
-    """
-    out: dict[int, Finding] = {}
-    hull, site = need.hull, need.site
-    for j in sorted(set(range(len(shelf.mounts))) - set(d.mount.tolist())):
-        mount = shelf.mounts[j].spec
-        stylish = [item for item in shelf.motors if item.style in mount.general.styles]
-        if not stylish:
-            if shelf.motors:
-                out[j] = find(
-                    "mount-style",
-                    needs=" or ".join(mount.general.styles),
-                    style=shelf.motors[0].style,
-                )
-            continue
-        lightest = min(stylish, key=lambda item: item.spec.weight_kg)
-        thrust = float(
-            static_thrust_n(lightest.spec.input_power_w, lightest.spec.propulsor().diameter_m)
-        )
-        fewest = fits(hull, site, mount, lightest.spec, lightest.style, thrust)
-        own = d.rejected.get(shelf.motors.index(lightest))
-        out[j] = fewest[0] if fewest else own or find("shaft-short", 0.0, 0.0, short=0)
-    return out
 
 
 def charger_reasons(shelf: Shelf, s: Supplies) -> dict[int, Finding]:

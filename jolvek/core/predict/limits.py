@@ -4,76 +4,64 @@ performance.
 
 from __future__ import annotations
 
-import math
+import numpy as np
 
 from jolvek.core.electric.bank import VOLTS_DANGEROUS, Bank
+from jolvek.core.electric.bank_facts import bank_facts
 from jolvek.core.hydro.floating import awash_kg
 from jolvek.core.hydro.propulsor import LOSS_FACTOR_BELIEVED, static_thrust_n
 from jolvek.core.predict.performance import Performance
 from jolvek.core.products.motor import Motor
+from jolvek.core.products.pair_facts import motor_facts, pair_facts
+from jolvek.core.rules import judge
+from jolvek.core.rules.facts import DriveFacts, SetupFacts
 from jolvek.core.rules.findings import Finding, find, ordered
 
 AMPS_HIGH = 50.0
 HALF_IS_PLENTY = 0.85  # of the top speed on half the power: the rest is bought dearly
 
 
-def electrical(motor: Motor, bank: Bank, gauge: str = "") -> list[Finding]:
+def electrical(
+    motor: Motor,
+    bank: Bank,
+    gauge: str = "",
+    kept: float | None = None,
+    own_pack: bool = True,
+) -> list[Finding]:
     """Voltage window, continuous and peak current, controller, touch voltage, gauge: motor against
     bank.
 
-    Currents at nominal voltage, the way spec sheets compare them. `gauge` is voltage, monitor, or
-    empty.
+    Currents as `pair_facts` has them, at the share of the charge `kept`. `gauge` is voltage,
+    monitor, or empty; `own_pack` whether the motor may be joined to this battery at all.
 
     >>> from jolvek.core.electric.battery import Battery
     >>> [f.rule for f in electrical(Motor(2000, voltage_v=48), Bank(Battery("lfp", 48, 60), 2))][0]
     'voltage-high'
     """
-    watts = min(motor.input_power_w, (motor.controller_max_a or math.inf) * bank.nominal_v)
-    amps = watts / bank.nominal_v
-    out = [*_volts(motor, bank), *_amps(motor, bank, amps)]
-    if watts < motor.input_power_w:
-        most = motor.controller_max_a
-        volts, full = bank.nominal_v, motor.input_power_w
+    kept_share = 0.2 if kept is None else kept
+    one = np.array([1])
+    packs = bank_facts([bank.battery], bank.series * one, bank.parallel * one, kept_share)
+    pair = pair_facts(motor_facts([motor]), packs, np.array([[own_pack]]))
+    watts, volts, amps = (float(x[0, 0]) for x in (pair.power_w, pair.at_v, pair.amps))
+    out = [*judge.findings("pair", pair)]
+    if not any(f.rule == "voltage-low" for f in out) and pair.low_v < pair.least_v:
+        out.append(find("voltage-ends-early", float(pair.low_v[0, 0]), float(pair.least_v[0, 0])))
+    if watts < motor.input_power_w * (1 - 1e-9):
+        most, full = motor.controller_max_a, motor.input_power_w
         out.append(find("controller-limits", amps, most, watts=watts, volts=volts, full=full))
     if bank.full_v > VOLTS_DANGEROUS:
         out.append(find("voltage-dangerous", bank.full_v, VOLTS_DANGEROUS))
     if amps >= AMPS_HIGH:
         out.append(find("high-current", amps, AMPS_HIGH))
     out.append(find("lithium-charging") if bank.chem.lithium else find("lead-ventilation"))
-    if bank.chem.lithium and gauge == "voltage":
-        out.append(find("gauge-lithium"))
-    elif bank.chem.lithium and not gauge:
-        out.append(find("gauge-missing"))
-    return out
+    return out + _gauge(bank, gauge)
 
 
-def _volts(motor: Motor, bank: Bank) -> list[Finding]:
-    out = []
-    low, high = motor.window_v(bank.nominal_v)
-    if bank.full_v > high:
-        out.append(find("voltage-high", bank.full_v, high))
-    if bank.nominal_v < low * (1 - 1e-9):
-        packs = math.ceil(low / bank.battery.nominal_voltage_v)
-        out.append(find("voltage-low", bank.nominal_v, low, packs=packs))
-    elif bank.empty_v < low - 0.05:
-        out.append(find("voltage-ends-early", bank.empty_v, low))
-    return out
-
-
-def _amps(motor: Motor, bank: Bank, amps: float) -> list[Finding]:
-    out, battery, most = [], bank.battery, bank.continuous_a
-    if amps > most * (1 + 1e-9):
-        stated = "current-continuous" if battery.max_continuous_a else "current-unknown"
-        by_part = {"connector": "connector-limit", "BMS": "bms-limit"}
-        rule = by_part.get(battery.limited_by, stated)
-        enough = math.ceil(amps / battery.continuous_a - 1e-9)
-        watts = most * bank.nominal_v
-        out.append(find(rule, amps, most, volts=bank.nominal_v, parallel=enough, watts=watts))
-    passed = (motor.controller_max_a or math.inf) * bank.nominal_v
-    peak = min(motor.peak_w, passed) / bank.nominal_v
-    if motor.peak_w > motor.input_power_w and peak > bank.peak_a:
-        out.append(find("current-peak", peak, bank.peak_a, watts=motor.peak_w))
-    return out
+def _gauge(bank: Bank, gauge: str) -> list[Finding]:
+    """What shows the charge of lithium."""
+    if not bank.chem.lithium or gauge not in ("", "voltage"):
+        return []
+    return [find("gauge-lithium" if gauge else "gauge-missing")]
 
 
 def claims(performance: Performance) -> list[Finding]:
@@ -119,14 +107,14 @@ def carrying(performance: Performance) -> list[Finding]:
     >>> [f.rule for f in carrying(evaluate(heavy))]
     ['awash']
     """
-    s, out = performance.setup, []
+    s = performance.setup
+    plate = np.inf if s.hull.max_power_w is None else s.hull.max_power_w
+    out = judge.findings("drive", DriveFacts(s.motor.input_power_w, plate_w=plate))
     limit = awash_kg(s.hull, s.water.density_kg_m3)
-    if performance.displacement_kg >= limit:
-        out.append(find("awash", performance.displacement_kg, limit))
-    elif performance.displacement_kg > 0.5 * limit:
+    floats = SetupFacts(performance.displacement_kg, 0.0, limit, np.inf)
+    out += judge.findings("setup", floats)
+    if 0.5 * limit < performance.displacement_kg < limit:
         out.append(find("low-freeboard", performance.displacement_kg, 0.5 * limit, awash=limit))
-    if s.hull.max_power_w is not None and s.motor.input_power_w > s.hull.max_power_w * (1 + 1e-9):
-        out.append(find("plate-power", s.motor.input_power_w, s.hull.max_power_w))
     if s.load.people and s.load.people_kg is not None and s.load.people_kg / s.load.people < 40:
         each = s.load.people_kg / s.load.people
         out.append(find("people-light", each, 40.0, people=s.load.people, total=s.load.people_kg))
@@ -175,7 +163,9 @@ def running(performance: Performance) -> list[Finding]:
     return out
 
 
-def check_performance(performance: Performance, gauge: str = "") -> list[Finding]:
+def check_performance(
+    performance: Performance, gauge: str = "", own_pack: bool = True
+) -> list[Finding]:
     """Every finding on a setup, worst first.
 
     >>> from jolvek.core.hydro.hull import Hull, Load
@@ -186,7 +176,9 @@ def check_performance(performance: Performance, gauge: str = "") -> list[Finding
     'plate-power'
     """
     s = performance.setup
-    bank = electrical(s.motor, s.bank, gauge) if s.bank else [find("no-battery")]
+    bank = (
+        electrical(s.motor, s.bank, gauge, s.reserve, own_pack) if s.bank else [find("no-battery")]
+    )
     out = [*carrying(performance), *bank, *claims(performance), *running(performance)]
     if s.water.kind == "salt":
         out.append(find("salt-anode"))

@@ -13,7 +13,7 @@ from jolvek.core.hydro.hull import Assumed
 from jolvek.core.hydro.propulsor import Propulsor, fit
 from jolvek.core.hydro.resistance import LEG_FAIRED_M2, LEG_ROUND_M2
 
-WINDOW = (0.8, 1.28)  # of nominal, where the maker gives none; common practice, no source
+WINDOW = (0.85, 1.22)  # of nominal, where the maker gives none; common practice, no source
 FAIRED_FROM_W = 2000.0  # smaller motors hang on a round tube
 
 
@@ -82,7 +82,7 @@ class Motor:
         return LEG_ROUND_M2 if self.input_power_w < FAIRED_FROM_W else LEG_FAIRED_M2
 
     def window_v(self, bank_nominal_v: float | None = None) -> tuple[float, float]:
-        """Lowest and highest voltage allowed: given, or 0.8 to 1.28 of nominal (of the bank's, if
+        """Lowest and highest voltage allowed: given, or 0.85 to 1.22 of nominal (of the bank's, if
         unknown).
         """
         nominal = self.voltage_v or bank_nominal_v or 12.0
@@ -118,7 +118,7 @@ def estimates(motor: Motor, bank_nominal_v: float | None = None) -> list[Assumed
         low, high = motor.window_v(bank_nominal_v)
         whose = "its nominal voltage" if motor.voltage_v else "the bank's nominal voltage"
         out.append(
-            Assumed("motor.voltage_window", f"{low:.1f}–{high:.1f} V", f"0.8 to 1.28 of {whose}")
+            Assumed("motor.voltage_window", f"{low:.1f}–{high:.1f} V", f"0.85 to 1.22 of {whose}")
         )
     return out
 

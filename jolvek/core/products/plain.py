@@ -33,7 +33,7 @@ _OWN = {  # fields of an Item that only some kinds have
         "claimed_speed_m_s",
         "claimed_runtime_s",
     ),
-    "batteries": ("claimed_energy_wh",),
+    "batteries": ("claimed_energy_wh", "clip_on"),
 }
 
 

@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass, fields
+from collections.abc import Sequence
+from dataclasses import dataclass, fields, replace
 from typing import ClassVar, Generic, TypeVar
 
+import numpy as np
+
 from jolvek.core.base import checked
+from jolvek.core.base.arrays import Mask
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
@@ -23,7 +27,8 @@ class Item(Generic[Spec]):
     """One product: its data, price in the shop's currency, and what it goes with.
 
     Motors: `style` (outboard, pole, fin, pod), `shafts_m` on offer (empty: adjustable), `pack_ids`
-    of the batteries that clip on (then no other fits). `noise_db` where the maker states it.
+    of the batteries that clip on (then no other fits). Batteries: `clip_on` where one serves only
+    the motor that names it. `noise_db` where the maker states it.
     `valid_to` is the last day of the price (ISO), `stock` one of shelf, order, none; `discontinued`
     products stay in old setups only. Claims are what the catalogue says, for the claims check
     alone.
@@ -56,6 +61,7 @@ class Item(Generic[Spec]):
     valid_to: str = ""
     stock: str = ""
     discontinued: bool = False
+    clip_on: bool = False
     claimed_hp: float | None = None
     claimed_speed_m_s: float | None = None
     claimed_runtime_s: float | None = None
@@ -86,12 +92,39 @@ class Shelf:
     propellers: tuple[Item[Propeller], ...] = ()
     accessories: tuple[Item[Accessory], ...] = ()
 
+    def __post_init__(self) -> None:
+        named = {pack for motor in self.motors for pack in motor.pack_ids}
+        marked = tuple(
+            replace(b, clip_on=True) if b.id in named and not b.clip_on else b
+            for b in self.batteries
+        )
+        object.__setattr__(self, "batteries", marked)
+
     @property
     def on_offer(self) -> Shelf:
         """The shelf without what is discontinued."""
         return Shelf(
             *(tuple(x for x in getattr(self, f.name) if not x.discontinued) for f in fields(self))
         )
+
+
+def owns(motor: Item[Motor], battery: Item[Battery]) -> bool:
+    """Whether a motor may be joined to a battery as far as clip-on batteries go.
+
+    >>> owns(sample().motors[0], sample().batteries[0])
+    True
+    """
+    return battery.id in motor.pack_ids if motor.pack_ids else not battery.clip_on
+
+
+def owned(motors: Sequence[Item[Motor]], batteries: Sequence[Item[Battery]]) -> Mask:
+    """The same of all motors with all batteries (M, B).
+
+    >>> owned(sample().motors, sample().batteries).tolist()
+    [[True]]
+    """
+    pairs = [[owns(m, b) for b in batteries] for m in motors]
+    return np.array(pairs, dtype=bool).reshape(len(motors), len(batteries))
 
 
 def sample() -> Shelf:

@@ -2,9 +2,40 @@
 
 from __future__ import annotations
 
+from jolvek.core.rules import predicates
 from jolvek.core.rules.rule import COMMON, MAKER, OWN, Rule
 
 RULES = (
+    Rule(
+        "pack-own",
+        "block",
+        "electrics",
+        "This motor takes only its own clip-on battery, and that one serves no other motor.",
+        "Order its own battery, or take a motor with a separate bank.",
+        MAKER,
+        scope="pair",
+        holds=predicates.pack_own,
+    ),
+    Rule(
+        "series-most",
+        "block",
+        "electrics",
+        "{figure:.0f} packs in series; their management allows {limit:.0f}.",
+        "Take packs of a higher voltage, or ones made to be joined.",
+        MAKER,
+        scope="pair",
+        holds=predicates.series_allowed,
+    ),
+    Rule(
+        "parallel-most",
+        "block",
+        "electrics",
+        "{figure:.0f} strings in parallel; the packs' management allows {limit:.0f}.",
+        "Take larger packs, or ones made to be joined.",
+        MAKER,
+        scope="pair",
+        holds=predicates.parallel_allowed,
+    ),
     Rule(
         "voltage-high",
         "block",
@@ -15,14 +46,18 @@ RULES = (
         ),
         "Put fewer packs in series, or take a motor for this voltage.",
         MAKER,
+        scope="pair",
+        holds=predicates.voltage_high,
     ),
     Rule(
         "voltage-low",
         "block",
         "electrics",
-        "The bank's {figure:.1f} V is below the {limit:.1f} V that this motor needs.",
-        "Put {packs} packs in series, or take a motor for this voltage.",
+        "Under load the bank gives {figure:.1f} V at 60 % charge; this motor needs {limit:.1f} V.",
+        "Put {packs:.0f} packs in series, or take a motor for this voltage.",
         MAKER,
+        scope="pair",
+        holds=predicates.voltage_low,
     ),
     Rule(
         "voltage-ends-early",
@@ -46,22 +81,19 @@ RULES = (
         "None with this shelf.",
         MAKER,
     ),
-    Rule(
-        "pack-own",
-        "block",
-        "electrics",
-        "This motor takes only its own clip-on battery, and that one serves no other motor.",
-        "Order its own battery, or take a motor with a separate bank.",
-        MAKER,
-    ),
     Rule("no-bank", "block", "electrics", "It finds no partner here: {why}.", "{how}", OWN),
     Rule(
         "current-continuous",
         "block",
         "electrics",
         "Full power draws {figure:.0f} A at {volts:g} V; the bank gives {limit:.0f} A.",
-        "{parallel} packs in parallel are enough, or limit the motor to {watts:power}.",
+        (
+            "{strings:.0f} strings in parallel ({packs:.0f} packs) are enough, or limit the motor "
+            "to {watts:power}."
+        ),
         MAKER,
+        scope="pair",
+        holds=predicates.current_continuous,
     ),
     Rule(
         "current-unknown",
@@ -71,19 +103,26 @@ RULES = (
             "Full power draws {figure:.0f} A at {volts:g} V; the bank's limit is not known, about "
             "{limit:.0f} A is usual."
         ),
-        "Ask the maker; {parallel} packs in parallel would be enough.",
+        "Ask the maker; {strings:.0f} strings in parallel ({packs:.0f} packs) would be enough.",
         COMMON,
+        scope="pair",
+        holds=predicates.current_unknown,
     ),
     Rule(
         "current-peak",
         "block",
         "electrics",
         (
-            "The motor's peak of {watts:power} draws {figure:.0f} A; the bank gives {limit:.0f} A "
+            "The motor's peak of {peak:power} draws {figure:.0f} A; the bank gives {limit:.0f} A "
             "for moments."
         ),
-        "Add a pack in parallel, or lock out the peak power.",
+        (
+            "{strings:.0f} strings in parallel ({packs:.0f} packs) are enough, or lock out "
+            "the peak power."
+        ),
         MAKER,
+        scope="pair",
+        holds=predicates.current_peak,
     ),
     Rule(
         "controller-limits",
@@ -122,6 +161,8 @@ RULES = (
         "Full power draws {figure:.0f} A through a connector rated {limit:.0f} A.",
         "Fit a connector of the next rating, or limit the power.",
         MAKER,
+        scope="pair",
+        holds=predicates.connector_limit,
     ),
     Rule(
         "mixed-bank",
@@ -161,8 +202,13 @@ RULES = (
             "Full power draws {figure:.0f} A; the battery management lets {limit:.0f} A through "
             "and then switches off."
         ),
-        "Add a pack in parallel, or limit the motor to {watts:power}.",
+        (
+            "{strings:.0f} strings in parallel ({packs:.0f} packs) are enough, or limit the motor "
+            "to {watts:power}."
+        ),
         MAKER,
+        scope="pair",
+        holds=predicates.bms_limit,
     ),
     Rule(
         "bank-hot",

@@ -2,9 +2,76 @@
 
 from __future__ import annotations
 
+from jolvek.core.rules import predicates
 from jolvek.core.rules.rule import COMMON, MAKER, OWN, Rule
 
 RULES = (
+    Rule(
+        "mount-style",
+        "block",
+        "fitting",
+        "The mount takes {needs} motors; this is a {style} motor.",
+        "Take a mount made for it.",
+        MAKER,
+        scope="drive",
+        holds=predicates.mount_style,
+    ),
+    Rule(
+        "mount-place",
+        "block",
+        "fitting",
+        "The mount needs {needs}; this boat has {has}.",
+        "Take another mount, or have the place built.",
+        MAKER,
+        scope="drive",
+        holds=predicates.mount_place,
+    ),
+    Rule(
+        "mount-transom",
+        "block",
+        "fitting",
+        (
+            "The mount takes transoms from {low:.0f} to {high:.0f} mm thick; this one has "
+            "{figure:.0f} mm."
+        ),
+        "Pack the transom out, or take another mount.",
+        MAKER,
+        scope="drive",
+        holds=predicates.mount_transom,
+    ),
+    Rule(
+        "mount-motor-mass",
+        "block",
+        "fitting",
+        "The motor weighs {figure:mass}; the mount carries {limit:mass}.",
+        "Take a stronger mount.",
+        MAKER,
+        scope="drive",
+        holds=predicates.mount_motor_mass,
+    ),
+    Rule(
+        "mount-thrust",
+        "block",
+        "fitting",
+        "The motor pushes {figure:thrust}; the mount takes {limit:thrust}.",
+        "Take a stronger mount, or less power.",
+        MAKER,
+        scope="drive",
+        holds=predicates.mount_thrust,
+    ),
+    Rule(
+        "rudder-strikes",
+        "block",
+        "fitting",
+        (
+            "The rudder swings into the propeller: {figure:.0f} mm of clearance, {limit:.0f} mm "
+            "are needed."
+        ),
+        "Move the bracket outboard, limit the rudder's angle, or mount the motor elsewhere.",
+        OWN,
+        scope="drive",
+        holds=predicates.rudder_strikes,
+    ),
     Rule(
         "shaft-short",
         "block",
@@ -15,6 +82,8 @@ RULES = (
         ),
         "Would fit with {short:.0f} mm more shaft, or a lower mount.",
         COMMON,
+        scope="drive",
+        holds=predicates.shaft_short,
     ),
     Rule(
         "shaft-shallow",
@@ -55,17 +124,6 @@ RULES = (
         OWN,
     ),
     Rule(
-        "rudder-strikes",
-        "block",
-        "fitting",
-        (
-            "The rudder swings into the propeller: {figure:.0f} mm of clearance, {limit:.0f} mm "
-            "are needed."
-        ),
-        "Move the bracket outboard, limit the rudder's angle, or mount the motor elsewhere.",
-        OWN,
-    ),
-    Rule(
         "tilt-short",
         "caution",
         "fitting",
@@ -101,55 +159,12 @@ RULES = (
         "customer's own limit",
     ),
     Rule(
-        "mount-motor-mass",
-        "block",
-        "fitting",
-        "The motor weighs {figure:mass}; the mount carries {limit:mass}.",
-        "Take a stronger mount.",
-        MAKER,
-    ),
-    Rule(
-        "mount-thrust",
-        "block",
-        "fitting",
-        "The motor pushes {figure:thrust}; the mount takes {limit:thrust}.",
-        "Take a stronger mount, or less power.",
-        MAKER,
-    ),
-    Rule(
-        "mount-place",
-        "block",
-        "fitting",
-        "The mount needs {needs}; this boat has {has}.",
-        "Take another mount, or have the place built.",
-        MAKER,
-    ),
-    Rule(
-        "mount-style",
-        "block",
-        "fitting",
-        "The mount takes {needs} motors; this is a {style} motor.",
-        "Take a mount made for it.",
-        MAKER,
-    ),
-    Rule(
         "no-mount",
         "block",
         "fitting",
         "No mount on the shelf puts this {style} motor on the boat's places: {places}.",
         "Order a mount for it, or take another kind of motor.",
         OWN,
-    ),
-    Rule(
-        "mount-transom",
-        "block",
-        "fitting",
-        (
-            "The mount takes transoms from {low:.0f} to {high:.0f} mm thick; this one has "
-            "{figure:.0f} mm."
-        ),
-        "Pack the transom out, or take another mount.",
-        MAKER,
     ),
     Rule(
         "side-mount-yaw",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from jolvek.core.rules import predicates
 from jolvek.core.rules.rule import OWN, Rule
 
 RULES = (
@@ -15,6 +16,8 @@ RULES = (
             "the plate."
         ),
         "builder's plate; local codes decide",
+        scope="drive",
+        holds=predicates.plate_power,
     ),
     Rule(
         "formula-power",
@@ -38,6 +41,8 @@ RULES = (
         ),
         "Take a motor of at most {limit:power}.",
         "hull maker's approval",
+        scope="drive",
+        holds=predicates.approval_power,
     ),
     Rule(
         "approval-year",
@@ -49,6 +54,8 @@ RULES = (
         ),
         "Ask the hull's maker about this year.",
         "hull maker's approval",
+        scope="need",
+        holds=predicates.approval_year,
     ),
     Rule(
         "approval-thrust",
@@ -60,6 +67,8 @@ RULES = (
         ),
         "Take a motor of less thrust.",
         "hull maker's approval",
+        scope="drive",
+        holds=predicates.approval_thrust,
     ),
     Rule(
         "plate-load",
@@ -68,6 +77,8 @@ RULES = (
         ("People, gear, motor and batteries weigh {figure:mass}; the plate allows {limit:mass}."),
         "Leave {over:mass} ashore, or choose lighter batteries.",
         "builder's plate; local codes decide",
+        scope="setup",
+        holds=predicates.plate_load,
     ),
     Rule(
         "plate-people",
@@ -76,6 +87,8 @@ RULES = (
         "{figure:.0f} people aboard; the plate allows {limit:.0f}.",
         "Take fewer people.",
         "builder's plate; local codes decide",
+        scope="need",
+        holds=predicates.plate_people,
     ),
     Rule(
         "motor-mass",
@@ -84,6 +97,8 @@ RULES = (
         "The motor weighs {figure:mass}; the transom is rated for {limit:mass}.",
         "Take a lighter motor or one with a separate battery.",
         "builder's plate",
+        scope="drive",
+        holds=predicates.motor_mass,
     ),
     Rule(
         "awash",
@@ -95,6 +110,8 @@ RULES = (
         ),
         "Take load off, or choose a larger boat.",
         OWN,
+        scope="setup",
+        holds=predicates.awash,
     ),
     Rule(
         "low-freeboard",

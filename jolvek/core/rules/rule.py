@@ -1,17 +1,38 @@
-"""What a rule is, and the sources that several rules share."""
+"""What a rule is, what its predicate finds, and the sources that several rules share."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
 
 COMMON = "common practice, no source"
 OWN = "Jolvek's own model"
 MAKER = "maker's data"
+SLACK = 1 + 1e-9  # a figure at its limit is within it
+
+
+@dataclass(frozen=True)
+class Held:
+    """What a predicate found, in arrays that broadcast: where the rule holds, the figure, the
+    limit, and what else its sentence names.
+    """
+
+    ok: Any
+    figure: Any = None
+    limit: Any = None
+    values: Mapping[str, Any] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
 class Rule:
-    """One rule: `sentence` and `cure` are templates filled with the boat's figures; SI inside."""
+    """One rule: `sentence` and `cure` are templates filled with the boat's figures; SI inside.
+
+    A hard rule has a `scope` (need, drive, pair or setup) and a predicate `holds` over the facts of
+    that scope, for one setup as for all candidates.
+    """
 
     id: str
     level: str
@@ -20,3 +41,23 @@ class Rule:
     cure: str
     source: str
     school: str = "all"
+    scope: str = ""
+    holds: Callable[[Any], Held] | None = None
+
+
+def at_most(figure: Any, limit: Any, **values: Any) -> Held:
+    """The figure may not exceed the limit; a limit that is not known is infinite.
+
+    >>> at_most(np.array([1.0, 3.0]), 2.0).ok.tolist()
+    [True, False]
+    """
+    return Held(np.asarray(figure) <= np.asarray(limit) * SLACK, figure, limit, values)
+
+
+def at_least(figure: Any, limit: Any, **values: Any) -> Held:
+    """The figure may not fall short of the limit.
+
+    >>> bool(at_least(2.0, 2.0).ok)
+    True
+    """
+    return Held(np.asarray(figure) * SLACK >= np.asarray(limit), figure, limit, values)

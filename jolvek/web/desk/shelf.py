@@ -23,6 +23,7 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.core.products.plain import product_from_plain, product_plain
 from jolvek.core.products.shelf import Item
 from jolvek.formats import schema, shelf_csv, shelf_file
+from jolvek.formats.shelf_schema import item_schema
 from jolvek.store import shelf as store
 from jolvek.store.db import transaction
 from jolvek.web import saving
@@ -138,7 +139,7 @@ def save(kind: str) -> Any:
 
 
 def _checked(kind: str, plain: dict[str, Any]) -> Item[Any]:
-    fault = best_match(Draft202012Validator(shelf_csv.item_schema(kind)).iter_errors(plain))
+    fault = best_match(Draft202012Validator(item_schema(kind)).iter_errors(plain))
     if fault is not None:
         raise schema.refused(fault)
     return product_from_plain(kind, plain)

@@ -6,7 +6,7 @@ from markupsafe import Markup
 
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing
-from jolvek.core.fit.fitted import motor_ahead_m
+from jolvek.core.fit.hanging import motor_ahead_m
 from jolvek.core.hydro.floating import Floating, float_at, hull_speed_m_s
 from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, side_view
 from jolvek.web.drawings.plan_drawing import plan_view

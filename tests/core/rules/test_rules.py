@@ -176,18 +176,28 @@ NO_BAY = {"bays": ()}
 CASES = {
     "voltage-high": (
         lambda v: elec(Motor(1000, voltage_v=24, voltage_min_v=18, voltage_max_v=v), LFP),
-        (29.2, 29.184),
+        (29.21, 29.2),
         (29.1,),
     ),
     "voltage-low": (
         lambda v: elec(Motor(1000, voltage_v=24, voltage_min_v=v), LFP),
-        (25.5, 25.6),
-        (25.7,),
+        (24, 25.4),
+        (26.5,),
     ),
     "voltage-ends-early": (
         lambda v: elec(Motor(1000, voltage_v=24, voltage_min_v=v), LFP),
-        (22.3, 22.4),
-        (22.6,),
+        (22.3, 24.7),
+        (25.1,),
+    ),
+    "series-most": (
+        lambda s: elec(Motor(500, voltage_v=48), replace(LFP, max_series=2), s),
+        (1, 2),
+        (3,),
+    ),
+    "parallel-most": (
+        lambda p: elec(Motor(500, voltage_v=24), replace(LFP, max_parallel=2), 1, p),
+        (1, 2),
+        (3,),
     ),
     "voltage-none": (lambda v: matched(batteries=((v, 100, 800),)), (25.6,), (51.2,)),
     "pack-own": (
@@ -216,20 +226,24 @@ CASES = {
         (2401,),
     ),
     "connector-limit": (
-        lambda a: elec(Motor(1280, voltage_v=24), replace(LFP, connector_max_a=a)),
+        lambda a: elec(Motor(1200, voltage_v=24), replace(LFP, connector_max_a=a)),
         (51, 50),
         (49,),
     ),
     "bms-limit": (
-        lambda a: elec(Motor(1280, voltage_v=24), replace(LFP, bms_max_a=a)),
+        lambda a: elec(Motor(1200, voltage_v=24), replace(LFP, bms_max_a=a)),
         (51, 50),
         (49,),
     ),
-    "current-peak": (lambda w: elec(Motor(1000, w, 24), LFP), (5110, 5120), (5130,)),
+    "current-peak": (
+        lambda w: elec(Motor(1000, w, 24), replace(LFP, max_peak_a=105)),
+        (2519, 2520),
+        (2521,),
+    ),
     "controller-limits": (
         lambda a: elec(Motor(1280, voltage_v=24, controller_max_a=a), LFP),
-        (51, 50),
-        (49,),
+        (55, 52),
+        (51,),
     ),
     "voltage-dangerous": (
         lambda v: elec(
@@ -239,7 +253,7 @@ CASES = {
         (59.9, 60.0),
         (60.1,),
     ),
-    "high-current": (lambda w: elec(Motor(w, voltage_v=24), LFP), (1279,), (1280, 1281)),
+    "high-current": (lambda w: elec(Motor(w, voltage_v=24), LFP), (1199,), (1200, 1201)),
     "gauge-lithium": (lambda g: elec(Motor(500), LFP, gauge=g), ("monitor", ""), ("voltage",)),
     "gauge-missing": (lambda g: elec(Motor(500), LFP, gauge=g), ("monitor", "voltage"), ("",)),
     "lead-ventilation": (

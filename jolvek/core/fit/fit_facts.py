@@ -1,0 +1,151 @@
+"""What the hard rules ask of a boat, of motors on mounts, and of whole setups, in arrays."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+
+from jolvek.core.base.arrays import Array
+from jolvek.core.enquiry.need import Need
+from jolvek.core.enquiry.site import Site
+from jolvek.core.fit.leg import rudder_clearance_m
+from jolvek.core.hydro.floating import awash_kg
+from jolvek.core.hydro.hull import Hull
+from jolvek.core.products.mounting import PLACES, TRANSOM_PLACES, Mount
+from jolvek.core.rules.facts import DriveFacts, NeedFacts, SetupFacts
+
+BEHIND_M = 0.20  # propeller's disc aft of the transom
+
+
+def need_facts(need: Need) -> NeedFacts:
+    """The facts of a boat and her people.
+
+    >>> from jolvek.core.hydro.hull import Load
+    >>> need_facts(Need(Hull("kayak", 3.7, 0.78, 34), Load(1))).most_people
+    inf
+    """
+    site = need.site
+    return NeedFacts(
+        need.load.people,
+        _most(site.max_people),
+        np.nan if site.model_year is None else site.model_year,
+        site.approval_from_year or 0,
+        site.approval_to_year or 9999,
+    )
+
+
+@dataclass(frozen=True)
+class Hung:
+    """Motors with their shafts (P,): what mount and boat ask of them; a shaft of nan adjusts."""
+
+    power_w: Array
+    thrust_n: Array
+    motor_kg: Array
+    diameter_m: Array
+    shaft_m: Array
+    styles: Sequence[str]
+
+
+def drive_facts(need: Need, hung: Hung, mounts: Sequence[Mount]) -> DriveFacts:
+    """The facts of motors (P, 1) on mounts (1, K) of a boat.
+
+    >>> from jolvek.core.hydro.hull import Load
+    >>> one = np.array([1.0])
+    >>> hung = Hung(900 * one, 300 * one, 20 * one, 0.26 * one, 0.5 * one, ["outboard"])
+    >>> need = Need(Hull("rib", 3.6, 1.75, 110, transom_height_m=0.4), Load(2))
+    >>> drive_facts(need, hung, [Mount("transom_clamp", 60, 2000)]).plate_m.round(2).tolist()
+    [[0.1]]
+    """
+    site, hull = need.site, need.hull
+    kinds = [k.general for k in mounts]
+    power, thrust, kilos, shaft = (
+        x[:, None] for x in (hung.power_w, hung.thrust_n, hung.motor_kg, hung.shaft_m)
+    )
+    placed = [_has_place(site, hull, k) for k in mounts]
+    behind = _row(k.place in TRANSOM_PLACES for k in kinds) > 0
+    seat = hull.transom_m - _row(k.drop_m for k in mounts)
+    fits = np.array([[style in k.styles for k in kinds] for style in hung.styles], dtype=bool)
+    return DriveFacts(
+        power,
+        thrust,
+        kilos,
+        kilos + _row(k.mass_kg for k in mounts),
+        np.where(behind, shaft - seat, np.nan),
+        _rudder_gaps_m(need, hung.diameter_m, mounts),
+        fits.reshape(power.size, len(mounts)),
+        np.array(placed, dtype=bool)[None],
+        _row(k.place == "transom" for k in kinds) > 0,
+        _row(k.transom_min_m for k in mounts),
+        _row(k.transom_max_m for k in mounts),
+        _row(k.max_motor_kg for k in mounts),
+        _row(k.max_thrust_n for k in mounts),
+        _most(hull.max_power_w),
+        _most(site.approval_power_w),
+        _most(site.approval_thrust_n),
+        _most(site.max_motor_kg),
+        np.nan if site.transom_thickness_m is None else site.transom_thickness_m,
+        _words(hung.styles)[:, None],
+        _words(" or ".join(k.styles) for k in kinds)[None],
+        _words(PLACES[k.place] for k in kinds)[None],
+        _words(_places_there(site, hull, k) for k in mounts)[None],
+    )
+
+
+def setup_facts(need: Need, displacement_kg: Any) -> SetupFacts:
+    """The facts of setups by all that floats, in kg of any shape.
+
+    >>> from jolvek.core.hydro.hull import Load
+    >>> setup_facts(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)), 134.0).carried_kg
+    100.0
+    """
+    carried = displacement_kg - need.hull.mass_kg
+    sinks = awash_kg(need.hull, need.water.density_kg_m3)
+    return SetupFacts(displacement_kg, carried, sinks, _most(need.site.max_load_kg))
+
+
+def _most(limit: float | None) -> float:
+    return np.inf if limit is None else limit
+
+
+def _row(values: Iterable[float | bool]) -> Array:
+    """One figure a mount, as (1, K)."""
+    return np.array(list(values), dtype=float)[None]
+
+
+def _words(values: Iterable[str]) -> Any:
+    return np.array(list(values), dtype=object)
+
+
+def _has_place(site: Site, hull: Hull, mount: Mount) -> bool:
+    kind = mount.general
+    return kind.place in site.places and (not kind.families or hull.family in kind.families)
+
+
+def _places_there(site: Site, hull: Hull, mount: Mount) -> str:
+    kind, there = mount.general, ", ".join(PLACES[p] for p in site.places)
+    if kind.place in site.places and not _has_place(site, hull, mount):
+        return f"{there}, but {kind.name.lower()}s are not made for this kind of hull"
+    return there or "no mounting place"
+
+
+def _rudder_gaps_m(need: Need, diameter_m: Array, mounts: Sequence[Mount]) -> Array:
+    """Least distance (P, K) between a stern-hung rudder at any angle and the propeller of a motor
+    at the transom; nan where there is none.
+    """
+    chord = need.site.rudder_chord_m
+    out = np.full((diameter_m.size, len(mounts)), np.nan)
+    if chord is None:
+        return out
+    for k, mount in enumerate(mounts):
+        if mount.general.place in TRANSOM_PLACES:
+            out[:, k] = [_gap_m(mount.offset_m, round(d, 3), chord) for d in diameter_m.tolist()]
+    return out
+
+
+@lru_cache(maxsize=4096)
+def _gap_m(offset_m: float, diameter_m: float, chord_m: float) -> float:
+    return rudder_clearance_m(offset_m, BEHIND_M, diameter_m, chord_m)

@@ -1,0 +1,162 @@
+"""The predicates of the hard rules: plain comparisons over facts in arrays, one function a rule."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from jolvek.core.base.arrays import Array
+from jolvek.core.rules.facts import DriveFacts, NeedFacts, PairFacts, SetupFacts
+from jolvek.core.rules.rule import Held, at_least, at_most
+
+RUDDER_NEEDS_M = 0.03
+ROUNDING_M = 0.0005  # a plate is measured to the millimetre
+
+
+def plate_people(f: NeedFacts) -> Held:
+    """People aboard against the plate."""
+    return at_most(f.people, f.most_people)
+
+
+def approval_year(f: NeedFacts) -> Held:
+    """The hull's model year against the years of the maker's approval."""
+    ok = np.isnan(f.model_year) or f.from_year <= f.model_year <= f.to_year
+    return Held(np.asarray(ok), f.model_year, f.from_year, {"low": f.from_year, "high": f.to_year})
+
+
+def plate_power(f: DriveFacts) -> Held:
+    """Input power against the plate."""
+    return at_most(f.power_w, f.plate_w)
+
+
+def approval_power(f: DriveFacts) -> Held:
+    """Input power against the hull maker's approval."""
+    return at_most(f.power_w, f.approved_w)
+
+
+def approval_thrust(f: DriveFacts) -> Held:
+    """Static thrust against the hull maker's approval."""
+    return at_most(f.thrust_n, f.approved_n)
+
+
+def motor_mass(f: DriveFacts) -> Held:
+    """Motor with mount against what the transom is rated for."""
+    return at_most(f.hung_kg, f.transom_kg)
+
+
+def mount_place(f: DriveFacts) -> Held:
+    """The boat has the place that the mount needs."""
+    return Held(f.place_fits, values={"needs": f.place_needed, "has": f.places_there})
+
+
+def mount_style(f: DriveFacts) -> Held:
+    """The mount takes this kind of motor."""
+    return Held(f.style_fits, values={"needs": f.styles, "style": f.style})
+
+
+def mount_motor_mass(f: DriveFacts) -> Held:
+    """Motor against what the mount carries."""
+    return at_most(f.motor_kg, f.carries_kg)
+
+
+def mount_thrust(f: DriveFacts) -> Held:
+    """Static thrust against what the mount takes."""
+    return at_most(f.thrust_n, f.takes_n)
+
+
+def mount_transom(f: DriveFacts) -> Held:
+    """The transom's thickness within the clamp's jaws."""
+    thin, thick = f.transom_m < f.grip_least_m, f.transom_m > f.grip_most_m
+    jaws = {"low": 1000 * f.grip_least_m, "high": 1000 * f.grip_most_m}
+    return Held(~(f.grips & (thin | thick)), 1000 * f.transom_m, None, jaws)
+
+
+def shaft_short(f: DriveFacts) -> Held:
+    """The plate at the hull bottom or below."""
+    short = np.maximum(np.round(-1000 * f.plate_m), 0.0)
+    return Held(~(f.plate_m < -ROUNDING_M), f.plate_m, 0.0, {"short": short})
+
+
+def rudder_strikes(f: DriveFacts) -> Held:
+    """The rudder at every angle clear of the propeller."""
+    ok = ~(f.rudder_gap_m < RUDDER_NEEDS_M)
+    return Held(ok, 1000 * f.rudder_gap_m, 1000 * RUDDER_NEEDS_M)
+
+
+def pack_own(f: PairFacts) -> Held:
+    """A motor with its own battery takes that one alone, and that one no other motor."""
+    return Held(f.own_pack)
+
+
+def voltage_high(f: PairFacts) -> Held:
+    """The bank's charging voltage against the motor's highest."""
+    return at_most(f.charge_v, f.most_v)
+
+
+def voltage_low(f: PairFacts) -> Held:
+    """The bank's voltage under load at 60 % charge against the motor's lowest."""
+    packs = np.ceil(f.least_v / (f.bank_v / f.bank.series))
+    return at_least(f.mid_v, f.least_v, packs=packs)
+
+
+def series_allowed(f: PairFacts) -> Held:
+    """Packs in series against what their management allows."""
+    return at_most(f.bank.series, f.bank.most_series)
+
+
+def parallel_allowed(f: PairFacts) -> Held:
+    """Strings in parallel against what the packs' management allows."""
+    return at_most(f.bank.parallel, f.bank.most_parallel)
+
+
+def _amps(f: PairFacts, amps: Array, limit_a: Array) -> Held:
+    """A current against a limit of the bank, with the strings that cure it in whole numbers."""
+    one = limit_a / f.bank.parallel
+    with np.errstate(invalid="ignore"):
+        strings = np.ceil(amps / one - 1e-9)
+    return at_most(
+        np.where(np.isfinite(limit_a), amps, 0.0),
+        limit_a,
+        volts=f.at_v,
+        strings=strings,
+        packs=strings * f.bank.series,
+        watts=limit_a * f.at_v,
+    )
+
+
+def current_continuous(f: PairFacts) -> Held:
+    """Continuous current against what the cells are stated to give."""
+    return _amps(f, f.amps, f.bank.cells_a)
+
+
+def current_unknown(f: PairFacts) -> Held:
+    """Continuous current against what is usual for the chemistry, where nothing is stated."""
+    return _amps(f, f.amps, f.bank.usual_a)
+
+
+def bms_limit(f: PairFacts) -> Held:
+    """Continuous current against the battery management's."""
+    return _amps(f, f.amps, f.bank.bms_a)
+
+
+def connector_limit(f: PairFacts) -> Held:
+    """Continuous current against the connectors'."""
+    return _amps(f, f.amps, f.bank.connector_a)
+
+
+def current_peak(f: PairFacts) -> Held:
+    """Peak current against the smallest of cells, battery management and connector."""
+    limit = np.minimum(np.minimum(f.bank.peak_a, f.bank.bms_a), f.bank.connector_a)
+    held = _amps(f, f.peak_amps, limit)
+    ok = np.isnan(f.peak_amps) | held.ok
+    return Held(ok, held.figure, limit, {**held.values, "peak": f.peak_w})
+
+
+def awash(f: SetupFacts) -> Held:
+    """All that floats against what sinks her to the sheer."""
+    return Held(f.displacement_kg < f.awash_kg, f.displacement_kg, f.awash_kg)
+
+
+def plate_load(f: SetupFacts) -> Held:
+    """People, gear and kit against the plate."""
+    over = np.asarray(f.carried_kg) - f.most_carried_kg
+    return at_most(f.carried_kg, f.most_carried_kg, over=over)
