@@ -47,10 +47,10 @@ RULES = (
     ),
     Rule(
         "charge-freezing",
-        "block",
+        "caution",
         "charging",
-        "At {figure:.0f} °C a lithium pack must not be charged.",
-        "Bring it into a frost-free place first.",
+        "At the outing's {figure:.0f} °C a lithium pack must not be charged, by the sun neither.",
+        "Bring it into a frost-free place first, and let the sun charge it above freezing only.",
         COMMON,
     ),
     Rule(

@@ -13,6 +13,7 @@ from jolvek.core.enquiry.need import WISHES, Need
 from jolvek.core.match.matching import Match
 from jolvek.core.match.ranking import ranked
 from jolvek.core.predict.performance import BAND, DRIFT_W
+from jolvek.core.rules.findings import Finding, say
 from jolvek.core.rules.rulebook import RULES
 from jolvek.web.drawings.field_chart import field_chart
 from jolvek.web.forms.day_form import WISH_WORDS
@@ -169,7 +170,7 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
     total, doing = int(m.field.price.size), int(m.field.does_day.sum())
     chart = field_chart(m, match.front, match.picks, keep, u) if total else ""
     return ShortlistPage(
-        answer(need, total, doing, first.rows, u),
+        answer(need, total, doing, first.rows, u, m.need_findings),
         bool(total),
         bool(first.rows and first.rows[0].does_day),
         chart,
@@ -183,8 +184,20 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
     )
 
 
-def answer(need: Need, total: int, doing: int, rows: tuple[ShortRow, ...], u: Units) -> str:
-    """How many setups do the day, and the first of them; `*words*` are the ones to stress."""
+def answer(
+    need: Need,
+    total: int,
+    doing: int,
+    rows: tuple[ShortRow, ...],
+    u: Units,
+    against: tuple[Finding, ...] = (),
+) -> str:
+    """How many setups do the day, and the first of them, or what stands against every setup;
+    `*words*` are the ones to stress.
+    """
+    if against:
+        first = say(against[0], u)
+        return f"*Stop*: {first.text} No setup can be offered before. {first.cure}"
     if not total:
         return "Nothing on the shelf fits this boat. The reasons are below."
     day = f"{u.full(need.day.distance_m, 'distance')} at {u.full(need.day.speed_m_s, 'speed')}"
