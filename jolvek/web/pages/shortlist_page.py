@@ -13,7 +13,7 @@ from jolvek.core.enquiry.need import WISHES, Need
 from jolvek.core.match.matching import Match
 from jolvek.core.match.ranking import ranked
 from jolvek.core.predict.performance import BAND, DRIFT_W
-from jolvek.core.rules.findings import Finding, say
+from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import RULES
 from jolvek.web.drawings.field_chart import field_chart
 from jolvek.web.forms.day_form import WISH_WORDS
@@ -196,7 +196,7 @@ def answer(
     `*words*` are the ones to stress.
     """
     if against:
-        first = say(against[0], u)
+        first = u.said(against[0])
         return f"*Stop*: {first.text} No setup can be offered before. {first.cure}"
     if not total:
         return "Nothing on the shelf fits this boat. The reasons are below."
