@@ -163,10 +163,15 @@ def test_fuses_sit_within_180_mm_and_over_the_current_under_the_cable():
 
 
 def test_a_multi_bank_charger_has_a_pair_of_leads_for_every_pack():
-    n = install(Bank(Battery("agm", 12, 100), 4), 2000.0, Plan(charger_a=10, charger_outputs=4))
+    n = install(
+        Bank(Battery("agm", 12, 100), 4),
+        2000.0,
+        Plan(charger_a=10, charger_outputs=4, charger_way="each"),
+    )
     assert sum("charger" in (w.a[0], w.b[0]) for w in n.wires) == 8
     fed = {w.b for w in n.wires if w.a[0].startswith("fuse-charge")}
-    assert fed == {(f"pack-1-{k}", "+") for k in (1, 2, 3, 4)}
+    plus = {(f"pack-1-{k}", "+") for k in (1, 2, 3, 4)}
+    assert fed == plus | {(f"pack-1-{k}", "-") for k in (2, 3, 4)}  # above the lowest, both poles
 
 
 @pytest.mark.parametrize("school", netlist.SCHOOLS_12V)

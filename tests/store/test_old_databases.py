@@ -19,6 +19,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "003_day_shelf_and_work.sql": "27ccba9ac0860516",
     "004_versions.sql": "e9bc7fbb7c09ea4f",
     "005_joining.sql": "5a67cdbc2737b8b9",
+    "006_charging.sql": "ba9c542f6f570364",
 }
 
 

@@ -70,6 +70,11 @@ class Bank:
         return self.series * self.battery.full_v
 
     @property
+    def charge_v(self) -> float:
+        """The highest voltage it is charged with."""
+        return self.series * self.battery.charge_v
+
+    @property
     def empty_v(self) -> float:
         """Voltage under load when empty."""
         return self.series * self.battery.empty_v

@@ -14,11 +14,11 @@ from numpy.typing import ArrayLike
 from jolvek.core.base import checked
 from jolvek.core.base.arrays import Array
 from jolvek.core.electric.bank import Bank
-from jolvek.core.electric.chemistry import CHEMISTRIES, Chemistry
+from jolvek.core.electric.charge_time import charge_time_h
+from jolvek.core.electric.chemistry import CHEMISTRIES, end_soc
+from jolvek.core.electric.serving import WAYS, outputs_used, ways
 from jolvek.core.rules.findings import Finding, find
 
-TAIL_FROM = {True: 0.90, False: 0.80}  # constant current up to here: lithium, lead
-TAIL_TIME_H = {True: 0.35, False: 3.0}  # time constant of the falling current
 DELIVERED_SOC = 0.2  # packs arrive 10–30 % charged; common practice, no source
 CHARGE_C_LIMIT = {True: 0.5, False: 0.2}  # usual highest charging current over capacity
 
@@ -34,6 +34,7 @@ class Charger:
         "current_a": (0.1, 1000),
         "mass_kg": (0, 200),
         "outputs": (1, 12),
+        "charge_voltage_v": (3, 500),
     }
     CHOICES: ClassVar[checked.Choices] = {"chemistries": tuple(CHEMISTRIES)}
 
@@ -42,6 +43,7 @@ class Charger:
     chemistries: tuple[str, ...]
     mass_kg: float = 1.0
     outputs: int = 1
+    charge_voltage_v: float | None = None  # at the end of the charge
     name: str = ""
 
     def __post_init__(self) -> None:
@@ -53,80 +55,19 @@ class Charger:
         return self.voltage_v * self.current_a * self.outputs
 
 
-def charge_time_h(
-    capacity_ah: ArrayLike,
-    current_a: ArrayLike,
-    chem: Chemistry,
-    start_soc: ArrayLike = 0.2,
-    end_soc: ArrayLike = 1.0,
-) -> Array:
-    """Hours to charge a capacity (Ah) with a current (A) between two states of charge; broadcasts.
-
-    Constant current to 90 % (lithium) or 80 % (lead), then a current falling exponentially, taken
-    as full at 99 %. Charge efficiency by chemistry. Jolvek's own simplification of CC–CV charging.
-
-    >>> from jolvek.core.electric.chemistry import chemistry
-    >>> round(float(charge_time_h(50, 7.0, chemistry("lfp"))), 1)
-    6.0
-    """
-    lithium = chem.lithium
-    knee, efficiency = TAIL_FROM[lithium], chem.charge_efficiency
-    start, end = (
-        np.asarray(start_soc, dtype=float),
-        np.minimum(np.asarray(end_soc, dtype=float), 0.995),
-    )
-    rate = (
-        np.asarray(current_a, dtype=float) * efficiency / np.asarray(capacity_ah, dtype=float)
-    )  # SoC per hour
-    bulk = np.maximum(np.minimum(end, knee) - start, 0.0) / rate
-    left0 = 1.0 - np.maximum(start, knee)
-    left1 = np.maximum(1.0 - end, 0.01)
-    tau = np.minimum((1 - knee) / rate, TAIL_TIME_H[lithium])  # slow chargers hardly taper
-    tail = np.where(
-        end > np.maximum(start, knee), tau * np.log(np.maximum(left0 / left1, 1.0)), 0.0
-    )
-    return np.asarray(bulk + tail)
-
-
-def bank_charge_h(
-    bank: Bank, charger: Charger, start_soc: float = 0.2, end_soc: float = 1.0
-) -> float:
-    """Hours for one charger on a bank; a multi-output charger serves as many packs at once.
-
-    >>> from jolvek.core.electric.battery import Battery
-    >>> b = Bank(Battery("lfp", 25.6, 50), 1, 1)
-    >>> bank_charge_h(b, Charger(24, 7, ("lfp",))) < bank_charge_h(b, Charger(24, 5, ("lfp",)))
-    True
-    """
-    if matches(bank, charger) == "pack":
-        rounds = -(-bank.packs // charger.outputs)
-        return rounds * float(
-            charge_time_h(
-                bank.battery.capacity_ah, charger.current_a, bank.chem, start_soc, end_soc
-            )
-        )
-    return float(
-        charge_time_h(
-            bank.capacity_ah, charger.current_a * charger.outputs, bank.chem, start_soc, end_soc
-        )
-    )
-
-
-def matches(bank: Bank, charger: Charger) -> str | None:
-    """How a charger serves a bank: on the whole `bank`, `pack` by pack, or None; voltage within 10
-    %.
+def matches(bank: Bank, charger: Charger) -> str:
+    """How a charger serves a bank: on the whole `bank`, `each` pack by a lead of its own, the packs
+    in `turn` ashore; empty where it does not.
 
     >>> from jolvek.core.electric.battery import Battery
     >>> matches(Bank(Battery("agm", 12, 100), 2), Charger(12, 10, ("agm",), outputs=2))
-    'pack'
+    'each'
     """
-    if bank.battery.chemistry not in charger.chemistries:
-        return None
-    if abs(bank.nominal_v / charger.voltage_v - 1) <= 0.1:
-        return "bank"
-    if abs(bank.battery.nominal_voltage_v / charger.voltage_v - 1) <= 0.1:
-        return "pack"
-    return None
+    b = bank.battery
+    stated = np.nan if charger.charge_voltage_v is None else charger.charge_voltage_v
+    speaks = b.chemistry in charger.chemistries
+    volts = (b.nominal_voltage_v, b.charge_v, b.chem.lithium, speaks, charger.voltage_v, stated)
+    return WAYS[int(ways(bank.series, bank.parallel, *volts, charger.outputs))]
 
 
 def soc_after(
@@ -160,8 +101,8 @@ def together_h(
     >>> together_h(b, [c, c]) < together_h(b, [c])
     True
     """
-    whole = sum(c.current_a * c.outputs for c in chargers if matches(bank, c) == "bank")
-    pack = [c for c in chargers if matches(bank, c) == "pack"]
+    whole = sum(_amps(bank, c) for c in chargers if matches(bank, c) == "bank")
+    pack = [c for c in chargers if matches(bank, c) in ("each", "turn")]
     if whole:
         return float(charge_time_h(bank.capacity_ah, whole, bank.chem, start_soc, end_soc))
     if not pack:
@@ -171,6 +112,11 @@ def together_h(
     return rounds * float(
         charge_time_h(bank.battery.capacity_ah, slowest, bank.chem, start_soc, end_soc)
     )
+
+
+def _amps(bank: Bank, c: Charger) -> float:
+    """Amps of all outputs that charge the bank together."""
+    return c.current_a * float(outputs_used(bank.series, bank.parallel, c.outputs))
 
 
 def first_charge_h(
@@ -197,29 +143,43 @@ def check_charging(
     charge.
 
     >>> from jolvek.core.electric.battery import Battery
-    >>> b, c = Bank(Battery("lfp", 25.6, 50)), Charger(24, 7, ("lfp",))
+    >>> b, c = Bank(Battery("lfp", 25.6, 50)), Charger(24, 7, ("lfp",), charge_voltage_v=29.2)
     >>> [f.rule for f in check_charging(b, [c], 4.0, temperature_c=-2.0)]
     ['not-full-by-morning', 'charge-freezing', 'first-charge']
     """
-    out = []
-    for c in chargers:
-        if bank.battery.chemistry not in c.chemistries:
-            out.append(find("charger-chemistry", chem=bank.chem.name))
-        elif matches(bank, c) is None:
-            out.append(find("charger-voltage", c.voltage_v, bank.nominal_v))
-        else:
-            ah = bank.battery.capacity_ah if matches(bank, c) == "pack" else bank.capacity_ah
-            amps, most = (
-                c.current_a * (1 if matches(bank, c) == "pack" else c.outputs),
-                CHARGE_C_LIMIT[bank.chem.lithium] * ah,
-            )
-            if amps > most * (1 + 1e-9):
-                out.append(find("charge-current", amps, most))
-    needed = together_h(bank, chargers, start_soc)
+    out = [f for c in chargers for f in _served(bank, c)]
+    start = end_soc(bank.chem, start_soc)
+    needed = together_h(bank, chargers, start)
     if np.isfinite(needed) and needed > hours:
         out.append(find("not-full-by-morning", needed, hours))
     if bank.chem.lithium and temperature_c < 0:
         out.append(find("charge-freezing", temperature_c, 0.0))
-    if np.isfinite(needed):
+    if np.isfinite(needed) and bank.chem.lithium:  # lead is delivered charged
         out.append(find("first-charge", DELIVERED_SOC, 1.0, hours=first_charge_h(bank, chargers)))
     return out
+
+
+def _served(bank: Bank, c: Charger) -> list[Finding]:
+    """What is to be said of one charger on a bank."""
+    way, b = matches(bank, c), bank.battery
+    if b.chemistry not in c.chemistries:
+        return [find("charger-chemistry", chem=bank.chem.name)]
+    if not way:
+        return [find("charger-voltage", c.charge_voltage_v or c.voltage_v, _wanted_v(bank, c))]
+    out = []
+    ah, amps = (bank.capacity_ah, _amps(bank, c)) if way == "bank" else (b.capacity_ah, c.current_a)
+    most = CHARGE_C_LIMIT[bank.chem.lithium] * ah
+    if amps > most * (1 + 1e-9):
+        out.append(find("charge-current", amps, most))
+    if bank.chem.lithium and c.charge_voltage_v is None:
+        full = bank.charge_v if way == "bank" else b.charge_v
+        out.append(find("charge-voltage-unknown", full))
+    if way == "turn":
+        rounds = -(-bank.packs // c.outputs)
+        out.append(find("packs-in-turn", rounds, 1.0, packs=bank.packs))
+    return out
+
+
+def _wanted_v(bank: Bank, c: Charger) -> float:
+    """The volts a charger should have, told as it tells its own."""
+    return bank.nominal_v if c.charge_voltage_v is None else bank.charge_v

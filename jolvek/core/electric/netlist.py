@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.serving import WAYS
 from jolvek.core.electric.wire_sizes import Cable, Fuse
 
 TAKE_OFFS = ("diagonal", "bars", "one end")
@@ -67,6 +68,7 @@ class Plan:
     loads: Loads12V = Loads12V()
     charger_a: float = 0.0
     charger_outputs: int = 1
+    charger_way: str = "bank"  # of serving.WAYS; packs charged in turn are not wired
     connector_a: float | None = None
     shunt: bool = True
 
@@ -74,6 +76,7 @@ class Plan:
         for key, value, known in (
             ("take_off", self.take_off, TAKE_OFFS),
             ("school", self.loads.school, SCHOOLS_12V),
+            ("charger_way", self.charger_way, WAYS),
         ):
             if value not in known:
                 raise ValueRefused(key, value, "one of " + ", ".join(known))

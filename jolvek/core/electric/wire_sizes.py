@@ -35,8 +35,8 @@ IEC_OHM_KM = (
 ENGINE_SPACE = 0.85  # factor on allowed amps for 105 °C insulation, 33 CFR 183.425
 COPPER_PER_K = 0.00393  # rise of resistance, IEC 60228
 RUNNING_C = 45.0  # conductor temperature for the drop; common practice, no source
-# 3 % for motor circuits, 10 % elsewhere; common practice, no source
-DROP = {"motor": 0.03, "other": 0.10}
+# 3 % for motor circuits and charge leads, 10 % elsewhere; common practice, no source
+DROP = {"motor": 0.03, "charge": 0.03, "other": 0.10}
 # fmt: off
 FUSES_A = (
     5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 70, 80, 100, 125, 150, 175, 200, 225, 250, 300, 350,

@@ -14,6 +14,7 @@ import numpy as np
 
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.netlist import Netlist, Part, Plan, Wire, pack_id, short_circuit_a
+from jolvek.core.electric.serving import outputs_used
 from jolvek.core.electric.wire_sizes import FUSE_SHARE, Cable, Fuse, cable, fuse
 
 CONVERTER_EFFICIENCY = 0.9  # common practice, no source
@@ -185,8 +186,8 @@ class _Draft:
         """Charger leads: to the bank's ends, or one pair per pack for a multi-output charger; shore
         inlet before it.
         """
-        plan, bank = self.plan, self.bank
-        if plan.charger_a <= 0:
+        plan = self.plan
+        if plan.charger_a <= 0 or plan.charger_way not in ("bank", "each"):
             return
         self.parts += [
             Part(
@@ -202,27 +203,44 @@ class _Draft:
                 "Mains: a qualified electrician, with residual-current protection.",
             ),
         ]
-        size = self.thin(plan.charger_a, 3.0, bank.battery.nominal_voltage_v)
-        ends = [(self.plus, self.low)]
-        if plan.charger_outputs > 1:
-            ids = [
-                pack_id(i, k)
-                for i in range(1, bank.parallel + 1)
-                for k in range(1, bank.series + 1)
-            ]
-            ends = [((pid, "+"), (pid, "-")) for pid in ids[: plan.charger_outputs]]
-        for n, (plus, minus) in enumerate(ends, 1):
-            name, mark = ("fuse-charge", "") if len(ends) == 1 else (f"fuse-charge-{n}", str(n))
-            self.fused(name, ("charger", f"{mark}+"), plus, 1.5, "charge", plan.charger_a, size)
-            self.wire(("charger", f"{mark}-"), minus, 1.5, "charge", plan.charger_a, size)
+        single = self.charged_packs()
+        volts = self.bank.battery.nominal_voltage_v if single else self.bank.nominal_v
+        size = self.thin(plan.charger_a, 3.0, volts, "charge")
+        lead = (1.5, "charge", plan.charger_a, size)
+        if not single:
+            self.fused("fuse-charge", ("charger", "+"), self.plus, *lead)
+            self.wire(("charger", "-"), self.low, *lead)
+        for n, (pid, lifted) in enumerate(single, 1):
+            self.fused(f"fuse-charge-{n}", ("charger", f"{n}+"), (pid, "+"), *lead)
+            if lifted:  # its minus stands above the bank's, and the packs below can feed it
+                self.fused(f"fuse-charge-{n}n", ("charger", f"{n}-"), (pid, "-"), *lead)
+            else:
+                self.wire(("charger", f"{n}-"), (pid, "-"), *lead)
 
-    def thin(self, amps: float, there_and_back_m: float, volts: float) -> Cable:
+    def charged_packs(self) -> list[tuple[str, bool]]:
+        """The packs with a charge lead of their own, and whether each stands above the lowest of
+        its string; empty where the charger serves the bank's ends.
+        """
+        bank, outputs = self.bank, self.plan.charger_outputs
+        ids = [
+            (pack_id(i, k), k > 1)
+            for i in range(1, bank.parallel + 1)
+            for k in range(1, bank.series + 1)
+        ]
+        if self.plan.charger_way == "each":
+            return ids
+        used = int(outputs_used(bank.series, bank.parallel, outputs))
+        return ids[:used] if used > 1 else []
+
+    def thin(
+        self, amps: float, there_and_back_m: float, volts: float, circuit: str = "other"
+    ) -> Cable:
         """A charge or load cable that also carries what its fuse lets through."""
         carries = cable(
-            FUSE_SHARE * amps, 0.1, volts, "other", self.plan.engine_space, THINNEST_MM2
+            FUSE_SHARE * amps, 0.1, volts, circuit, self.plan.engine_space, THINNEST_MM2
         )
         return cable(
-            amps, there_and_back_m, volts, "other", self.plan.engine_space, carries.size_mm2
+            amps, there_and_back_m, volts, circuit, self.plan.engine_space, carries.size_mm2
         )
 
     def fused(

@@ -15,6 +15,7 @@ from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.bank_facts import bank_facts
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
+from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.electric.netlist import Netlist, Plan
 from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Day, Need
@@ -227,6 +228,7 @@ class Fitted:
             self.plan,
             charger_a=self.plan.charger_a or (c.current_a if c else 0.0),
             charger_outputs=c.outputs if c else 1,
+            charger_way=charging.matches(self.bank, c) if c else "",
             connector_a=self.plan.connector_a or self.battery.spec.connector_max_a,
         )
         return install(
@@ -238,7 +240,8 @@ class Fitted:
         """Hours from the reserve to full; None without a charger that matches."""
         if self.charger is None:
             return None
-        hours = charging.together_h(self.bank, [self.charger.spec], self.need.day.reserve)
+        start = end_soc(self.bank.chem, self.need.day.reserve)
+        hours = charging.together_h(self.bank, [self.charger.spec], start)
         return hours if hours < float("inf") else None
 
     @cached_property

@@ -9,8 +9,9 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array, Index
 from jolvek.core.electric.bank_facts import bank_facts
-from jolvek.core.electric.charging import Charger, charge_time_h
-from jolvek.core.electric.chemistry import chemistry
+from jolvek.core.electric.charging import Charger
+from jolvek.core.electric.chemistry import chemistry, end_soc
+from jolvek.core.electric.serving import hours, ways
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.stowage import stow
 from jolvek.core.match.motors import Motors
@@ -63,8 +64,9 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
     i, s, p = np.array(rows, dtype=int).reshape(len(rows), 3).T
     chem = np.array([names.index(b.chemistry) for b in spec], dtype=int)
     volts = np.array([b.nominal_voltage_v for b in spec], dtype=float)
+    full = np.array([b.charge_v for b in spec], dtype=float)
     ah = np.array([b.capacity_ah for b in spec], dtype=float)
-    bank, charger, hours = _chargers(_Layouts(s, p, chem, volts, ah, names), shelf, need)
+    bank, charger, charge_h = _chargers(_Layouts(s, p, chem, volts, full, ah, names), shelf, need)
     charger_price = np.array([0.0, *(c.price for c in shelf.chargers)])[charger + 1]
     packs, kg = (s * p)[bank], np.array([b.weight_kg for b in spec], dtype=float)[bank]
     price = np.array([shelf.batteries[k].price for k in i], dtype=float)[bank]
@@ -79,7 +81,7 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
         packs * kg,
         kg,
         packs * price + charger_price,
-        hours,
+        charge_h,
         names,
         chem[bank],
         bank_facts([spec[k] for k in bank], s[bank], p[bank], need.day.kept_share),
@@ -123,6 +125,7 @@ class _Layouts:
     parallel: Index
     chem_index: Index
     volts: Array
+    full_v: Array
     ah: Array
     names: tuple[str, ...]
 
@@ -135,36 +138,38 @@ def _chargers(b: _Layouts, shelf: Shelf, need: Need) -> tuple[Index, Index, Arra
     if not shelf.chargers or not n:
         return np.arange(n), np.full(n, -1), np.full(n, np.nan)
     price = np.array([item.price for item in shelf.chargers])
-    hours = _charge_hours(b, [item.spec for item in shelf.chargers], need.day.reserve)
-    in_time = hours <= need.day.charge_h
+    takes = _charge_hours(b, [item.spec for item in shelf.chargers], need.day.reserve)
+    in_time = takes <= need.day.charge_h
     rows = np.arange(n)
-    cheapest = np.argmin(np.where(np.isfinite(hours), price, np.inf), axis=1)
-    none = ~np.isfinite(hours).any(axis=1)
+    cheapest = np.argmin(np.where(np.isfinite(takes), price, np.inf), axis=1)
+    none = ~np.isfinite(takes).any(axis=1)
     quick = np.argmin(np.where(in_time, price, np.inf), axis=1)
     more = ~none & in_time.any(axis=1) & (quick != cheapest)
     bank = np.concatenate((rows, rows[more]))
     charger = np.concatenate((np.where(none, -1, cheapest), quick[more]))
     order = np.argsort(bank, kind="stable")
     bank, charger = bank[order], charger[order]
-    return bank, charger, np.where(charger < 0, np.nan, hours[bank, charger])
+    return bank, charger, np.where(charger < 0, np.nan, takes[bank, charger])
 
 
 def _charge_hours(b: _Layouts, chargers: list[Charger], reserve: float) -> Array:
-    """Hours (B, C) from the reserve to full; inf where a charger does not serve a bank."""
-    series, parallel, volts, ah = (x[:, None] for x in (b.series, b.parallel, b.volts, b.ah))
+    """Hours (B, C) from what a day leaves to full; inf where a charger does not serve a bank."""
+    series, parallel, volts, full, ah = (
+        x[:, None] for x in (b.series, b.parallel, b.volts, b.full_v, b.ah)
+    )
     charger_v, charger_a, outputs = (
         np.array([getattr(c, k) for c in chargers], dtype=float)
         for k in ("voltage_v", "current_a", "outputs")
     )
+    stated = np.array([c.charge_voltage_v or np.nan for c in chargers], dtype=float)
     speaks = np.array([[name in c.chemistries for c in chargers] for name in b.names])
-    programme = speaks[b.chem_index]
-    whole = programme & (np.abs(series * volts / charger_v - 1) <= 0.1)
-    packwise = programme & ~whole & (np.abs(volts / charger_v - 1) <= 0.1)
-    hours = np.full(whole.shape, np.inf)
+    lithium = np.array([chemistry(name).lithium for name in b.names])[b.chem_index][:, None]
+    known = (lithium, speaks[b.chem_index], charger_v, stated, outputs)
+    way = ways(series, parallel, volts, full, *known)
+    out = np.full(way.shape, np.inf)
     for k, name in enumerate(b.names):
         mine, kind = b.chem_index == k, chemistry(name)
-        at_once = charge_time_h((parallel * ah)[mine], charger_a * outputs, kind, reserve)
-        one = charge_time_h(ah[mine], charger_a, kind, reserve)
-        in_turn = np.ceil((series * parallel)[mine] / outputs) * one
-        hours[mine] = np.where(whole[mine], at_once, np.where(packwise[mine], in_turn, np.inf))
-    return hours
+        bank = (series[mine], parallel[mine], ah[mine])
+        start = end_soc(kind, reserve)
+        out[mine] = hours(way[mine], *bank, charger_a, outputs, kind, start)
+    return out

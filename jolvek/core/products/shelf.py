@@ -141,5 +141,5 @@ def sample() -> Shelf:
         (Item("m12", "Sample", "M12", 1100.0, motor, "outboard", (0.381, 0.508)),),
         (Item("b50", "Sample", "B50", 700.0, battery),),
         (Item("clamp", "Sample", "clamp", 0.0, Mount("transom_clamp", 60, 2000)),),
-        (Item("c20", "Sample", "C20", 200.0, Charger(24, 20, ("lfp",))),),
+        (Item("c20", "Sample", "C20", 200.0, Charger(24, 20, ("lfp",), charge_voltage_v=29.2)),),
     )

@@ -46,6 +46,25 @@ RULES = (
         COMMON,
     ),
     Rule(
+        "charge-voltage-unknown",
+        "caution",
+        "charging",
+        "The charger's end voltage is not stated; full, what it charges stands at {figure:.1f} V.",
+        "Ask its maker: 97 to 100 % of that is right, more ruins the cells.",
+        COMMON,
+    ),
+    Rule(
+        "packs-in-turn",
+        "note",
+        "charging",
+        (
+            "This charger is made for single packs: the {packs:.0f} packs are charged ashore, "
+            "unplugged from each other, in {figure:.0f} rounds. It is not wired to the bank."
+        ),
+        "A charger for the whole bank, or one with an output for each pack, saves the unplugging.",
+        OWN,
+    ),
+    Rule(
         "charge-freezing",
         "caution",
         "charging",

@@ -17,20 +17,27 @@ def _packs_and_fuses(n: Netlist) -> dict[str, Point]:
     """The strings from the top down, each with its fuse on the right."""
     at: dict[str, Point] = {}
     for i in range(1, n.bank.parallel + 1):
-        y = TOP + (i - 1) * ROW
+        y = TOP + (i - 1) * _row(n)
         for k in range(1, n.bank.series + 1):
             at[f"pack-{i}-{k}"] = (LEFT + (k - 1) * (PACK_W + GAP_X), y)
         at[f"fuse-{i}"] = (LEFT + (n.bank.series - 1) * (PACK_W + GAP_X) + PACK_W / 2 + 64, y)
     packs = [place for part, place in at.items() if part.startswith("pack")]
     leads = {f"fuse-charge-{k}": (x + 22, y + 34) for k, (x, y) in enumerate(packs, 1)}
-    return at | leads
+    lifted = {f"fuse-charge-{k}n": (x - 72, y + 58) for k, (x, y) in enumerate(packs, 1)}
+    return at | leads | lifted
+
+
+def _row(n: Netlist) -> float:
+    """Height of a string, with room for the fuses of charge leads above the lowest pack."""
+    return ROW + 34 if any(p.id.endswith("n") and p.kind == "fuse" for p in n.parts) else ROW
 
 
 def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
     """Where each part's middle stands, and the size of the sheet."""
     at = _packs_and_fuses(n)
     right = max(x for part, (x, _) in at.items() if not part.startswith("fuse-charge")) + 60
-    middle, bottom = TOP + (n.bank.parallel - 1) * ROW / 2, TOP + (n.bank.parallel - 1) * ROW + 82
+    rows = (n.bank.parallel - 1) * _row(n)
+    middle, bottom = TOP + rows / 2, TOP + rows + _row(n) + 4
     low, base = bottom + 78, max(right, 480.0)
     at |= {
         "bar-plus": (right + 10, middle),
@@ -125,8 +132,10 @@ def _to_one_pack(w: Wire, at: dict[str, Point], low: float, lane: float) -> str:
     """A charge lead to a single pack, through the gap beside it."""
     a, b = _terminal(*w.a, at), _terminal(*w.b, at)
     from_charger = w.a[0] == "charger"
+    if w.a[0].startswith("fuse-charge-") and w.a[0].endswith("n"):
+        return f"M{a[0]:.1f} {a[1]:.1f}h6v-13H{b[0] - 11:.1f}V{b[1]:.1f}H{b[0]:.1f}"
     if w.b[0].startswith("fuse-charge-"):
-        gap = b[0] - 13 - PACK_W / 2
+        gap = b[0] - (8 if w.b[0].endswith("n") else 13 + PACK_W / 2)
     else:
         gap = at[w.b[0]][0] + (-PACK_W / 2 - 12 if from_charger else PACK_W / 2 + 8)
     if w.a[0].startswith("fuse-charge"):

@@ -4,7 +4,8 @@ import numpy as np
 import pytest
 
 from jolvek.core.electric.bank import Bank
-from jolvek.core.electric.charging import bank_charge_h, matches
+from jolvek.core.electric.charging import matches, together_h
+from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.match.banks import supplies
 from jolvek.core.match.motors import motors
 
@@ -21,12 +22,12 @@ def test_chargers_in_arrays_are_those_of_single_banks(enquiries, shelf, which):
         if s.charger[k] < 0:
             assert not good and np.isnan(s.charge_h[k])
             continue
-        charger = shelf.chargers[s.charger[k]]
-        assert s.charge_h[k] == pytest.approx(bank_charge_h(bank, charger.spec, need.day.reserve))
+        charger, start = shelf.chargers[s.charger[k]], end_soc(bank.chem, need.day.reserve)
+        assert s.charge_h[k] == pytest.approx(together_h(bank, [charger.spec], start))
         quick = [
             (p, j)
             for p, j in good
-            if bank_charge_h(bank, shelf.chargers[j].spec, need.day.reserve) <= need.day.charge_h
+            if together_h(bank, [shelf.chargers[j].spec], start) <= need.day.charge_h
         ]
         assert charger.price in (min(good)[0], min(quick, default=min(good))[0])
         packs = int(s.series[k] * s.parallel[k])

@@ -40,7 +40,9 @@ def test_figures_agree_with_a_single_prediction(enquiries, shelf, which):
     for i in np.linspace(0, m.field.price.size - 1, 12).astype(int):
         p = evaluate(setup_of(m, i))
         assert m.field.displacement_kg[i] == pytest.approx(p.displacement_kg)
-        assert m.field.top_speed_m_s[i] == pytest.approx(p.top_speed_m_s, rel=0.015)
+        at_the_hump = p.hump_margin is not None and abs(p.hump_margin) < 0.12
+        near = 0.1 if at_the_hump else 0.015  # whether she gets over it hangs on the grid of speeds
+        assert m.field.top_speed_m_s[i] == pytest.approx(p.top_speed_m_s, rel=near)
         at = p.at_speed(min(m.need.day.speed_m_s, p.top_speed_m_s))
         if np.isfinite(m.field.power_at_wish_w[i]) and at.power_w is not None:
             assert m.field.power_at_wish_w[i] == pytest.approx(at.power_w, rel=0.02) or p.planes

@@ -199,6 +199,24 @@ CASES = {
         (1, 2),
         (3,),
     ),
+    "charge-voltage-unknown": (
+        lambda v: ids(
+            charging.check_charging(Bank(LFP), [Charger(24, 20, ("lfp",), charge_voltage_v=v)], 24)
+        ),
+        (29.2, 28.4),
+        (None,),
+    ),
+    "packs-in-turn": (
+        lambda n: ids(
+            charging.check_charging(
+                Bank(replace(LFP, nominal_voltage_v=12.8), 2),
+                [Charger(12, 20, ("lfp",), outputs=n)],
+                24,
+            )
+        ),
+        (2, 3),
+        (1,),
+    ),
     "voltage-none": (lambda v: matched(batteries=((v, 100, 800),)), (25.6,), (51.2,)),
     "pack-own": (
         lambda v: ids(
