@@ -14,12 +14,13 @@ from jolvek.core.day.voyage import Event, Voyage
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.pack_state import PackState
 from jolvek.core.enquiry.need import Leg
+from jolvek.core.fit.checklist import LOW_CHARGE
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.performance import Performance
 
 STEP_S = 60.0
-CUT_BACK = 0.5  # of the motor's power once the reserve is reached; common practice, no source
+CUT_BACK = 0.5  # of the motor's power below its own low-charge setting; common practice, no source
 WARN_S = 15 * 60.0
 SWAP_S = 180.0
 STILL_M_S = 0.02
@@ -43,6 +44,8 @@ class _Run:
     events: list[Event] = field(default_factory=list)
     said: set[str] = field(default_factory=set)
     packs: list[PackState] = field(default_factory=list)
+    used_wh: float = 0.0  # by motor and loads
+    stored_wh: float = 0.0  # put into the pack by the sun
     tables: dict[float, Performance] = field(default_factory=dict)
     powers: dict[tuple[float, float], float] = field(default_factory=dict)
 
@@ -89,6 +92,11 @@ class _Run:
             day.kept_share + hour, 1 - self.pack.bank.chem.usable if self.spare is None else 0.0
         )
 
+    @property
+    def swap_soc(self) -> float:
+        """Where a spare goes in: at the reserve, or at the half that lead stops at."""
+        return max(self.fitted.need.day.kept_share, 1 - self.pack.bank.chem.usable)
+
     def record(self, i: int, power: float, sun: float, speed: float, ground: float) -> None:
         self.rows.append((self.t, self.pack.soc, power, sun, speed, ground, self.way, i))
 
@@ -96,17 +104,20 @@ class _Run:
         """Draw for a while and give the warnings; False when the bank is empty and no spare is
         left.
         """
-        self.pack.step(power - sun, seconds / 3600)
+        net, before = power - sun, (self.pack.given_wh, self.pack.taken_wh)
+        self.pack.step(net, seconds / 3600)
         self.t += seconds
-        net = power - sun
+        drawn, put_in = self.pack.given_wh - before[0], self.pack.taken_wh - before[1]
+        self.used_wh += drawn + min(power, sun) * seconds / 3600
+        self.stored_wh += put_in
         keep = self.reserve_soc(max(power, 1.0))
-        if net > 0:
-            left_s = 3600 * (self.pack.soc - keep) * self.pack.capacity_wh / net
-            if left_s <= WARN_S and self.pack.soc > keep:
+        if net > 0 and self.pack.soc > keep:
+            left_s = 3600 * (self.pack.soc - keep) / self.pack.soc_per_h(net)
+            if left_s <= WARN_S:
                 self.say("warning", "15 minutes left before the reserve")
         if self.pack.soc <= keep and self.spare is None:
             self.say("reserve", "the reserve is reached")
-        if self.pack.able(max(net, 1.0)):
+        if self.pack.able(max(net, 1.0)) and (self.spare is None or self.pack.soc > self.swap_soc):
             return True
         if self.spare is None:
             self.say("empty", "the bank is empty")
@@ -128,7 +139,7 @@ class _Run:
             speed = min(leg.speed_m_s, p.top_speed_m_s)
             power = self.power(p, speed)
             if (
-                self.pack.soc <= self.reserve_soc(power)
+                self.pack.soc <= LOW_CHARGE
                 and self.spare is None
                 and power > CUT_BACK * p.power_limit_w
             ):
@@ -179,9 +190,9 @@ def sail_out(
     step_s: float = STEP_S,
 ) -> Voyage:
     """Run the need's legs in steps of `step_s` seconds. `sun_at` gives W for a clock hour, `spare`
-    is swapped in when empty.
+    is swapped in at the reserve.
 
-    Steady speeds on each leg; power falls to half once the reserve is reached. Zero legs, a stream
+    Steady speeds on each leg; power falls to half below the motor's own low-charge setting. Zero legs, a stream
     faster than the boat and days past midnight are told, never raised. Validity as
     `performance.evaluate`.
 
@@ -222,6 +233,7 @@ def sail_out(
         done and kept,
         done,
         max(p.balance for p in packs),
+        run.used_wh,
+        run.stored_wh,
         sum(p.given_wh for p in packs),
-        sum(p.taken_wh for p in packs),
     )

@@ -40,8 +40,14 @@ class Voyage:
     home: bool  # all legs done, with the reserve kept
     done: bool  # all legs done
     balance: float  # energy that does not add up, share
-    energy_wh: float  # given to motor and loads
-    sun_wh: float
+    energy_wh: float  # used by motor and loads, from the battery and straight from the sun
+    stored_wh: float  # put into the battery by the sun
+    battery_wh: float  # given by the battery
+
+    @property
+    def sun_wh(self) -> float:
+        """Given by the sun: used at once, or put into the battery."""
+        return self.energy_wh - self.battery_wh + self.stored_wh
 
     @property
     def left(self) -> float:

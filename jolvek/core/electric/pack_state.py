@@ -64,6 +64,15 @@ class PackState:
             )
         )
 
+    def soc_per_h(self, power_w: float) -> float:
+        """Share of the charge that a power takes in an hour, with resistance and Peukert."""
+        chem, factor = self.bank.chem, self.bank.capacity_factor
+        r, x = chem.resistance_h / factor, power_w / self.bank.energy_wh
+        ocv = ocv_ratio(self.bank.battery.chemistry, self.soc)
+        rate = float(ocv - max(ocv * ocv - 4 * r * x, 0.0) ** 0.5) / (2 * r)
+        peukert = max(rate * chem.rated_h / factor, 1.0) ** (chem.peukert - 1.0)
+        return rate * float(peukert) / factor
+
     def step(self, power_w: float, hours: float) -> None:
         """Draw a power (negative: charge) for some hours; the charge never passes empty or full."""
         if power_w <= 0:

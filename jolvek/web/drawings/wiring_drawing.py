@@ -23,13 +23,13 @@ def _packs_and_fuses(n: Netlist) -> dict[str, Point]:
         at[f"fuse-{i}"] = (LEFT + (n.bank.series - 1) * (PACK_W + GAP_X) + PACK_W / 2 + 64, y)
     packs = [place for part, place in at.items() if part.startswith("pack")]
     leads = {f"fuse-charge-{k}": (x + 22, y + 34) for k, (x, y) in enumerate(packs, 1)}
-    lifted = {f"fuse-charge-{k}n": (x - 72, y + 58) for k, (x, y) in enumerate(packs, 1)}
+    lifted = {f"fuse-charge-{k}n": (x - 100, y + 74) for k, (x, y) in enumerate(packs, 1)}
     return at | leads | lifted
 
 
 def _row(n: Netlist) -> float:
     """Height of a string, with room for the fuses of charge leads above the lowest pack."""
-    return ROW + 34 if any(p.id.endswith("n") and p.kind == "fuse" for p in n.parts) else ROW
+    return ROW + 50 if any(p.id.endswith("n") and p.kind == "fuse" for p in n.parts) else ROW
 
 
 def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
@@ -133,17 +133,19 @@ def _to_one_pack(w: Wire, at: dict[str, Point], low: float, lane: float) -> str:
     a, b = _terminal(*w.a, at), _terminal(*w.b, at)
     from_charger = w.a[0] == "charger"
     if w.a[0].startswith("fuse-charge-") and w.a[0].endswith("n"):
-        return f"M{a[0]:.1f} {a[1]:.1f}h6v-13H{b[0] - 11:.1f}V{b[1]:.1f}H{b[0]:.1f}"
+        return f"M{a[0]:.1f} {a[1]:.1f}h8v-16H{b[0] - 11:.1f}V{b[1]:.1f}H{b[0]:.1f}"
+    into = ""
     if w.b[0].startswith("fuse-charge-"):
-        gap = b[0] - (8 if w.b[0].endswith("n") else 13 + PACK_W / 2)
+        lifted = w.b[0].endswith("n")
+        gap = b[0] + (34 if lifted else -13 - PACK_W / 2)
+        into = f"V{b[1] + 22:.1f}H{b[0] - 8:.1f}" if lifted else into
     else:
         gap = at[w.b[0]][0] + (-PACK_W / 2 - 12 if from_charger else PACK_W / 2 + 8)
     if w.a[0].startswith("fuse-charge"):
         return f"M{a[0]:.1f} {a[1]:.1f}H{gap:.1f}V{b[1]:.1f}H{b[0]:.1f}"
-    aside = a[0] + (8 + lane if from_charger else -12)
-    return (
-        f"M{a[0]:.1f} {a[1]:.1f}H{aside:.1f}V{low - 34 - lane:.1f}H{gap:.1f}V{b[1]:.1f}H{b[0]:.1f}"
-    )
+    aside, lift = a[0] + (8 + lane if from_charger else -12), low - 34 - lane
+    way = f"M{a[0]:.1f} {a[1]:.1f}H{aside:.1f}V{lift:.1f}H{gap:.1f}{into}"
+    return f"{way}V{b[1]:.1f}H{b[0]:.1f}"
 
 
 def _wire(w: Wire, way: str) -> str:

@@ -190,7 +190,10 @@ def _figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]
         rows.append((name, str(u.full(at, "speed")) if at else "she is not that fast"))
     rows.append(("Used, motor and loads", f"{kwh(v.energy_wh, 2)} kWh"))
     if v.sun_wh > 1:
-        rows.append(("From the sun", f"{kwh(v.sun_wh, 2)} kWh"))
+        straight = v.energy_wh - v.battery_wh
+        rows.append(("of it from the battery", f"{kwh(v.battery_wh, 2)} kWh"))
+        rows.append(("of it straight from the sun", f"{kwh(straight, 2)} kWh"))
+        rows.append(("From the sun into the battery", f"{kwh(v.stored_wh, 2)} kWh"))
     if out.regeneration is not None:
         less = u.full(out.regeneration.lost_m_s, "speed")
         text = f"{out.regeneration.power_w:.0f} W for {less} less"
