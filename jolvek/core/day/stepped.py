@@ -192,8 +192,8 @@ def sail_out(
     """Run the need's legs in steps of `step_s` seconds. `sun_at` gives W for a clock hour, `spare`
     is swapped in at the reserve.
 
-    Steady speeds on each leg; power falls to half below the motor's own low-charge setting. Zero legs, a stream
-    faster than the boat and days past midnight are told, never raised. Validity as
+    Steady speeds on each leg; power falls to half below the motor's own low-charge setting. Zero
+    legs, a stream faster than the boat and days past midnight are told, never raised. Validity as
     `performance.evaluate`.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
