@@ -2,7 +2,8 @@
 
 import gzip
 import hashlib
-import multiprocessing
+import subprocess
+import sys
 from dataclasses import replace
 from pathlib import Path
 
@@ -70,20 +71,13 @@ def test_migrations_that_were_applied_are_never_edited():
     assert now == FROZEN
 
 
-def _start(path):
-    conn = db.connect(path)
-    db.migrate(conn)
-    conn.close()
+START = "import sys; from jolvek.store import db; db.migrate(db.connect(sys.argv[1]))"
 
 
 def test_four_processes_start_at_once_and_one_migrates(tmp_path):
-    context = multiprocessing.get_context("spawn")
-    workers = [context.Process(target=_start, args=(tmp_path / "new.db",)) for _ in range(4)]
-    for w in workers:
-        w.start()
-    for w in workers:
-        w.join(60)
-    assert [w.exitcode for w in workers] == [0] * 4
+    command = [sys.executable, "-c", START, str(tmp_path / "new.db")]
+    running = [subprocess.Popen(command) for _ in range(4)]
+    assert [process.wait(120) for process in running] == [0] * 4
 
 
 def test_a_commit_that_fails_is_rolled_back_and_its_error_raised(conn):

@@ -3,6 +3,7 @@ rule book blocks; over needs perturbed in every field.
 """
 
 import itertools
+import random
 from dataclasses import replace
 
 import numpy as np
@@ -12,6 +13,7 @@ from hypothesis import strategies as st
 
 from jolvek import demo
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.hydro.hull import Load
 from jolvek.core.match.matching import against_the_boat, allowed_pairs, match
 from jolvek.core.products.shelf import Shelf
 
@@ -32,47 +34,50 @@ def fitting(need):
 FITTING = [fitting(need) for need in NEEDS]
 
 
-def rarely(values):
-    return st.one_of(st.none(), st.none(), st.none(), values)
-
-
-@st.composite
-def cases(draw):
+def case(seed):
     """A need with some of its fields set anew, a few products of the shelf, and where to begin."""
-    which = draw(st.integers(0, len(NEEDS) - 1))
-    need, maybe = NEEDS[which], rarely(st.floats(0.3, 3.0))
-    site, hull, load = need.site, need.hull, need.load
-    scaled = {
+    dice = random.Random(seed)
+
+    def rarely(make):
+        return make() if dice.random() < 0.25 else None
+
+    which = dice.randrange(len(NEEDS))
+    need = NEEDS[which]
+    usual = {
         "max_motor_kg": 40.0,
         "max_load_kg": 350.0,
         "approval_power_w": 2500.0,
         "approval_thrust_n": 500.0,
         "transom_thickness_m": 0.04,
     }
-    changes = {key: (x * at if (x := draw(maybe)) else None) for key, at in scaled.items()}
-    changes["max_people"] = draw(rarely(st.integers(1, 6)))
-    changes["model_year"] = draw(st.none() | st.integers(2000, 2020))
-    changes["approval_from_year"] = draw(rarely(st.integers(2005, 2015)))
-    changes["rudder_chord_m"] = draw(rarely(st.floats(0.1, 0.6)))
-    changes["bays"] = draw(st.sampled_from([(), site.bays]))
-    power = draw(rarely(st.floats(400, 8000)))
-    height = draw(rarely(st.floats(0.25, 0.65))) or hull.transom_m
-    hull = replace(hull, max_power_w=power, transom_height_m=height)
-    day = replace(
-        need.day,
-        temperature_c=draw(st.floats(-10, 35)),
-        reserve=draw(st.floats(0, 0.4)),
-        wind_m_s=draw(st.floats(-5, 10)),
-        legs=(),
+    changes = {key: rarely(lambda at=at: at * dice.uniform(0.3, 3.0)) for key, at in usual.items()}
+    changes |= {
+        "max_people": rarely(lambda: dice.randint(1, 6)),
+        "model_year": dice.choice([None, dice.randint(2000, 2020)]),
+        "approval_from_year": rarely(lambda: dice.randint(2005, 2015)),
+        "rudder_chord_m": rarely(lambda: dice.uniform(0.1, 0.6)),
+        "bays": dice.choice([(), need.site.bays]),
+    }
+    height = rarely(lambda: dice.uniform(0.25, 0.65)) or need.hull.transom_m
+    power = rarely(lambda: dice.uniform(400, 8000))
+    need = replace(
+        need,
+        hull=replace(need.hull, max_power_w=power, transom_height_m=height),
+        load=Load(dice.randint(1, 4), gear_kg=dice.uniform(0, 120)),
+        site=replace(need.site, **changes),
+        day=replace(
+            need.day,
+            temperature_c=dice.uniform(-10, 35),
+            reserve=dice.uniform(0, 0.4),
+            wind_m_s=dice.uniform(-5, 10),
+            legs=(),
+        ),
     )
-    load = replace(load, people=draw(st.integers(1, 4)), gear_kg=draw(st.floats(0, 120)))
-    load = replace(load, people_kg=None, seat_kg=())
-    motor, mount, battery = draw(st.sampled_from(FITTING[which]))
-    other = draw(st.integers(0, len(SHELF.batteries) - 1))
+    motor, mount, battery = dice.choice(FITTING[which])
+    other = dice.randrange(len(SHELF.batteries))
     batteries = [SHELF.batteries[i] for i in dict.fromkeys((battery, other))]
     shelf = Shelf((SHELF.motors[motor],), tuple(batteries), (SHELF.mounts[mount],), ())
-    need = replace(need, hull=hull, load=load, site=replace(site, **changes), day=day)
-    return need, shelf, draw(st.integers(0, 3))
+    return need, shelf, dice.randrange(4)
 
 
 def listed(need, shelf):
@@ -116,13 +121,13 @@ quiet = {"deadline": None, "suppress_health_check": list(HealthCheck), "derandom
 
 
 @settings(max_examples=2000, **quiet)
-@given(cases())
-def test_matching_lists_just_what_the_rule_book_does_not_block(case):
-    assert list(disagreements(*case, every=4)) == []
+@given(st.integers(0, 2**32))
+def test_matching_lists_just_what_the_rule_book_does_not_block(seed):
+    assert list(disagreements(*case(seed), every=4)) == []
 
 
 @pytest.mark.thorough
 @settings(max_examples=20_000, **{**quiet, "derandomize": False})
-@given(cases())
-def test_the_same_over_many_more(case):
-    assert list(disagreements(*case, every=1)) == []
+@given(st.integers(0, 2**32))
+def test_the_same_over_many_more(seed):
+    assert list(disagreements(*case(seed), every=1)) == []
