@@ -7,11 +7,12 @@ from dataclasses import dataclass
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.serving import WAYS
-from jolvek.core.electric.wire_sizes import Cable, Fuse
+from jolvek.core.electric.wire_sizes import LITHIUM_BREAKS_A, Cable, Fuse
 
 TAKE_OFFS = ("diagonal", "bars", "one end")
 
 
+CELLS_SHARE = 0.5  # of the resistance in use; common practice, no source
 SCHOOLS_12V = ("converter", "own battery", "end taps")
 
 
@@ -109,16 +110,20 @@ def pack_id(string: int, place: int) -> str:
     return f"pack-{string}-{place}"
 
 
-def short_circuit_a(bank: Bank) -> float:
-    """Current in A into a dead short at the bank's poles: full voltage over its internal
-    resistance; Jolvek's own estimate.
+def short_circuit_a(bank: Bank, strings: int | None = None) -> float:
+    """Current in A that a fuse must break: full voltage over the resistance of the cells, half of
+    that in use, of so many strings (all of them, if not said); Jolvek's own estimate. At lithium at
+    least 10 kA.
 
     >>> from jolvek.core.electric.battery import Battery
-    >>> 500 < short_circuit_a(Bank(Battery("lfp", 25.6, 50))) < 2500
-    True
+    >>> short_circuit_a(Bank(Battery("lfp", 25.6, 50))), 2000 < short_circuit_a(
+    ...     Bank(Battery("agm", 12, 100))
+    ... ) < 6000
+    (10000.0, True)
     """
-    ohm = bank.chem.resistance_h * bank.nominal_v / bank.capacity_ah
-    return bank.full_v / ohm
+    ohm = CELLS_SHARE * bank.chem.resistance_h * bank.nominal_v / bank.battery.capacity_ah
+    cells = (bank.parallel if strings is None else strings) * bank.charge_v / ohm
+    return max(cells, LITHIUM_BREAKS_A) if bank.chem.lithium else cells
 
 
 def tap_imbalance_ah(bank: Bank, loads: Loads12V) -> float:
@@ -133,4 +138,4 @@ def tap_imbalance_ah(bank: Bank, loads: Loads12V) -> float:
     """
     if bank.series == 1 or loads.school != "end taps":
         return 0.0
-    return loads.charge_ah / bank.parallel
+    return loads.charge_ah

@@ -43,8 +43,11 @@ FUSES_A = (
     400, 450, 500,
 )
 # fmt: on
-MOST_FUSE_SHARE = 1.5  # fuse over what the cable carries, 33 CFR 183.455 as in use
-FUSE_SHARE = 1.25  # fuse over steady current; the main cable carries it
+MOST_FUSE_SHARE = 1.0  # fuse over what the cable carries: ISO 13297 and ABYC E-11, from memory
+OTHER_FUSE_SHARE = 1.5  # allowed below 50 V by 33 CFR 183.455, from memory; not used here
+FUSE_SHARE = 1.25  # fuse over steady current; its cable carries its rating
+FUSE_VOLTS = (32, 58, 80, 125, 250)  # DC ratings on sale; common practice, no source
+LITHIUM_BREAKS_A = 10_000.0  # least breaking capacity at lithium, ABYC E-13, from memory
 FUSE_WITHIN_M = 0.18  # of the battery's pole along the cable (7 in), 33 CFR 183.455
 MOST_PARALLEL_CABLES = 4
 
@@ -185,24 +188,39 @@ def cable(
 
 @dataclass(frozen=True)
 class Fuse:
-    """One fuse: rating, where it sits, and the short-circuit current it must break."""
+    """One fuse: rating, where it sits, the short-circuit current it must break and the DC volts it
+    must stand.
+    """
 
     rating_a: float
     within_m: float
     must_break_a: float
     fits_cable: bool
+    volts_v: float = FUSE_VOLTS[0]
 
 
-def fuse(current_a: float, allowed: float, short_circuit_a: float = 0.0) -> Fuse:
-    """The fuse for a steady current (A) in a cable that carries `allowed` amps: the next rating
-    over 1.25 times the
-    current, no more than 1.5 times what the cable carries (33 CFR 183.455 as in use; from memory).
+def fuse_rating_a(current_a: float) -> float:
+    """The next rating over 1.25 times a steady current, or the largest known.
 
-    >>> fuse(50.0, 90.0).rating_a, fuse(100.0, 80.0).fits_cable
-    (70, False)
+    >>> fuse_rating_a(42.0), fuse_rating_a(900.0)
+    (60, 500)
     """
-    rating = next((f for f in FUSES_A if f >= FUSE_SHARE * current_a - 1e-9), FUSES_A[-1])
-    return Fuse(rating, FUSE_WITHIN_M, short_circuit_a, rating <= MOST_FUSE_SHARE * allowed)
+    return next((f for f in FUSES_A if f >= FUSE_SHARE * current_a - 1e-9), FUSES_A[-1])
+
+
+def fuse(
+    current_a: float, allowed: float, short_circuit_a: float = 0.0, full_v: float = 0.0
+) -> Fuse:
+    """The fuse for a steady current (A) in a cable that carries `allowed` amps: the next rating
+    over 1.25 times the current, no more than the cable carries; its DC rating over `full_v`.
+
+    >>> fuse(50.0, 90.0).rating_a, fuse(100.0, 80.0).fits_cable, fuse(50.0, 90.0, 0, 58.4).volts_v
+    (70, False, 80)
+    """
+    rating = fuse_rating_a(current_a)
+    volts = next((v for v in FUSE_VOLTS if v >= full_v), FUSE_VOLTS[-1])
+    fits = rating <= MOST_FUSE_SHARE * allowed * (1 + 1e-9)
+    return Fuse(rating, FUSE_WITHIN_M, short_circuit_a, fits, volts)
 
 
 def check_cable(

@@ -166,7 +166,7 @@ def _parts(f: Fitted) -> tuple[tuple[str, str], ...]:
         sizes: dict[str, float] = {}
         for w in f.netlist.wires:
             key = (
-                f"cable {w.size.size_mm2:g} mm² (AWG {w.size.awg}),"
+                f"cable {w.size.size_mm2:g} mm² (AWG {w.size.awg}), tinned, 105 °C,"
                 f" {'red' if _is_plus(w) else 'black'}"
             )
             sizes[key] = sizes.get(key, 0.0) + w.length_m * w.size.runs

@@ -9,6 +9,7 @@ from jolvek.core.rules.facts import DriveFacts, NeedFacts, PairFacts, SetupFacts
 from jolvek.core.rules.rule import Held, at_least, at_most
 
 RUDDER_NEEDS_M = 0.03
+FUSE_OVER, LARGEST_FUSE_A = 1.25, 500.0  # as wire_sizes has them
 ROUNDING_M = 0.0005  # a plate is measured to the millimetre
 
 
@@ -149,6 +150,11 @@ def current_peak(f: PairFacts) -> Held:
     held = _amps(f, f.peak_amps, limit)
     ok = np.isnan(f.peak_amps) | held.ok
     return Held(ok, held.figure, limit, {**held.values, "peak": f.peak_w})
+
+
+def fuse_most(f: PairFacts) -> Held:
+    """1.25 times the continuous current against the largest fuse."""
+    return at_most(FUSE_OVER * f.amps, LARGEST_FUSE_A)
 
 
 def awash(f: SetupFacts) -> Held:

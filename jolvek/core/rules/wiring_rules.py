@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from jolvek.core.rules import predicates
 from jolvek.core.rules.rule import COMMON, MAKER, OWN, Rule
 
 RULES = (
@@ -44,6 +45,16 @@ RULES = (
         ("Delivered packs are about {figure:.0%} charged: the first charge takes {hours:.1f} h."),
         "Charge fully before the first trip.",
         COMMON,
+    ),
+    Rule(
+        "fuse-most",
+        "block",
+        "wiring",
+        "Full power asks for a fuse of {figure:.0f} A; {limit:.0f} A is the largest known here.",
+        "A bank and motor of higher voltage draw less.",
+        COMMON,
+        scope="pair",
+        holds=predicates.fuse_most,
     ),
     Rule(
         "charge-voltage-unknown",

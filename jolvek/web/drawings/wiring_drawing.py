@@ -36,11 +36,14 @@ def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
     """Where each part's middle stands, and the size of the sheet."""
     at = _packs_and_fuses(n)
     right = max(x for part, (x, _) in at.items() if not part.startswith("fuse-charge")) + 60
+    aside = 60 if n.bank.parallel > 1 else 0  # room for the main fuse behind the join
+    at["fuse-main"] = (right + 46, TOP)
+    right += aside
     rows = (n.bank.parallel - 1) * _row(n)
     middle, bottom = TOP + rows / 2, TOP + rows + _row(n) + 4
-    low, base = bottom + 78, max(right, 480.0)
+    low, base = bottom + 78, max(right, 480.0 + aside)
     at |= {
-        "bar-plus": (right + 10, middle),
+        "bar-plus": (right + 10 - aside, middle),
         "bar-minus": (56.0, middle),
         "switch": (right + 100, TOP),
         "motor": (right + 215, (TOP + bottom) / 2),
@@ -49,7 +52,7 @@ def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
         "inlet": (64.0, low),
         "converter": (base - 40, low),
         "own": (base - 60, low),
-        "fuse-charge": (right - 60, bottom - 34),
+        "fuse-charge": (right - 60 - aside, bottom - 34),
         "fuse-converter": (base - 136, low - 9),
         "fuse-load": (base + 96, low - 9),
         "load": (base + 236, low),

@@ -10,7 +10,7 @@ from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.netlist import Netlist, Wire, tap_imbalance_ah
 from jolvek.core.electric.network import check_wiring, drop_to_motor_v, resistance_ohm
 from jolvek.core.electric.network import string_currents_a as currents_a
-from jolvek.core.electric.wire_sizes import DROP, FUSE_SHARE, FUSE_WITHIN_M, MOST_FUSE_SHARE
+from jolvek.core.electric.wire_sizes import DROP, FUSE_SHARE, FUSE_WITHIN_M, OTHER_FUSE_SHARE
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
 from jolvek.web.drawings.wiring_drawing import wiring_diagram
@@ -55,10 +55,11 @@ def wiring_page(f: Fitted, refused: dict[str, str]) -> WiringPage:
         answer(f, n),
         f"Fuse each string at its pole, within {1000 * FUSE_WITHIN_M:.0f} mm. Cover terminals; no"
         f" tools across poles.{danger} Local codes and makers’ manuals decide.",
-        "Allowed amps for 105 °C insulation;"
+        "Tinned cable, allowed amps for 105 °C insulation;"
         f" {100 * DROP['motor']:.0f} % drop in motor circuits, {100 * DROP['other']:.0f} %"
         f" elsewhere, there and back; fuse at least {FUSE_SHARE:g} times the current and at most"
-        f" {MOST_FUSE_SHARE:g} times what the cable carries; sharing by Kirchhoff’s laws.",
+        " what the cable carries (33 CFR 183.455 allows"
+        f" {OTHER_FUSE_SHARE:g} times that below 50 V); sharing by Kirchhoff’s laws.",
         wiring_diagram(n),
         tuple(check_wiring(n)),
         _twelve_volt(f),
@@ -120,8 +121,9 @@ def _cable(w: Wire) -> tuple[str, ...]:
 
 def _fuses(n: Netlist) -> list[str]:
     out = []
+    kind = ", class T or the like" if n.bank.chem.lithium else ""
     for name, fuse in n.fuses.items():
         text = f"{name}: {fuse.rating_a:g} A, within {1000 * fuse.within_m:.0f} mm of the pole"
-        must = f", must break {fuse.must_break_a / 1000:.1f} kA" if fuse.must_break_a else ""
+        must = f", for {fuse.volts_v:g} V DC, must break {fuse.must_break_a / 1000:.1f} kA{kind}"
         out.append(text + must)
     return out

@@ -100,3 +100,38 @@ def test_a_charger_suits_by_the_end_of_its_charge(pack, charger, way):
     volts, amps, ends_at = charger
     c = Charger(volts, amps, ("lfp", "nmc"), charge_voltage_v=ends_at)
     assert matches(Bank(Battery(*pack)), c) == way
+
+
+def reaching(n, wire):
+    """Sum of the fuses through which the bank can feed a cable of the motor's circuit."""
+    strings = [n.fuses[f"fuse-{i}"].rating_a for i in range(1, n.bank.parallel + 1)]
+    ends = {wire.a[0], wire.b[0]}
+    if "fuse-main" in n.fuses and ends & {"switch", "motor", "shunt"}:
+        return n.fuses["fuse-main"].rating_a
+    if "bar-plus" in ends or "bar-minus" in ends:
+        return sum(strings[1:])
+    if all(end.startswith("fuse-") for end in ends) or wire.role == "minus":
+        at = [int(end.split("-")[1]) for end in ends if end[-1].isdigit() and "-" in end]
+        low = min(at, default=len(strings))
+        return max(sum(strings[:low]), sum(strings[low:]))
+    return strings[0]
+
+
+@pytest.mark.parametrize("take_off", ["diagonal", "bars", "one end"])
+def test_every_cable_carries_what_its_fuses_let_through(take_off):
+    for bank in BANKS:
+        n = install(bank, 0.4 * bank.nominal_v * bank.continuous_a, Plan(take_off=take_off))
+        for w in n.wires:
+            if w.length_m > FUSE_WITHIN_M:
+                assert w.size.allowed_a >= min(reaching(n, w), 500 * bank.parallel) * (1 - 1e-9), w
+
+
+def test_every_fuse_stands_the_volts_and_breaks_what_can_flow():
+    for bank, charger, way in SERVED:
+        n = wired(bank, charger, way)
+        for name, f in n.fuses.items():
+            assert f.volts_v >= bank.charge_v and f.within_m <= FUSE_WITHIN_M and f.fits_cable, name
+            assert f.must_break_a >= (10_000 if bank.chem.lithium else 500)
+        if bank.parallel > 1:
+            one = n.fuses["fuse-1"].must_break_a
+            assert "fuse-main" in n.fuses and n.fuses["fuse-main"].must_break_a >= one

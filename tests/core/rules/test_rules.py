@@ -217,6 +217,11 @@ CASES = {
         (2, 3),
         (1,),
     ),
+    "fuse-most": (
+        lambda a: elec(Motor(48 * a, voltage_v=48), replace(LFP, max_continuous_a=900), 2),
+        (300, 340),
+        (405,),
+    ),
     "voltage-none": (lambda v: matched(batteries=((v, 100, 800),)), (25.6,), (51.2,)),
     "pack-own": (
         lambda v: ids(
@@ -489,8 +494,8 @@ CASES = {
     "voltage-drop": (lambda m: ids(wire_sizes.check_cable(16, 50.0, m, 24.0)), (10.0,), (11.0,)),
     "fuse-cable": (
         lambda share: {"fuse-cable"} if not wire_sizes.fuse(100, share * 100).fits_cable else set(),
-        (0.84, 0.8334),
-        (0.833,),
+        (1.26, 1.25),
+        (1.249,),
     ),
     "strings-uneven": (
         lambda how: ids(

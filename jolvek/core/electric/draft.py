@@ -1,0 +1,181 @@
+"""The motor's circuit laid out: strings with their fuses, how they are joined, main fuse, switch
+and shunt; each cable sized for the fuse before it.
+"""
+
+from __future__ import annotations
+
+from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.netlist import Part, Plan, Wire, pack_id, short_circuit_a
+from jolvek.core.electric.wire_sizes import Cable, Fuse, cable, fuse, fuse_rating_a
+
+LINK_M = 0.3
+TAIL_M = 0.15  # from a pole to its fuse or bar
+
+
+class Draft:
+    """Parts and wires of the motor's circuit while the netlist is laid out."""
+
+    def __init__(self, bank: Bank, plan: Plan, amps: float) -> None:
+        self.bank, self.plan, self.amps = bank, plan, amps
+        self.parts: list[Part] = []
+        self.wires: list[Wire] = []
+        self.fuses: dict[str, Fuse] = {}
+        self.main = self.carrying(amps, 2 * plan.run_m, bank.nominal_v, "motor")
+
+    def carrying(
+        self, amps: float, there_and_back_m: float, volts: float, circuit: str, least: float = 0.75
+    ) -> Cable:
+        """A cable for a steady current that also carries the rating of the fuse before it."""
+        space, rated = self.plan.engine_space, fuse_rating_a(amps)
+        carries = cable(rated, 0.1, volts, circuit, space, least)
+        found = cable(amps, there_and_back_m, volts, circuit, space, carries.size_mm2)
+        if carries.runs > found.runs:
+            found = cable(rated, there_and_back_m, volts, circuit, space, least)
+        return found
+
+    def wire(
+        self,
+        a: tuple[str, str],
+        b: tuple[str, str],
+        length: float,
+        role: str,
+        amps: float | None = None,
+        size: Cable | None = None,
+    ) -> None:
+        """Add one cable; of the main size where no other is given."""
+        self.wires.append(
+            Wire(
+                f"W{len(self.wires) + 1}",
+                a,
+                b,
+                length,
+                self.amps if amps is None else amps,
+                role,
+                size or self.main,
+            )
+        )
+
+    def strings(self) -> None:
+        """Packs in series, a fuse at each string's plus pole, and the strings joined."""
+        bank, p = self.bank, self.bank.parallel
+        lead = bool(bank.chem.lithium)
+        hazard = (
+            "Lithium: only with its own battery management; cover both poles."
+            if lead
+            else "Lead-acid: gives off hydrogen; ventilate."
+        )
+        string_a = (
+            self.amps if p == 1 else max(self.amps / p, min(self.amps, bank.battery.continuous_a))
+        )
+        # a short in a string is fed by all the others through its fuse
+        others = short_circuit_a(bank, max(p - 1, 1))
+        for i in range(1, p + 1):
+            for k in range(1, bank.series + 1):
+                b = bank.battery
+                self.parts.append(
+                    Part(
+                        pack_id(i, k),
+                        "pack",
+                        f"{b.nominal_voltage_v:g} V {b.capacity_ah:g} Ah",
+                        hazard,
+                    )
+                )
+                if k > 1:
+                    self.wire(
+                        (pack_id(i, k - 1), "+"), (pack_id(i, k), "-"), LINK_M, "series", string_a
+                    )
+            f = fuse(string_a, self.main.allowed_a, others, bank.charge_v)
+            self.fuses[f"fuse-{i}"] = f
+            self.parts.append(
+                Part(f"fuse-{i}", "fuse", f"{f.rating_a:g} A", "At the pole, before anything else.")
+            )
+            self.wire((pack_id(i, bank.series), "+"), (f"fuse-{i}", "1"), TAIL_M, "plus", string_a)
+        self.join(string_a)
+
+    def join(self, string_a: float) -> None:
+        """Strings in parallel: along both rails with the take-off at opposite ends, or with equal
+        leads to bars.
+        """
+        p, how = self.bank.parallel, self.plan.take_off
+        first, last = pack_id(1, 1), pack_id(p, 1)
+        if p == 1 or how != "bars":
+            for i in range(1, p):
+                link = self.fed_by(max(i, p - i) * self.fuses["fuse-1"].rating_a)
+                self.wire((f"fuse-{i}", "2"), (f"fuse-{i + 1}", "2"), LINK_M, "plus", size=link)
+                minus = (pack_id(i, 1), "-"), (pack_id(i + 1, 1), "-")
+                self.wire(*minus, LINK_M, "minus", size=link)
+            self.plus = ("fuse-1", "2")
+            self.minus = (first if how == "one end" else last, "-")
+            return
+        self.parts += [
+            Part("bar-plus", "bar", "plus bar", "Cover it: no tool across the bars."),
+            Part("bar-minus", "bar", "minus bar"),
+        ]
+        link = self.fed_by((p - 1) * self.fuses["fuse-1"].rating_a)
+        for i in range(1, p + 1):
+            to_bar = (2 * LINK_M, "plus", string_a, link)
+            self.wire((f"fuse-{i}", "2"), ("bar-plus", str(i)), *to_bar)
+            from_bar = (2 * LINK_M, "minus", string_a, link)
+            self.wire((pack_id(i, 1), "-"), ("bar-minus", str(i)), *from_bar)
+        self.plus, self.minus = ("bar-plus", "out"), ("bar-minus", "out")
+
+    def fed_by(self, fuses_a: float) -> Cable:
+        """The main cable, or a thicker one where fuses in parallel feed more than it carries."""
+        if fuses_a <= self.main.allowed_a:
+            return self.main
+        volts, space = self.bank.nominal_v, self.plan.engine_space
+        return cable(fuses_a, 2 * LINK_M, volts, "motor", space, self.main.size_mm2)
+
+    def main_fuse(self) -> None:
+        """Behind joined strings one fuse for the main cable, which their fuses together do not
+        guard.
+        """
+        if self.bank.parallel == 1:
+            return
+        sc = short_circuit_a(self.bank)
+        f = fuse(self.amps, self.main.allowed_a, sc, self.bank.charge_v)
+        self.fuses["fuse-main"] = f
+        caution = "Where the strings are joined: theirs together do not guard the main cable."
+        self.parts.append(Part("fuse-main", "fuse", f"{f.rating_a:g} A", caution))
+        self.wire(self.plus, ("fuse-main", "1"), TAIL_M, "plus")
+        self.main_plus = ("fuse-main", "2")
+
+    def main_circuit(self) -> None:
+        """Switch in plus, shunt in minus, motor at the end; half of the run before the switch."""
+        self.main_plus = self.plus
+        self.main_fuse()
+        near = min(0.5, 0.5 * self.plan.run_m)
+        rest = self.plan.run_m - near
+        plug = self.plan.connector_a
+        hint = "Kill cord first; propeller clear of people."
+        if plug:
+            hint = f"Connector for {plug:.0f} A: align, push, lock; never pull under load."
+        self.parts += [
+            Part(
+                "switch",
+                "switch",
+                f"{_switch_a(self.amps)} A",
+                "Off before any work. Within reach, outside the battery's box.",
+            ),
+            Part(
+                "motor",
+                "motor",
+                f"{self.amps:.0f} A at most",
+                hint,
+            ),
+        ]
+        self.wire(self.main_plus, ("switch", "1"), near, "plus")
+        self.wire(("switch", "2"), ("motor", "+"), rest, "plus")
+        self.low = (
+            ("shunt", "L") if self.plan.shunt else self.minus
+        )  # so that the monitor counts every ampere
+        if self.plan.shunt:
+            self.parts.append(Part("shunt", "shunt", "shunt and monitor"))
+            self.wire(self.minus, ("shunt", "B"), near, "minus")
+            self.wire(("shunt", "L"), ("motor", "-"), rest, "minus")
+        else:
+            self.wire(self.minus, ("motor", "-"), self.plan.run_m, "minus")
+
+
+def _switch_a(amps: float) -> int:
+    return next((a for a in (50, 100, 150, 200, 275, 300, 350, 450, 600) if a >= 1.25 * amps), 600)
