@@ -21,13 +21,18 @@ THINNEST_MM2 = 1.5  # for its own strength; common practice, no source
 
 
 def install(
-    bank: Bank, motor_w: float, plan: Plan | None = None, controller_a: float | None = None
+    bank: Bank,
+    motor_w: float,
+    plan: Plan | None = None,
+    controller_a: float | None = None,
+    steady_a: float | None = None,
 ) -> Netlist:
     """The whole netlist of a bank that feeds a motor of an input power in W.
 
-    The steady current is at the bank's nominal voltage, or the controller's limit where that is
-    less. One fuse per parallel string at its plus pole; parallel strings share by `plan.take_off`.
-    Raises ValueRefused where no cable carries the current.
+    The steady current is the one given (as `pair_facts` has it), or at the bank's nominal voltage,
+    or the controller's limit where that is less. One fuse per parallel string at its plus pole, one
+    more where they are joined; they share by `plan.take_off`. Raises ValueRefused where no cable
+    carries the current.
 
     >>> from jolvek.core.electric.battery import Battery
     >>> n = install(Bank(Battery("lfp", 25.6, 50), 1, 2), 1200.0)
@@ -35,7 +40,7 @@ def install(
     (3, 47)
     """
     plan = plan or Plan()
-    amps = min(motor_w / bank.nominal_v, controller_a or np.inf)
+    amps = steady_a or min(motor_w / bank.nominal_v, controller_a or np.inf)
     draft = _Served(bank, plan, float(amps))
     draft.strings()
     draft.main_circuit()

@@ -231,9 +231,8 @@ class Fitted:
             charger_way=charging.matches(self.bank, c) if c else "",
             connector_a=self.plan.connector_a or self.battery.spec.connector_max_a,
         )
-        return install(
-            self.bank, self.motor.spec.input_power_w, plan, self.motor.spec.controller_max_a
-        )
+        amps = float(self.pair.amps[0, 0])
+        return install(self.bank, self.motor.spec.input_power_w, plan, steady_a=amps)
 
     @cached_property
     def charge_h(self) -> float | None:
