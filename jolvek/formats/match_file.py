@@ -9,6 +9,7 @@ from typing import Any
 
 from jolvek.core.match.matching import Match
 from jolvek.core.match.ranking import pareto, picks, ranked, score, steps
+from jolvek.core.match.whole import fitted_of
 from jolvek.core.rules.findings import Finding
 
 
@@ -54,6 +55,15 @@ def _reason(product: str, finding: Finding) -> dict[str, Any]:
     }
 
 
+def _judged(match: Match, i: int, scores: Any) -> dict[str, Any]:
+    """A ranked setup with what the rule book says of it."""
+    said = [
+        {"rule": x.rule, "level": x.level, "text": x.text, "cure": x.cure, "source": x.source}
+        for x in fitted_of(match, i).findings
+    ]
+    return {**_setup(match, i, scores), "findings": said}
+
+
 def answer(match: Match, most: int = 12) -> dict[str, Any]:
     """The whole answer; an empty list of setups comes with the reasons against every product."""
     scores = score(match)
@@ -70,11 +80,12 @@ def answer(match: Match, most: int = 12) -> dict[str, Any]:
         says = f"{int(match.field.does_day.sum())} of {match.field.price.size} setups do the day."
     return {
         "says": says,
+        "against_the_boat": [x.text for x in match.need_findings],
         "candidates": int(match.field.price.size),
         "do_the_day": int(match.field.does_day.sum()),
         "thinned": match.thinned,
         "weights": dict(match.need.weights),
-        "setups": [_setup(match, i, scores) for i in ranked(match, most)],
+        "setups": [_judged(match, i, scores) for i in ranked(match, most)],
         "picks": [
             {"pick": p.id, "title": p.title, **_setup(match, p.index, scores)} for p in picks(match)
         ],

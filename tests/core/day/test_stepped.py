@@ -4,7 +4,6 @@ raised.
 
 from dataclasses import replace
 
-import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -30,6 +29,7 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import ranked
+from jolvek.core.match.whole import fitted_of
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
@@ -54,19 +54,7 @@ def with_legs(*legs, **day):
 def best(which):
     shelf, need = demo.shelf(), demo.enquiries()[which].need
     m = match(need, shelf)
-    i = ranked(m, 1)[0]
-    d, s = int(m.field.drive[i]), int(m.field.supply[i])
-    shaft = float(m.drives.shaft_m[d])
-    return Fitted(
-        need,
-        shelf.motors[m.drives.motor[d]],
-        shelf.batteries[m.supplies.battery[s]],
-        shelf.mounts[m.drives.mount[d]],
-        None,
-        int(m.supplies.series[s]),
-        int(m.supplies.parallel[s]),
-        None if np.isnan(shaft) else shaft,
-    )
+    return replace(fitted_of(m, ranked(m, 1)[0]), charger=None)
 
 
 @pytest.mark.parametrize("which", range(6))

@@ -12,6 +12,7 @@ from jolvek.core.enquiry.site import Site
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.match.matching import match
+from jolvek.core.match.whole import fitted_of
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.shelf import Item, sample
 from jolvek.core.rules.findings import worst
@@ -72,18 +73,7 @@ def test_frost_is_a_caution_and_blocks_no_offer():
     cold = replace(DINGHY, day=replace(DINGHY.day, temperature_c=-5.0))
     m = match(cold, SHELF)
     i = int(np.flatnonzero(m.field.does_day)[0])
-    d, s, k = m.drives, m.supplies, int(m.field.supply[i])
-    row = int(m.field.drive[i])
-    f = Fitted(
-        cold,
-        SHELF.motors[d.motor[row]],
-        SHELF.batteries[s.battery[k]],
-        SHELF.mounts[d.mount[row]],
-        SHELF.chargers[s.charger[k]] if s.charger[k] >= 0 else None,
-        int(s.series[k]),
-        int(s.parallel[k]),
-        None if np.isnan(d.shaft_m[row]) else float(d.shaft_m[row]),
-    )
+    f = fitted_of(m, i)
     assert worst(f.findings) == "caution"
 
 

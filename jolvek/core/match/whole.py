@@ -1,0 +1,34 @@
+"""A candidate of a match as the whole setup that the rule book judges."""
+
+from __future__ import annotations
+
+import math
+
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.match.matching import Match
+
+
+def fitted_of(match: Match, index: int) -> Fitted:
+    """The setup at an index of the field, fitted to the boat.
+
+    >>> from jolvek.core.enquiry.need import Need
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.match.matching import match
+    >>> from jolvek.core.products.shelf import sample
+    >>> need = Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> fitted_of(match(need, sample()), 0).bank.nominal_v
+    25.6
+    """
+    f, d, s, shelf = match.field, match.drives, match.supplies, match.shelf
+    drive, supply = int(f.drive[index]), int(f.supply[index])
+    charger, shaft = int(s.charger[supply]), float(d.shaft_m[drive])
+    return Fitted(
+        match.need,
+        shelf.motors[d.motor[drive]],
+        shelf.batteries[s.battery[supply]],
+        shelf.mounts[d.mount[drive]],
+        shelf.chargers[charger] if charger >= 0 else None,
+        int(s.series[supply]),
+        int(s.parallel[supply]),
+        None if math.isnan(shaft) else shaft,
+    )
