@@ -64,6 +64,17 @@ def test_hostile_rows_leave_every_page_readable(client, conn, sql):
     opened(client, pages=PAGES if "motor" in sql else ("/",))
 
 
+def test_a_motor_far_beyond_its_bank_pinned_by_hand_opens_every_station_and_is_stopped(client):
+    parts = {"motor": "ovrek-o120", "battery": "grautt-a55", "mount": "own-clamp"}
+    client.post("/enquiry/2/pin", data={**parts, "series": "1", "parallel": "1"})
+    client.post("/enquiry/2/choose", data={"letter": "A"})
+    said = opened(client, pages=())
+    stops = said["side-by-side"]
+    assert "Under load the bank gives 11" in stops and "largest known" in stops
+    wiring = client.get("/enquiry/2/fitting?tab=wiring&run=30")
+    assert wiring.status_code == 200 and "of the voltage is lost in the cable" in wiring.text
+
+
 def test_a_product_that_cannot_be_read_is_shown_and_mended(client, conn):
     motor = shelf.load(conn).motors[0].id
     unguarded(conn, f"UPDATE motor SET mass_kg = 0.2 WHERE id = '{motor}'")

@@ -4,9 +4,10 @@ and shunt; each cable sized for the fuse before it.
 
 from __future__ import annotations
 
+from jolvek.core.base.errors import ValueRefused
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.netlist import Part, Plan, Wire, pack_id, short_circuit_a
-from jolvek.core.electric.wire_sizes import Cable, Fuse, cable, fuse, fuse_rating_a
+from jolvek.core.electric.wire_sizes import Cable, Fuse, cable, fuse, fuse_rating_a, heaviest
 
 LINK_M = 0.3
 TAIL_M = 0.15  # from a pole to its fuse or bar
@@ -26,12 +27,22 @@ class Draft:
         self, amps: float, there_and_back_m: float, volts: float, circuit: str, least: float = 0.75
     ) -> Cable:
         """A cable for a steady current that also carries the rating of the fuse before it."""
-        space, rated = self.plan.engine_space, fuse_rating_a(amps)
-        carries = cable(rated, 0.1, volts, circuit, space, least)
-        found = cable(amps, there_and_back_m, volts, circuit, space, carries.size_mm2)
+        rated = fuse_rating_a(amps)
+        carries = self.cable(rated, 0.1, volts, circuit, least)
+        found = self.cable(amps, there_and_back_m, volts, circuit, carries.size_mm2)
         if carries.runs > found.runs:
-            found = cable(rated, there_and_back_m, volts, circuit, space, least)
+            found = self.cable(rated, there_and_back_m, volts, circuit, least)
         return found
+
+    def cable(
+        self, amps: float, there_and_back_m: float, volts: float, circuit: str, least: float
+    ) -> Cable:
+        """The smallest that does, or the heaviest where none does, with what is wrong told."""
+        space = self.plan.engine_space
+        try:
+            return cable(amps, there_and_back_m, volts, circuit, space, least)
+        except ValueRefused:
+            return heaviest(amps, there_and_back_m, volts, space)
 
     def wire(
         self,
@@ -123,8 +134,8 @@ class Draft:
         """The main cable, or a thicker one where fuses in parallel feed more than it carries."""
         if fuses_a <= self.main.allowed_a:
             return self.main
-        volts, space = self.bank.nominal_v, self.plan.engine_space
-        return cable(fuses_a, 2 * LINK_M, volts, "motor", space, self.main.size_mm2)
+        volts = self.bank.nominal_v
+        return self.cable(fuses_a, 2 * LINK_M, volts, "motor", self.main.size_mm2)
 
     def main_fuse(self) -> None:
         """Behind joined strings one fuse for the main cable, which their fuses together do not

@@ -11,9 +11,16 @@ import numpy as np
 from jolvek.core.base.arrays import Array
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.netlist import Netlist, Wire, pack_id, tap_imbalance_ah
-from jolvek.core.electric.wire_sizes import COPPER_PER_K, IEC_OHM_KM, MOST_FUSE_SHARE, RUNNING_C
+from jolvek.core.electric.wire_sizes import (
+    COPPER_PER_K,
+    DROP,
+    IEC_OHM_KM,
+    MOST_FUSE_SHARE,
+    RUNNING_C,
+)
 from jolvek.core.rules.findings import Finding, find
 
+SHORTER = "a shorter way from bank to motor, or a higher voltage"
 UNEVEN = 0.15  # of the mean current; common practice, no source
 
 
@@ -203,6 +210,9 @@ def check_wiring(netlist: Netlist) -> list[Finding]:
         if not fuse.fits_cable:
             guarded = [w.size.allowed_a for w in netlist.wires if name in (w.a[0], w.b[0])]
             out.append(find("fuse-cable", fuse.rating_a, MOST_FUSE_SHARE * min(guarded)))
+    lost = drop_to_motor_v(netlist) / bank.nominal_v
+    if lost > DROP["motor"] * (1 + 1e-6):
+        out.append(find("voltage-drop", lost, DROP["motor"], cure_size=SHORTER))
     if bank.parallel > 1:
         amps = string_currents_a(netlist)
         worst = float(np.abs(amps / amps.mean() - 1).max())

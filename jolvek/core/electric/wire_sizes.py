@@ -6,6 +6,7 @@ checked. Local codes and the cable's own marking decide.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -171,19 +172,48 @@ def cable(
         by_drop = next((s for s in sizes if drop_v(s, amps, there_and_back_m) <= most_v), None)
         if by_amps is not None and by_drop is not None:
             size = max(by_amps, by_drop)
-            lost = drop_v(size, amps, there_and_back_m)
-            return Cable(
-                size,
-                awg_for_mm2(size, amps),
-                runs,
-                runs * allowed_a(size, engine_space),
-                lost,
-                lost / voltage_v,
-                "drop" if by_drop > by_amps else "amps",
-                next((s for s in sizes if s > size), None),
-            )
+            ruled_by = "drop" if by_drop > by_amps else "amps"
+            way = (there_and_back_m, voltage_v)
+            return _laid(size, runs, current_a, *way, engine_space, ruled_by)
     most = f"what {MOST_PARALLEL_CABLES} cables of {sizes[-1]:g} mm² carry; raise the voltage"
     raise ValueRefused("current_a", current_a, most)
+
+
+def heaviest(
+    current_a: float, there_and_back_m: float, voltage_v: float, engine_space: bool = False
+) -> Cable:
+    """The largest cables, as many as carry the current, where `cable` finds none that also keeps
+    the drop: to be drawn with what is wrong, never to be fitted.
+
+    >>> heaviest(2000.0, 4.0, 12.0).runs > 4, heaviest(100.0, 600.0, 12.0).drop > 0.03
+    (True, True)
+    """
+    size = ISO_105C_A[-1][0]
+    runs = max(math.ceil(current_a / allowed_a(size, engine_space)), MOST_PARALLEL_CABLES)
+    return _laid(size, runs, current_a, there_and_back_m, voltage_v, engine_space, "drop")
+
+
+def _laid(
+    size: float,
+    runs: int,
+    current_a: float,
+    there_and_back_m: float,
+    voltage_v: float,
+    engine_space: bool,
+    ruled_by: str,
+) -> Cable:
+    amps = current_a / runs
+    lost = drop_v(size, amps, there_and_back_m)
+    return Cable(
+        size,
+        awg_for_mm2(size, amps),
+        runs,
+        runs * allowed_a(size, engine_space),
+        lost,
+        lost / voltage_v,
+        ruled_by,
+        next((s for s, _ in ISO_105C_A if s > size), None),
+    )
 
 
 @dataclass(frozen=True)

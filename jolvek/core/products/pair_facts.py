@@ -7,6 +7,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from jolvek.core.base.arrays import Array, Mask
+from jolvek.core.electric.wire_sizes import FUSE_SHARE, FUSES_A
 from jolvek.core.products.motor import WINDOW, Motor
 from jolvek.core.rules.facts import BankFacts, MotorFacts, PairFacts
 
@@ -60,11 +61,13 @@ def pair_facts(m: MotorFacts, b: BankFacts, own_pack: Mask) -> PairFacts:
     )
     low, mid, ohm = b.low_v[None], b.mid_v[None], b.ohm[None]
     nominal = np.where(np.isnan(motor_v), b.nominal_v[None], motor_v)
-    power = np.minimum(power, controller * loaded_v(low, ohm, power))
-    peak = np.minimum(peak, controller * loaded_v(low, ohm, peak))
-    loaded = loaded_v(low, ohm, power)
+    limits = (b.cells_a, b.usual_a, b.bms_a, b.connector_a)
+    gives = np.minimum.reduce(limits)[None] * low  # a bank sags no further than its limit lets it
+    power = np.minimum(power, controller * loaded_v(low, ohm, np.minimum(power, gives)))
+    peak = np.minimum(peak, controller * loaded_v(low, ohm, np.minimum(peak, gives)))
+    loaded = loaded_v(low, ohm, np.minimum(power, gives))
     at_v = np.minimum(np.minimum(nominal, b.nominal_v[None]), loaded)
-    peak_v = np.minimum(at_v, loaded_v(low, ohm, peak))
+    peak_v = np.minimum(at_v, loaded_v(low, ohm, np.minimum(peak, gives)))
     return PairFacts(
         np.broadcast_to(power, at_v.shape),
         power / at_v,
@@ -74,9 +77,11 @@ def pair_facts(m: MotorFacts, b: BankFacts, own_pack: Mask) -> PairFacts:
         np.broadcast_to(b.nominal_v[None], at_v.shape),
         np.broadcast_to(b.charge_v[None], at_v.shape),
         loaded,
-        loaded_v(mid, ohm, power),
+        loaded_v(mid, ohm, np.minimum(power, gives)),
         np.where(np.isnan(least), WINDOW[0] * nominal, least),
         np.where(np.isnan(most), WINDOW[1] * nominal, most),
+        FUSE_SHARE * power / at_v,
+        FUSES_A[-1],
         b,
         own_pack,
     )

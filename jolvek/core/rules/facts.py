@@ -98,6 +98,8 @@ class PairFacts:
     mid_v: Array  # under load at 60 % charge
     least_v: Array
     most_v: Array
+    fuse_a: Array  # that the continuous current asks for
+    most_fuse_a: float
     bank: BankFacts
     own_pack: Mask
 

@@ -9,7 +9,6 @@ from jolvek.core.rules.facts import DriveFacts, NeedFacts, PairFacts, SetupFacts
 from jolvek.core.rules.rule import Held, at_least, at_most
 
 RUDDER_NEEDS_M = 0.03
-FUSE_OVER, LARGEST_FUSE_A = 1.25, 500.0  # as wire_sizes has them
 ROUNDING_M = 0.0005  # a plate is measured to the millimetre
 
 
@@ -153,8 +152,8 @@ def current_peak(f: PairFacts) -> Held:
 
 
 def fuse_most(f: PairFacts) -> Held:
-    """1.25 times the continuous current against the largest fuse."""
-    return at_most(FUSE_OVER * f.amps, LARGEST_FUSE_A)
+    """The fuse that the continuous current asks for against the largest known."""
+    return at_most(f.fuse_a, f.most_fuse_a)
 
 
 def awash(f: SetupFacts) -> Held:

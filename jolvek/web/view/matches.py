@@ -17,6 +17,7 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.match.matching import Match
 from jolvek.core.match.matching import match as run_match
 from jolvek.core.match.ranking import Pick, Step, measures, pareto, picks, steps
+from jolvek.core.match.whole import parts_of
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 from jolvek.core.products.shelf import Item, Shelf
@@ -145,23 +146,11 @@ class Row:
 
 def row(match: Match, index: int, why: str = "") -> Row:
     """Candidate `index` with its products."""
-    f, d, s, shelf = match.field, match.drives, match.supplies, match.shelf
-    drive, supply = int(f.drive[index]), int(f.supply[index])
-    shaft, charger, hours = (
-        float(d.shaft_m[drive]),
-        int(s.charger[supply]),
-        float(f.charge_h[index]),
-    )
-    power = float(f.power_at_wish_w[index])
+    f = match.field
+    hours, power = float(f.charge_h[index]), float(f.power_at_wish_w[index])
     return Row(
         index,
-        shelf.motors[d.motor[drive]],
-        shelf.batteries[s.battery[supply]],
-        shelf.mounts[d.mount[drive]],
-        shelf.chargers[charger] if charger >= 0 else None,
-        int(s.series[supply]),
-        int(s.parallel[supply]),
-        None if np.isnan(shaft) else shaft,
+        *parts_of(match, index),
         float(f.top_speed_m_s[index]),
         None if np.isnan(power) else power,
         float(f.runtime_s[index]),

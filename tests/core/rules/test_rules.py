@@ -491,7 +491,11 @@ CASES = {
         (0.04, 0.0),
     ),
     "ampacity": (lambda a: ids(wire_sizes.check_cable(16, a, 1.0, 48)), (129, 130), (131,)),
-    "voltage-drop": (lambda m: ids(wire_sizes.check_cable(16, 50.0, m, 24.0)), (10.0,), (11.0,)),
+    "voltage-drop": (
+        lambda m: ids(check_wiring(install(Bank(Battery("agm", 12, 100)), 3000.0, Plan(run_m=m)))),
+        (2.0, 6.0),
+        (29.0,),
+    ),
     "fuse-cable": (
         lambda share: {"fuse-cable"} if not wire_sizes.fuse(100, share * 100).fits_cable else set(),
         (1.26, 1.25),
