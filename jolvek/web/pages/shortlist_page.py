@@ -197,7 +197,7 @@ def answer(
     """
     if against:
         first = u.said(against[0])
-        return f"*Stop*: {first.text} No setup can be offered before. {first.cure}"
+        return f"*Stop*: {first.text} Until that changes no setup can be offered. {first.cure}"
     if not total:
         return "Nothing on the shelf fits this boat. The reasons are below."
     day = f"{u.full(need.day.distance_m, 'distance')} at {u.full(need.day.speed_m_s, 'speed')}"

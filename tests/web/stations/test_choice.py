@@ -191,3 +191,10 @@ def test_the_setup_in_hand_is_offered_in_one_click_and_only_then_chosen(client):
         "/enquiry/3/choose", data={"letter": "A", "then": "offer"}, follow_redirects=True
     ).text
     assert "No setup is chosen" not in said and "Heron" in said
+
+
+def test_what_stands_against_the_boat_is_the_shortlists_headline(client, conn):
+    conn.execute("UPDATE boat SET max_people = 1 WHERE enquiry_id = 2")
+    text = client.get("/enquiry/2/shortlist").text
+    assert "<strong>Stop</strong>: 2 people aboard; the plate allows 1. Until that changes" in text
+    assert "does the day" not in text.split('id="list"')[1]
