@@ -3,16 +3,36 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from pathlib import Path
 from shutil import copyfile
 
 import pytest
+from flask import Flask
+from jinja2 import BytecodeCache
 
 from jolvek import demo
 from jolvek.store import db
 from jolvek.web import create_app
 from jolvek.web.settings import Settings
 from tests.web.steps import pin
+
+
+class Compiled(BytecodeCache):
+    """Templates compiled once a worker: each test makes its own app."""
+
+    def __init__(self):
+        self.kept = {}
+
+    def load_bytecode(self, bucket):
+        if bucket.key in self.kept:
+            bucket.bytecode_from_string(self.kept[bucket.key])
+
+    def dump_bytecode(self, bucket):
+        self.kept[bucket.key] = bucket.bytecode_to_string()
+
+
+Flask.jinja_options = {"bytecode_cache": Compiled()}
 
 
 @pytest.fixture(scope="session")
@@ -44,12 +64,22 @@ def conn(tmp_path: Path, filled: Path):
     c.close()
 
 
+@pytest.fixture(scope="session")
+def one_app(tmp_path_factory):
+    """Made once a worker: its pages are bound once, its settings are each test's own."""
+    return create_app(
+        Settings(tmp_path_factory.mktemp("none"), "test-secret", demo.DEALER, demo=True)
+    )
+
+
 @pytest.fixture
-def app(tmp_path: Path, conn):
-    app = create_app(Settings(tmp_path, "test-secret", demo.DEALER, demo=True))
-    app.config["TESTING"] = True
-    app.config["PROPAGATE_EXCEPTIONS"] = False
-    return app
+def app(tmp_path: Path, conn, one_app):
+    asked = dict(one_app.config)
+    own = replace(asked["SETTINGS"], data_dir=tmp_path)
+    one_app.config.update(SETTINGS=own, TESTING=True, PROPAGATE_EXCEPTIONS=False)
+    yield one_app
+    one_app.config.clear()
+    one_app.config.update(asked)
 
 
 @pytest.fixture

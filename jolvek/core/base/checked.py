@@ -42,7 +42,9 @@ def check(thing: Any, prefix: str) -> None:
             if value not in known:
                 raise ValueRefused(f"{prefix}.{key}", value, "one of " + ", ".join(known))
     for key, most in getattr(thing, "TEXTS", {}).items():
-        text(f"{prefix}.{key}", getattr(thing, key), most)
+        given = getattr(thing, key)
+        for value in given if isinstance(given, tuple) else (given,):
+            text(f"{prefix}.{key}", value, most)
 
 
 def text(key: str, value: str, most: int) -> None:

@@ -50,6 +50,7 @@ class Propeller:
         "pitch_m": (0.03, 1),
         "blades": (2, 7),
     }
+    TEXTS: ClassVar[checked.Counts] = {"motor_ids": 60}
 
     diameter_m: float
     pitch_m: float

@@ -178,6 +178,7 @@ class Mount:
         "hours": (0, 500),
     }
     CHOICES: ClassVar[checked.Choices] = {"kind": tuple(KINDS)}
+    TEXTS: ClassVar[checked.Counts] = {"parts": 200}
 
     kind: str
     max_motor_kg: float

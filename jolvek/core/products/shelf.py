@@ -47,7 +47,7 @@ class Item(Generic[Spec]):
         "style": ("", "outboard", "pole", "fin", "pod"),
         "stock": ("", "shelf", "order", "none"),
     }
-    TEXTS: ClassVar[checked.Counts] = {"id": 60, "maker": 200, "name": 200}
+    TEXTS: ClassVar[checked.Counts] = {"id": 60, "maker": 200, "name": 200, "pack_ids": 60}
 
     id: str
     maker: str
