@@ -1,0 +1,28 @@
+"""Cases of core/rules/day_rules.py."""
+
+from dataclasses import replace
+
+from jolvek.core.enquiry.need import Leg
+from tests.core.rules.cases.made import NEED, at, fit, matched, thinned
+
+CASES = {
+    "too-slow": (
+        lambda v: matched(
+            at(day={"speed_m_s": v}), ((400, 24, 500), (1900, 24, 1500)), ((25.6, 300, 800),)
+        ),
+        (1.2,),
+        (1.95,),
+    ),
+    "too-slow-all": (lambda v: matched(at(day={"speed_m_s": v})), (1.6,), (6.0,)),
+    "too-short": (lambda d: matched(at(day={"distance_m": d})), (4000,), (4e5,)),
+    "short-of-day": (lambda d: fit(at(day={"distance_m": d})), (4000,), (4e5,)),
+    "day-energy": (
+        lambda m: matched(
+            replace(NEED, day=NEED.day.with_legs((Leg("out", 1.6, m), Leg("back", 1.6, m))))
+        ),
+        (2000,),
+        (2e5,),
+    ),
+    "beaten": (lambda most: thinned(most), (10**6,), (10,)),
+    "too-dear": (lambda b: matched(at(day={"budget": b})), (2000.0, 1850.0), (1849.0,)),
+}

@@ -1,0 +1,106 @@
+"""Cases of core/rules/fitting_rules.py."""
+
+from dataclasses import replace
+
+from jolvek.core.enquiry.site import Bay
+from jolvek.core.hydro.water import Water
+from jolvek.core.products.motor import Motor
+from jolvek.core.products.mounting import Mount
+from tests.core.rules.cases.made import BESIDE, KAYAK, LFP, POLE, SAIL, SIDE, at, fit, matched
+
+CASES = {
+    "salt-anode": (lambda kind: fit(at(water=Water(kind))), ("fresh",), ("salt",)),
+    "shaft-short": (lambda m: fit(at(hull={"transom_height_m": m})), (0.36, 0.381), (0.382, 0.45)),
+    "shaft-shallow": (
+        lambda m: fit(
+            at({"bays": (Bay("b", 0.8, 0.4, 0.3, 200, m),)}, hull={"transom_height_m": 0.38}),
+            replace(LFP, mass_kg=120.0),
+            motor=Motor(1200, voltage_v=24, mass_kg=14, propeller_diameter_m=0.4),
+        ),
+        (1.2,),
+        (2.9,),
+    ),
+    "shaft-long": (
+        lambda m: fit(at(hull={"transom_height_m": m}), shaft_m=0.508),
+        (0.36, 0.3581),
+        (0.357,),
+    ),
+    "bay-size": (lambda m: fit(at({"bays": (Bay("b", m, 0.4, 0.3),)})), (0.34, 0.33), (0.16,)),
+    "bay-lid": (
+        lambda m: fit(at({"bays": (Bay("b", 0.8, 0.4, 0.3, lid_length_m=0.3, lid_width_m=m),)})),
+        (0.23, 0.22),
+        (0.16,),
+    ),
+    "bay-mass": (
+        lambda kg: fit(at({"bays": (Bay("b", 0.8, 0.4, 0.3, kg),)})),
+        (11.7, 11.6),
+        (11.5,),
+    ),
+    "bay-ventilation": (
+        lambda yes: fit(
+            at({"bays": (Bay("b", 0.8, 0.4, 0.3, ventilated=yes),)}), replace(LFP, chemistry="agm")
+        ),
+        (True,),
+        (False,),
+    ),
+    "rudder-strikes": (
+        lambda m: fit(
+            replace(SAIL, site=replace(SAIL.site, rudder_chord_m=m)), mount=BESIDE, shaft_m=0.508
+        ),
+        (None, 0.15),
+        (0.45,),
+    ),
+    "tilt-short": (lambda m: fit(at({"room_ahead_m": m})), (None, 0.3), (0.2,)),
+    "lift-mass": (lambda kg: fit(at(day={"max_lift_kg": kg})), (15, 14), (13.9,)),
+    "mount-motor-mass": (lambda kg: fit(mount=Mount("transom_clamp", kg, 2000)), (15, 14), (13.9,)),
+    "mount-thrust": (lambda n: fit(mount=Mount("transom_clamp", 60, n)), (500,), (300,)),
+    "mount-place": (lambda place: fit(at({"places": (place,)})), ("transom",), ("rail",)),
+    "mount-style": (lambda style: fit(style=style), ("outboard", "pole"), ("fin",)),
+    "mount-transom": (
+        lambda m: fit(
+            at({"transom_thickness_m": m}),
+            mount=Mount("transom_clamp", 60, 2000, transom_min_m=0.02, transom_max_m=0.05),
+        ),
+        (0.02, 0.05, None),
+        (0.019, 0.051),
+    ),
+    "no-mount": (lambda there: matched(mounts=there), (True,), (False,)),
+    "side-mount-yaw": (
+        lambda v: fit(
+            replace(KAYAK, day=replace(KAYAK.day, speed_m_s=v, wind_m_s=14.0 if v < 0.8 else 0.0)),
+            mount=SIDE,
+            style="pole",
+            shaft_m=None,
+            motor=POLE,
+        ),
+        (1.4,),
+        (0.5,),
+    ),
+    "side-mount-heel": (
+        lambda kg: fit(
+            KAYAK,
+            motor=Motor(300, voltage_v=24, mass_kg=kg),
+            mount=SIDE,
+            style="pole",
+            shaft_m=None,
+        ),
+        (4,),
+        (14,),
+    ),
+    "trim-angle": (
+        lambda m: fit(
+            at({"bays": (Bay("b", 0.8, 0.4, 0.3, 60, m),)}, load={"people": 1, "people_kg": 75.0}),
+            battery=replace(LFP, mass_kg=40.0),
+        ),
+        (1.6,),
+        (0.1,),
+    ),
+    "noise": (lambda db: fit(at(day={"max_noise_db": 55.0}), noise=db), (None, 54, 55), (56,)),
+    "hands-free": (
+        lambda yes: fit(
+            at(day={"hands_free": True}), mount=Mount("transom_clamp", 60, 2000, hands_free=yes)
+        ),
+        (True,),
+        (False,),
+    ),
+}

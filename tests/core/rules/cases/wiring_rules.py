@@ -1,0 +1,91 @@
+"""Cases of core/rules/wiring_rules.py."""
+
+from dataclasses import replace
+
+import numpy as np
+
+from jolvek.core.electric import charging, wire_sizes
+from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.charging import Charger
+from jolvek.core.electric.netlist import Loads12V, Plan
+from jolvek.core.electric.network import check_wiring
+from jolvek.core.electric.wiring import install
+from jolvek.core.predict import solar
+from jolvek.core.products.motor import Motor
+from tests.core.rules.cases.made import LFP, at, elec, fit, ids
+
+CASES = {
+    "charge-voltage-unknown": (
+        lambda v: ids(
+            charging.check_charging(Bank(LFP), [Charger(24, 20, ("lfp",), charge_voltage_v=v)], 24)
+        ),
+        (29.2, 28.4),
+        (None,),
+    ),
+    "packs-in-turn": (
+        lambda n: ids(
+            charging.check_charging(
+                Bank(replace(LFP, nominal_voltage_v=12.8), 2),
+                [Charger(12, 20, ("lfp",), outputs=n)],
+                24,
+            )
+        ),
+        (2, 3),
+        (1,),
+    ),
+    "fuse-most": (
+        lambda a: elec(Motor(48 * a, voltage_v=48), replace(LFP, max_continuous_a=900), 2),
+        (300, 340),
+        (405,),
+    ),
+    "charger-voltage": (lambda v: fit(charger=Charger(v, 10, ("lfp",))), (24,), (48,)),
+    "charger-chemistry": (lambda c: fit(charger=Charger(24, 10, (c,))), ("lfp",), ("agm",)),
+    "charge-current": (lambda a: fit(charger=Charger(24, a, ("lfp",))), (49, 50), (51,)),
+    "not-full-by-morning": (lambda h: fit(at(day={"charge_h": h})), (24.0,), (1.0,)),
+    "first-charge": (lambda c: fit(charger=c), (None,), (Charger(24, 10, ("lfp",)),)),
+    "charge-freezing": (
+        lambda c: ids(charging.check_charging(Bank(LFP), [], 10, temperature_c=c)),
+        (1, 0),
+        (-1,),
+    ),
+    "solar-none": (
+        lambda w: ids(solar.check_sun(solar.Sunshine(np.array([0.0, 24.0]), np.array([w, w])))),
+        (1.0, 1 / 24),
+        (0.04, 0.0),
+    ),
+    "ampacity": (lambda a: ids(wire_sizes.check_cable(16, a, 1.0, 48)), (129, 130), (131,)),
+    "voltage-drop": (
+        lambda m: ids(check_wiring(install(Bank(Battery("agm", 12, 100)), 3000.0, Plan(run_m=m)))),
+        (2.0, 6.0),
+        (29.0,),
+    ),
+    "fuse-cable": (
+        lambda share: {"fuse-cable"} if not wire_sizes.fuse(100, share * 100).fits_cable else set(),
+        (1.26, 1.25),
+        (1.249,),
+    ),
+    "strings-uneven": (
+        lambda how: ids(
+            check_wiring(
+                install(Bank(Battery("lfp", 12.8, 300, 30), 1, 4), 2500.0, Plan(take_off=how))
+            )
+        ),
+        ("bars", "diagonal"),
+        ("one end",),
+    ),
+    "string-current": (
+        lambda a: ids(check_wiring(install(Bank(replace(LFP, max_continuous_a=a), 1, 2), 2560.0))),
+        (51, 50.01),
+        (49,),
+    ),
+    "twelve-volt-tap": (
+        lambda s: ids(
+            check_wiring(
+                install(Bank(Battery("agm", 12, 100), 2), 600.0, Plan(loads=Loads12V(2, 4, s)))
+            )
+        ),
+        ("converter", "own battery"),
+        ("end taps",),
+    ),
+}
