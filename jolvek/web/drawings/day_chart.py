@@ -164,7 +164,7 @@ def _events(events: tuple[Event, ...], frame: Frame) -> str:
         level = "block" if e.kind in ("empty", "no-way") else "caution"
         anchor, aside = ("end", -6) if x > frame.x1 - 110 else ("start", 6)
         body = circle(x, y, 4) + text(x + aside, lift, _WORDS[e.kind], anchor=anchor)
-        out.append(tag("g", body, cls=f"event is-{level}"))
+        out.append(tag("g", body, cls=f"event at-{level}"))
     return "".join(out)
 
 
