@@ -4,7 +4,6 @@ runtime.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -150,78 +149,20 @@ def current_a(bank: Bank, power_w: ArrayLike) -> Array:
     return np.asarray(np.asarray(power_w, dtype=float) / bank.nominal_v)
 
 
-def mixed(packs: Sequence[Battery]) -> Finding | None:
-    """The finding against a bank of unlike packs; None where all are alike in chemistry, volts,
-    amp-hours and make.
-
-    >>> mixed([Battery("agm", 12, 100), Battery("agm", 12, 80)]).text[:40]
-    'The bank mixes capacities (100 and 80 Ah'
-    """
-    if not packs:
-        return None
-    checks = (
-        ("chemistries", [p.chem.name for p in packs], ""),
-        ("voltages", [f"{p.nominal_voltage_v:g}" for p in packs], " V"),
-        ("capacities", [f"{p.capacity_ah:g}" for p in packs], " Ah"),
-        ("makes", [p.name for p in packs], ""),
-    )
-    for what, values, unit in checks:
-        seen = list(dict.fromkeys(values))
-        if len(seen) > 1:
-            return find("mixed-bank", what=f"{what} ({' and '.join(seen)}{unit})")
-    return None
-
-
-@dataclass(frozen=True)
-class Turns:
-    """Banks used one after the other: seconds each, and what the last one keeps in Wh."""
-
-    seconds: tuple[float, ...]
-    kept_wh: float
-
-    @property
-    def total_s(self) -> float:
-        """All together, without the time to swap."""
-        return sum(self.seconds)
-
-
-def in_turn(
-    banks: Sequence[Bank], power_w: float, reserve: float = 0.2, motor_min_v: float = 0.0
-) -> Turns:
-    """Banks swapped in turn at a constant power: all but the last are used up, the last keeps the
-    reserve of all.
-
-    The packs may differ in size and chemistry, for they are never joined. Where the last cannot
-    hold the whole reserve, the one before it is swapped earlier. Raises ValueRefused for no bank.
-
-    >>> one = Bank(Battery("nmc", 25.9, 30))
-    >>> t = in_turn([one, one], 500.0)
-    >>> round(t.total_s / float(runtime_s(one, 500.0, 0.2)), 1)
-    2.0
-    """
-    if not banks:
-        raise ValueRefused("banks", len(banks), "at least one")
-    keep = reserve * sum(b.energy_wh for b in banks)
-    out: list[float] = []
-    for i in range(len(banks) - 1, -1, -1):
-        share = min(keep / banks[i].energy_wh, 1.0)
-        keep -= share * banks[i].energy_wh
-        out.append(float(runtime_s(banks[i], power_w, share, motor_min_v)) if share < 1 else 0.0)
-    return Turns(tuple(reversed(out)), reserve * sum(b.energy_wh for b in banks))
-
-
 HOT_C, COLD_C = 45.0, 5.0
+BAY_WARMER_C = 10.0  # than the air, closed and in the sun; common practice, no source
 VOLTS_DANGEROUS = 60.0  # DC: touching it can kill; IEC 60364-4-41, from memory
 
 
-def weather(bank: Bank) -> list[Finding]:
-    """What heat and cold do to the bank.
+def weather(bank: Bank, in_bay: bool = False) -> list[Finding]:
+    """What heat and cold do to the bank, which a bay makes warmer.
 
     >>> [f.rule for f in weather(Bank(Battery("lfp", 25.6, 50), temperature_c=0.0))]
     ['bank-cold']
     """
-    if bank.temperature_c > HOT_C:
-        return [find("bank-hot", bank.temperature_c, HOT_C)]
+    hot_c = bank.temperature_c + (BAY_WARMER_C if in_bay else 0.0)
+    if hot_c > HOT_C:
+        return [find("bank-hot", hot_c, HOT_C)]
     if bank.temperature_c < COLD_C:
         return [
             find(

@@ -6,19 +6,43 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from jolvek.core.base.arrays import Index
+from jolvek.core.base.arrays import Index, Mask
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.electric.discharge import ocv_ratio
+from jolvek.core.electric.serving import suits
 from jolvek.core.rules.facts import BankFacts
 
 MID_SOC = 0.6  # a bank below the motor's lowest here is of another voltage
 
 
+def own_suits(batteries: Sequence[Battery], series: Index, own_charger_v: float | None) -> Mask:
+    """Which banks (B,) the customer's own charger suits, or their packs one by one ashore: by the
+    volts at the end of its charge; none where the customer has none.
+
+    >>> own_suits([Battery("lfp", 25.6, 100)] * 2, np.array([1, 2]), 58.4).tolist()
+    [False, True]
+    """
+    if own_charger_v is None:
+        return np.zeros(len(batteries), dtype=bool)
+    full = np.array([b.charge_v for b in batteries], dtype=float)
+    lithium = np.array([b.chem.lithium for b in batteries], dtype=bool)
+    whole, single = (
+        suits(volts, volts, lithium, own_charger_v, own_charger_v)
+        for volts in (np.asarray(series) * full, full)
+    )
+    return np.asarray(np.logical_or(whole, single))
+
+
 def bank_facts(
-    batteries: Sequence[Battery], series: Index, parallel: Index, kept_share: float
+    batteries: Sequence[Battery],
+    series: Index,
+    parallel: Index,
+    kept_share: float,
+    charged: Mask | bool = True,
 ) -> BankFacts:
-    """The facts of banks (B,): a battery, packs in series, strings in parallel each.
+    """The facts of banks (B,): a battery, packs in series, strings in parallel each, and whether
+    something charges it.
 
     >>> one = np.array([1])
     >>> f = bank_facts([Battery("lfp", 25.6, 100, max_continuous_a=100)], one, 2 * one, 0.2)
@@ -44,6 +68,7 @@ def bank_facts(
         peak_a=p * peak,
         most_series=most_s,
         most_parallel=most_p,
+        charged=charged,
     )
 
 

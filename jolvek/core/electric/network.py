@@ -15,7 +15,6 @@ from jolvek.core.electric.wire_sizes import (
     COPPER_PER_K,
     DROP,
     IEC_OHM_KM,
-    MOST_FUSE_SHARE,
     RUNNING_C,
 )
 from jolvek.core.rules.findings import Finding, find
@@ -206,10 +205,6 @@ def check_wiring(netlist: Netlist) -> list[Finding]:
         out.append(find("voltage-dangerous", bank.full_v, VOLTS_DANGEROUS))
     if plan.connector_a is not None and netlist.motor_a > plan.connector_a * (1 + 1e-9):
         out.append(find("connector-limit", netlist.motor_a, plan.connector_a))
-    for name, fuse in netlist.fuses.items():
-        if not fuse.fits_cable:
-            guarded = [w.size.allowed_a for w in netlist.wires if name in (w.a[0], w.b[0])]
-            out.append(find("fuse-cable", fuse.rating_a, MOST_FUSE_SHARE * min(guarded)))
     lost = drop_to_motor_v(netlist) / bank.nominal_v
     if lost > DROP["motor"] * (1 + 1e-6):
         out.append(find("voltage-drop", lost, DROP["motor"], cure_size=SHORTER))

@@ -12,7 +12,6 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.rules.findings import Finding, find
 
 # 33 CFR 183.425 Table 5, conductors insulated for 105 °C, under 50 V, outside engine spaces:
 # (AWG, A)
@@ -251,32 +250,3 @@ def fuse(
     volts = next((v for v in FUSE_VOLTS if v >= full_v), FUSE_VOLTS[-1])
     fits = rating <= MOST_FUSE_SHARE * allowed * (1 + 1e-9)
     return Fuse(rating, FUSE_WITHIN_M, short_circuit_a, fits, volts)
-
-
-def check_cable(
-    size_mm2: float,
-    current_a: float,
-    there_and_back_m: float,
-    voltage_v: float,
-    circuit: str = "motor",
-    engine_space: bool = False,
-) -> list[Finding]:
-    """What is to be said of a cable that is there already: too many amps, too much drop. Errors as
-    `cable`.
-
-    >>> [f.rule for f in check_cable(10, 100.0, 6.0, 24.0)]
-    ['ampacity', 'voltage-drop']
-    """
-    right = cable(current_a, there_and_back_m, voltage_v, circuit, engine_space)
-    cure = (
-        f"{right.runs} × {right.size_mm2:g} mm²"
-        if right.runs > 1
-        else f"{right.size_mm2:g} mm² (AWG {right.awg})"
-    )
-    out, most = [], allowed_a(size_mm2, engine_space)
-    if current_a > most * (1 + 1e-9):
-        out.append(find("ampacity", current_a, most, size=f"{size_mm2:g} mm²", cure_size=cure))
-    lost = drop_v(size_mm2, current_a, there_and_back_m) / voltage_v
-    if lost > DROP[circuit] * (1 + 1e-9):
-        out.append(find("voltage-drop", lost, DROP[circuit], cure_size=cure))
-    return out

@@ -115,6 +115,7 @@ class Day:
         "wind_m_s": (-30, 30),
         "current_m_s": (-6, 6),
         "charge_h": (0.5, 240),
+        "own_charger_v": (3, 500),
         "max_lift_kg": (1, 500),
         "budget": (1, 1e07),
         "max_noise_db": (10, 140),
@@ -135,6 +136,7 @@ class Day:
     wind_m_s: float = 0.0
     current_m_s: float = 0.0
     charge_h: float = 10.0
+    own_charger_v: float | None = None  # at the end of its charge; None: the customer has none
     max_lift_kg: float | None = None
     budget: float | None = None
     hands_free: bool = False

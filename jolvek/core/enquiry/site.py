@@ -77,6 +77,7 @@ class Site:
     transom_thickness_m: float | None = None
     transom_width_m: float | None = None
     remote_steering: bool = False
+    petrol_aboard: bool = False
     max_motor_kg: float | None = None
     max_load_kg: float | None = None
     max_people: int | None = None

@@ -12,7 +12,7 @@ import numpy as np
 
 from jolvek.core.electric import charging
 from jolvek.core.electric.bank import Bank
-from jolvek.core.electric.bank_facts import bank_facts
+from jolvek.core.electric.bank_facts import bank_facts, own_suits
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.chemistry import end_soc
@@ -21,6 +21,7 @@ from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.fit.fit_facts import Hung
 from jolvek.core.fit.hanging import motor_ahead_m, seat_m
+from jolvek.core.fit.inspected import inspected, precautions
 from jolvek.core.fit.judged import electrics, hard, in_the_water, on_the_boat, plates, wishes
 from jolvek.core.fit.leg import Leg, leg
 from jolvek.core.fit.stowage import Stowed, stow
@@ -116,9 +117,12 @@ class Fitted:
         """What motor and bank ask of each other."""
         one = np.ones(1, dtype=int)
         kept = self.need.day.kept_share
-        packs = bank_facts([self.battery.spec], self.series * one, self.parallel * one, kept)
-        own = np.array([[self.own_pack]])
-        return pair_facts(motor_facts([self.motor.spec]), packs, own)
+        own = own_suits([self.battery.spec], self.series * one, self.need.day.own_charger_v)
+        charged = own | (self.charger is not None)
+        layout = (self.series * one, self.parallel * one)
+        packs = bank_facts([self.battery.spec], *layout, kept, charged)
+        takes = np.array([[self.own_pack]])
+        return pair_facts(motor_facts([self.motor.spec]), packs, takes)
 
     @cached_property
     def displacement_kg(self) -> float:
@@ -255,6 +259,11 @@ class Fitted:
         return max(self.motor.spec.weight_kg, self.battery.spec.weight_kg)
 
     @cached_property
+    def precautions(self) -> list[Finding]:
+        """What goes with every job of this kind."""
+        return precautions(self)
+
+    @cached_property
     def findings(self) -> list[Finding]:
         """Everything the rule book says, worst first, each rule once."""
         checks: tuple[Callable[[Fitted], list[Finding]], ...] = (
@@ -263,6 +272,7 @@ class Fitted:
             in_the_water,
             wishes,
             electrics,
+            inspected,
         )
         found = [
             *self.hard_findings,

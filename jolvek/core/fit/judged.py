@@ -164,7 +164,7 @@ def electrics(f: Fitted) -> list[Finding]:
     >>> [x.rule for x in electrics(f)]
     ['first-charge']
     """
-    out = weather(f.bank)
+    out = weather(f.bank, bool(f.stowed[0]))
     if f.charger is not None:
         out += charging.check_charging(
             f.bank,

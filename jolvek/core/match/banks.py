@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from jolvek.core.base.arrays import Array, Index
-from jolvek.core.electric.bank_facts import bank_facts
+from jolvek.core.base.arrays import Array, Index, Mask
+from jolvek.core.electric.bank_facts import bank_facts, own_suits
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.chemistry import chemistry, end_soc
 from jolvek.core.electric.serving import hours, ways
@@ -66,7 +66,10 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
     volts = np.array([b.nominal_voltage_v for b in spec], dtype=float)
     full = np.array([b.charge_v for b in spec], dtype=float)
     ah = np.array([b.capacity_ah for b in spec], dtype=float)
-    bank, charger, charge_h = _chargers(_Layouts(s, p, chem, volts, full, ah, names), shelf, need)
+    own = own_suits(spec, s, need.day.own_charger_v)
+    layouts = _Layouts(s, p, chem, volts, full, ah, names)
+    bank, charger, charge_h = _chargers(layouts, shelf, need, own)
+    charged = own[bank] | (charger >= 0)
     charger_price = np.array([0.0, *(c.price for c in shelf.chargers)])[charger + 1]
     packs, kg = (s * p)[bank], np.array([b.weight_kg for b in spec], dtype=float)[bank]
     price = np.array([shelf.batteries[k].price for k in i], dtype=float)[bank]
@@ -84,7 +87,7 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
         charge_h,
         names,
         chem[bank],
-        bank_facts([spec[k] for k in bank], s[bank], p[bank], need.day.kept_share),
+        bank_facts([spec[k] for k in bank], s[bank], p[bank], need.day.kept_share, charged),
         rejected,
     )
 
@@ -130,9 +133,9 @@ class _Layouts:
     names: tuple[str, ...]
 
 
-def _chargers(b: _Layouts, shelf: Shelf, need: Need) -> tuple[Index, Index, Array]:
+def _chargers(b: _Layouts, shelf: Shelf, need: Need, own: Mask) -> tuple[Index, Index, Array]:
     """(bank, charger, hours) rows: per bank the cheapest charger and the cheapest that fills it in
-    the hours given; −1: none.
+    the hours given; −1: none on the shelf, or the customer's own.
     """
     n = b.volts.size
     if not shelf.chargers or not n:
@@ -142,7 +145,7 @@ def _chargers(b: _Layouts, shelf: Shelf, need: Need) -> tuple[Index, Index, Arra
     in_time = takes <= need.day.charge_h
     rows = np.arange(n)
     cheapest = np.argmin(np.where(np.isfinite(takes), price, np.inf), axis=1)
-    none = ~np.isfinite(takes).any(axis=1)
+    none = own | ~np.isfinite(takes).any(axis=1)
     quick = np.argmin(np.where(in_time, price, np.inf), axis=1)
     more = ~none & in_time.any(axis=1) & (quick != cheapest)
     bank = np.concatenate((rows, rows[more]))

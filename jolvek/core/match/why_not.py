@@ -164,13 +164,13 @@ _WHY = {
     "voltage-high": "its voltage is too high for every motor that fits this boat",
     "voltage-low": "its voltage is too low for every motor that fits this boat",
     **dict.fromkeys(_BY_AMPS, _AMPS),
+    "no-charger": "no charger on the shelf suits it",
 }
 _HOW = {
     "voltage-high": "Take a battery of lower voltage.",
     "voltage-low": "Take a battery of higher voltage.",
-    **dict.fromkeys(
-        ("current-continuous", "current-peak", "bms-limit", "connector-limit"), _LARGER
-    ),
+    **dict.fromkeys(_BY_AMPS, _LARGER),
+    "no-charger": "Order a charger for it, or take another battery.",
 }
 
 

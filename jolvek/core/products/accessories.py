@@ -18,6 +18,7 @@ ACCESSORIES = (
     "safety",
     "other",
 )
+MEASURES = ("", "voltage", "charge")
 
 
 @dataclass(frozen=True)
@@ -69,12 +70,13 @@ class Accessory:
     RANGES: ClassVar[checked.Ranges] = {
         "mass_kg": (0, 500),
     }
-    CHOICES: ClassVar[checked.Choices] = {"kind": ACCESSORIES}
+    CHOICES: ClassVar[checked.Choices] = {"kind": ACCESSORIES, "measures": MEASURES}
     TEXTS: ClassVar[checked.Counts] = {"text": 400}
 
     kind: str
     text: str = ""
     mass_kg: float | None = None
+    measures: str = ""  # of a gauge: voltage alone, or the charge that flows
     name: str = ""
 
     def __post_init__(self) -> None:

@@ -48,6 +48,7 @@ class Motor:
     propeller_rpm: float | None = None
     static_thrust_n: float | None = None
     controller_max_a: float | None = None
+    ignition_protected: bool | None = None  # makes no spark that lights petrol vapour
     name: str = ""
 
     def __post_init__(self) -> None:

@@ -165,14 +165,6 @@ RULES = (
         holds=predicates.connector_limit,
     ),
     Rule(
-        "mixed-bank",
-        "block",
-        "electrics",
-        "The bank mixes {what}: the weaker pack is overcharged and run flat by the others.",
-        "Use packs of one type, age and capacity, joined at equal voltage.",
-        COMMON,
-    ),
-    Rule(
         "gauge-lithium",
         "caution",
         "electrics",

@@ -81,6 +81,7 @@ class BankFacts:
     peak_a: Array
     most_series: Array
     most_parallel: Array
+    charged: Mask | bool = True  # a charger is chosen, or the customer's own suits
 
 
 @dataclass(frozen=True)

@@ -156,6 +156,11 @@ def fuse_most(f: PairFacts) -> Held:
     return at_most(f.fuse_a, f.most_fuse_a)
 
 
+def has_charger(f: PairFacts) -> Held:
+    """A charger is chosen, or the customer's own suits the bank."""
+    return Held(f.bank.charged, f.bank.charge_v)
+
+
 def awash(f: SetupFacts) -> Held:
     """All that floats against what sinks her to the sheer."""
     return Held(f.displacement_kg < f.awash_kg, f.displacement_kg, f.awash_kg)

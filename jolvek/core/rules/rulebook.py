@@ -8,11 +8,20 @@ from jolvek.core.rules import (
     day_rules,
     electric_rules,
     fitting_rules,
+    inspection_rules,
     limit_rules,
     water_rules,
     wiring_rules,
 )
 from jolvek.core.rules.rule import Rule
 
-_TOPICS = (electric_rules, day_rules, limit_rules, water_rules, fitting_rules, wiring_rules)
+_TOPICS = (
+    electric_rules,
+    inspection_rules,
+    day_rules,
+    limit_rules,
+    water_rules,
+    fitting_rules,
+    wiring_rules,
+)
 RULES: dict[str, Rule] = {r.id: r for r in chain.from_iterable(t.RULES for t in _TOPICS)}

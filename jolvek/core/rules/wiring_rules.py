@@ -84,28 +84,12 @@ RULES = (
         COMMON,
     ),
     Rule(
-        "ampacity",
-        "block",
-        "wiring",
-        "{figure:.0f} A are too much for {size}, which carries {limit:.0f} A.",
-        "Take {cure_size}.",
-        "33 CFR 183.425 Table 5",
-    ),
-    Rule(
         "voltage-drop",
         "caution",
         "wiring",
         "{figure:.1%} of the voltage is lost in the cable; {limit:.0%} is the usual limit.",
         "Take {cure_size}.",
         COMMON,
-    ),
-    Rule(
-        "fuse-cable",
-        "block",
-        "wiring",
-        "A fuse of {figure:.0f} A does not protect this cable: at most {limit:.0f} A would.",
-        "Take the next larger cable.",
-        "33 CFR 183.455",
     ),
     Rule(
         "strings-uneven",

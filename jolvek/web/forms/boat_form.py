@@ -49,6 +49,7 @@ class BoatForm(FlaskForm):
     family = FamilyField("Kind of boat")
     bottom = RadioField("Bottom", choices=[SelectChoice(b, b) for b in BOTTOMS], default="clean")
     remote_steering = BooleanField("remote steering")
+    petrol_aboard = BooleanField("petrol aboard")
     places = ChecksField(
         "Mounting places",
         choices=[SelectChoice(k, v.split(" ", 1)[-1]) for k, v in PLACES.items()],
@@ -171,6 +172,7 @@ def enquiry_from(form: BoatForm, before: Enquiry) -> Enquiry:
         places=tuple(d["places"] or default_places(d["family"])),
         bays=bays_from(form, before.need.site.bays),
         remote_steering=bool(d["remote_steering"]),
+        petrol_aboard=bool(d["petrol_aboard"]),
         **{k: v for k, v in limits.items() if v is not None},
     )
     need = replace(before.need, hull=hull, load=load, site=site, water=Water(d["water"] or "salt"))
@@ -192,6 +194,7 @@ def values_of(enquiry: Enquiry) -> dict[str, Any]:
         "gear": need.load.gear_kg,
         "water": need.water.kind,
         "remote_steering": need.site.remote_steering,
+        "petrol_aboard": need.site.petrol_aboard,
         "seats": ", ".join(f"{kg:g}" for kg in need.load.seat_kg),
     }
     return out | bay_values(need.site.bays)

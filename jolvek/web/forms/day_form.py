@@ -32,6 +32,13 @@ _FIELDS = (  # the record's key, the field's name, label, quantity, hint
     ("reserve", "reserve", "Share kept", "share", ""),
     ("speed_limit_m_s", "limit", "Speed limit", "speed", ""),
     ("temperature_c", "temperature", "Battery temperature", "celsius", ""),
+    (
+        "own_charger_v",
+        "own_charger",
+        "Own charger, V",
+        "number",
+        "at the end of the charge, where the customer has one",
+    ),
     ("hotel_w", "hotel", "Other loads", "power", "lights, fridge, instruments"),
     ("solar_w", "solar", "Solar panels", "power", "rated, lying flat"),
     ("latitude_deg", "latitude", "Latitude", "angle", ""),

@@ -5,9 +5,8 @@ from dataclasses import replace
 import pytest
 
 from jolvek import demo
-from jolvek.core.base.errors import ValueRefused
 from jolvek.core.electric import charging
-from jolvek.core.electric.bank import Bank, in_turn, mixed, runtime_s
+from jolvek.core.electric.bank import Bank, runtime_s
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.chemistry import chemistry, cycle_life
@@ -27,25 +26,6 @@ DINGHY = Setup(
     Motor(1200, voltage_v=24, mass_kg=14),
     Bank(Battery("lfp", 25.6, 50)),
 )
-
-
-def test_two_packs_in_turn_go_nearly_twice_as_far_and_keep_the_reserve_in_the_last():
-    one, two = Bank(PACK), in_turn([Bank(PACK), Bank(PACK)], 500.0, 0.2)
-    assert two.seconds[0] > float(runtime_s(one, 500.0, 0.2)) > two.seconds[1]
-    assert two.kept_wh == pytest.approx(0.2 * 2 * PACK.energy_wh)
-
-
-def test_a_spare_of_another_size_and_kind_is_used_in_turn_but_never_joined():
-    small, large = Bank(Battery("agm", 24, 40)), Bank(PACK)
-    assert in_turn([large, small], 300.0).total_s > in_turn([large], 300.0).total_s
-    assert (
-        mixed([small.battery, large.battery]).rule == "mixed-bank" and mixed([PACK, PACK]) is None
-    )
-
-
-def test_no_bank_is_refused():
-    with pytest.raises(ValueRefused, match="at least one"):
-        in_turn([], 300.0)
 
 
 @pytest.mark.parametrize(

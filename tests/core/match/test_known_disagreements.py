@@ -7,6 +7,7 @@ import pytest
 
 from jolvek import demo
 from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.charging import Charger
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.enquiry.site import Site
 from jolvek.core.fit.fitted import Fitted
@@ -116,12 +117,41 @@ def test_a_36_v_pack_never_serves_a_48_v_motor():
 def test_a_lead_battery_without_stated_amps_is_a_caution_in_both():
     motor = Item("m", "M", "m", 900.0, Motor(1200, voltage_v=12, mass_kg=9), "outboard", (0.381,))
     agm = Item("agm", "M", "agm", 200.0, Battery("agm", 12, 100, 28))
-    m = match(DINGHY, replace(sample(), motors=(motor,), batteries=(agm,)))
+    quay = Item("c", "M", "c", 90.0, Charger(12, 15, ("agm",)))
+    m = match(DINGHY, replace(sample(), motors=(motor,), batteries=(agm,), chargers=(quay,)))
     assert (1, 1) in layouts(m)
-    f = Fitted(DINGHY, motor, agm, sample().mounts[0], shaft_m=0.381)
+    f = Fitted(DINGHY, motor, agm, sample().mounts[0], quay, shaft_m=0.381)
     assert worst(f.findings) == "caution" and "current-unknown" in {x.rule for x in f.findings}
 
 
 @pytest.mark.parametrize("key", ["approval_power_w", "approval_thrust_n", "max_motor_kg"])
 def test_the_smallest_limit_still_limits(key):
     assert not match(replace(DINGHY, site=Site(**{key: 1.0})), sample()).field.price.size
+
+
+def test_a_bank_that_nothing_charges_is_left_out_told_and_blocked_by_hand():
+    bare = replace(sample(), chargers=())
+    m = match(DINGHY, bare)
+    assert not m.field.price.size
+    assert all("no charger on the shelf suits it" in f.text for f in m.battery_reasons.values())
+    f = Fitted(DINGHY, bare.motors[0], bare.batteries[0], bare.mounts[0], shaft_m=0.381)
+    assert [x.rule for x in f.findings if x.level == "block"] == ["no-charger"]
+
+
+@pytest.mark.parametrize(
+    ("own_v", "listed"), [(29.2, True), (28.4, True), (14.6, False), (58.4, False)]
+)
+def test_the_customers_own_charger_is_asked_its_volts_and_saves_the_price(own_v, listed):
+    need = replace(DINGHY, day=replace(DINGHY.day, own_charger_v=own_v))
+    bare = match(need, replace(sample(), chargers=()))
+    assert bool(bare.field.price.size) == listed
+    if listed:
+        with_shelf = match(need, sample())
+        assert (with_shelf.supplies.charger == -1).all()
+        assert with_shelf.field.price.min() == bare.field.price.min()
+
+
+def test_no_demo_boat_is_offered_a_setup_that_nothing_charges():
+    for e in demo.enquiries():
+        m = match(e.need, demo.shelf())
+        assert (m.supplies.charger[m.field.supply] >= 0).all(), e.title

@@ -12,6 +12,8 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from jolvek import demo
+from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.charging import matches
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.hydro.hull import Load
 from jolvek.core.match.matching import against_the_boat, allowed_pairs, match
@@ -70,6 +72,7 @@ def case(seed):
             temperature_c=dice.uniform(-10, 35),
             reserve=dice.uniform(0, 0.4),
             wind_m_s=dice.uniform(-5, 10),
+            own_charger_v=rarely(lambda: dice.choice([14.6, 29.2, 29.4, 58.4])),
             legs=(),
         ),
     )
@@ -81,7 +84,12 @@ def case(seed):
         need = replace(need, site=replace(need.site, max_load_kg=kilos))
     other = dice.randrange(len(SHELF.batteries))
     batteries = [SHELF.batteries[i] for i in dict.fromkeys((battery, other))]
-    shelf = Shelf((SHELF.motors[motor],), tuple(batteries), (SHELF.mounts[mount],), ())
+    shelf = Shelf(
+        (SHELF.motors[motor],),
+        tuple(batteries),
+        (SHELF.mounts[mount],),
+        tuple(dice.sample(SHELF.chargers, 3)),
+    )
     return need, shelf, dice.randrange(4)
 
 
@@ -107,9 +115,10 @@ def every_setup(shelf):
 
 def blocks(need, shelf, setup):
     i, shaft, k, b, s, p = setup
-    f = Fitted(
-        need, shelf.motors[i], shelf.batteries[b], shelf.mounts[k], None, s, p, shaft_m=shaft
-    )
+    parts = (shelf.motors[i], shelf.batteries[b], shelf.mounts[k])
+    bank = Bank(parts[1].spec, s, p)
+    charger = next((c for c in shelf.chargers if matches(bank, c.spec)), None)
+    f = Fitted(need, *parts, charger, s, p, shaft_m=shaft)
     return [x for x in f.hard_findings if x.level == "block"]
 
 

@@ -14,12 +14,21 @@ from tests.core.rules.cases import (
     day_rules,
     electric_rules,
     fitting_rules,
+    inspection_rules,
     limit_rules,
     water_rules,
     wiring_rules,
 )
 
-TOPICS = (electric_rules, day_rules, limit_rules, water_rules, fitting_rules, wiring_rules)
+TOPICS = (
+    inspection_rules,
+    electric_rules,
+    day_rules,
+    limit_rules,
+    water_rules,
+    fitting_rules,
+    wiring_rules,
+)
 CASES = {rule: case for topic in TOPICS for rule, case in topic.CASES.items()}
 
 

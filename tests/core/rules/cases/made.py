@@ -57,16 +57,15 @@ def fit(
         mount or Mount("transom_clamp", 60, 2000),
     )
     c = Item("c", "M", "c", 100, charger) if charger else None
-    return ids(
-        Fitted(
-            need,
-            Item("m", "M", "m", 900, motor, style, noise_db=noise),
-            Item("b", "M", "b", 800, battery),
-            Item("k", "M", "k", 50, mount),
-            c,
-            **{"shaft_m": 0.381, **more},
-        ).findings
+    f = Fitted(
+        need,
+        Item("m", "M", "m", 900, motor, style, noise_db=noise),
+        Item("b", "M", "b", 800, battery),
+        Item("k", "M", "k", 50, mount),
+        c,
+        **{"shaft_m": 0.381, **more},
     )
+    return ids([*f.findings, *f.precautions])
 
 
 def at(site=None, day=None, hull=None, load=None, water=None):

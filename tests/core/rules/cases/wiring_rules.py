@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolvek.core.electric import charging, wire_sizes
+from jolvek.core.electric import charging
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
@@ -54,16 +54,10 @@ CASES = {
         (1.0, 1 / 24),
         (0.04, 0.0),
     ),
-    "ampacity": (lambda a: ids(wire_sizes.check_cable(16, a, 1.0, 48)), (129, 130), (131,)),
     "voltage-drop": (
         lambda m: ids(check_wiring(install(Bank(Battery("agm", 12, 100)), 3000.0, Plan(run_m=m)))),
         (2.0, 6.0),
         (29.0,),
-    ),
-    "fuse-cable": (
-        lambda share: {"fuse-cable"} if not wire_sizes.fuse(100, share * 100).fits_cable else set(),
-        (1.26, 1.25),
-        (1.249,),
     ),
     "strings-uneven": (
         lambda how: ids(
