@@ -66,7 +66,7 @@ class Site:
         "approval_from_year": (1900, 2200),
         "approval_to_year": (1900, 2200),
         "rake_deg": (-20, 45),
-        "rudder_chord_m": (0.02, 1.5),
+        "rudder_chord_m": (0, 1.5),
         "room_ahead_m": (0, 3),
     }
     CHOICES: ClassVar[checked.Choices] = {"places": tuple(PLACES)}
@@ -87,7 +87,7 @@ class Site:
     approval_to_year: int | None = None
     model_year: int | None = None
     rake_deg: float = 12.0
-    rudder_chord_m: float | None = None
+    rudder_chord_m: float | None = None  # of a blade hung at the stern; 0: none hangs there
     room_ahead_m: float | None = None  # from the motor's seat to a knee or bulkhead
 
     def __post_init__(self) -> None:

@@ -7,10 +7,11 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass
 
-from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.netlist import Wire
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.leg import Leg, trim_pin
+from jolvek.core.fit.mounting_work import checked, drilled, mounted
+from jolvek.core.rules.findings import Finding
 
 LIVELY_W_PER_KG = 6.0  # above, power is limited at first; common practice, no source
 LOW_CHARGE = 0.2
@@ -36,6 +37,9 @@ class Sheet:
     steps: tuple[str, ...]
     checks: tuple[str, ...]
     cautions: tuple[str, ...]
+    stops: tuple[Finding, ...]  # while one stands, the job is not to be begun
+    findings: tuple[Finding, ...]  # the others, worst first
+    precautions: tuple[Finding, ...]
 
 
 WIRING_H, CLIP_ON_H = 2.5, 0.5  # beside the mount; common practice, no source
@@ -111,24 +115,26 @@ def sheet(f: Fitted) -> Sheet:
     >>> len(x.steps) > 6, x.parts[0]
     (True, ('M12', '1'))
     """
-    return Sheet(settings(f), _tools(f), _parts(f), _spares(f), _steps(f), _checks(f), _cautions(f))
+    stops = tuple(x for x in f.findings if x.level == "block")
+    return Sheet(
+        settings(f),
+        _tools(f),
+        _parts(f),
+        _spares(f),
+        _steps(f),
+        _checks(f),
+        _cautions(f),
+        stops,
+        tuple(x for x in f.findings if x.level != "block"),
+        tuple(f.precautions),
+    )
 
 
 def _cautions(f: Fitted) -> tuple[str, ...]:
-    family = f.need.hull.family
-    out = [
-        "Kill cord first; motor free to turn, propeller clear of people.",
-        f"{f.netlist.motor_a:.0f} A: no tool across poles, cover the terminals, fuse at the"
-        " battery.",
-        "Lithium: its own management, matching charger, never charged below freezing."
-        if f.bank.chem.lithium
-        else "Lead-acid gives off hydrogen: ventilate the bay, no sparks.",
-    ]
-    if f.bank.full_v > VOLTS_DANGEROUS:
-        out.append(f"Above {VOLTS_DANGEROUS:.0f} V DC: a qualified marine electrician only.")
+    out = ["Kill cord first; motor free to turn, propeller clear of people."]
     if f.mount.spec.kind in ("pod", "stern_plate", "swing_arm"):
         out.append("Cutting the hull weakens it and voids approvals: ask its maker.")
-    if family.startswith("inflatable") or family == "rib":
+    if f.need.hull.fam.inflated or f.need.hull.family == "rib":
         out.append(
             "Inflatable: tubes about 3 psi, drop-stitch parts about 6 psi, before the motor's"
             " weight goes on."
@@ -136,13 +142,9 @@ def _cautions(f: Fitted) -> tuple[str, ...]:
     return tuple(out)
 
 
-def _drilled(f: Fitted) -> bool:
-    return bool(f.mount.spec.parts) and f.mount.spec.hours >= 1
-
-
 def _tools(f: Fitted) -> tuple[str, ...]:
     out = ["tape measure and spirit level", "socket set and screwdrivers", "multimeter"]
-    if _drilled(f):
+    if drilled(f):
         out += ["drill with depth stop", "sealant gun, masking tape"]
     if not f.clips_on:
         out += [
@@ -196,30 +198,24 @@ def _steps(f: Fitted) -> tuple[str, ...]:
     out = [
         "Unpack, compare with the parts list, write down serial numbers.",
         f"Charge fully before the first use{charge}.",
-        _mounted(f),
+        mounted(f),
     ]
     if f.leg is not None:
         out.append(
             f"Hang the motor; plate {_plate(f.leg)} the bottom at the transom, shaft upright with"
             " the boat loaded."
         )
-    out.append(
-        "Propeller: larger washer, drive pin centred, propeller, smaller washer, self-locking nut"
-        " nipped, not forced; anode last."
-    )
+    if f.motor.style in ("outboard", "pole"):
+        out.append(
+            "Propeller: larger washer, drive pin centred, propeller, smaller washer, self-locking"
+            " nut nipped, not forced; anode last."
+        )
     return (
         *out,
         *_wired(f),
         "Settings as above.",
         "Test forward, neutral, reverse on the water, not in the air for long.",
     )
-
-
-def _mounted(f: Fitted) -> str:
-    name = f.mount.spec.general.name.lower()
-    if _drilled(f):
-        return f"Fit the {name}: dry fit, mark, drill, seal every hole; nip bolts, do not force."
-    return f"Fit the {name}: square on its place, screws tight by hand, then the lock or lanyard."
 
 
 def _wired(f: Fitted) -> tuple[str, ...]:
@@ -238,7 +234,7 @@ def _wired(f: Fitted) -> tuple[str, ...]:
 def _checks(f: Fitted) -> tuple[str, ...]:
     out = [
         "kill cord stops the motor",
-        "tilts and locks at every stop; nothing in its sweep",
+        *checked(f),
         "no vibration, no air drawn in full turns",
         "charge shown and read together with the customer",
         "loaded trim looked at from the quay",

@@ -13,12 +13,16 @@ from jolvek.core.base.arrays import Array
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.site import Site
 from jolvek.core.fit.leg import rudder_clearance_m
+from jolvek.core.fit.trim import HEEL_MOST_DEG, TRIM_MOST_DEG
 from jolvek.core.hydro.floating import awash_kg
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.products.mounting import PLACES, TRANSOM_PLACES, Mount
 from jolvek.core.rules.facts import DriveFacts, NeedFacts, SetupFacts
 
 BEHIND_M = 0.20  # propeller's disc aft of the transom
+LEG_M = 0.08  # width of a leg; common practice, no source
+TILTED_M = 0.45  # further aft that the propeller stands with the motor up; common practice
+LIFTED_CHORDS = 2.5  # how far aft a lifted blade reaches; common practice, no source
 
 
 def need_facts(need: Need) -> NeedFacts:
@@ -95,8 +99,10 @@ def drive_facts(need: Need, hung: Hung, mounts: Sequence[Mount]) -> DriveFacts:
     )
 
 
-def setup_facts(need: Need, displacement_kg: Any) -> SetupFacts:
-    """The facts of setups by all that floats, in kg of any shape.
+def setup_facts(
+    need: Need, displacement_kg: Any, trim_deg: Any = 0.0, heel_deg: Any = 0.0
+) -> SetupFacts:
+    """The facts of setups by all that floats, in kg of any shape, and how she lies.
 
     >>> from jolvek.core.hydro.hull import Load
     >>> setup_facts(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)), 134.0).carried_kg
@@ -104,7 +110,9 @@ def setup_facts(need: Need, displacement_kg: Any) -> SetupFacts:
     """
     carried = displacement_kg - need.hull.mass_kg
     sinks = awash_kg(need.hull, need.water.density_kg_m3)
-    return SetupFacts(displacement_kg, carried, sinks, _most(need.site.max_load_kg))
+    most = (TRIM_MOST_DEG, HEEL_MOST_DEG)
+    load = _most(need.site.max_load_kg)
+    return SetupFacts(displacement_kg, carried, sinks, load, trim_deg, heel_deg, *most)
 
 
 def _most(limit: float | None) -> float:
@@ -133,12 +141,12 @@ def _places_there(site: Site, hull: Hull, mount: Mount) -> str:
 
 
 def _rudder_gaps_m(need: Need, diameter_m: Array, mounts: Sequence[Mount]) -> Array:
-    """Least distance (P, K) between a stern-hung rudder at any angle and the propeller of a motor
-    at the transom; nan where there is none.
+    """Least distance (P, K) between a stern-hung rudder at any angle and the motor at the transom,
+    blade and motor down and up; nan where there is none.
     """
     chord = need.site.rudder_chord_m
     out = np.full((diameter_m.size, len(mounts)), np.nan)
-    if chord is None:
+    if not chord:
         return out
     for k, mount in enumerate(mounts):
         if mount.general.place in TRANSOM_PLACES:
@@ -148,4 +156,9 @@ def _rudder_gaps_m(need: Need, diameter_m: Array, mounts: Sequence[Mount]) -> Ar
 
 @lru_cache(maxsize=4096)
 def _gap_m(offset_m: float, diameter_m: float, chord_m: float) -> float:
-    return rudder_clearance_m(offset_m, BEHIND_M, diameter_m, chord_m)
+    lifted = LIFTED_CHORDS * chord_m
+    return min(
+        rudder_clearance_m(offset_m, BEHIND_M, diameter_m, chord_m),
+        rudder_clearance_m(offset_m, BEHIND_M, LEG_M, lifted),
+        rudder_clearance_m(offset_m, BEHIND_M + TILTED_M, diameter_m, lifted),
+    )

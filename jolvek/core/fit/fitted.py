@@ -24,7 +24,7 @@ from jolvek.core.fit.hanging import motor_ahead_m, seat_m
 from jolvek.core.fit.inspected import inspected, precautions
 from jolvek.core.fit.judged import electrics, hard, in_the_water, on_the_boat, plates, wishes
 from jolvek.core.fit.leg import Leg, leg
-from jolvek.core.fit.stowage import Stowed, stow
+from jolvek.core.fit.stowage import CLIPPED_ABOVE_M, Stowed, bank_weights, stow
 from jolvek.core.fit.trim import Attitude, Weight, Yaw, attitude, crew, yaw
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.propulsor import static_thrust_n
@@ -162,29 +162,10 @@ class Fitted:
             hull.transom_m,
         )
         out = [*crew(hull, self.need.load), hung]
-        kilos = self.battery.spec.weight_kg
         if self.clips_on:
-            return [
-                *out,
-                Weight("battery", self.bank.mass_kg, ahead, mount.offset_m, hull.transom_m + 0.1),
-            ]
-        if not self.stowed[0]:
-            return [*out, Weight("battery", self.bank.mass_kg, 0.3 * hull.length_m, 0.0, 0.15)]
-        names = (
-            ["battery"]
-            if len(self.stowed[0]) == 1
-            else [f"battery {i}" for i in range(1, len(self.stowed[0]) + 1)]
-        )
-        return out + [
-            Weight(
-                name,
-                s.packs * kilos,
-                s.bay.ahead_m or 0.3 * hull.length_m,
-                s.bay.off_m,
-                s.bay.above_m + 0.1,
-            )
-            for name, s in zip(names, self.stowed[0], strict=True)
-        ]
+            above = hull.transom_m + CLIPPED_ABOVE_M
+            return [*out, Weight("battery", self.bank.mass_kg, ahead, mount.offset_m, above)]
+        return out + bank_weights(hull, self.battery.spec, self.bank.packs, self.stowed[0])
 
     @cached_property
     def attitude(self) -> Attitude:

@@ -30,11 +30,12 @@ def hard(f: Fitted) -> list[Finding]:
     ([], ['shaft-short'])
     """
     problem = f.stowed[1]
+    asked = f.attitude.trim_asked_deg, f.attitude.heel_asked_deg
     return [
         *judge.findings("need", need_facts(f.need)),
         *judge.findings("drive", drive_facts(f.need, f.hung, [f.mount.spec])),
         *judge.findings("pair", f.pair),
-        *judge.findings("setup", setup_facts(f.need, f.displacement_kg)),
+        *judge.findings("setup", setup_facts(f.need, f.displacement_kg, *asked)),
         *([problem] if problem else []),
     ]
 
@@ -76,6 +77,8 @@ def on_the_boat(f: Fitted) -> list[Finding]:
             find("bay-ventilation", bay=next(s.bay.name for s in stowed if not s.bay.ventilated))
         )
     if mount.general.place == "transom":
+        if need.hull.fam.sails and need.site.rudder_chord_m is None:
+            out.append(find("rudder-unknown"))
         tilt = largest_tilt_deg(need.site.room_ahead_m)
         if tilt < TILT_NEEDS_DEG:
             out.append(find("tilt-short", tilt, TILT_NEEDS_DEG))

@@ -7,6 +7,8 @@ from dataclasses import dataclass
 
 from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.site import Bay
+from jolvek.core.fit.trim import Weight
+from jolvek.core.hydro.hull import Hull
 from jolvek.core.rules.findings import Finding, find
 
 
@@ -80,6 +82,34 @@ def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed
         opens = min(lid.lid_length_m or 9, lid.lid_width_m or 9)
         return [], find("bay-lid", 1000 * sorted(sizes)[1], 1000 * opens, bay=lid.name)
     return [], find("bay-size", sum(room), packs, packs=packs, bay=names)
+
+
+CLIPPED_ABOVE_M = 0.1  # a clip-on pack's middle over the transom
+
+
+def bank_weights(
+    hull: Hull, battery: Battery, packs: int, stowed: Sequence[Stowed]
+) -> list[Weight]:
+    """The packs as weights where they are stowed, a third ahead of the stern where nobody said.
+
+    >>> from jolvek.core.hydro.hull import Hull
+    >>> bank_weights(Hull("kayak", 4.0, 0.8, 30), Battery("lfp", 12.8, 50, 6.0), 2, [])[0].mass_kg
+    12.0
+    """
+    kilos, somewhere = battery.weight_kg, 0.3 * hull.length_m
+    if not stowed:
+        return [Weight("battery", packs * kilos, somewhere, 0.0, 0.15)]
+    many = len(stowed) > 1
+    return [
+        Weight(
+            f"battery {i}" if many else "battery",
+            s.packs * kilos,
+            s.bay.ahead_m or somewhere,
+            s.bay.off_m,
+            s.bay.above_m + 0.1,
+        )
+        for i, s in enumerate(stowed, 1)
+    ]
 
 
 def _room(bay: Bay, battery: Battery) -> int:

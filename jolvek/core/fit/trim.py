@@ -11,7 +11,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import ArrayLike
 
+from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import GRAVITY_M_S2
 from jolvek.core.hydro.floating import WATERPLANE_COEFFICIENT, float_at
 from jolvek.core.hydro.hull import Hull, Load
@@ -53,6 +55,7 @@ PEDAL_RUDDER_M2 = 0.02  # blade of a kayak's rudder; common practice, no source
 RUDDER_LIFT = 0.8  # side force coefficient before it stalls
 PADDLE_ARM_M = 1.0
 YAW_MUCH = 1.0  # of what the helm answers
+TRIM_MOST_DEG, HEEL_MOST_DEG = 8.0, 15.0  # small angles end here
 
 
 @dataclass(frozen=True)
@@ -80,6 +83,8 @@ class Attitude:
     draught_fore_m: float
     trim_deg: float
     heel_deg: float
+    trim_asked_deg: float  # what the sums give before they are held to where they are valid
+    heel_asked_deg: float
     ahead_m: float  # centre of all weights
     above_m: float
     gm_m: float  # transverse metacentric height
@@ -123,8 +128,12 @@ def crew(hull: Hull, load: Load) -> list[Weight]:
     return out
 
 
-def _level_m(hull: Hull) -> float:
-    """Where the centre of all weights must be for level trim, m ahead of the stern."""
+def level_m(hull: Hull) -> float:
+    """Where the centre of all weights must be for level trim, m ahead of the stern.
+
+    >>> round(level_m(Hull("rigid_dinghy", 3.2, 1.45, 65)), 2)
+    1.27
+    """
     stern = (
         0.5 * (hull.length_m - hull.waterline_m)
         if hull.family in ("kayak", "canoe", "board")
@@ -139,8 +148,7 @@ def attitude(hull: Hull, weights: Sequence[Weight], water: Water | None = None) 
 
     BM = I/∇ with I_T = (0.1216 C_wp − 0.0410) L B³ and I_L = (0.350 C_wp² − 0.405 C_wp + 0.146) L³
     B per body (D'Arcangelo's fits, from memory), bodies' distance by Steiner, KB by Morrish. Valid
-    to about 8° of trim and 15° of heel; beyond, the angles are held there. A boat with no stability
-    left heels 90°.
+    to about 8° of trim and 15° of heel; beyond, the angles are held there.
 
     >>> h = Hull("rigid_dinghy", 3.2, 1.45, 65)
     >>> a = attitude(h, [Weight("one aft", 80, 0.3)])
@@ -148,20 +156,17 @@ def attitude(hull: Hull, weights: Sequence[Weight], water: Water | None = None) 
     (True, 0.0)
     """
     water = water or Water()
-    level = _level_m(hull)
+    level = level_m(hull)
     items = [Weight("hull", hull.mass_kg, level, 0.0, 0.45 * hull.depth_m), *weights]
     mass = sum(w.mass_kg for w in items)
     ahead, off, above = (
         sum(w.mass_kg * getattr(w, k) for w in items) / mass
         for k in ("ahead_m", "off_m", "above_m")
     )
-    floating = float_at(hull, mass, water.density_kg_m3)
-    draught = float(floating.draught_m)
-    gm, gm_long = (x - above for x in _metacentres_m(hull, draught, float(floating.volume_m3)))
-    trim = float(np.clip(np.degrees(np.arctan((level - ahead) / max(gm_long, 1e-3))), -8, 8))
-    heel = float(np.clip(np.degrees(np.arctan(off / max(gm, 1e-9))), -60, 60))
-    if gm <= 0:
-        heel = 90.0 if off >= 0 else -90.0
+    x = lies(hull, mass, ahead, off, above, water.density_kg_m3)
+    asked, heeled, draught = float(x.trim_deg), float(x.heel_deg), float(x.draught_m)
+    trim = float(np.clip(asked, -TRIM_MOST_DEG, TRIM_MOST_DEG))
+    heel = float(np.clip(heeled, -HEEL_MOST_DEG, HEEL_MOST_DEG))
     slope = float(np.tan(np.radians(trim)))
     return Attitude(
         mass,
@@ -170,16 +175,59 @@ def attitude(hull: Hull, weights: Sequence[Weight], water: Water | None = None) 
         draught - slope * (hull.waterline_m - level),
         trim,
         heel,
+        asked,
+        heeled,
         ahead,
         above,
-        float(gm),
-        float(gm_long),
-        float(mass * GRAVITY_M_S2 * gm_long * np.tan(np.radians(1))),
+        float(x.gm_m),
+        float(x.gm_long_m),
+        float(mass * GRAVITY_M_S2 * x.gm_long_m * np.tan(np.radians(1))),
     )
 
 
-def _metacentres_m(hull: Hull, draught: float, volume: float) -> tuple[float, float]:
-    """Heights above the keel of the transverse and the longitudinal metacentre."""
+@dataclass(frozen=True)
+class Lies:
+    """Angles as the sums give them, degrees, and what they come from; arrays of any one shape."""
+
+    trim_deg: Array
+    heel_deg: Array
+    draught_m: Array
+    gm_m: Array
+    gm_long_m: Array
+
+
+def lies(
+    hull: Hull,
+    mass_kg: ArrayLike,
+    ahead_m: ArrayLike,
+    off_m: ArrayLike,
+    above_m: ArrayLike,
+    density_kg_m3: float,
+) -> Lies:
+    """How a mass with its centre there lies (any shape), not held to small angles; without
+    stability she heels 90°.
+
+    >>> h = Hull("rigid_dinghy", 3.2, 1.45, 65)
+    >>> lies(h, 200.0, [1.3, 0.6], [0.0, 0.1], 0.4, 1026.0).trim_deg.round(0).tolist()
+    [-0.0, 7.0]
+    """
+    floating = float_at(hull, mass_kg, density_kg_m3)
+    above = np.asarray(above_m)
+    gm, gm_long = (z - above for z in metacentres_m(hull, floating.draught_m, floating.volume_m3))
+    lever, off = level_m(hull) - np.asarray(ahead_m), np.asarray(off_m)
+    trim = np.degrees(np.arctan2(lever, np.maximum(gm_long, 1e-3)))
+    heel = np.degrees(np.arctan2(off, np.maximum(gm, 1e-9)))
+    fallen = np.where(off >= 0, 90.0, -90.0)
+    return Lies(trim, np.where(gm > 0, heel, fallen), floating.draught_m, gm, gm_long)
+
+
+def metacentres_m(hull: Hull, draught: Array, volume: Array) -> tuple[Array, Array]:
+    """Heights above the keel of the transverse and the longitudinal metacentre (any shape).
+
+    >>> h = Hull("rigid_dinghy", 3.2, 1.45, 65)
+    >>> [round(float(z), 1) for z in metacentres_m(h, np.array(0.15), np.array(0.24))]
+    [1.0, 4.5]
+    """
     length, beam, n = hull.waterline_m, hull.body_waterline_beam_m, hull.body_count
     c = WATERPLANE_COEFFICIENT
     across = [(i - (n - 1) / 2) * hull.spacing_m for i in range(n)]
@@ -187,6 +235,18 @@ def _metacentres_m(hull: Hull, draught: float, volume: float) -> tuple[float, fl
     i_l = n * (0.350 * c * c - 0.405 * c + 0.146) * length**3 * beam
     kb = draught / 3 * (2.5 - hull.fam.block_coefficient / c)
     return kb + i_t / volume, kb + i_l / volume
+
+
+def moments_kg_m(weights: Sequence[Weight]) -> tuple[float, float, float]:
+    """Sums of mass times place: ahead, off, above.
+
+    >>> moments_kg_m([Weight("a", 2.0, 1.0, 0.5, 0.25)])
+    (2.0, 1.0, 0.5)
+    """
+    ahead, off, above = (
+        sum(w.mass_kg * getattr(w, key) for w in weights) for key in ("ahead_m", "off_m", "above_m")
+    )
+    return ahead, off, above
 
 
 def best_place_m(
@@ -204,7 +264,7 @@ def best_place_m(
     if mover is None:
         raise KeyError(name)
     others = [w for w in weights if w is not mover]
-    level = _level_m(hull)
+    level = level_m(hull)
     moment = sum(w.mass_kg * (level - w.ahead_m) for w in others)
     return float(np.clip(level + moment / max(mover.mass_kg, 1e-6), low_m, high_m))
 

@@ -38,6 +38,11 @@ class Family:
     sails: bool = False
 
     @property
+    def inflated(self) -> bool:
+        """Whether floor and tubes are air: no holes in them."""
+        return self.id.startswith("inflatable")
+
+    @property
     def said(self) -> str:
         """Its name within a sentence."""
         return self.name if self.name.isupper() else self.name.lower()

@@ -13,7 +13,8 @@ from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.chemistry import chemistry, end_soc
 from jolvek.core.electric.serving import hours, ways
 from jolvek.core.enquiry.need import Need
-from jolvek.core.fit.stowage import stow
+from jolvek.core.fit.stowage import bank_weights, stow
+from jolvek.core.fit.trim import moments_kg_m
 from jolvek.core.match.motors import Motors
 from jolvek.core.products.motor import WINDOW
 from jolvek.core.products.shelf import Shelf
@@ -45,6 +46,7 @@ class Supplies:
     chemistry: tuple[str, ...]
     chem_index: Index
     facts: BankFacts
+    moments_kg_m: Array  # (B, 3): ahead, off, above; nan where the pack clips onto the motor
     rejected: dict[int, Finding] = field(default_factory=dict)
 
 
@@ -60,8 +62,9 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
     """
     rows, rejected = _layouts(need, shelf, m)
     names = tuple(dict.fromkeys(item.spec.chemistry for item in shelf.batteries))
-    spec = [shelf.batteries[i].spec for i, _, _ in rows]
-    i, s, p = np.array(rows, dtype=int).reshape(len(rows), 3).T
+    spec = [shelf.batteries[row[0]].spec for row in rows]
+    i, s, p = np.array([row[:3] for row in rows], dtype=int).reshape(len(rows), 3).T
+    moments = np.array([row[3] for row in rows], dtype=float).reshape(len(rows), 3)
     chem = np.array([names.index(b.chemistry) for b in spec], dtype=int)
     volts = np.array([b.nominal_voltage_v for b in spec], dtype=float)
     full = np.array([b.charge_v for b in spec], dtype=float)
@@ -88,6 +91,7 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
         names,
         chem[bank],
         bank_facts([spec[k] for k in bank], s[bank], p[bank], need.day.kept_share, charged),
+        moments[bank],
         rejected,
     )
 
@@ -98,11 +102,15 @@ def _most_v(m: Motors) -> Array:
     return np.asarray(np.where(np.isnan(known), np.inf, known))
 
 
-def _layouts(
-    need: Need, shelf: Shelf, m: Motors
-) -> tuple[list[tuple[int, int, int]], dict[int, Finding]]:
-    """(battery, series, parallel) that some motor's voltage allows and a bay holds; why none."""
-    rows: list[tuple[int, int, int]] = []
+_Row = tuple[int, int, int, tuple[float, ...]]
+_CLIPPED = (np.nan, np.nan, np.nan)
+
+
+def _layouts(need: Need, shelf: Shelf, m: Motors) -> tuple[list[_Row], dict[int, Finding]]:
+    """(battery, series, parallel, moments) that some motor's voltage allows and a bay holds; why
+    none.
+    """
+    rows: list[_Row] = []
     rejected: dict[int, Finding] = {}
     top = float(np.max(_most_v(m), initial=0.0))
     for i, item in enumerate(shelf.batteries):
@@ -110,11 +118,12 @@ def _layouts(
         for s, p in itertools.product(range(1, MAX_PACKS + 1), range(1, MAX_PARALLEL + 1)):
             if s * p > MAX_PACKS or s * b.charge_v > top * SLACK:
                 continue
-            problem = None if item.clip_on else stow(need.site.bays, b, s * p)[1]
+            places, problem = stow(need.site.bays, b, s * p) if not item.clip_on else ([], None)
             if problem:
                 reason = reason or problem
                 continue
-            rows.append((i, s, p))
+            kilos = bank_weights(need.hull, b, s * p, places)
+            rows.append((i, s, p, _CLIPPED if item.clip_on else moments_kg_m(kilos)))
         if len(rows) == before:
             rejected[i] = reason or find("voltage-none", b.charge_v, top)
     return rows, rejected

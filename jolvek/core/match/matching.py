@@ -102,7 +102,7 @@ def allowed_pairs(
     d = drives(need, shelf, m)
     s = supplies(need, shelf, m)
     verdicts = compatible(shelf, m, s)
-    return m, d, s, verdicts, joined(need, d, s, verdicts, most)
+    return m, d, s, verdicts, joined(need, shelf, d, s, verdicts, most)
 
 
 def against_the_boat(need: Need) -> tuple[Finding, ...]:

@@ -12,6 +12,7 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fit_facts import setup_facts
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
+from jolvek.core.match.lying import angles_deg
 from jolvek.core.match.motors import Motors
 from jolvek.core.match.thinning import thin
 from jolvek.core.products.pair_facts import pair_facts
@@ -50,7 +51,9 @@ class Pairs:
     beaten: Set[int] = frozenset()  # batteries that thinning left out altogether
 
 
-def joined(need: Need, d: Drives, s: Supplies, verdicts: Verdicts, most: int) -> Pairs:
+def joined(
+    need: Need, shelf: Shelf, d: Drives, s: Supplies, verdicts: Verdicts, most: int
+) -> Pairs:
     """Every drive with every supply that passes all rules and floats, thinned to about `most`.
 
     >>> from jolvek.core.hydro.hull import Hull, Load
@@ -61,7 +64,7 @@ def joined(need: Need, d: Drives, s: Supplies, verdicts: Verdicts, most: int) ->
     >>> need = Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
     >>> m = motors(sample(), 1026.0)
     >>> d, s = drives(need, sample(), m), supplies(need, sample(), m)
-    >>> joined(need, d, s, compatible(sample(), m, s), 100).drive.size
+    >>> joined(need, sample(), d, s, compatible(sample(), m, s), 100).drive.size
     8
     """
     motors_n = verdicts["pack-own"].ok.shape[0]
@@ -73,5 +76,6 @@ def joined(need: Need, d: Drives, s: Supplies, verdicts: Verdicts, most: int) ->
         beaten = frozenset(before - set(s.battery[may.any(axis=0)].tolist()))
     drive, supply = np.nonzero(may)
     mass = need.hull.mass_kg + need.load.total_kg + d.mass_kg[drive] + s.mass_kg[supply]
-    floats = allowed(judge("setup", setup_facts(need, mass)), mass.shape)
+    angles = angles_deg(need, shelf, d, s, drive, supply, mass)
+    floats = allowed(judge("setup", setup_facts(need, mass, *angles)), mass.shape)
     return Pairs(drive[floats], supply[floats], mass[floats], thinned, beaten)

@@ -113,3 +113,7 @@ class SetupFacts:
     carried_kg: Any
     awash_kg: float
     most_carried_kg: float
+    trim_deg: Any = 0.0
+    heel_deg: Any = 0.0
+    most_trim_deg: float = np.inf
+    most_heel_deg: float = np.inf

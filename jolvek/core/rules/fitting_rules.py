@@ -64,13 +64,41 @@ RULES = (
         "block",
         "fitting",
         (
-            "The rudder swings into the propeller: {figure:.0f} mm of clearance, {limit:.0f} mm "
-            "are needed."
+            "The rudder swings into the motor, blade or motor up or down: {figure:.0f} mm of "
+            "clearance, {limit:.0f} mm are needed."
         ),
         "Move the bracket outboard, limit the rudder's angle, or mount the motor elsewhere.",
         OWN,
         scope="drive",
         holds=predicates.rudder_strikes,
+    ),
+    Rule(
+        "trim-beyond",
+        "block",
+        "fitting",
+        "She would lie {figure:.0f}° by the {way}; beyond {limit:.0f}° nothing here holds.",
+        "Move battery, people or gear towards the middle, or take a lighter setup.",
+        OWN,
+        scope="setup",
+        holds=predicates.trim_beyond,
+    ),
+    Rule(
+        "heel-beyond",
+        "block",
+        "fitting",
+        "She would heel {figure:.0f}° with nobody moving; beyond {limit:.0f}° nothing here holds.",
+        "Bring the weights to the centre line and lower, or take a lighter setup.",
+        OWN,
+        scope="setup",
+        holds=predicates.heel_beyond,
+    ),
+    Rule(
+        "rudder-unknown",
+        "caution",
+        "fitting",
+        "Her rudder is not given: nobody knows yet whether it swings into the motor.",
+        "Measure its blade from hinge to trailing edge, or say 0 where none hangs at the stern.",
+        OWN,
     ),
     Rule(
         "shaft-short",

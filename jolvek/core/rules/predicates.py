@@ -166,6 +166,17 @@ def awash(f: SetupFacts) -> Held:
     return Held(f.displacement_kg < f.awash_kg, f.displacement_kg, f.awash_kg)
 
 
+def trim_beyond(f: SetupFacts) -> Held:
+    """Trim against where its sums end."""
+    way = np.where(np.asarray(f.trim_deg) > 0, "stern", "bow")
+    return at_most(np.abs(f.trim_deg), f.most_trim_deg, way=way)
+
+
+def heel_beyond(f: SetupFacts) -> Held:
+    """Heel against where its sums end; without stability it is 90°."""
+    return at_most(np.abs(f.heel_deg), f.most_heel_deg)
+
+
 def plate_load(f: SetupFacts) -> Held:
     """People, gear and kit against the plate."""
     over = np.asarray(f.carried_kg) - f.most_carried_kg

@@ -15,6 +15,7 @@ from jolvek.core.rules import (
 )
 from jolvek.core.rules.rule import Rule
 
+ELECTRIC = ("electrics", "charging", "wiring", "precautions")  # topics of the wiring
 _TOPICS = (
     electric_rules,
     inspection_rules,

@@ -103,7 +103,7 @@ _FIELDS: tuple[tuple[type, str, str, str, str, bool, str], ...] = (
         "Rudder blade",
         "length",
         False,
-        "hinge to trailing edge; empty: none in the way",
+        "hung at the stern, hinge to trailing edge; 0: none hangs there",
     ),
     (
         Site,

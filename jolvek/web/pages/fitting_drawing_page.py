@@ -12,7 +12,7 @@ from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.leg import Leg, pod_wedge, shaft_choices, tiller_reach, trim_pin
 from jolvek.core.fit.trim import Attitude, Weight, attitude, best_place_m, crew
 from jolvek.core.rules.findings import Finding
-from jolvek.core.rules.rulebook import RULES
+from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.leg_drawing import drawn_leg, leg_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.drawings.weights_drawing import stern_view, weights_view
@@ -87,7 +87,7 @@ def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
         tuple(_weight_row(w, hull.length_m, u) for w in weights if _movable(f, w)),
         _figures(f, x, lying, weights, u),
         _shafts(f, lying, u),
-        tuple(k for k in f.findings if RULES[k.rule].topic == "fitting" and k.level != "note"),
+        tuple(k for k in f.findings if RULES[k.rule].topic not in ELECTRIC),
         read.refused,
         hull.length_m,
     )

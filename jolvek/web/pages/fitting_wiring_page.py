@@ -8,11 +8,12 @@ from markupsafe import Markup
 
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.netlist import Netlist, Wire, tap_imbalance_ah
-from jolvek.core.electric.network import check_wiring, drop_to_motor_v, resistance_ohm
+from jolvek.core.electric.network import drop_to_motor_v, resistance_ohm
 from jolvek.core.electric.network import string_currents_a as currents_a
 from jolvek.core.electric.wire_sizes import DROP, FUSE_SHARE, FUSE_WITHIN_M, OTHER_FUSE_SHARE
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
+from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.wiring_drawing import wiring_diagram
 
 TAKE_WORDS = {
@@ -34,6 +35,7 @@ class WiringPage:
     help_text: str
     diagram: Markup
     findings: tuple[Finding, ...]
+    precautions: tuple[Finding, ...]
     twelve_volt: str
     clips_on: bool
     cables: tuple[tuple[str, ...], ...]
@@ -61,7 +63,8 @@ def wiring_page(f: Fitted, refused: dict[str, str]) -> WiringPage:
         " what the cable carries (33 CFR 183.455 allows"
         f" {OTHER_FUSE_SHARE:g} times that below 50 V); sharing by Kirchhoff’s laws.",
         wiring_diagram(n),
-        tuple(check_wiring(n)),
+        tuple(k for k in f.findings if RULES[k.rule].topic in ELECTRIC),
+        tuple(f.precautions),
         _twelve_volt(f),
         f.clips_on,
         tuple(_cable(w) for w in n.wires),

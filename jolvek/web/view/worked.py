@@ -77,6 +77,12 @@ class Worked:
         return self.level == "block"
 
 
+def _gauge(pinned: Pinned) -> str:
+    """What the add-ons show of the charge: monitor, voltage, or empty."""
+    measured = {getattr(p.item.spec, "measures", "") for p in pinned.extras}
+    return "monitor" if "charge" in measured else "voltage" if "voltage" in measured else ""
+
+
 def work_out(need: Need, pinned: Pinned) -> Worked:
     """Performance and findings of one pinned setup on one boat."""
     item = {p.kind: p.item for p in pinned.parts}
@@ -91,5 +97,6 @@ def work_out(need: Need, pinned: Pinned) -> Worked:
             pinned.series,
             pinned.parallel,
             pinned.shaft_m,
+            _gauge(pinned),
         ),
     )

@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from jolvek import demo
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.charging import matches
+from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.hydro.hull import Load
 from jolvek.core.match.matching import against_the_boat, allowed_pairs, match
@@ -58,7 +59,7 @@ def case(seed):
         "model_year": dice.choice([None, dice.randint(2000, 2020)]),
         "approval_from_year": rarely(lambda: dice.randint(2005, 2015)),
         "rudder_chord_m": rarely(lambda: dice.uniform(0.1, 0.6)),
-        "bays": dice.choice([(), need.site.bays]),
+        "bays": dice.choice([(), need.site.bays, odd_bays(dice)]),
     }
     height = rarely(lambda: dice.uniform(0.25, 0.65)) or need.hull.transom_m
     power = rarely(lambda: dice.uniform(400, 8000))
@@ -91,6 +92,12 @@ def case(seed):
         tuple(dice.sample(SHELF.chargers, 3)),
     )
     return need, shelf, dice.randrange(4)
+
+
+def odd_bays(dice):
+    """One bay anywhere, so that she may lie badly."""
+    ahead, off = dice.uniform(0, 3), dice.choice([0.0, dice.uniform(-1, 1)])
+    return (Bay("odd", 0.9, 0.6, 0.5, None, ahead, off_m=off, above_m=dice.uniform(0, 1)),)
 
 
 def listed(need, shelf):

@@ -43,6 +43,29 @@ CASES = {
         (True,),
         (False,),
     ),
+    "rudder-unknown": (
+        lambda m: fit(
+            replace(SAIL, site=replace(SAIL.site, rudder_chord_m=m)), mount=BESIDE, shaft_m=0.508
+        ),
+        (0.0, 0.15),
+        (None,),
+    ),
+    "trim-beyond": (
+        lambda kg: fit(
+            at({"bays": (Bay("b", 0.8, 0.4, 0.3, 500, 0.5),)}, load={"people": 1}),
+            replace(LFP, mass_kg=kg),
+        ),
+        (11.6, 60),
+        (120, 230),
+    ),
+    "heel-beyond": (
+        lambda m: fit(
+            at({"bays": (Bay("b", 0.8, 0.4, 0.3, 500, 1.2, off_m=m),)}, load={"people": 1}),
+            replace(LFP, mass_kg=60),
+        ),
+        (0.0, 0.1),
+        (0.7,),
+    ),
     "rudder-strikes": (
         lambda m: fit(
             replace(SAIL, site=replace(SAIL.site, rudder_chord_m=m)), mount=BESIDE, shaft_m=0.508

@@ -1,0 +1,117 @@
+"""How each kind of mount is put on a boat, and what is looked at before she goes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from jolvek.core.fit.fitted import Fitted
+
+
+@dataclass(frozen=True)
+class Work:
+    """One kind of mount: how it goes on, how without holes where those are not allowed (empty: it
+    makes none), and what is checked.
+    """
+
+    step: str
+    without_holes: str
+    checks: tuple[str, ...]
+
+
+_DRILLED = "dry fit, mark, drill, seal every hole; nip bolts, do not force"
+_GLUED = (
+    "glue or strap on patches made for it, cured as their maker says; never drill tubes or floor"
+)
+_TILTS = "tilts and locks at every stop; nothing in its sweep"
+WORK: dict[str, Work] = {
+    "transom_clamp": Work(
+        "Set the clamp on the middle of the transom, square; screws tight by hand, then lock or"
+        " lanyard.",
+        "",
+        (_TILTS, "clamp screws tight again after the first ten minutes under power"),
+    ),
+    "quick_release": Work(
+        f"Bolt the bracket's plate through the transom: {_DRILLED}.",
+        f"Bracket's plate on the transom board: {_GLUED}.",
+        ("bracket locks with a click and lets go by its lever", _TILTS),
+    ),
+    "rowlock_pin": Work(
+        "Put the pin into the rowlock, its collar down to the gunwale; lanyard to the boat.",
+        "",
+        ("turns freely, lifts out, and its lanyard holds it",),
+    ),
+    "side_bar": Work(
+        "Bar square across the rails, clamps tight by hand; lanyard to the boat.",
+        "",
+        ("swings up and stays up", "bar does not creep along the rails at full power"),
+    ),
+    "stern_plate": Work(
+        f"Fit the stern plate: {_DRILLED}. Lead the steering lines to the pedals, slack taken out.",
+        f"Stern plate: {_GLUED}. Lead the steering lines to the pedals, slack taken out.",
+        ("pedals steer from stop to stop", "swings up and down by its line from the seat"),
+    ),
+    "fin_box": Work(
+        "Push the adapter into the fin box up to its stop and lock it; lead along the deck, clear"
+        " of feet.",
+        "",
+        ("adapter locked in the fin box", "fin clear of the ground as she is launched"),
+    ),
+    "pod": Work(
+        f"Ashore: shape the wedge to the hull, then the through-hull: {_DRILLED}.",
+        "",
+        ("no water at the through-hull after an hour afloat", "rudder free to both stops"),
+    ),
+    "swing_arm": Work(
+        f"Bolt the arm through the stern deck with a backing plate: {_DRILLED}.",
+        "",
+        ("swings up and locks; comes down by itself", "arm does not twist at full power"),
+    ),
+    "offset_bracket": Work(
+        f"Bolt the bracket through the transom beside the rudder: {_DRILLED}. Lock the motor"
+        " straight.",
+        f"Bracket beside the rudder: {_GLUED}. Lock the motor straight.",
+        (
+            "rudder from stop to stop, blade up and down, clear of the motor, up and down",
+            _TILTS,
+        ),
+    ),
+    "well": Work(
+        "Set the plate into the well and lock it; nothing left loose in the well.",
+        "",
+        ("lifts out and drops in without jamming", "well drains"),
+    ),
+}
+
+
+def drilled(f: Fitted) -> bool:
+    """Whether the boat gets holes for this mount; an inflatable never does.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> drilled(sample_fitted())
+    False
+    """
+    work = WORK[f.mount.spec.kind]
+    return _DRILLED in work.step and not f.need.hull.fam.inflated
+
+
+def mounted(f: Fitted) -> str:
+    """How the mount goes on this boat.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> mounted(sample_fitted())[:29]
+    'Set the clamp on the middle o'
+    """
+    work = WORK[f.mount.spec.kind]
+    return work.without_holes if work.without_holes and f.need.hull.fam.inflated else work.step
+
+
+def checked(f: Fitted) -> tuple[str, ...]:
+    """What is looked at of the mount before she goes.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> checked(sample_fitted())[0]
+    'tilts and locks at every stop; nothing in its sweep'
+    """
+    return WORK[f.mount.spec.kind].checks

@@ -1,0 +1,44 @@
+"""How the boat lies with each candidate: trim and heel over arrays, by core/fit/trim."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from jolvek.core.base.arrays import Array, Index
+from jolvek.core.enquiry.need import Need
+from jolvek.core.fit.hanging import motor_ahead_m
+from jolvek.core.fit.stowage import CLIPPED_ABOVE_M
+from jolvek.core.fit.trim import Weight, crew, level_m, lies, moments_kg_m
+from jolvek.core.match.banks import Supplies
+from jolvek.core.match.drives import Drives
+from jolvek.core.products.shelf import Shelf
+
+
+def angles_deg(
+    need: Need, shelf: Shelf, d: Drives, s: Supplies, drive: Index, supply: Index, mass_kg: Array
+) -> tuple[Array, Array]:
+    """Trim and heel (N,) of candidates by drive and supply, before they are held.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.match.matching import allowed_pairs
+    >>> from jolvek.core.products.shelf import sample
+    >>> need = Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2))
+    >>> _, d, s, _, p = allowed_pairs(need, sample())
+    >>> found = angles_deg(need, sample(), d, s, p.drive, p.supply, p.displacement_kg)
+    >>> found[0].round(1).tolist()[0], found[1].max()
+    (0.7, np.float64(0.0))
+    """
+    hull = need.hull
+    bare = Weight("hull", hull.mass_kg, level_m(hull), 0.0, 0.45 * hull.depth_m)
+    fixed = np.array(moments_kg_m([bare, *crew(hull, need.load)]))
+    mounts = [item.spec for item in shelf.mounts]
+    hung = np.array([(motor_ahead_m(need, k), k.offset_m, hull.transom_m) for k in mounts])
+    hung = hung.reshape(len(mounts), 3)
+    at = hung[d.mount]  # (D, 3)
+    clipped = np.isnan(s.moments_kg_m[:, 0])[supply]
+    rides = at[drive] + np.array([0.0, 0.0, CLIPPED_ABOVE_M])
+    banks = np.where(clipped[:, None], s.mass_kg[supply, None] * rides, s.moments_kg_m[supply])
+    total = fixed + (d.mass_kg[:, None] * at)[drive] + banks
+    ahead, off, above = (total / mass_kg[:, None]).T
+    found = lies(hull, mass_kg, ahead, off, above, need.water.density_kg_m3)
+    return found.trim_deg, found.heel_deg
