@@ -24,7 +24,8 @@ from jolvek.core.match.banks import supplies
 from jolvek.core.match.drives import drives
 from jolvek.core.match.matching import Match, match
 from jolvek.core.match.motors import motors
-from jolvek.core.match.ranking import pareto, picks, ranked
+from jolvek.core.match.picks import picks
+from jolvek.core.match.ranking import pareto, ranked
 from jolvek.core.predict.evaluate import evaluate, remembered_table
 from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup

@@ -8,7 +8,8 @@ import math
 from typing import Any
 
 from jolvek.core.match.matching import Match
-from jolvek.core.match.ranking import pareto, picks, ranked, score, steps
+from jolvek.core.match.picks import picks
+from jolvek.core.match.ranking import pareto, ranked, score, steps
 from jolvek.core.match.whole import fitted_of
 from jolvek.core.rules.findings import Finding
 
@@ -87,7 +88,13 @@ def answer(match: Match, most: int = 12) -> dict[str, Any]:
         "weights": dict(match.need.weights),
         "setups": [_judged(match, i, scores) for i in ranked(match, most)],
         "picks": [
-            {"pick": p.id, "title": p.title, **_setup(match, p.index, scores)} for p in picks(match)
+            {
+                "pick": p.id,
+                "title": p.title,
+                "misses": [{"what": w, "figure": x, "limit": most} for w, x, most in p.misses],
+                **_setup(match, p.index, scores),
+            }
+            for p in picks(match)
         ],
         "pareto": [_setup(match, int(i), scores) for i in pareto(match)[:200]],
         "steps": [{"budget": s.budget, **_setup(match, s.index, scores)} for s in steps(match)],

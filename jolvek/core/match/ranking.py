@@ -1,6 +1,4 @@
-"""Ranking: scores by visible weights, named picks, the Pareto set, and what the next step of money
-buys.
-"""
+"""Ranking: scores by visible weights, the Pareto set, and what the next step of money buys."""
 
 from __future__ import annotations
 
@@ -16,15 +14,6 @@ from jolvek.core.match.matching import Match
 
 SHORT_POOL = 4000
 GRID_CELLS = 4e6  # of the Pareto grid; coarser levels are taken past it
-
-
-@dataclass(frozen=True)
-class Pick:
-    """A candidate chosen for one reason."""
-
-    id: str
-    title: str
-    index: int
 
 
 @dataclass(frozen=True)
@@ -173,46 +162,6 @@ def _spread(
             banks.add(key)
             out.append(i)
     return out
-
-
-def picks(match: Match) -> list[Pick]:
-    """Named picks among setups that do the day; empty where none does.
-
-    >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> from jolvek.core.match.matching import match as run
-    >>> from jolvek.core.enquiry.need import Need
-    >>> from jolvek.core.products.shelf import sample
-    >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
-    >>> [p.id for p in picks(m)][:2]
-    ['cheapest', 'lightest']
-    """
-    f = match.field
-    does = np.nonzero(f.does_day)[0]
-    if not does.size:
-        return []
-    budget = match.need.day.budget
-    rows = [
-        ("cheapest", "does the day, cheapest", f.price),
-        ("lightest", "lightest to carry", f.lift_kg + 0.01 * f.mass_kg),
-        ("furthest", "goes furthest", -f.range_m),
-        ("fastest", "fastest", -f.top_speed_m_s),
-        (
-            "reserve",
-            "most in hand for the price",
-            -(f.range_m / max(match.need.day.distance_m, 1.0)) / f.price,
-        ),
-    ]
-    out = [Pick(key, title, _least(value, f.price, does)) for key, title, value in rows]
-    if budget:
-        out.append(Pick("budget", "best for the budget", int(does[np.argmax(score(match)[does])])))
-    return out
-
-
-def _least(value: Array, price: Array, rows: Index) -> int:
-    """The row with the least value, the cheapest among equals (to the third decimal)."""
-    rounded = np.round(value[rows], 3)
-    best = rows[rounded == rounded.min()]
-    return int(best[np.argmin(price[best])])
 
 
 def pareto(match: Match, most: int = 4000, fineness: float = 0.01) -> Index:

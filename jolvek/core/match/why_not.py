@@ -71,7 +71,7 @@ def _why_not_day(need: Need, field: Field, rows: Index) -> Finding:
         powers = field.power_at_wish_w[~np.isnan(field.power_at_wish_w)]
         if not powers.size:
             return find("too-slow-all", fastest, need.day.speed_m_s)
-        return find("too-slow", fastest, need.day.speed_m_s, watts=float(powers.max()))
+        return find("too-slow", fastest, need.day.speed_m_s, watts=float(powers.min()))
     if need.day.legs and not np.isfinite(field.day_wh[able]).any():
         return find("too-slow-all", fastest, max(leg.speed_m_s for leg in need.day.legs))
     far = int(able[int(np.argmax(np.maximum(field.spare_wh[able], -1e12)))])

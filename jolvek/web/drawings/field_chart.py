@@ -9,7 +9,7 @@ from markupsafe import Markup
 
 from jolvek.core.base.units import to_unit
 from jolvek.core.match.matching import Match
-from jolvek.core.match.ranking import Pick
+from jolvek.core.match.picks import Pick
 from jolvek.web.drawings.charts import Frame, nice_step, thousands
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, tag, text
 from jolvek.web.view.display import Units

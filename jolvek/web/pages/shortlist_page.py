@@ -11,6 +11,7 @@ from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import hours as clock
 from jolvek.core.enquiry.need import WISHES, Need
 from jolvek.core.match.matching import Match
+from jolvek.core.match.picks import Pick
 from jolvek.core.match.ranking import ranked
 from jolvek.core.predict.performance import BAND, DRIFT_W
 from jolvek.core.rules.findings import Finding
@@ -98,7 +99,7 @@ def results(
     for pick in match.picks:
         numbers.setdefault(pick.index, len(numbers) + 1)
         if keep[pick.index]:
-            named[pick.index].append(pick.title)
+            named[pick.index].append(pick.title + missed(pick, u))
     best = ranked(weighed, MOST_RANKED, keep=keep, values=match.measures)
     order = [*named, *(i for i in best if i not in named)][:MOST_ROWS]
     rows = tuple(
@@ -116,6 +117,18 @@ def results(
     return Results(rows, left, filters, u.number(need.day.speed_m_s, "speed"))
 
 
+def missed(pick: Pick, u: Units) -> str:
+    """What a pick misses of the wishes, in words after its title."""
+    words = {
+        "charge": lambda x, most: f"fills in {x:.1f} h, not in {most:g} h",
+        "kit": lambda x, most: f"weighs {x:.0%} of the boat with her people",
+        "power": lambda x, most: (
+            f"{u.full(x, 'power')}, more than the {u.full(most, 'power')} such a boat bears"
+        ),
+    }
+    return "".join(f", but {words[what](x, most)}" for what, x, most in pick.misses)
+
+
 def because(values: dict[str, Array], weights: dict[str, float], i: int) -> str:
     """Why a setup stands where it stands: the wishes that lift it most."""
     marks = sorted(
@@ -129,7 +142,7 @@ def _row(
     r: Row, mark: int | None, why: str, letters: dict[str, str], need: Need, u: Units
 ) -> ShortRow:
     shaft = f", shaft {1000 * r.shaft_m:.0f} mm" if r.shaft_m else ""
-    charger = r.charger.name if r.charger else "no charger on the shelf"
+    charger = r.charger.name if r.charger else "the customer’s own charger"
     drifts = r.power_w is not None and r.power_w < DRIFT_W  # the wind alone: no range of hers
     figures = (
         u.number(r.top_speed_m_s, "speed"),

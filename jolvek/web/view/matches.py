@@ -16,7 +16,8 @@ from jolvek.core.electric.charging import Charger
 from jolvek.core.enquiry.need import Need
 from jolvek.core.match.matching import Match
 from jolvek.core.match.matching import match as run_match
-from jolvek.core.match.ranking import Pick, Step, measures, pareto, picks, steps
+from jolvek.core.match.picks import Pick, picks
+from jolvek.core.match.ranking import Step, measures, pareto, steps
 from jolvek.core.match.whole import parts_of
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount

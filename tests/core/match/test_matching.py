@@ -11,7 +11,8 @@ from jolvek.core.electric.bank import Bank
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.match.matching import match
-from jolvek.core.match.ranking import pareto, picks, ranked, score, steps
+from jolvek.core.match.picks import picks
+from jolvek.core.match.ranking import pareto, ranked, score, steps
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.shelf import Shelf
