@@ -1,4 +1,6 @@
-"""The command line: `jolvek predict`, `match`, `schema`, `rules`, `demo`, `serve`, `bench`."""
+"""The command line: `jolvek predict`, `match`, `fit`, `day`, `schema`, `rules`, `demo`, `serve`,
+`bench`.
+"""
 
 from __future__ import annotations
 
@@ -177,6 +179,63 @@ def match(enquiry: str, shelf_path: str | None, most: int) -> None:
     try:
         shelf = shelf_file.read(_read(shelf_path)) if shelf_path else demo_data.shelf()
         _print(match_file.answer(run_match(enquiry_file.read(_read(enquiry)).need, shelf), most))
+    except JolvekError as error:
+        _refuse(error)
+
+
+def _choice(command: Any) -> Any:
+    """The options that name one setup on an enquiry's boat."""
+    option = click.option
+    for one in reversed(
+        (
+            click.argument("enquiry"),
+            option("--motor", required=True, help="Id on the shelf, as all names here."),
+            option("--mount", required=True),
+            option("--battery", required=True),
+            option("--charger"),
+            option("--series", type=click.IntRange(1, 16), default=1, show_default=True),
+            option("--parallel", type=click.IntRange(1, 16), default=1, show_default=True),
+            option("--shaft", type=click.FloatRange(0.1, 2), help="In m; the first if not given."),
+            option("--shelf", "shelf_path", help="A jolvek-shelf file; else the demo's shelf."),
+        )
+    ):
+        command = one(command)
+    return command
+
+
+def _fitted(enquiry: str, shelf_path: str | None, chosen: dict[str, Any]) -> Any:
+    from jolvek import demo as demo_data
+    from jolvek.formats import enquiry_file, fitted_file, shelf_file
+
+    shelf = shelf_file.read(_read(shelf_path)) if shelf_path else demo_data.shelf()
+    need = enquiry_file.read(_read(enquiry)).need
+    layout = (chosen.pop("series"), chosen.pop("parallel"), chosen.pop("shaft"))
+    return fitted_file.fitted(need, shelf, chosen, *layout)
+
+
+@main.command()
+@_choice
+def fit(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
+    """One setup on the boat of the jolvek-enquiry file ENQUIRY, judged as the pages judge it."""
+    from jolvek.formats import fitted_file
+
+    try:
+        _print(fitted_file.answer(_fitted(enquiry, shelf_path, chosen)))
+    except JolvekError as error:
+        _refuse(error)
+
+
+@main.command()
+@_choice
+def day(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
+    """The day of ENQUIRY with one setup as rows, events and sums of energy."""
+    from jolvek.core.day.sun import sun_of
+    from jolvek.formats import fitted_file
+
+    try:
+        f = _fitted(enquiry, shelf_path, chosen)
+        sun = sun_of(f.need.day)
+        _print(fitted_file.day_answer(f, sun.at_w if sun else None))
     except JolvekError as error:
         _refuse(error)
 

@@ -22,6 +22,7 @@ class Switches:
     bottom: str = ""
     aged: float = 0.0
     temperature_c: float | None = None
+    start_share: float = 1.0  # of the charge at setting out
 
 
 def turn_index(legs: tuple[Leg, ...]) -> int:

@@ -206,7 +206,7 @@ def sail_out(
     fitted = switched(fitted, switches)
     legs = there_and_back(fitted.need.day)
     lowest = fitted.motor.spec.window_v(fitted.bank.nominal_v)[0]
-    pack = PackState(fitted.bank, min(lowest, fitted.bank.nominal_v * 0.97))
+    pack = PackState(fitted.bank, min(lowest, fitted.bank.nominal_v * 0.97), switches.start_share)
     run = _Run(
         fitted, switches, legs, pack, spare, sun_at or (lambda _hour: 0.0), step_s, turn_index(legs)
     )

@@ -77,7 +77,11 @@ def precautions(f: Fitted) -> list[Finding]:
             out.append(find("insurer", bank.energy_wh / 1000, 0.0))
         if f.charge_h is not None:
             out.append(find("charge-watched", f.charge_h, 0.0))
-    if f.need.day.shore_power and any(p.kind == "inlet" for p in f.netlist.parts):
+    if (
+        not f.clips_on
+        and f.need.day.shore_power
+        and any(p.kind == "inlet" for p in f.netlist.parts)
+    ):
         out.append(find("shore-side"))
     return out
 

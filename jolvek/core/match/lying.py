@@ -7,8 +7,9 @@ import numpy as np
 from jolvek.core.base.arrays import Array, Index
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.hanging import motor_ahead_m
+from jolvek.core.fit.level import level_m, lies
 from jolvek.core.fit.stowage import CLIPPED_ABOVE_M
-from jolvek.core.fit.trim import Weight, crew, level_m, lies, moments_kg_m
+from jolvek.core.fit.trim import Weight, crew, moments_kg_m
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
 from jolvek.core.products.shelf import Shelf

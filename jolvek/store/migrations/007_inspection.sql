@@ -1,5 +1,6 @@
--- What an inspector asks for: sparks near petrol, what a gauge measures, the customer's own charger.
+-- What an inspector asks for: sparks near petrol, what a gauge measures, the owner's charger.
 ALTER TABLE motor ADD COLUMN ignition_protected INTEGER CHECK (ignition_protected IN (0, 1));
 ALTER TABLE accessory ADD COLUMN measures TEXT CHECK (measures IN ('', 'voltage', 'charge'));
 ALTER TABLE enquiry ADD COLUMN own_charger_v REAL;
-ALTER TABLE boat ADD COLUMN petrol_aboard INTEGER NOT NULL DEFAULT 0 CHECK (petrol_aboard IN (0, 1));
+ALTER TABLE boat ADD COLUMN petrol_aboard INTEGER NOT NULL DEFAULT 0
+  CHECK (petrol_aboard IN (0, 1));

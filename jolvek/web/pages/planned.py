@@ -9,17 +9,16 @@ from jolvek.core.day.forecast import Forecast, with_weather
 from jolvek.core.day.otherwise import Switches, there_and_back, turn_index
 from jolvek.core.day.outing import Outing, outing, with_legs
 from jolvek.core.day.stepped import sail_out
+from jolvek.core.day.sun import sun_of
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.electric.bank import Bank
 from jolvek.core.enquiry.need import Leg, Need
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.predict.solar import Panels, Sunshine, sunshine
 from jolvek.formats import gpx_file
 from jolvek.web.forms.outing_form import Asked
 from jolvek.web.view.worked import Worked
 
 OUT_COURSE_DEG = 200.0  # where legs have no places
-_sunshine = lru_cache(maxsize=32)(sunshine)
 
 
 def planned(need: Need, asked: Asked, forecast: Forecast) -> Need:
@@ -51,16 +50,7 @@ def _courses(need: Need, legs: tuple[Leg, ...]) -> tuple[float, ...]:
     return tuple(out)
 
 
-def sun_of(need: Need, extras_w: float) -> Sunshine | None:
-    """What the panels typed and those among the add-ons give; None without any."""
-    day, rated = need.day, need.day.solar_w + extras_w
-    if rated <= 0:
-        return None
-    place = (day.latitude_deg, day.longitude_deg)
-    return _sunshine(Panels(rated, day.sky), *place, day.date, float(round(day.longitude_deg / 15)))
-
-
-def panels_w(worked: Worked) -> float:
+def added_w(worked: Worked) -> float:
     """Rated W of the panels among a setup's add-ons."""
     panels = (p for p in worked.pinned.extras if p.kind == "panel")
     return float(sum(p.quantity * p.item.spec.rated_w for p in panels))
@@ -70,7 +60,7 @@ def taken_out(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> O
     """The core's answer for the setups that go out, the one in hand worked out whole."""
     chosen = worked if asked.everyone else [hand]
     fitted = {w.letter: with_legs(w.fitted, need) for w in chosen}
-    rated = {w.letter: panels_w(w) for w in chosen}
+    rated = {w.letter: added_w(w) for w in chosen}
 
     def sail(f: Fitted, s: Switches, spare: Bank | None, _sun: object) -> Voyage:
         letter = next(k for k, v in fitted.items() if v is f)
@@ -82,5 +72,5 @@ def taken_out(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> O
 @lru_cache(maxsize=64)
 def _sailed(fitted: Fitted, extras_w: float, switches: Switches, spare: Bank | None) -> Voyage:
     """Remembered: the day as planned stands beside every other while the wind is dragged."""
-    sun = sun_of(fitted.need, extras_w)
+    sun = sun_of(fitted.need.day, extras_w)
     return sail_out(fitted, switches, spare, sun.at_w if sun else None)

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from jolvek.core.day.sun import sun_of
 from jolvek.core.enquiry.battery_schools import Choice, battery_schools
 from jolvek.core.enquiry.demands import Demand, demands, hardest, over_limit
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import size
 from jolvek.core.predict.performance import BAND
-from jolvek.core.predict.solar import Panels, Sunshine, sunshine
+from jolvek.core.predict.solar import Sunshine
 from jolvek.web.view.display import Units, about, band, kwh, long_hours
 
 
@@ -42,7 +43,7 @@ def waters_page(need: Need, u: Units) -> WatersPage:
     return WatersPage(
         answer(hard, several, sizing.energy_wh, u),
         tuple(_row(r, r is hard and several, r.leg in too_fast, u) for r in rows),
-        _basis(need, sun_of(need), u),
+        _basis(need, sun_of(need.day), u),
         battery_schools(need),
     )
 
@@ -68,16 +69,6 @@ def answer(hard: Demand, several: bool, energy_wh: float, u: Units) -> str:
     )
     more = f" The day takes {kwh(energy_wh)} kWh with the reserve."
     return told + (more if several else "")
-
-
-def sun_of(need: Need) -> Sunshine | None:
-    """What the panels typed give on the day; None without panels."""
-    day = need.day
-    if not day.solar_w:
-        return None
-    hours = float(round(day.longitude_deg / 15))
-    place = (day.latitude_deg, day.longitude_deg)
-    return sunshine(Panels(day.solar_w, day.sky), *place, day.date, hours)
 
 
 def _row(r: Demand, deciding: bool, too_fast: bool, u: Units) -> Row:
