@@ -21,7 +21,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "004_versions.sql": "e9bc7fbb7c09ea4f",
     "005_joining.sql": "5a67cdbc2737b8b9",
     "006_charging.sql": "ba9c542f6f570364",
-    "007_inspection.sql": "d6f8322795767fd0",
+    "007_inspection.sql": "918db2ada6a8a542",
 }
 
 

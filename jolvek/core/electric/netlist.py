@@ -71,7 +71,7 @@ class Plan:
     charger_outputs: int = 1
     charger_way: str = "bank"  # of serving.WAYS; packs charged in turn are not wired
     connector_a: float | None = None
-    shunt: bool = True
+    shunt: bool = True  # where a shunt monitor is among the parts
 
     def __post_init__(self) -> None:
         for key, value, known in (

@@ -116,6 +116,10 @@ class Day:
         "current_m_s": (-6, 6),
         "charge_h": (0.5, 240),
         "own_charger_v": (3, 500),
+        "shore_limit_w": (100, 100000),
+        "charges_per_day": (1, 12),
+        "dock_solar_w": (0, 50000),
+        "dock_battery_wh": (0, 1e06),
         "max_lift_kg": (1, 500),
         "budget": (1, 1e07),
         "max_noise_db": (10, 140),
@@ -145,6 +149,10 @@ class Day:
     reserve_school: str = "fifth"
     speed_limit_m_s: float | None = None
     electric_only: bool = False
+    shore_limit_w: float | None = None  # of the quay's supply; None: more than is asked of it
+    charges_per_day: int = 1
+    dock_solar_w: float = 0.0  # panels of a station on the dock, and its battery
+    dock_battery_wh: float = 0.0
     temperature_c: float = 20.0
     hotel_w: float = 0.0
     shore_power: bool = True

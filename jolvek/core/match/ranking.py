@@ -13,6 +13,7 @@ from jolvek.core.match.banks import Supplies
 from jolvek.core.match.matching import Match
 
 SHORT_POOL = 4000
+LATE = 0.4  # of the marks that a setup can lose by filling late
 GRID_CELLS = 4e6  # of the Pareto grid; coarser levels are taken past it
 
 
@@ -65,6 +66,23 @@ def measures(match: Match) -> dict[str, Array]:
     }
 
 
+def in_time(match: Match) -> Array:
+    """What is left of a setup's marks (N,) where it does not fill in the hours given: 1 where it
+    does, down to 1 − LATE.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> from jolvek.core.match.matching import match
+    >>> from jolvek.core.enquiry.need import Need
+    >>> from jolvek.core.products.shelf import sample
+    >>> boat = Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36)
+    >>> in_time(match(Need(boat, Load(2)), sample())).tolist()[0]
+    1.0
+    """
+    hours = np.where(np.isnan(match.field.charge_h), 0.0, match.field.charge_h)
+    given = match.need.day.charge_h
+    return np.asarray(1.0 - LATE * (1.0 - given / np.maximum(hours, given)))
+
+
 def score(match: Match, values: dict[str, Array] | None = None) -> Array:
     """Weighted mean of the measures (N,), 0–1; setups that do not do the day rank below all that
     do.
@@ -83,12 +101,12 @@ def score(match: Match, values: dict[str, Array] | None = None) -> Array:
     for wish in WISHES:
         if need.weight(wish):
             mean += need.weight(wish) / total * values[wish]
-    out = mean
+    out = mean * in_time(match)
     short = np.nonzero(~f.does_day)[0]
     day = np.minimum(f.range_m[short] / max(need.day.distance_m, 1.0), 1.0) * np.minimum(
         f.top_speed_m_s[short] / need.day.speed_m_s, 1.0
     )
-    out[short] = 0.5 * mean[short] * day - 1.0
+    out[short] = 0.5 * out[short] * day - 1.0
     return out
 
 

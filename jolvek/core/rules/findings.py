@@ -37,6 +37,8 @@ class _Figure(float):
     units: Mapping[str, str] = SI
 
     def __format__(self, spec: str) -> str:
+        if spec.endswith("%"):
+            return f"{super().__format__(spec)[:-1]}\u00a0%"
         if spec not in QUANTITIES:
             return super().__format__(spec)
         unit = self.units.get(spec, SI.get(spec, ""))

@@ -120,6 +120,22 @@ RULES = (
         "end-battery taps",
     ),
     Rule(
+        "no-shore",
+        "caution",
+        "charging",
+        "No shore power: the day's charges take {figure:.0f} Wh, the sun gives {limit:.0f} Wh.",
+        "Carry the packs ashore, fit more panels, or a larger dock station.",
+        OWN,
+    ),
+    Rule(
+        "charges-a-day",
+        "caution",
+        "charging",
+        "{figure:.0f} charges a day are wanted; the hours hold {limit:.1f}.",
+        "More chargers at once, a larger bank, or a second set of packs.",
+        OWN,
+    ),
+    Rule(
         "solar-none",
         "note",
         "charging",

@@ -32,6 +32,10 @@ _FIELDS = (  # the record's key, the field's name, label, quantity, hint
     ("reserve", "reserve", "Share kept", "share", ""),
     ("speed_limit_m_s", "limit", "Speed limit", "speed", ""),
     ("temperature_c", "temperature", "Battery temperature", "celsius", ""),
+    ("shore_limit_w", "shore_limit", "Shore gives at most", "power", "16 A at 230 V: 3680 W"),
+    ("charges_per_day", "charges", "Charges a day", "count", "of a boat on hire"),
+    ("dock_solar_w", "dock_solar", "Panels on the dock", "power", "rated"),
+    ("dock_battery_wh", "dock_battery", "Battery on the dock, Wh", "number", ""),
     (
         "own_charger_v",
         "own_charger",
@@ -91,6 +95,8 @@ add_leg_fields(DayForm)
 def enquiry_from(form: DayForm, before: Enquiry) -> Enquiry:
     """The enquiry in a form; boat and words stay as before. Raises ValueRefused."""
     values = {key: form[name].data for name, key in _NAMES.items()}
+    if values["charges_per_day"] is not None:
+        values["charges_per_day"] = int(values["charges_per_day"])
     school = form.reserve_school.data or "fifth"
     if school != "fifth":
         values["reserve"] = RESERVE_SCHOOLS[school]

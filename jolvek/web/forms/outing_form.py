@@ -24,6 +24,9 @@ SWITCH_WORDS = {
 }
 
 
+LEAST_CHARGE = 0.1
+
+
 @dataclass(frozen=True)
 class Asked:
     """Switches, spare, simulated weather, speeds of legs (m/s by number), hours to arrive in; what
@@ -45,6 +48,7 @@ def asked_from(args: Mapping[str, str], u: Units) -> Asked:
     wind = read.figure("wind", "speed", 0, MOST_WIND_M_S)
     hour = read.figure("from", "clock", 0, 24)
     stream = read.figure("stream", "speed", 0, MOST_STREAM_M_S)
+    start = read.figure("charge", "share", LEAST_CHARGE, 1.0)
     arrive = read.figure("arrive", "duration", 300, 400 * 3600)
     speeds = {i: read.figure(f"v{i}", "speed", 0.2, 20) for i in range(1, MOST_LEGS + 1)}
     switches = Switches(
@@ -56,6 +60,7 @@ def asked_from(args: Mapping[str, str], u: Units) -> Asked:
         "weed" if args.get("foul") else "",
         AGED if args.get("aged") else 0.0,
         COLD_C if args.get("cold") else None,
+        1.0 if start is None else start,
     )
     return Asked(
         switches,

@@ -121,7 +121,7 @@ def missed(pick: Pick, u: Units) -> str:
     """What a pick misses of the wishes, in words after its title."""
     words = {
         "charge": lambda x, most: f"fills in {x:.1f} h, not in {most:g} h",
-        "kit": lambda x, most: f"weighs {x:.0%} of the boat with her people",
+        "kit": lambda x, most: f"weighs {100 * x:.0f}\u00a0% of the boat with her people",
         "power": lambda x, most: (
             f"{u.full(x, 'power')}, more than the {u.full(most, 'power')} such a boat bears"
         ),

@@ -19,6 +19,7 @@ from jolvek.standins.weather import SimulatedForecast
 from jolvek.store import setups
 from jolvek.web import errors, saving
 from jolvek.web.forms.outing_form import Asked, asked_from
+from jolvek.web.pages.charging_panel import charging_of
 from jolvek.web.pages.day_out_page import DayOutPage, day_out_page
 from jolvek.web.pages.planned import planned, taken_out
 from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
@@ -54,6 +55,7 @@ def _page(enquiry_id: int, code: int = 200, **more: Any) -> Any:
         return show("day_out/page.html", f, answer="", **more), code
     asked, worked = _asked(), [work_out(f.need, p) for p in f.pinned]
     whole = _outing(f.need, worked, asked, request.args.get("s", ""))
+    more["charging"] = charging_of(whole.hand)
     return show("day_out/page.html", f, whole, **more), 422 if asked.refused else code
 
 

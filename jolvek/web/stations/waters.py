@@ -14,6 +14,7 @@ from jolvek.web import saving
 from jolvek.web.forms import leg_rows
 from jolvek.web.forms.day_form import WISH_WORDS, DayForm, enquiry_from, values_of
 from jolvek.web.forms.reading import read_form
+from jolvek.web.pages.charging_panel import charging_of
 from jolvek.web.pages.waters_page import waters_page
 from jolvek.web.shared import frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
@@ -41,7 +42,14 @@ def _page(enquiry_id: int, form: DayForm | None = None, code: int = 200, **more:
     figures = waters_page(f.need, display.current())
     shown = leg_rows.shown_rows(form)
     return show(
-        "waters/page.html", f, figures, form=form, legs=shown, words=WISH_WORDS, **more
+        "waters/page.html",
+        f,
+        figures,
+        form=form,
+        legs=shown,
+        words=WISH_WORDS,
+        charging=charging_of(f.card.in_hand),
+        **more,
     ), code
 
 

@@ -1,0 +1,120 @@
+"""Charging as a plan: from shore, from the sun, from a station on the dock."""
+
+from dataclasses import replace
+
+import pytest
+
+from jolvek import demo
+from jolvek.core.day.charging_plan import CHARGER_EFFICIENCY, STATION_EFFICIENCY, charging_plan
+from jolvek.core.day.sun import panels_w, sun_of
+from jolvek.core.electric.charging import together_h
+from jolvek.core.electric.chemistry import end_soc
+from jolvek.core.enquiry.need import Day
+from jolvek.core.fit.fitted import sample_fitted
+from jolvek.core.match.matching import match
+from jolvek.core.match.ranking import ranked
+from jolvek.core.match.whole import fitted_of
+
+SHELF = demo.shelf()
+
+
+def pontoon(**day):
+    m = match(demo.enquiries()[4].need, SHELF)
+    f = fitted_of(m, ranked(m)[0])
+    return replace(f, need=replace(f.need, day=replace(f.need.day, **day)))
+
+
+def said(plan):
+    return {x.rule for x in plan.findings}
+
+
+def test_one_charger_takes_the_time_that_the_setup_tells_and_more_take_less():
+    f = pontoon(charge_h=48.0)
+    plan = charging_plan(f)
+    assert plan.shore[0].hours == pytest.approx(f.charge_h)
+    assert plan.shore[0].hours > plan.shore[1].hours > plan.shore[2].hours
+    draws = f.charger.spec.power_w / CHARGER_EFFICIENCY
+    assert [s.shore_w for s in plan.shore] == pytest.approx([draws, 2 * draws, 3 * draws])
+    assert plan.shore[0].in_time and plan.shore[0].reached == pytest.approx(0.99)
+
+
+def test_the_quays_limit_holds_the_chargers_back_and_costs_time():
+    half = 0.5 * pontoon().charger.spec.power_w / CHARGER_EFFICIENCY
+    free, held = (charging_plan(pontoon(shore_limit_w=w)) for w in (None, half))
+    assert not any(s.held_back for s in free.shore) and all(s.held_back for s in held.shore)
+    assert all(s.shore_w == pytest.approx(half) for s in held.shore)
+    assert held.shore[0].hours > 1.5 * free.shore[0].hours
+    assert held.shore[2].hours == pytest.approx(held.shore[0].hours, rel=0.05)
+
+
+def test_what_is_not_full_says_the_charge_it_reaches_and_full_is_never_passed():
+    f = pontoon(charge_h=2.0)
+    plan = charging_plan(f)
+    one = plan.shore[0]
+    start = end_soc(f.bank.chem, f.need.day.reserve)
+    assert not one.in_time and start < one.reached < 0.99
+    back = together_h(f.bank, [f.charger.spec], start, one.reached)
+    assert back == pytest.approx(2.0, abs=0.05)
+
+
+@pytest.mark.parametrize(("charges", "speaks"), [(1, False), (2, True)])
+def test_a_hire_boat_shares_the_hours_among_its_charges(charges, speaks):
+    f = pontoon(charges_per_day=charges, charge_h=10.0)
+    plan = charging_plan(f)
+    assert plan.hours_each == 10.0 / charges
+    assert ("charges-a-day" in said(plan)) == speaks
+
+
+def test_without_shore_power_the_sun_must_do_it_or_that_is_said():
+    dark = charging_plan(pontoon(shore_power=False))
+    assert dark.shore == () and "no-shore" in said(dark)
+    sunny = charging_plan(pontoon(shore_power=False, solar_w=20000.0))
+    assert "no-shore" not in said(sunny)
+    assert "no-shore" not in said(charging_plan(pontoon(shore_power=True)))
+
+
+def test_the_dock_station_by_month_is_the_suns_year():
+    f = pontoon(dock_solar_w=1000.0, dock_battery_wh=6000.0, latitude_deg=55.0)
+    plan = charging_plan(f)
+    day = {m.name: m.day_wh for m in plan.months}
+    assert len(day) == 12 and max(day, key=day.get) == "June"
+    assert min(day, key=day.get) == "December" and day["June"] > 8 * day["December"]
+    # the same panels aboard on the same day give the same
+    june = sun_of(replace(f.need.day, solar_w=1000.0, date="2026-06-15"))
+    assert day["June"] == pytest.approx(june.energy_wh)
+    for month in plan.months:
+        wanted = STATION_EFFICIENCY * month.day_wh / plan.charge_wh
+        assert month.charges == pytest.approx(wanted)
+    assert plan.station_holds == pytest.approx(0.8 * 6000 * 0.85 / plan.charge_wh)
+
+
+def test_south_of_the_line_the_year_is_turned():
+    plan = charging_plan(pontoon(dock_solar_w=1000.0, latitude_deg=-40.0))
+    day = {m.name: m.day_wh for m in plan.months}
+    assert day["December"] > 2 * day["June"]
+
+
+def test_the_noon_sun_holds_a_speed_whose_power_it_is():
+    f = pontoon(solar_w=800.0)
+    plan = charging_plan(f)
+    noon = sun_of(f.need.day).noon_w
+    assert f.performance.at_speed(plan.sun_speed_m_s).power_w == pytest.approx(noon, rel=0.02)
+    assert charging_plan(pontoon(solar_w=800.0, hotel_w=5000.0)).sun_speed_m_s == 0
+    assert charging_plan(pontoon()).sun_speed_m_s is None
+
+
+def test_panels_asked_for_and_panels_added_are_counted_once():
+    f = pontoon(solar_w=300.0)
+    once = charging_plan(f).aboard_wh
+    assert charging_plan(f, 300.0).aboard_wh == once
+    assert charging_plan(f, 600.0).aboard_wh == pytest.approx(2 * once)
+    assert panels_w(Day(solar_w=100.0), 50.0) == 100.0
+
+
+def test_a_night_without_sun_is_said():
+    plan = charging_plan(pontoon(solar_w=300.0, latitude_deg=80.0, date="2026-12-20"))
+    assert "solar-none" in said(plan)
+
+
+def test_without_a_charger_there_is_no_row_and_no_division_by_none():
+    assert charging_plan(replace(sample_fitted(), charger=None)).shore == ()
