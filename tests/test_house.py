@@ -1,6 +1,7 @@
 """The house's limits: lines, modules, functions, templates. There are no exceptions."""
 
 import ast
+import re
 import subprocess
 import sys
 from pathlib import Path
@@ -78,3 +79,17 @@ def test_everything_is_formatted(command):
         [sys.executable, "-m", *command], cwd=TOP, capture_output=True, text=True, check=False
     )
     assert run.returncode == 0, run.stdout[-2000:] + run.stderr[-500:]
+
+
+BULMAS = {"button", "help", "input", "is-primary", "is-right", "is-small", "is-sr-only", "menu"}
+BULMAS |= {"columns", "tabs", "textarea"}
+
+
+def test_no_class_of_ours_means_something_in_the_style_sheet_too():
+    """`is-block` put every Stop's mark above its text, and `box` made ticks large as buttons."""
+    bulma = (ROOT / "web/static/vendor/bulma/bulma.min.css").read_text(encoding="utf-8")
+    taken = set(re.findall(r"\.([a-zA-Z][\w-]*)", re.sub(r"{[^}]*}", "{}", bulma)))
+    for path in (ROOT / "web/templates").rglob("*.html"):
+        text = re.sub(r"{[{%].*?[%}]}", " ", path.read_text(encoding="utf-8"))
+        ours = {name for found in re.findall(r'class="([^"]*)"', text) for name in found.split()}
+        assert ours & taken <= BULMAS, path.name

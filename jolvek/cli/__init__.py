@@ -152,12 +152,23 @@ def bench() -> None:
 
 @main.command()
 def rules() -> None:
-    """Print the rule book."""
-    from dataclasses import asdict
-
+    """Print the rule book by topic: a worked example each, its cure, source, and whether it can
+    speak on the demo's shelf.
+    """
+    from jolvek import demo as demo_data
+    from jolvek.core.fit.rule_reach import can_speak
+    from jolvek.core.rules.findings import example
     from jolvek.core.rules.rulebook import RULES
 
-    _print([asdict(rule) for rule in RULES.values()])
+    shelf, out = demo_data.shelf(), []
+    for rule in sorted(RULES.values(), key=lambda r: r.topic):
+        told = example(rule.id)
+        keys = ("id", "level", "topic", "sentence", "school", "scope", "source")
+        row = {key: getattr(rule, key) for key in keys}
+        out.append(
+            {**row, "example": told.text, "cure": told.cure, "can_speak": can_speak(rule.id, shelf)}
+        )
+    _print(out)
 
 
 @main.command()

@@ -8,7 +8,7 @@ import math
 from typing import Any
 
 from jolvek.core.match.matching import Match
-from jolvek.core.match.picks import picks
+from jolvek.core.match.picks import Pick, picks
 from jolvek.core.match.ranking import pareto, ranked, score, steps
 from jolvek.core.match.whole import fitted_of
 from jolvek.core.rules.findings import Finding
@@ -65,6 +65,11 @@ def _judged(match: Match, i: int, scores: Any) -> dict[str, Any]:
     return {**_setup(match, i, scores), "findings": said}
 
 
+def _told(pick: Pick) -> dict[str, Any]:
+    misses = [{"what": what, "figure": x, "limit": most} for what, x, most in pick.misses]
+    return {"pick": pick.id, "title": pick.title, "misses": misses}
+
+
 def answer(match: Match, most: int = 12) -> dict[str, Any]:
     """The whole answer; an empty list of setups comes with the reasons against every product."""
     scores = score(match)
@@ -87,15 +92,7 @@ def answer(match: Match, most: int = 12) -> dict[str, Any]:
         "thinned": match.thinned,
         "weights": dict(match.need.weights),
         "setups": [_judged(match, i, scores) for i in ranked(match, most)],
-        "picks": [
-            {
-                "pick": p.id,
-                "title": p.title,
-                "misses": [{"what": w, "figure": x, "limit": most} for w, x, most in p.misses],
-                **_setup(match, p.index, scores),
-            }
-            for p in picks(match)
-        ],
+        "picks": [{**_told(p), **_setup(match, p.index, scores)} for p in picks(match)],
         "pareto": [_setup(match, int(i), scores) for i in pareto(match)[:200]],
         "steps": [{"budget": s.budget, **_setup(match, s.index, scores)} for s in steps(match)],
         "rejected": {

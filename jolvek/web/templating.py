@@ -55,7 +55,6 @@ def set_up(app: Flask, settings: Settings) -> None:
         key_words=words.key_words,
         key_unit=words.key_unit,
         plain_value=words.plain_value,
-        plain_rule=words.plain_rule,
         typed=_typed,
     )
 

@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from jolvek.core.base.units import QUANTITIES, show
+from jolvek.core.rules.examples import EXAMPLES
 from jolvek.core.rules.rulebook import RULES
 
 LEVELS = ("block", "caution", "note")
@@ -66,6 +67,17 @@ def find(
         tuple({"figure": figure, "limit": limit, **values}.items()),
     )
     return say(bare, SI)
+
+
+def example(rule_id: str) -> Finding:
+    """The worked example of a rule, in SI.
+
+    >>> example("plate-people").text
+    '2 people aboard; the plate allows 1.'
+    """
+    values = dict(EXAMPLES[rule_id])
+    figure, limit = values.pop("figure", None), values.pop("limit", None)
+    return find(rule_id, figure, limit, **values)  # type: ignore[arg-type]
 
 
 def say(finding: Finding, units: Mapping[str, str]) -> Finding:

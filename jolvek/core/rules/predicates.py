@@ -79,7 +79,8 @@ def shaft_short(f: DriveFacts) -> Held:
 def rudder_strikes(f: DriveFacts) -> Held:
     """The rudder at every angle clear of the propeller."""
     ok = ~(f.rudder_gap_m < RUDDER_NEEDS_M)
-    return Held(ok, 1000 * f.rudder_gap_m, 1000 * RUDDER_NEEDS_M)
+    gap = np.maximum(f.rudder_gap_m, 0.0)  # where it strikes there is none
+    return Held(ok, 1000 * gap, 1000 * RUDDER_NEEDS_M)
 
 
 def pack_own(f: PairFacts) -> Held:

@@ -2,20 +2,18 @@
 
 from __future__ import annotations
 
-from itertools import groupby
+from flask import Blueprint
 
-from flask import Blueprint, render_template
-
-from jolvek.core.rules.rulebook import RULES
+from jolvek.store import shelf as store
+from jolvek.web.pages.rules_page import rules_page
+from jolvek.web.shared import conn, show
 
 bp = Blueprint("rules", __name__)
 
 
 @bp.get("/rules")
 def page() -> str:
-    """Every rule with level, sentence, cure and source, by topic."""
-    rules = sorted(RULES.values(), key=lambda r: r.topic)
-    return render_template(
-        "rules/page.html",
-        topics=[(t, list(rows)) for t, rows in groupby(rules, key=lambda r: r.topic)],
-    )
+    """Every rule by topic: level, a worked example, its cure, source, and whether it can speak on
+    this shelf.
+    """
+    return show("rules/page.html", rules_page(store.load(conn())))

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import re
-
 _NAMES = {
     "hull.waterline_length_m": "waterline length",
     "hull.waterline_beam_m": "waterline beam",
@@ -19,15 +17,6 @@ _NAMES = {
 def plain_name(name: str) -> str:
     """A key in plain words."""
     return _NAMES.get(name, name.split(".")[-1].replace("_", " "))
-
-
-def plain_rule(template: str) -> str:
-    """A rule's sentence with its figures in plain braces."""
-    return re.sub(
-        r"\{(\w+)(?::[^}]*)?\}",
-        lambda m: "{" + {"figure": "boat\u2019s figure"}.get(m[1], m[1]) + "}",
-        template,
-    )
 
 
 _UNITS = {

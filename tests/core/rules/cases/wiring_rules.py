@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from jolvek.core.day.charging_plan import charging_plan
 from jolvek.core.electric import charging
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
@@ -11,9 +12,24 @@ from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.netlist import Loads12V, Plan
 from jolvek.core.electric.network import check_wiring
 from jolvek.core.electric.wiring import install
+from jolvek.core.fit.fitted import Fitted
 from jolvek.core.predict import solar
 from jolvek.core.products.motor import Motor
-from tests.core.rules.cases.made import LFP, at, elec, fit, ids
+from jolvek.core.products.mounting import Mount
+from jolvek.core.products.shelf import Item
+from tests.core.rules.cases.made import LFP, QUAY, at, elec, fit, ids
+
+
+def planned(**day):
+    need = at(day={"charge_h": 24.0, **day})
+    parts = (
+        Item("m", "M", "m", 900, Motor(1200, voltage_v=24, mass_kg=14)),
+        Item("b", "M", "b", 800, LFP),
+        Item("k", "M", "k", 50, Mount("transom_clamp", 60, 2000)),
+        Item("c", "M", "c", 100, QUAY),
+    )
+    return ids(charging_plan(Fitted(need, *parts, shaft_m=0.381)).findings)
+
 
 CASES = {
     "charge-voltage-unknown": (
@@ -81,5 +97,15 @@ CASES = {
         ),
         ("converter", "own battery"),
         ("end taps",),
+    ),
+    "no-shore": (
+        lambda yes: planned(shore_power=yes),
+        (True,),
+        (False,),
+    ),
+    "charges-a-day": (
+        lambda n: planned(charges_per_day=n),
+        (1, 3),
+        (12,),
     ),
 }
