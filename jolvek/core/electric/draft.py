@@ -177,15 +177,18 @@ class Draft:
         ]
         self.wire(self.main_plus, ("switch", "1"), near, "plus")
         self.wire(("switch", "2"), ("motor", "+"), rest, "plus")
-        self.low = (
-            ("shunt", "L") if self.plan.shunt else self.minus
-        )  # so that the monitor counts every ampere
-        if self.plan.shunt:
+        if self.plan.shunt:  # so that the monitor counts every ampere
             self.parts.append(Part("shunt", "shunt", "shunt and monitor"))
-            self.wire(self.minus, ("shunt", "B"), near, "minus")
-            self.wire(("shunt", "L"), ("motor", "-"), rest, "minus")
+        elif self.plan.minus_bar:
+            self.parts.append(Part("minus-bar", "bar", "minus bar", "Cover it."))
         else:
+            self.low = self.minus
             self.wire(self.minus, ("motor", "-"), self.plan.run_m, "minus")
+            return
+        gather = self.parts[-1].id
+        self.low = (gather, "L")
+        self.wire(self.minus, (gather, "B"), near, "minus")
+        self.wire((gather, "L"), ("motor", "-"), rest, "minus")
 
 
 def _switch_a(amps: float) -> int:

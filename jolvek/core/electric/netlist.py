@@ -19,7 +19,7 @@ SCHOOLS_12V = ("converter", "own battery", "end taps")
 @dataclass(frozen=True)
 class Part:
     """One thing on the diagram: `kind` is pack, fuse, bar, switch, shunt, motor, charger, inlet,
-    converter, load.
+    panel, controller, converter, load.
     """
 
     id: str
@@ -31,7 +31,7 @@ class Part:
 @dataclass(frozen=True)
 class Wire:
     """One cable between two terminals, each (part id, terminal); `role` is plus, minus, series,
-    charge or load.
+    charge, sun or load.
     """
 
     id: str
@@ -67,11 +67,18 @@ class Plan:
     take_off: str = "diagonal"
     engine_space: bool = False
     loads: Loads12V = Loads12V()
+    solar_w: float = 0.0  # rated panels aboard
     charger_a: float = 0.0
     charger_outputs: int = 1
     charger_way: str = "bank"  # of serving.WAYS; packs charged in turn are not wired
     connector_a: float | None = None
     shunt: bool = True  # where a shunt monitor is among the parts
+
+    @property
+    def minus_bar(self) -> bool:
+        """Whether more than the motor's cable comes home to minus."""
+        wired = self.charger_a > 0 and self.charger_way in ("bank", "each")
+        return bool(wired or self.solar_w or self.loads.current_a)
 
     def __post_init__(self) -> None:
         for key, value, known in (
@@ -81,6 +88,8 @@ class Plan:
         ):
             if value not in known:
                 raise ValueRefused(key, value, "one of " + ", ".join(known))
+        if not 0 <= self.solar_w <= 20_000:
+            raise ValueRefused("solar_w", self.solar_w, "0 to 20000 W")
         if not 0.2 <= self.run_m <= 30:
             raise ValueRefused("run_m", self.run_m, "0.2 to 30 m")
 

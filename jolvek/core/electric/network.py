@@ -186,7 +186,7 @@ def drop_to_motor_v(netlist: Netlist) -> float:
         w.current_a * resistance_ohm(w)
         for w in netlist.wires
         if w.role in ("plus", "minus")
-        and {_node(w.a), _node(w.b)} & {"switch", "motor:+", "motor:-", "shunt"}
+        and {_node(w.a), _node(w.b)} & {"switch", "motor:+", "motor:-", "shunt", "minus-bar"}
     )
 
 

@@ -17,6 +17,8 @@ from jolvek.core.electric.serving import outputs_used
 from jolvek.core.electric.wire_sizes import Cable, fuse
 
 CONVERTER_EFFICIENCY = 0.9  # common practice, no source
+PANEL_V, SUN_RUN_M = 18.0, 3.0  # a panel of 36 cells at work, and its way; common practice
+LOW_SHARE = 0.9  # of the nominal volts, as the sun charges a low bank; common practice
 THINNEST_MM2 = 1.5  # for its own strength; common practice, no source
 
 
@@ -45,12 +47,13 @@ def install(
     draft.strings()
     draft.main_circuit()
     draft.charging()
+    draft.sun()
     draft.loads()
     return Netlist(bank, plan, float(amps), tuple(draft.parts), tuple(draft.wires), draft.fuses)
 
 
 class _Served(Draft):
-    """What else hangs on the bank: its charger and 12 V loads."""
+    """What else hangs on the bank: its charger, panels and 12 V loads."""
 
     def charging(self) -> None:
         """Charger leads: to the bank's ends, or one pair per pack for a multi-output charger; shore
@@ -133,6 +136,33 @@ class _Served(Draft):
         )
         self.wire(thing, (name, "1"), length - TAIL_M, role, amps, size)
         self.wire((name, "2"), source, TAIL_M, role, amps, size)
+
+    def sun(self) -> None:
+        """Panels by a chain of their own: fuse, tracking controller, fuse at the bank."""
+        watts, bank = self.plan.solar_w, self.bank
+        if watts <= 0:
+            return
+        panel_a, bank_a = watts / PANEL_V, watts / (bank.nominal_v * LOW_SHARE)
+        caution = (
+            f"Tracking controller for at least {bank_a:.0f} A at {bank.nominal_v:.0f} V, with a"
+            f" programme for {bank.chem.name} that ends at {bank.charge_v:.1f} V; its window above"
+            " the panels' open volts on a cold morning."
+        )
+        self.parts += [
+            Part(
+                "panel",
+                "panel",
+                f"panels of {watts:.0f} W",
+                "Live whenever light falls on them: cover.",
+            ),
+            Part("sun", "controller", f"sun controller {bank_a:.0f} A", caution),
+        ]
+        feed = self.thin(panel_a, 2 * SUN_RUN_M, PANEL_V)
+        lead = self.thin(bank_a, 3.0, bank.nominal_v, "charge")
+        self.fused("fuse-panel", ("sun", "in+"), ("panel", "+"), SUN_RUN_M, "sun", panel_a, feed)
+        self.wire(("panel", "-"), ("sun", "in-"), SUN_RUN_M, "sun", panel_a, feed)
+        self.fused("fuse-sun", ("sun", "out+"), self.plus, 1.5, "sun", bank_a, lead)
+        self.wire(("sun", "out-"), self.low, 1.5, "sun", bank_a, lead)
 
     def loads(self) -> None:
         """12 V loads by the chosen school; where the bank itself is 12 V they hang behind a

@@ -162,7 +162,7 @@ def _parts(f: Fitted) -> tuple[tuple[str, str], ...]:
     if not f.clips_on:
         counts: Counter[str] = Counter()
         for part in f.netlist.parts:
-            if part.kind in ("fuse", "switch", "bar", "shunt"):
+            if part.kind in ("fuse", "switch", "bar", "shunt", "panel", "controller"):
                 counts[f"{part.kind}, {part.text}"] += 1
         out += [(what, str(count)) for what, count in counts.items()]
         sizes: dict[str, float] = {}

@@ -214,6 +214,7 @@ class Fitted:
             charger_a=self.plan.charger_a or (c.current_a if c else 0.0),
             charger_outputs=c.outputs if c else 1,
             charger_way=charging.matches(self.bank, c) if c else "",
+            solar_w=self.plan.solar_w or self.need.day.solar_w,
             shunt=self.gauge == "monitor",
             connector_a=self.plan.connector_a or self.battery.spec.connector_max_a,
         )

@@ -11,6 +11,7 @@ from jolvek.web.drawings.svg import Point, circle, path, picture, rect, tag, tex
 
 PACK_W, PACK_H, GAP_X, ROW = 118.0, 46.0, 26.0, 78.0
 LEFT, TOP = 150.0, 60.0  # the first pack
+GATHERS = ("shunt", "minus-bar")  # where all minus cables come home
 
 
 def _packs_and_fuses(n: Netlist) -> dict[str, Point]:
@@ -47,7 +48,7 @@ def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
         "bar-minus": (56.0, middle),
         "switch": (right + 100, TOP),
         "motor": (right + 215, (TOP + bottom) / 2),
-        "shunt": (right + 100, bottom),
+        **dict.fromkeys(GATHERS, (right + 100, bottom)),
         "charger": (196.0, low),
         "inlet": (64.0, low),
         "converter": (base - 40, low),
@@ -59,6 +60,14 @@ def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
     }
     known = {p.id for p in n.parts}
     tall = low + 46 if known & {"charger", "load"} else bottom + 36
+    sun = tall + 40
+    at |= {
+        "panel": (64.0, sun),
+        "fuse-panel": (152.0, sun - 9),
+        "sun": (240.0, sun),
+        "fuse-sun": (330.0, sun - 9),
+    }
+    tall = sun + 56 if "sun" in known else tall
     wide = max(right + 275, base + 296 if "load" in known else 0)
     return {part: place for part, place in at.items() if part in known}, wide, tall
 
@@ -70,15 +79,15 @@ def _terminal(part: str, pole: str, at: dict[str, Point]) -> Point:
     if part == "motor":
         return x - 52, y + (-9 if pole == "+" else 9)
     if part.startswith("fuse"):
-        turned = part in ("fuse-converter", "fuse-load")  # these have what they feed on their right
+        turned = part in ("fuse-converter", "fuse-load", "fuse-panel")  # fed from their right
         return x + (-16 if (pole == "1") != turned else 16), y
     if part == "switch":
         return x + (-20 if pole == "1" else 20), y
-    if part == "shunt":
+    if part in GATHERS:
         return x + (-52 if pole == "B" else 52), y
-    if part in ("converter", "charger", "load"):
-        up = -9 if "+" in pole else 9
-        return x + (52 if pole.startswith("out") or part == "charger" else -52), y + up
+    if part in ("converter", "charger", "load", "sun", "panel"):
+        up, right = -9 if "+" in pole else 9, part in ("charger", "panel")
+        return x + (52 if pole.startswith("out") or right else -52), y + up
     return x, y
 
 
@@ -112,13 +121,15 @@ def _thin(w: Wire, at: dict[str, Point], tap: Point, low: float, lane: float) ->
     left.
     """
     a, b = _terminal(*w.a, at), _terminal(*w.b, at)
+    if w.role == "sun":
+        return _to_the_sun(w, a, tap if w.b == ("fuse-1", "2") else b)
     if w.b == ("fuse-1", "2") or w.b[0].startswith("bar"):  # own fuse to the plus rail
         b = tap if w.b[0] == "fuse-1" else b
         if w.a[0] in ("fuse-converter", "fuse-load"):
             aside = a[0] - 12
             return f"M{a[0]:.1f} {a[1]:.1f}H{aside:.1f}V{low - 38:.1f}H{b[0]:.1f}V{b[1]:.1f}"
         return f"M{a[0]:.1f} {a[1]:.1f}H{b[0]:.1f}V{b[1]:.1f}"
-    if "shunt" in (w.a[0], w.b[0]) or (w.a == ("own", "-")):
+    if {w.a[0], w.b[0]} & {*GATHERS} or (w.a == ("own", "-")):
         lane += 6.0 if w.role == "load" else 0.0
         (x, y), (p, q) = (b, a) if w.a[0] == "charger" else (a, b)
         out = x + 12 + lane if w.a[0] != "own" else x - 12
@@ -128,6 +139,18 @@ def _thin(w: Wire, at: dict[str, Point], tap: Point, low: float, lane: float) ->
         return _to_one_pack(w, at, low, lane)
     if w.b[0] == "fuse-charge":
         return f"M{a[0]:.1f} {a[1]:.1f}h8V{b[1]:.1f}H{b[0]:.1f}"
+    return f"M{a[0]:.1f} {a[1]:.1f}H{(a[0] + b[0]) / 2:.1f}V{b[1]:.1f}H{b[0]:.1f}"
+
+
+def _to_the_sun(w: Wire, a: Point, b: Point) -> str:
+    """A cable of the panels' own chain: along its row, up to the plus rail beside the strings, and
+    home to where all minus cables come together.
+    """
+    if w.a == ("fuse-sun", "2"):
+        return f"M{a[0]:.1f} {a[1]:.1f}h10v-22H{b[0]:.1f}V{b[1]:.1f}"
+    if w.a == ("sun", "out-"):
+        way = f"M{a[0]:.1f} {a[1]:.1f}h10v26"
+        return f"{way}H{b[0] + 8:.1f}V{b[1]:.1f}H{b[0]:.1f}"
     return f"M{a[0]:.1f} {a[1]:.1f}H{(a[0] + b[0]) / 2:.1f}V{b[1]:.1f}H{b[0]:.1f}"
 
 
@@ -161,7 +184,7 @@ def wiring_diagram(n: Netlist) -> Markup:
     reads in grey.
     """
     at, width, height = places(n)
-    parts, lanes = [], dict.fromkeys(("charge", "load"), 0.0)
+    parts, lanes = [], dict.fromkeys(("charge", "load", "sun"), 0.0)
     last = at[f"fuse-{n.bank.parallel}"]
     tap, low = (last[0] + 30, last[1]), at.get("charger", at.get("load", (0.0, height)))[1]
     for w in n.wires:
@@ -198,7 +221,7 @@ def _symbol(part: str, kind: str, words: str, place: Point) -> str:
     elif kind == "switch":
         body = circle(x - 20, y, 3) + circle(x + 20, y, 3) + path(f"M{x - 20:.1f} {y:.1f}l34 -16")
         body += text(x, y - 24, f"switch {words}", anchor="middle")
-    elif kind == "bar":
+    elif kind == "bar" and part not in GATHERS:
         body = rect(x - 5, y - 46, 10, 92) + text(x, y - 52, words, anchor="middle")
     else:
         name = kind if kind in ("motor", "charger") else ""

@@ -38,7 +38,8 @@ def fitted_from(fitted: Fitted, read: Reader) -> Fitted:
         else:
             names = ", ".join(offered) or "none: it is adjustable"
             read.refused["shaft"] = f"read “{text}”; allowed is {names}"
-    return replace(fitted, shaft_m=shaft, plan=plan_from(read))
+    plan = replace(plan_from(read), solar_w=fitted.plan.solar_w)
+    return replace(fitted, shaft_m=shaft, plan=plan)
 
 
 def weight_key(name: str) -> str:

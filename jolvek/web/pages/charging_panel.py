@@ -7,10 +7,9 @@ from dataclasses import dataclass
 from jolvek.core.day.charging_plan import ChargingPlan, FromShore, charging_plan
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
-from jolvek.web.pages.planned import added_w
 from jolvek.web.view import display
 from jolvek.web.view.display import Units, kwh, long_hours
-from jolvek.web.view.worked import Worked
+from jolvek.web.view.worked import Worked, added_w
 
 
 @dataclass(frozen=True)
@@ -29,7 +28,7 @@ def charging_of(hand: Worked | None) -> ChargingPanel | None:
     """The panel of the setup in hand; None where there is none."""
     if hand is None:
         return None
-    return charging_panel(hand.fitted, added_w(hand), display.current())
+    return charging_panel(hand.fitted, added_w(hand.pinned), display.current())
 
 
 def charging_panel(f: Fitted, added_w: float, u: Units) -> ChargingPanel:

@@ -16,7 +16,7 @@ from jolvek.core.enquiry.need import Leg, Need
 from jolvek.core.fit.fitted import Fitted
 from jolvek.formats import gpx_file
 from jolvek.web.forms.outing_form import Asked
-from jolvek.web.view.worked import Worked
+from jolvek.web.view.worked import Worked, added_w
 
 OUT_COURSE_DEG = 200.0  # where legs have no places
 
@@ -50,17 +50,11 @@ def _courses(need: Need, legs: tuple[Leg, ...]) -> tuple[float, ...]:
     return tuple(out)
 
 
-def added_w(worked: Worked) -> float:
-    """Rated W of the panels among a setup's add-ons."""
-    panels = (p for p in worked.pinned.extras if p.kind == "panel")
-    return float(sum(p.quantity * p.item.spec.rated_w for p in panels))
-
-
 def taken_out(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> Outing:
     """The core's answer for the setups that go out, the one in hand worked out whole."""
     chosen = worked if asked.everyone else [hand]
     fitted = {w.letter: with_legs(w.fitted, need) for w in chosen}
-    rated = {w.letter: added_w(w) for w in chosen}
+    rated = {w.letter: added_w(w.pinned) for w in chosen}
 
     def sail(f: Fitted, s: Switches, spare: Bank | None, _sun: object) -> Voyage:
         letter = next(k for k, v in fitted.items() if v is f)

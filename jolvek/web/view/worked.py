@@ -5,7 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
+from jolvek.core.day.sun import panels_w
 from jolvek.core.electric.bank import layout
+from jolvek.core.electric.netlist import Plan
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.predict.performance import Performance, Point
@@ -83,6 +85,12 @@ def _gauge(pinned: Pinned) -> str:
     return "monitor" if "charge" in measured else "voltage" if "voltage" in measured else ""
 
 
+def added_w(pinned: Pinned) -> float:
+    """Rated W of the panels among a setup's add-ons."""
+    panels = (p for p in pinned.extras if p.kind == "panel")
+    return float(sum(p.quantity * p.item.spec.rated_w for p in panels))
+
+
 def work_out(need: Need, pinned: Pinned) -> Worked:
     """Performance and findings of one pinned setup on one boat."""
     item = {p.kind: p.item for p in pinned.parts}
@@ -98,5 +106,6 @@ def work_out(need: Need, pinned: Pinned) -> Worked:
             pinned.parallel,
             pinned.shaft_m,
             _gauge(pinned),
+            Plan(solar_w=panels_w(need.day, added_w(pinned))),
         ),
     )

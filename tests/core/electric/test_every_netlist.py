@@ -40,7 +40,7 @@ def rise_v(n, terminal):
     if part.startswith("pack"):
         place = int(part.split("-")[2])
         return (place if pole == "+" else place - 1) * n.bank.battery.charge_v
-    on_minus = part == "shunt" or part == "bar-minus" or pole == "-"
+    on_minus = part in ("shunt", "minus-bar", "bar-minus") or pole == "-"
     return 0.0 if on_minus else n.bank.charge_v
 
 
@@ -106,7 +106,7 @@ def reaching(n, wire):
     """Sum of the fuses through which the bank can feed a cable of the motor's circuit."""
     strings = [n.fuses[f"fuse-{i}"].rating_a for i in range(1, n.bank.parallel + 1)]
     ends = {wire.a[0], wire.b[0]}
-    if "fuse-main" in n.fuses and ends & {"switch", "motor", "shunt"}:
+    if "fuse-main" in n.fuses and ends & {"switch", "motor", "shunt", "minus-bar"}:
         return n.fuses["fuse-main"].rating_a
     if "bar-plus" in ends or "bar-minus" in ends:
         return sum(strings[1:])
