@@ -14,7 +14,7 @@ RATES = (0.1, 0.25, 0.5, 1.0)
 
 
 def run(name: str, low_v: float, rate: float) -> tuple[float, float]:
-    """Hours to the cut-off, and mean volts, at a power of so many times the rated energy an hour."""
+    """Hours to the cut-off and mean volts, at a power in rated energies an hour."""
     values = pybamm.ParameterValues(name)
     model = pybamm.lithium_ion.SPMe({"operating mode": "power"})
     rated_wh = NOMINAL_V[name] * values["Nominal cell capacity [A.h]"]

@@ -65,7 +65,7 @@ def test_templates_hold_no_inline_style_or_handler(client):
 def test_an_unexpected_error_shows_no_trace(app, monkeypatch):
     from jolvek.web.desk import rules
 
-    monkeypatch.setattr(rules, "render_template", lambda *a, **k: 1 / 0)
+    monkeypatch.setattr(rules, "show", lambda *a, **k: 1 / 0)
     app.config["TESTING"] = False
     answer = app.test_client().get("/rules")
     assert answer.status_code == 500 and "Traceback" not in answer.text and "logged" in answer.text

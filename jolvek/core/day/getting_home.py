@@ -247,11 +247,13 @@ def regeneration(performance: Performance, sail_speed_m_s: float) -> Regeneratio
     return Regeneration(REGEN_EFFICIENCY * drag * now, sail_speed_m_s - now)
 
 
-def spare_of(fitted: Fitted) -> Bank:
-    """A second bank like the first, to be swapped in.
+def spare_of(fitted: Fitted) -> Bank | None:
+    """A second pack like the first, to be swapped in; None where it cannot be: the bank is of
+    several packs, or neither clips on nor has a plug.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
-    >>> spare_of(sample_fitted()).packs
-    1
+    >>> spare_of(sample_fitted()) is None
+    True
     """
-    return fitted.bank
+    plug = fitted.battery.spec.connector_max_a is not None
+    return fitted.bank if fitted.bank.packs == 1 and (fitted.clips_on or plug) else None

@@ -9,7 +9,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from jolvek.core.day.otherwise import Switches, switched, there_and_back, turn_index
+from jolvek.core.day.otherwise import Switches, laden, switched, there_and_back, turn_index
 from jolvek.core.day.voyage import Event, Voyage
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.pack_state import PackState
@@ -190,7 +190,8 @@ def sail_out(
     step_s: float = STEP_S,
 ) -> Voyage:
     """Run the need's legs in steps of `step_s` seconds. `sun_at` gives W for a clock hour, `spare`
-    is swapped in at the reserve.
+    weighs among the gear and is
+    swapped in at the reserve.
 
     Steady speeds on each leg; power falls to half below the motor's own low-charge setting. Zero
     legs, a stream faster than the boat and days past midnight are told, never raised. Validity as
@@ -203,7 +204,7 @@ def sail_out(
     (True, True, 4000)
     """
     switches = switches or Switches()
-    fitted = switched(fitted, switches)
+    fitted = laden(switched(fitted, switches), spare)
     legs = there_and_back(fitted.need.day)
     lowest = fitted.motor.spec.window_v(fitted.bank.nominal_v)[0]
     pack = PackState(fitted.bank, min(lowest, fitted.bank.nominal_v * 0.97), switches.start_share)

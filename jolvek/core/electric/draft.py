@@ -177,6 +177,10 @@ class Draft:
         ]
         self.wire(self.main_plus, ("switch", "1"), near, "plus")
         self.wire(("switch", "2"), ("motor", "+"), rest, "plus")
+        self.minus_home(near, rest)
+
+    def minus_home(self, near: float, rest: float) -> None:
+        """Home from the motor: by the shunt, by a bar where more comes home, or straight."""
         if self.plan.shunt:  # so that the monitor counts every ampere
             self.parts.append(Part("shunt", "shunt", "shunt and monitor"))
         elif self.plan.minus_bar:

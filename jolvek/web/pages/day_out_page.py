@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
+from jolvek.core.day.getting_home import spare_of
 from jolvek.core.day.outing import Outing
 from jolvek.core.day.stepped import CUT_BACK
 from jolvek.core.day.voyage import Voyage
@@ -167,6 +168,8 @@ def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
         told.append(
             "A day without legs runs out with wind and stream behind her, and home against them."
         )
+    if asked.spare and spare_of(hand.fitted) is None:
+        told.append("*No spare: this bank is wired in and cannot be swapped afloat.*")
     told.append(f"Predicted {band(hand.performance.band)} in speed.")
     return " ".join(x for x in told if x)
 

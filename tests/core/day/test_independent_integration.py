@@ -43,6 +43,10 @@ def drawn(chem, capacity_wh, soc, power_w, hours):
 def integrated(fitted, sun_w, spare):
     chem, capacity = fitted.bank.chem, fitted.bank.energy_wh
     soc, left = 1.0, int(spare)
+    if spare:  # it lies aboard and weighs
+        load = fitted.need.load
+        load = replace(load, gear_kg=load.gear_kg + fitted.bank.mass_kg)
+        fitted = replace(fitted, need=replace(fitted.need, load=load))
     swap_at = max(fitted.need.day.reserve, 1 - chem.usable)
     for leg in LEGS:
         power = fitted.performance.at_speed(leg.speed_m_s).power_w

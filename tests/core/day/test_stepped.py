@@ -15,6 +15,7 @@ from jolvek.core.day.getting_home import (
     homing,
     no_return,
     regeneration,
+    spare_of,
     speed_for_arrival_m_s,
 )
 from jolvek.core.day.otherwise import Switches, legs_otherwise, there_and_back, turn_index
@@ -268,3 +269,28 @@ def test_the_simulated_weather_is_the_same_again_two_tides_a_day_and_says_that_i
         55.0, 10.0, "2026-07-01", 12
     )
     assert against(day[0], day[0].wind_from_deg)[0] == pytest.approx(day[0].wind_m_s)
+
+
+def test_a_spare_weighs_and_only_a_pack_that_can_be_swapped_is_one():
+    f = fitted()
+    light, heavy = sail_out(f), sail_out(f, spare=f.bank)
+    assert heavy.fitted.displacement_kg == pytest.approx(
+        light.fitted.displacement_kg + f.bank.mass_kg
+    )
+    assert heavy.power_w.max() > light.power_w.max()
+    plug = replace(f.battery, spec=replace(f.battery.spec, connector_max_a=60.0))
+    wired = replace(f.battery, spec=replace(f.battery.spec, connector_max_a=None))
+    assert spare_of(replace(f, battery=plug)) is not None
+    assert spare_of(replace(f, battery=wired)) is None
+    assert spare_of(replace(f, battery=plug, parallel=2)) is None
+
+
+@pytest.mark.parametrize("share", [0.91, 0.5, 0.3])
+def test_she_sets_out_with_what_is_in_the_battery(share):
+    f = fitted()
+    full, less = sail_out(f), sail_out(f, Switches(start_share=share))
+    assert less.soc[0] == pytest.approx(share)
+    assert less.left < full.left and less.balance < 1e-3
+    if less.done:
+        used = (full.soc[0] - full.left, share - less.left)
+        assert used[1] == pytest.approx(used[0], rel=0.08)
