@@ -13,6 +13,7 @@ TAKE_OFFS = ("diagonal", "bars", "one end")
 
 
 CELLS_SHARE = 0.5  # of the resistance in use; common practice, no source
+MOST_12V = 15.0  # that 12 V loads are made for; common practice, no source
 SCHOOLS_12V = ("converter", "own battery", "end taps")
 
 
@@ -135,6 +136,22 @@ def short_circuit_a(bank: Bank, strings: int | None = None) -> float:
     return max(cells, LITHIUM_BREAKS_A) if bank.chem.lithium else cells
 
 
+def fed_by(bank: Bank, loads: Loads12V) -> str:
+    """How 12 V loads are really fed: `direct` where the bank itself never stands above what they
+    are made for, and end taps only where a single pack never does; else by a converter.
+
+    >>> from jolvek.core.electric.battery import Battery
+    >>> taps, pack = Loads12V(3.0, 5.0, "end taps"), Battery("lfp", 25.6, 100)
+    >>> fed_by(Bank(pack), taps), fed_by(Bank(Battery("lfp", 12.8, 100), 2), taps)
+    ('converter', 'end taps')
+    """
+    if bank.charge_v <= MOST_12V:
+        return "direct"
+    if loads.school == "end taps" and bank.battery.charge_v > MOST_12V:
+        return "converter"
+    return loads.school
+
+
 def tap_imbalance_ah(bank: Bank, loads: Loads12V) -> float:
     """How far in Ah the tapped battery falls behind the rest of its string on one outing; 0 for a
     12 V bank.
@@ -145,6 +162,6 @@ def tap_imbalance_ah(bank: Bank, loads: Loads12V) -> float:
     >>> tap_imbalance_ah(Bank(Battery("agm", 12, 100), 4), Loads12V(3.0, 5.0, "end taps"))
     15.0
     """
-    if bank.series == 1 or loads.school != "end taps":
+    if fed_by(bank, loads) != "end taps":
         return 0.0
     return loads.charge_ah

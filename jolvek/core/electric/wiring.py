@@ -12,7 +12,7 @@ import numpy as np
 
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.draft import TAIL_M, Draft
-from jolvek.core.electric.netlist import Netlist, Part, Plan, pack_id, short_circuit_a
+from jolvek.core.electric.netlist import Netlist, Part, Plan, fed_by, pack_id, short_circuit_a
 from jolvek.core.electric.serving import outputs_used
 from jolvek.core.electric.wire_sizes import Cable, fuse
 
@@ -173,18 +173,18 @@ class _Served(Draft):
             return
         size = self.thin(want.current_a, 4.0, 12.0)
         self.parts.append(Part("load", "load", f"12 V loads, {want.current_a:g} A"))
-        plus, minus = self.plus, self.low
-        if bank.nominal_v > 16 and want.school == "converter":
+        plus, minus, way = self.plus, self.low, fed_by(bank, want)
+        if way == "converter":
             inside = want.current_a * 12 / bank.nominal_v / CONVERTER_EFFICIENCY
             feed = self.thin(inside, 2.0, bank.nominal_v)
             self.parts.append(Part("converter", "converter", f"{bank.nominal_v:.0f} V to 12 V"))
             self.fused("fuse-converter", ("converter", "in+"), self.plus, 1.0, "load", inside, feed)
             self.wire(self.low, ("converter", "in-"), 1.0, "load", inside, feed)
             plus, minus = ("converter", "out+"), ("converter", "out-")
-        elif bank.nominal_v > 16 and want.school == "own battery":
+        elif way == "own battery":
             self.parts.append(Part("own", "pack", "12 V"))
             plus, minus = ("own", "+"), ("own", "-")
-        elif bank.nominal_v > 16:
+        elif way == "end taps":
             plus = (pack_id(1, 1), "+")
         self.fused("fuse-load", ("load", "+"), plus, 2.0, "load", want.current_a, size)
         self.wire(minus, ("load", "-"), 2.0, "load", want.current_a, size)

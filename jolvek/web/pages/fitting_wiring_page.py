@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from markupsafe import Markup
 
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
-from jolvek.core.electric.netlist import Netlist, Wire, tap_imbalance_ah
+from jolvek.core.electric.netlist import Netlist, Wire, fed_by, tap_imbalance_ah
 from jolvek.core.electric.network import drop_to_motor_v, resistance_ohm
 from jolvek.core.electric.network import string_currents_a as currents_a
 from jolvek.core.electric.wire_sizes import DROP, FUSE_SHARE, FUSE_WITHIN_M, OTHER_FUSE_SHARE
@@ -21,7 +21,6 @@ TAKE_WORDS = {
     "bars": "by bars, equal leads",
     "one end": "at one end",
 }
-TWELVE_V = 16.0  # a bank up to this nominal voltage feeds 12 V loads itself
 LUG_FROM_MM2 = 10.0
 EVEN_A = 0.5  # strings closer than this are told in one figure
 
@@ -95,11 +94,16 @@ def _runs(w: Wire) -> str:
 
 def _twelve_volt(f: Fitted) -> str:
     loads = f.plan.loads
-    if not loads.current_a or f.bank.nominal_v <= TWELVE_V:
+    way = fed_by(f.bank, loads)
+    if not loads.current_a or way == "direct":
         return ""
-    if f.bank.series == 1:
-        return "A single pack has no 12 V tap: a converter or a battery of its own feeds the loads."
-    behind = tap_imbalance_ah(f.bank, replace(loads, school="end taps"))
+    taps = replace(loads, school="end taps")
+    if fed_by(f.bank, taps) != "end taps":
+        return (
+            "A single pack here stands above what 12 V loads are made for: a converter or a battery"
+            " of its own feeds them."
+        )
+    behind = tap_imbalance_ah(f.bank, taps)
     return (
         f"Both schools: taken from the end battery, it falls {behind:.1f} Ah behind the others on"
         " each outing; a converter or its own battery leaves the string in balance and is"
