@@ -71,7 +71,7 @@ RULES = (
             "Life jackets on, kill cord clipped, and another way to move the boat aboard: oars, "
             "paddle or spare motor."
         ),
-        "None: carry them always.",
+        "Carry them always.",
         COMMON,
     ),
 )
