@@ -4,9 +4,11 @@ stream, and under sail.
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array, Mask
 from jolvek.core.day.otherwise import there_and_back, turn_index
@@ -19,6 +21,8 @@ from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.performance import Performance
 
 SPEEDS = 40
+SunAt = Callable[[float], float]
+SUN_POINTS, SUN_ROUNDS, MOST_SUN_S = 145, 4, 24 * 3600.0
 STEERAGE_M_S = 0.8  # over ground; slower she does not steer; common practice, no source
 REGEN_EFFICIENCY = (
     0.30  # from the water to the battery, with a propeller made to push; common practice, no source
@@ -69,8 +73,27 @@ def _in_winds(fitted: Fitted, legs: tuple[Leg, ...]) -> dict[float, Performance]
     return {wind: _in_wind(fitted, wind) for wind in {leg.wind_m_s for leg in legs}}
 
 
-def no_return(fitted: Fitted, legs: tuple[Leg, ...] = ()) -> NoReturn:
-    """How far out she may go and still come home with the reserve, on the day's legs or others.
+def mean_sun_w(sun_at: SunAt | None, start_h: float, seconds: ArrayLike) -> Array:
+    """Mean W of the sun from setting out for so many seconds (any shape); 0 without panels.
+
+    >>> morning = lambda hour: 100.0 if hour < 12 else 0.0
+    >>> mean_sun_w(morning, 11.0, [3600.0, 7200.0]).round().tolist()
+    [99.0, 50.0]
+    """
+    spans = np.asarray(seconds, dtype=float)
+    if sun_at is None:
+        return np.zeros_like(spans)
+    longest = min(max(float(spans.max(initial=0.0)), 60.0), MOST_SUN_S)
+    times = np.linspace(0.0, longest, SUN_POINTS)
+    power = np.array([sun_at((start_h + t / 3600) % 24.0) for t in times])
+    steps = 0.5 * (power[1:] + power[:-1]) * np.diff(times)
+    given = np.concatenate(([0.0], np.cumsum(steps)))
+    return np.asarray(np.interp(spans, times, given) / np.maximum(spans, 1.0))
+
+
+def no_return(fitted: Fitted, legs: tuple[Leg, ...] = (), sun_at: SunAt | None = None) -> NoReturn:
+    """How far out she may go and still come home with the reserve, on the day's legs or others,
+    with the sun's W by clock hour or without.
 
     The way out at its mean power, home at its own; the bank's Peukert at the mean of both. Where no
     way is made homeward the point is the quay.
@@ -92,6 +115,10 @@ def no_return(fitted: Fitted, legs: tuple[Leg, ...] = ()) -> NoReturn:
     mean = (p_out / v_out + p_home / v_home) / slow
     day, bank = fitted.need.day, fitted.bank
     seconds = max(float(runtime_s(bank, mean, day.kept_share)) - day.keep_s, 0.0)
+    for _ in range(SUN_ROUNDS if sun_at else 0):  # the longer she runs, the more sun she has
+        net = max(mean - float(mean_sun_w(sun_at, day.start_h, seconds)), 1.0)
+        seconds = max(float(runtime_s(bank, net, day.kept_share)) - day.keep_s, 0.0)
+        seconds = min(seconds, MOST_SUN_S)
     reach = seconds / slow
     return NoReturn(reach, reach / v_out, planned)
 
@@ -129,9 +156,9 @@ def _day_energy(
     return energy, seconds, can & (seconds > 0)
 
 
-def homing(fitted: Fitted, legs: tuple[Leg, ...] = ()) -> Homing:
+def homing(fitted: Fitted, legs: tuple[Leg, ...] = (), sun_at: SunAt | None = None) -> Homing:
     """The slowest and fastest single speed for all legs with which she comes home with the reserve,
-    and the cheapest.
+    and the cheapest; with the sun's W by clock hour or without.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> from jolvek.core.enquiry.need import Day
@@ -149,7 +176,8 @@ def homing(fitted: Fitted, legs: tuple[Leg, ...] = ()) -> Homing:
     if not can.any():
         return Homing(None, None, None)
     speeds, energy, seconds = speeds[can], energy[can], seconds[can]
-    enough = runtime_s(bank, 3600 * energy / seconds, day.kept_share) - day.keep_s >= seconds
+    net = np.maximum(3600 * energy / seconds - mean_sun_w(sun_at, day.start_h, seconds), 1.0)
+    enough = runtime_s(bank, net, day.kept_share) - day.keep_s >= seconds
     if not enough.any():
         return Homing(None, None, None)
     good = speeds[enough]

@@ -9,6 +9,7 @@ from jolvek.core.day.getting_home import (
     Homing,
     NoReturn,
     Regeneration,
+    SunAt,
     best_against_m_s,
     homing,
     no_return,
@@ -22,7 +23,6 @@ from jolvek.core.day.voyage import Voyage
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
 
-SunAt = Callable[[float], float]
 SAIL_SHARE = 0.8  # of hull speed: a good day under sail, where regeneration is told; Jolvek's own
 
 
@@ -48,6 +48,7 @@ class Outing:
     kept: float  # share of the rated charge that stays
     point: NoReturn
     homing: Homing
+    sunless: tuple[NoReturn, Homing] | None  # the same without the sun, where there is any
     against: Against | None
     arrive_m_s: float | None
     regeneration: Regeneration | None
@@ -89,7 +90,7 @@ def outing(
     as_planned = s == Switches(wind_from_h=s.wind_from_h, wind_against=s.wind_against)
     fitted = switched(hand, s)
     day, hull = hand.need.day, hand.need.hull
-    legs = legs_otherwise(day, s)
+    legs, sun = legs_otherwise(day, s), suns.get(letter)
     return Outing(
         hand.need,
         letter,
@@ -97,8 +98,9 @@ def outing(
         voyages[letter] if as_planned else run(letter, Switches()),
         s,
         max(day.kept_share, 1 - fitted.bank.chem.usable),
-        no_return(fitted, legs),
-        homing(fitted, legs),
+        no_return(fitted, legs, sun),
+        homing(fitted, legs, sun),
+        (no_return(fitted, legs), homing(fitted, legs)) if sun else None,
         _against(fitted, voyages[letter]),
         speed_for_arrival_m_s(fitted, arrive_h, legs) if arrive_h else None,
         _regeneration(hand) if hull.fam.sails else None,

@@ -178,10 +178,15 @@ def _figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]
     point, h, v = out.point, out.homing, out.voyage
     turn = f", before the turn at {u.full(point.planned_m, 'distance')}"
     last = f"{u.full(point.distance_m, 'distance')}{'' if point.safe else turn}"
+    slow, fast = (str(u.full(x, "speed")) for x in (h.slowest_m_s, h.fastest_m_s))
+    if out.sunless is not None:
+        dark, dark_h = out.sunless
+        last += f"; {u.full(dark.distance_m, 'distance')} without the sun"
+        fast += f"; {u.full(dark_h.fastest_m_s, 'speed')} without the sun"
     rows = [
         ("Last point from which she gets home", last),
-        ("Slowest speed that brings her home", str(u.full(h.slowest_m_s, "speed"))),
-        ("Fastest speed that brings her home", str(u.full(h.fastest_m_s, "speed"))),
+        ("Slowest speed that brings her home", slow),
+        ("Fastest speed that brings her home", fast),
         ("Speed of least energy", str(u.full(h.cheapest_m_s, "speed"))),
     ]
     if out.against is not None:

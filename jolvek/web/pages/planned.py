@@ -6,6 +6,7 @@ from dataclasses import replace
 from functools import lru_cache
 
 from jolvek.core.day.forecast import Forecast, with_weather
+from jolvek.core.day.getting_home import SunAt
 from jolvek.core.day.otherwise import Switches, there_and_back, turn_index
 from jolvek.core.day.outing import Outing, outing, with_legs
 from jolvek.core.day.stepped import sail_out
@@ -60,7 +61,10 @@ def taken_out(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> O
         letter = next(k for k, v in fitted.items() if v is f)
         return _sailed(f, rated[letter], s, spare)
 
-    return outing(fitted, hand.letter, asked.switches, asked.spare, asked.arrive_h, sail=sail)
+    sun = sun_of(need.day, rated[hand.letter])
+    suns: dict[str, SunAt] = {hand.letter: sun.at_w} if sun else {}
+    asked_h = asked.arrive_h
+    return outing(fitted, hand.letter, asked.switches, asked.spare, asked_h, suns, sail=sail)
 
 
 @lru_cache(maxsize=64)
