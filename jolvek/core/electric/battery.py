@@ -9,6 +9,7 @@ chemistry.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import ClassVar
 
 from jolvek.core.base import checked
@@ -60,7 +61,7 @@ class Battery:
     def __post_init__(self) -> None:
         checked.check(self, "battery")
 
-    @property
+    @cached_property
     def chem(self) -> Chemistry:
         """The row of the chemistry table."""
         return chemistry(self.chemistry)
@@ -70,7 +71,7 @@ class Battery:
         """Rated energy: nominal voltage times capacity."""
         return self.nominal_voltage_v * self.capacity_ah
 
-    @property
+    @cached_property
     def full_v(self) -> float:
         """Voltage straight off the charger: given, by cells for lithium, resting for lead."""
         if self.full_voltage_v is not None:
@@ -79,7 +80,7 @@ class Battery:
             return self.cells * self.chem.cell_full_v
         return self.nominal_voltage_v * self.chem.full_ratio
 
-    @property
+    @cached_property
     def cells(self) -> int:
         """Cells in series, inferred from the label: a "24 V" LFP pack has 8, a "48 V" one 16, lead
         6 a 12 V block.
@@ -89,12 +90,12 @@ class Battery:
             return 4 * round(label / 12)
         return max(round(label / chem.cell_v), 1)
 
-    @property
+    @cached_property
     def rested_v(self) -> float:
         """Nominal voltage of its cells: what a rounded label stands for."""
         return max(self.nominal_voltage_v, self.cells * self.chem.cell_v)
 
-    @property
+    @cached_property
     def charge_v(self) -> float:
         """The highest voltage it is charged with, which a motor left joined must stand."""
         return self.full_v if self.chem.lithium else self.cells * self.chem.cell_full_v
@@ -104,7 +105,7 @@ class Battery:
         """Voltage under load when empty, given or by chemistry."""
         return self.empty_voltage_v or self.nominal_voltage_v * self.chem.empty_ratio
 
-    @property
+    @cached_property
     def weight_kg(self) -> float:
         """Mass, given or estimated from the middle of the chemistry's Wh per kg."""
         return (

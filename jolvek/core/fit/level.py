@@ -66,8 +66,8 @@ def lies(
     above = np.asarray(above_m)
     gm, gm_long = (z - above for z in metacentres_m(hull, floating.draught_m, floating.volume_m3))
     lever, off = level_m(hull) - np.asarray(ahead_m), np.asarray(off_m)
-    trim = np.degrees(np.arctan2(lever, np.maximum(gm_long, 1e-3)))
-    heel = np.degrees(np.arctan2(off, np.maximum(gm, 1e-9)))
+    trim = np.degrees(np.arctan(lever / np.maximum(gm_long, 1e-3)))
+    heel = np.degrees(np.arctan(off / np.maximum(gm, 1e-9))) if off.any() else 0.0
     fallen = np.where(off >= 0, 90.0, -90.0)
     return Lies(trim, np.where(gm > 0, heel, fallen), floating.draught_m, gm, gm_long)
 

@@ -36,10 +36,20 @@ def angles_deg(
     hung = np.array([(motor_ahead_m(need, k), k.offset_m, hull.transom_m) for k in mounts])
     hung = hung.reshape(len(mounts), 3)
     at = hung[d.mount]  # (D, 3)
-    clipped = np.isnan(s.moments_kg_m[:, 0])[supply]
-    rides = at[drive] + np.array([0.0, 0.0, CLIPPED_ABOVE_M])
-    banks = np.where(clipped[:, None], s.mass_kg[supply, None] * rides, s.moments_kg_m[supply])
-    total = fixed + (d.mass_kg[:, None] * at)[drive] + banks
-    ahead, off, above = (total / mass_kg[:, None]).T
+    drives = fixed + d.mass_kg[:, None] * at
+    clips = np.isnan(s.moments_kg_m[:, 0])
+    banks = np.where(clips[:, None], 0.0, s.moments_kg_m)
+    riding_kg = np.where(clips, s.mass_kg, 0.0)[supply] if clips.any() else None
+    rides = at + np.array([0.0, 0.0, CLIPPED_ABOVE_M])
+
+    def centre(k: int) -> Array:
+        if not drives[:, k].any() and not banks[:, k].any():
+            return np.zeros(1)  # everything on the centre line
+        total = drives[:, k][drive] + banks[:, k][supply]
+        if riding_kg is not None:
+            total += riding_kg * rides[:, k][drive]
+        return np.asarray(total / mass_kg)
+
+    ahead, off, above = (centre(k) for k in range(3))
     found = lies(hull, mass_kg, ahead, off, above, need.water.density_kg_m3)
     return found.trim_deg, found.heel_deg
