@@ -1,0 +1,190 @@
+"""Boat, Waters, the counter and the shortlist: what their records say is what the core says."""
+
+import re
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from jolvek.core.base import units
+from jolvek.core.enquiry.demands import demands, hardest
+from jolvek.core.enquiry.need import Day, Leg
+from jolvek.core.enquiry.schools import power_schools
+from jolvek.core.enquiry.sizing import size
+from jolvek.core.match.picks import Pick
+from jolvek.core.match.ranking import steps
+from jolvek.core.products.shelf import Shelf
+from jolvek.web.forms.narrowing import Filters, filters_from
+from jolvek.web.pages.boat_page import boat_page, schools, speeds_m_s
+from jolvek.web.pages.counter_page import quick_answer, quick_need
+from jolvek.web.pages.narrowed import facet_values, narrowed
+from jolvek.web.pages.shortlist_page import because, missed, results, shortlist_page
+from jolvek.web.pages.waters_page import waters_page
+from tests.web.pages.made import ALL, AT_SEA, ENQUIRIES, METRIC, SHELF, answer, found
+
+EVERY = range(6)
+
+
+def bare(text):
+    return re.sub(r"<[^>]+>", "", str(text)).replace("\u202f", "").replace("\xa0", " ")
+
+
+def figure(text):
+    return float(re.search(r"-?\d+(?:\.\d+)?", bare(text))[0])
+
+
+@pytest.mark.parametrize("which", EVERY)
+def test_the_boats_page_says_the_power_of_the_wished_speed(which):
+    need = ENQUIRIES[which].need
+    page, sizing = boat_page(need, AT_SEA), size(need)
+    watts = [float(x) for x in re.findall(r"(\d+(?:\.\d+)?) W", bare(page.answer))]
+    assert watts and min(abs(w / sizing.power_w - 1) for w in watts) < 0.06
+    assert len(page.drawings) >= 1 and page.basis and len(page.speeds) >= 4
+
+
+@pytest.mark.parametrize(("unit", "usual"), [("km/h", 4), ("kn", 2)])
+def test_the_speeds_of_the_list_are_round_in_the_readers_unit(unit, usual):
+    u = METRIC if unit == "km/h" else AT_SEA
+    shown = [units.to_unit(v, "speed", unit) for v in speeds_m_s(1.8, u)]
+    assert any(x == pytest.approx(usual, abs=1e-6) for x in shown)
+    assert shown == sorted(shown)
+
+
+@pytest.mark.parametrize("which", EVERY)
+def test_each_school_of_power_stands_with_its_source_and_one_is_preferred(which):
+    need = ENQUIRIES[which].need
+    told = schools(need, AT_SEA)
+    assert len(told) >= 2 and all(s.source for s in told)
+    assert sum(s.preferred for s in told) == 1 and next(s for s in told if s.preferred).why
+    assert {s.name for s in told} <= {s.name for s in power_schools(need)} | {s.name for s in told}
+
+
+@pytest.mark.parametrize("which", EVERY)
+@pytest.mark.parametrize("u", ALL.values(), ids=ALL)
+def test_the_waters_page_marks_the_leg_that_decides(which, u):
+    need = ENQUIRIES[which].need
+    page, rows = waters_page(need, u), demands(need)
+    assert len(page.rows) == len(rows)
+    hard = hardest(rows)
+    assert [r.name for r in page.rows if r.deciding] in ([hard.leg.name], [])
+    for shown, row in zip(page.rows, rows, strict=True):
+        speed = units.to_unit(row.leg.speed_m_s, "speed", u["speed"])
+        assert figure(shown.figures[0]) == pytest.approx(speed, abs=0.06)
+        assert figure(shown.figures[5]) == pytest.approx(row.energy_wh, abs=0.6)
+
+
+def test_a_leg_over_the_limit_of_the_place_is_marked():
+    need = ENQUIRIES[0].need
+    legs = (Leg("slow", 1.2, 1000.0), Leg("fast", 1.9, 1000.0))
+    day = replace(need.day, speed_limit_m_s=1.5).with_legs(legs)
+    page = waters_page(replace(need, day=day), AT_SEA)
+    assert [r.too_fast for r in page.rows] == [False, True]
+
+
+def test_the_sun_of_the_day_is_told_with_its_noon():
+    need = ENQUIRIES[4].need
+    dark, sunny = (
+        waters_page(replace(need, day=replace(need.day, solar_w=w)), AT_SEA) for w in (0, 500)
+    )
+    assert "panels give" not in dark.basis and "panels give about" in sunny.basis
+
+
+@pytest.mark.parametrize("family", ["kayak", "rigid_dinghy", "rib", "pontoon"])
+def test_the_quick_answer_is_the_sizing_of_the_core(family):
+    need = quick_need(family, 4.2, 2, Day(1.8, 6000))
+    told, sizing = quick_answer(need, SHELF, AT_SEA), size(need)
+    shown = dict(told.figures)
+    assert figure(shown["Lithium"]) == pytest.approx(sizing.energy_wh / 1000, abs=0.06)
+    assert figure(shown["or lead-acid"]) == pytest.approx(sizing.lead_wh / 1000, abs=0.06)
+    motor = figure(shown["Motor to look for"])
+    assert motor >= sizing.motor_w - 1e-6 and motor % 50 == 0
+    assert sizing.lead_wh > sizing.energy_wh
+
+
+def test_the_quick_answer_says_when_nothing_on_the_shelf_does_it():
+    need = quick_need("kayak", 4.0, 1, Day(1.5, 3000))
+    assert "Nothing on the shelf" in quick_answer(need, Shelf(), AT_SEA).from_shelf
+    swift = quick_need("kayak", 4.0, 1, Day(1.0, 3000, current_m_s=3.0))
+    assert "no way is made" in quick_answer(swift, SHELF, AT_SEA).answer
+
+
+def shown(which, u=AT_SEA, **args):
+    need = ENQUIRIES[which].need
+    filters = filters_from(args, need, u)
+    return results(need, answer(which), filters, {}, u), filters
+
+
+@pytest.mark.parametrize("which", EVERY)
+def test_the_list_has_each_pick_once_with_its_number_and_the_matchs_figures(which):
+    page, _ = shown(which)
+    m = found(which)
+    marks = [r.mark for r in page.rows if r.mark]
+    assert marks == sorted(set(marks)) and page.rows[0].mark == 1
+    assert page.left == int(m.field.does_day.sum())
+    prices = {round(float(p)) for p in m.field.price}
+    for r in page.rows:
+        assert round(figure(re.sub(r"[^\d.]", "", bare(r.price)))) in prices
+        assert r.pin["motor"] and r.pin["battery"] and r.pin["mount"] and r.pin["charger"]
+
+
+@pytest.mark.parametrize("which", [1, 4])
+def test_a_price_narrows_the_list_and_the_count(which):
+    everything, _ = shown(which)
+    m = found(which)
+    most = float(np.median(m.field.price[m.field.does_day]))
+    page, filters = shown(which, price_max=f"{most:.2f}")
+    assert filters.any and page.left == int((m.field.does_day & (m.field.price <= most)).sum())
+    assert page.left < everything.left
+
+
+@pytest.mark.parametrize("value", ["-5", "much", "1e99"])
+def test_a_filter_that_cannot_be_read_is_told_and_left_out(value):
+    page, filters = shown(1, price_max=value)
+    assert "price_max" in filters.refused and filters.price_max is None
+    assert page.left == shown(1)[0].left
+
+
+def test_each_facet_leaves_only_what_has_it():
+    m = found(4)
+    for facet, (values, words) in facet_values(m).items():
+        for k, word in enumerate(words[:3]):
+            only = Filters({facet: word}, None, None, None, None, {}, {})
+            keep = narrowed(m, only)
+            assert keep.sum() == (values == k).sum() or keep.any() == (values == k).any()
+
+
+def test_why_a_setup_stands_where_it_does_names_the_wishes_that_lift_it():
+    values = {"price": np.array([0.2, 1.0]), "light": np.array([0.9, 0.1])}
+    values |= {w: np.zeros(2) for w in ("range", "speed", "silence", "hands_free", "tidy")}
+    weights = dict.fromkeys(values, 0.0) | {"price": 3.0, "light": 2.0}
+    assert because(values, weights, 0).startswith("light to carry 90")
+    assert because(values, weights, 1).startswith("costs little 100")
+    assert because(values, dict.fromkeys(values, 0.0), 0) == ""
+
+
+@pytest.mark.parametrize(
+    ("miss", "words"),
+    [
+        (("charge", 14.2, 10.0), "fills in 14.2 h, not in 10 h"),
+        (("kit", 0.62, 0.4), "weighs 62 % of the boat with her people"),
+        (("power", 6000.0, 2237.0), "6000 W, more than the 2237 W such a boat bears"),
+    ],
+)
+def test_what_a_pick_misses_is_told_after_its_title(miss, words):
+    told = bare(missed(Pick("x", "fastest", 0, (miss,)), AT_SEA))
+    assert told == f", but {words}"
+
+
+@pytest.mark.parametrize("which", EVERY)
+def test_the_whole_shortlist_tells_steps_of_money_and_reasons_for_the_rest(which):
+    need = ENQUIRIES[which].need
+    first, _ = shown(which)
+    page = shortlist_page(need, answer(which), first, AT_SEA)
+    m = found(which)
+    assert len(page.steps) == len(steps(m))
+    gone = sum(len(rows) for _, rows in page.rejected)
+    reasons = (m.motor_reasons, m.battery_reasons, m.mount_reasons, m.charger_reasons)
+    assert gone == sum(map(len, reasons))
+    for _, rows in page.rejected:
+        assert all(r.text and r.title for r in rows)
+    assert page.any_does == bool(m.field.does_day.any())
