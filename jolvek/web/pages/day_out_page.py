@@ -142,6 +142,7 @@ def why(out: Outing) -> str:
         (bool(s.bottom), "the foul bottom"),
         (s.aged > 0, "the old battery"),
         (s.temperature_c is not None, "the cold"),
+        (s.start_share < 1, "the charge she sets out with"),
     )
     causes = [word for on, word in words if on]
     if not causes:

@@ -1,0 +1,197 @@
+"""Side by side, Day out, Fitting, Offer and the shelf: what their records say is what the core
+says.
+"""
+
+import re
+from dataclasses import replace
+from datetime import date
+
+import pytest
+
+from jolvek.core.base import units
+from jolvek.core.electric.charging import together_h
+from jolvek.core.electric.chemistry import end_soc
+from jolvek.core.products.shelf import Shelf
+from jolvek.standins.weather import SimulatedForecast
+from jolvek.web.forms.outing_form import asked_from as outing_asked
+from jolvek.web.forms.reader import Reader
+from jolvek.web.pages.by_hand_page import by_hand_page
+from jolvek.web.pages.catalogue_page import COLUMNS, catalogue_page
+from jolvek.web.pages.charging_panel import charging_panel
+from jolvek.web.pages.day_out_page import day_out_page
+from jolvek.web.pages.fitting_drawing_page import drawing_page
+from jolvek.web.pages.fitting_mounts_page import mounts_page
+from jolvek.web.pages.fitting_wiring_page import wiring_page
+from jolvek.web.pages.offer_page import offer_page
+from jolvek.web.pages.planned import planned, taken_out
+from jolvek.web.pages.side_by_side_page import asked_from, side_by_side_page
+from tests.web.pages.made import ALL, AT_SEA, ENQUIRIES, SHELF, found, worked
+
+EVERY = range(6)
+
+
+def bare(text):
+    return re.sub(r"<[^>]+>", "", str(text)).replace("\u202f", "").replace("\xa0", " ")
+
+
+def figure(text):
+    return float(re.search(r"-?\d+(?:\.\d+)?", bare(text).replace(",", ""))[0])
+
+
+def two(which):
+    return [worked(which, 0), worked(which, 1)]
+
+
+def compared(which, u=AT_SEA, **args):
+    need = ENQUIRIES[which].need
+    asked = asked_from(args, need, two(which), u)
+    return side_by_side_page(need, two(which), asked, u), asked
+
+
+@pytest.mark.parametrize("which", EVERY)
+@pytest.mark.parametrize("by", ["speed", "power", "day"])
+def test_a_row_of_the_table_marks_one_best_and_the_best_is_so(which, by):
+    page, _ = compared(which, by=by)
+    for row in page.rows:
+        assert len(row.cells) == 2 and sum(c.best for c in row.cells) <= 1
+    price = next(r for r in page.rows if r.name == "Essentials")
+    prices = [w.pinned.price for w in two(which)]
+    if prices[0] != prices[1]:
+        assert [c.best for c in price.cells] == [p == min(prices) for p in prices]
+
+
+@pytest.mark.parametrize("u", ALL.values(), ids=ALL)
+def test_the_cursor_is_read_in_the_readers_unit_and_held_within_reach(u):
+    tops = [w.performance.top_speed_m_s for w in two(1)]
+    shown = units.show(1.5, "speed", u["speed"], 3)
+    _, asked = compared(1, u, speed=f"{shown} {u['speed']}")
+    assert asked.cursor == pytest.approx(1.5, abs=0.01) and asked.refused == ""
+    assert compared(1, u, speed="99 kn")[1].cursor == max(tops)
+    assert "expected" in compared(1, u, speed="fast")[1].refused
+
+
+def day_out(which, u=AT_SEA, **args):
+    need, all_two = ENQUIRIES[which].need, two(which)
+    asked = outing_asked(args, u)
+    out = taken_out(planned(need, asked, SimulatedForecast()), all_two, all_two[0], asked)
+    return day_out_page(out, all_two, asked, args, u), out
+
+
+@pytest.mark.parametrize("which", EVERY)
+def test_the_days_sentence_says_how_the_stepped_day_ends(which):
+    page, out = day_out(which)
+    v = out.voyage
+    assert f"{100 * v.left:.0f} %" in page.answer.replace("\xa0", " ")
+    assert ("Home at" in page.answer) == v.done
+    shown = dict(page.figures)
+    used = next(text for name, text in page.figures if name.startswith("Used"))
+    assert figure(used) == pytest.approx(v.energy_wh / 1000, abs=0.006)
+    assert figure(shown["Last point from which she gets home"]) == pytest.approx(
+        units.to_unit(out.point.distance_m, "distance", "nm"), abs=0.06
+    )
+
+
+@pytest.mark.parametrize(
+    ("args", "word"),
+    [
+        ({"wind": "25"}, "the wind"),
+        ({"heavier": "1"}, "the load"),
+        ({"foul": "1"}, "the foul bottom"),
+        ({"aged": "1"}, "the old battery"),
+        ({"cold": "1"}, "the cold"),
+        ({"charge": "80"}, "the charge she sets out with"),
+    ],
+)
+def test_what_comes_otherwise_is_named_with_what_it_takes(args, word):
+    page, out = day_out(4, **args)
+    assert word in page.basis
+    if out.voyage.done and out.planned.done:
+        assert out.voyage.left <= out.planned.left + 1e-9
+
+
+def test_two_causes_are_named_together():
+    page, _ = day_out(4, heavier="1", aged="1")
+    assert "the load and the old battery take" in page.basis
+
+
+@pytest.mark.parametrize("which", EVERY)
+@pytest.mark.parametrize("u", ALL.values(), ids=ALL)
+def test_the_drawing_says_the_trim_of_the_core_in_every_unit(which, u):
+    f = worked(which).fitted
+    page = drawing_page(f, Reader({}, u), u)
+    assert f"*{abs(f.attitude.trim_deg):.1f}°*" in page.answer
+    assert dict(page.figures)["Trim"].startswith(f"{abs(f.attitude.trim_deg):.1f}°")
+    assert sum(s.checked for s in page.shafts) == (1 if f.leg is not None else 0)
+    for row in page.weights:
+        assert float(row.low) <= float(row.value) <= float(row.high) + 0.5
+
+
+@pytest.mark.parametrize("which", EVERY)
+def test_the_wiring_lists_each_cable_once_with_the_netlists_figures(which):
+    f = worked(which).fitted
+    page = wiring_page(f, {})
+    n = f.netlist
+    assert [c[0].split()[0] for c in page.cables] == [w.id for w in n.wires]
+    for cells, wire in zip(page.cables, n.wires, strict=True):
+        assert float(cells[3]) == pytest.approx(wire.length_m, abs=0.006)
+        assert float(cells[6]) == pytest.approx(wire.current_a, abs=0.51)
+    assert len(page.fuses) == len(n.fuses)
+    if not f.clips_on:
+        assert f"*{n.motor_a:.0f} A* flow" in page.answer
+
+
+@pytest.mark.parametrize("which", EVERY)
+def test_all_mounts_stand_once_those_that_go_before_the_others(which):
+    m = found(which)
+    page = mounts_page(worked(which).fitted, m, AT_SEA)
+    assert sorted(r.name for r in page.mounts) == sorted(k.name for k in SHELF.mounts)
+    whys = [bool(r.why) for r in page.mounts]
+    assert whys == sorted(whys) and sum(r.here for r in page.mounts) == 1
+    assert f"*{whys.count(False)}* of {len(whys)}" in page.answer
+
+
+@pytest.mark.parametrize("which", EVERY)
+def test_the_offer_adds_up_and_says_when_it_ends(which):
+    w = worked(which)
+    page = offer_page(w, date(2026, 6, 1), AT_SEA)
+    together = sum(p.quantity * p.price for p in w.pinned.parts)
+    assert figure(re.sub(r"[^\d.]", "", bare(page.total))) == pytest.approx(together, abs=0.51)
+    assert w.fitted.price == pytest.approx(together)
+    assert page.dates[0] != page.dates[1] and page.findings == w.findings
+    for row in page.expected:
+        low, high = (float(x) for x in row.figures[1].split(" – "))
+        assert low < float(row.figures[0]) < high
+
+
+@pytest.mark.parametrize("which", EVERY)
+def test_the_plan_of_charging_is_the_setups_own_time(which):
+    w = worked(which)
+    panel = charging_panel(w.fitted, 0.0, AT_SEA)
+    f = w.fitted
+    hours = together_h(f.bank, [f.charger.spec], end_soc(f.bank.chem, f.need.day.reserve))
+    told = re.match(r"(?:(\d+) h )?(\d+) min", bare(panel.shore[0][2]))
+    assert int(told[1] or 0) + int(told[2]) / 60 == pytest.approx(hours, abs=1 / 55)
+    assert f.charge_h == pytest.approx(hours)
+
+
+@pytest.mark.parametrize("which", EVERY)
+def test_a_setup_by_hand_is_told_as_the_list_tells_it(which):
+    f = worked(which).fitted
+    page = by_hand_page(f, AT_SEA)
+    assert page.findings == f.findings and page.pin["motor"] == f.motor.id
+    assert f.motor.title in page.answer and "top" in page.answer
+
+
+@pytest.mark.parametrize("kind", COLUMNS)
+def test_a_kind_of_the_shelf_is_sorted_found_and_counted(kind):
+    items = getattr(SHELF, kind)
+    page = catalogue_page(SHELF, kind, "", "", True, "price")
+    prices = [r.price for r in page.items]
+    assert prices == sorted(prices) and len(prices) == len(items) == page.counts[kind]
+    one = items[0]
+    hit = catalogue_page(SHELF, kind, one.title.split()[-1].lower(), one.maker, True, "")
+    assert one.id in {r.id for r in hit.items}
+    assert catalogue_page(SHELF, kind, "no such thing", "", True, "").items == ()
+    gone = replace(one, discontinued=True)
+    left = Shelf(**{kind: (gone, *items[1:])})
+    assert one.id not in {r.id for r in catalogue_page(left, kind, "", "", False, "").items}
