@@ -13,16 +13,71 @@ CORE, PAGES = "jolvek/core/", "jolvek/web/pages/"
 FAULTS = (
     (
         "mount thrust +20 %",
-        CORE + "match/drives.py",
+        CORE + "fit/fit_facts.py",
         "_row(k.max_thrust_n for",
         "_row(1.2 * k.max_thrust_n for",
     ),
     (
         "plate load +20 %",
-        CORE + "fit/judged.py",
-        "carried > site.max_load_kg",
-        "carried > 1.2 * site.max_load_kg",
+        CORE + "fit/fit_facts.py",
+        "load = _most(need.site.max_load_kg)",
+        "load = 1.2 * _most(need.site.max_load_kg)",
     ),
+    (
+        "a setup without any charger",
+        CORE + "rules/predicates.py",
+        "Held(f.bank.charged, f.bank.charge_v)",
+        "Held(True, f.bank.charge_v)",
+    ),
+    (
+        "trim no Stop in matching",
+        CORE + "match/pairs.py",
+        "setup_facts(need, mass, *angles)",
+        "setup_facts(need, mass)",
+    ),
+    (
+        "rudder tried with its blade down only",
+        CORE + "fit/fit_facts.py",
+        "rudder_clearance_m(offset_m, BEHIND_M, LEG_M, lifted)",
+        "9.0",
+    ),
+    (
+        "panels counted twice",
+        CORE + "day/sun.py",
+        "max(day.solar_w, added_w)",
+        "day.solar_w + added_w",
+    ),
+    (
+        "a spare weighs nothing",
+        CORE + "day/otherwise.py",
+        "load.gear_kg + spare.mass_kg",
+        "load.gear_kg",
+    ),
+    (
+        "end taps from a 24 V pack",
+        CORE + "electric/netlist.py",
+        "bank.battery.charge_v > MOST_12V",
+        "bank.battery.charge_v > 9 * MOST_12V",
+    ),
+    (
+        "the quay's limit ignored",
+        CORE + "day/charging_plan.py",
+        "min(1.0, limit / draws) if limit",
+        "1.0 if limit",
+    ),
+    (
+        "picks fill when they like",
+        CORE + "match/picks.py",
+        "keep &= figure <= limit * (1 + 1e-9)",
+        "keep &= figure <= limit * 9",
+    ),
+    (
+        "homeward without the sun",
+        CORE + "day/getting_home.py",
+        "mean - float(mean_sun_w(",
+        "mean - 0 * float(mean_sun_w(",
+    ),
+    ("a sheet without its precautions", CORE + "fit/checklist.py", "tuple(f.precautions),", "(),"),
     (
         "matching's day energy +8 %",
         CORE + "match/candidate_days.py",
@@ -50,9 +105,9 @@ FAULTS = (
     ),
     (
         "full voltage +5 % in matching",
-        CORE + "match/pairs.py",
-        "s.full_v[None, :] <=",
-        "1.05 * s.full_v[None, :] <=",
+        CORE + "rules/predicates.py",
+        "at_most(f.charge_v, f.most_v)",
+        "at_most(1.05 * f.charge_v, f.most_v)",
     ),
     ("dearest marked best", PAGES + "side_by_side_table.py", "-w.pinned.price", "w.pinned.price"),
     (
