@@ -76,7 +76,11 @@ CASES = {
     "tilt-short": (lambda m: fit(at({"room_ahead_m": m})), (None, 0.3), (0.2,)),
     "lift-mass": (lambda kg: fit(at(day={"max_lift_kg": kg})), (15, 14), (13.9,)),
     "mount-motor-mass": (lambda kg: fit(mount=Mount("transom_clamp", kg, 2000)), (15, 14), (13.9,)),
-    "mount-thrust": (lambda n: fit(mount=Mount("transom_clamp", 60, n)), (500,), (300,)),
+    "mount-thrust": (
+        lambda n: fit(mount=Mount("transom_clamp", 60, n)),
+        (500, 400),
+        (390, 300),
+    ),
     "mount-place": (lambda place: fit(at({"places": (place,)})), ("transom",), ("rail",)),
     "mount-style": (lambda style: fit(style=style), ("outboard", "pole"), ("fin",)),
     "mount-transom": (
