@@ -97,7 +97,7 @@ def outing(
         voyages,
         voyages[letter] if as_planned else run(letter, Switches()),
         s,
-        max(day.kept_share, 1 - fitted.bank.chem.usable),
+        fitted.kept,
         no_return(fitted, legs, sun),
         homing(fitted, legs, sun),
         (no_return(fitted, legs), homing(fitted, legs)) if sun else None,

@@ -230,6 +230,11 @@ class Fitted:
         hours = charging.together_h(self.bank, [self.charger.spec], start)
         return hours if hours < float("inf") else None
 
+    @property
+    def kept(self) -> float:
+        """Share of the charge that really stays: the reserve, or the half that lead stops at."""
+        return max(self.need.day.kept_share, 1 - self.bank.chem.usable)
+
     @cached_property
     def price(self) -> float:
         """All parts."""

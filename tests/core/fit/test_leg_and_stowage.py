@@ -10,7 +10,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolvek.core.electric.battery import Battery
-from jolvek.core.enquiry.site import Bay
+from jolvek.core.enquiry.need import Need
+from jolvek.core.enquiry.site import Bay, Site
+from jolvek.core.fit import fit_facts
 from jolvek.core.fit.hanging import seat_m, shaft_missing_m
 from jolvek.core.fit.leg import (
     GROUND_M,
@@ -24,7 +26,7 @@ from jolvek.core.fit.leg import (
     trim_pin,
 )
 from jolvek.core.fit.stowage import packs_in_bay, stow
-from jolvek.core.hydro.hull import Hull
+from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.products.mounting import Mount
 
 seats = st.floats(0.25, 0.75)
@@ -158,3 +160,22 @@ def test_a_pack_that_does_not_pass_the_lid_is_told_by_the_lid():
     bay = Bay("locker", 0.7, 0.4, 0.3, lid_length_m=0.30, lid_width_m=0.15)
     battery = Battery("lfp", 12.8, 100, 11.4, length_m=0.33, width_m=0.17, height_m=0.22)
     assert stow([bay], battery, 1)[1].rule == "bay-lid"
+
+
+@pytest.mark.parametrize(
+    ("offset_m", "chord_m", "why"),
+    [
+        (0.15, 0.16, "the lifted blade sweeps through the leg"),
+        (0.0, 0.10, "on the centre line even a small blade, lifted, meets the leg"),
+    ],
+)
+def test_a_rudder_that_clears_with_its_blade_down_may_strike_with_it_up(offset_m, chord_m, why):
+    down = rudder_clearance_m(offset_m, fit_facts.BEHIND_M, 0.26, chord_m)
+    assert down > 0.03, "clear with the blade down"
+    sail = Hull("sailing_dinghy", 4.8, 1.8, 180, transom_height_m=0.42)
+    need = Need(sail, Load(2, 150), Site(("transom",), rudder_chord_m=chord_m))
+    one = np.ones(1)
+    hung = fit_facts.Hung(900 * one, 300 * one, 20 * one, 0.26 * one, 0.5 * one, ["outboard"])
+    mount = Mount("offset_bracket", 60, 2000, offset_m=offset_m)
+    gap = fit_facts.drive_facts(need, hung, [mount]).rudder_gap_m
+    assert float(gap[0, 0]) < 0.03, why

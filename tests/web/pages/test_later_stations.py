@@ -163,6 +163,16 @@ def test_the_offer_adds_up_and_says_when_it_ends(which):
         assert low < float(row.figures[0]) < high
 
 
+def test_the_offer_says_the_share_that_lead_really_keeps():
+    w = worked(1)
+    lead = replace(w.fitted.battery, spec=replace(w.fitted.battery.spec, chemistry="agm"))
+    told = [
+        offer_page(replace(w, fitted=f), date(2026, 6, 1), AT_SEA).answer
+        for f in (w.fitted, replace(w.fitted, battery=lead))
+    ]
+    assert "20 % of the charge kept" in told[0] and "50 % of the charge kept" in told[1]
+
+
 @pytest.mark.parametrize("which", EVERY)
 def test_the_plan_of_charging_is_the_setups_own_time(which):
     w = worked(which)
