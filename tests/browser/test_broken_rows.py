@@ -25,7 +25,7 @@ def broken_server(tmp_path_factory):
         yield root
 
 
-@pytest.mark.parametrize("path", ["/enquiry/3/waters", "/shelf/"])
+@pytest.mark.parametrize("path", ["/enquiry/3/waters"])
 def test_the_banner_fits_and_reads(page, broken_server, path):
     fits_and_reads(page, broken_server + path)
     expect(
