@@ -74,3 +74,30 @@ def test_no_label_lies_on_another_for_any_demo_boat(page, fitted_server):
             for width in (390, 1280):
                 page.set_viewport_size({"width": width, "height": 800})
                 assert page.evaluate(OVERLAPS, root) == [], f"enquiry {number}, {path}, {width}"
+
+
+def test_the_plan_of_charging_follows_what_is_typed_on_waters(page, fitted_server):
+    page.goto(f"{fitted_server}/enquiry/5/waters")
+    plan = page.get_by_role("region", name="Charging")
+    expect(plan).to_contain_text("From shore a charge takes")
+    page.get_by_role("textbox", name="Shore gives at most").fill("600 W")
+    expect(plan).to_contain_text("held back by the quay")
+    page.get_by_role("checkbox", name="shore power").uncheck()
+    expect(plan).to_contain_text("No shore power")
+    page.get_by_role("textbox", name="Charges a day").fill("many")
+    expect(page.get_by_text("Not kept").or_(page.locator("#refused")).first).to_be_visible()
+    page.get_by_role("checkbox", name="shore power").check()
+    expect(plan).to_contain_text("held back by the quay")
+
+
+def test_she_sets_out_with_less_by_keyboard_and_nonsense_is_told(page, fitted_server):
+    page.goto(f"{fitted_server}/enquiry/5/day-out")
+    answer = page.locator("#day .answer")
+    full = answer.inner_text()
+    field = page.get_by_label("Sets out with")
+    field.focus()
+    page.keyboard.type("60")
+    expect(answer).not_to_have_text(full)
+    expect(page.locator("#day")).to_contain_text("the charge she sets out with")
+    field.fill("most of it")
+    expect(page.locator("#day")).to_contain_text("read “most of it”")

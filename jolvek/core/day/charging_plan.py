@@ -47,7 +47,7 @@ class Month:
 
 @dataclass(frozen=True)
 class ChargingPlan:
-    """How the bank is filled between outings; `charge_wh` is what one charge puts in."""
+    """How the bank is filled between outings; `charge_wh` is what one charge takes."""
 
     charge_wh: float
     hours_each: float  # that each charge of the day may take

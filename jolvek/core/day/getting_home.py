@@ -91,9 +91,26 @@ def mean_sun_w(sun_at: SunAt | None, start_h: float, seconds: ArrayLike) -> Arra
     return np.asarray(np.interp(spans, times, given) / np.maximum(spans, 1.0))
 
 
-def no_return(fitted: Fitted, legs: tuple[Leg, ...] = (), sun_at: SunAt | None = None) -> NoReturn:
+@dataclass(frozen=True)
+class Aboard:
+    """What she sets out with: the share of the charge, a spare, the sun's W by clock hour."""
+
+    start_share: float = 1.0
+    spare: Bank | None = None
+    sun_at: SunAt | None = None
+
+    def lasts_s(self, fitted: Fitted, power_w: ArrayLike) -> Array:
+        """Seconds (any shape) of a power until the reserve, that of the spare too."""
+        bank, day = fitted.bank, fitted.need.day
+        full = runtime_s(bank, power_w, day.kept_share)
+        gone = runtime_s(bank, power_w, self.start_share) if self.start_share < 1 else 0.0
+        more = runtime_s(self.spare, power_w, day.kept_share) if self.spare else 0.0
+        return np.maximum(np.maximum(full - gone, 0.0) + more - day.keep_s, 0.0)
+
+
+def no_return(fitted: Fitted, legs: tuple[Leg, ...] = (), aboard: Aboard | None = None) -> NoReturn:
     """How far out she may go and still come home with the reserve, on the day's legs or others,
-    with the sun's W by clock hour or without.
+    with what is aboard.
 
     The way out at its mean power, home at its own; the bank's Peukert at the mean of both. Where no
     way is made homeward the point is the quay.
@@ -113,12 +130,11 @@ def no_return(fitted: Fitted, legs: tuple[Leg, ...] = (), sun_at: SunAt | None =
         return NoReturn(0.0, 0.0, planned)
     slow = 1 / v_out + 1 / v_home  # s per metre out and home again
     mean = (p_out / v_out + p_home / v_home) / slow
-    day, bank = fitted.need.day, fitted.bank
-    seconds = max(float(runtime_s(bank, mean, day.kept_share)) - day.keep_s, 0.0)
-    for _ in range(SUN_ROUNDS if sun_at else 0):  # the longer she runs, the more sun she has
-        net = max(mean - float(mean_sun_w(sun_at, day.start_h, seconds)), 1.0)
-        seconds = max(float(runtime_s(bank, net, day.kept_share)) - day.keep_s, 0.0)
-        seconds = min(seconds, MOST_SUN_S)
+    aboard, start_h = aboard or Aboard(), fitted.need.day.start_h
+    seconds = float(aboard.lasts_s(fitted, mean))
+    for _ in range(SUN_ROUNDS if aboard.sun_at else 0):  # the longer she runs, the more sun
+        net = max(mean - float(mean_sun_w(aboard.sun_at, start_h, seconds)), 1.0)
+        seconds = min(float(aboard.lasts_s(fitted, net)), MOST_SUN_S)
     reach = seconds / slow
     return NoReturn(reach, reach / v_out, planned)
 
@@ -156,9 +172,9 @@ def _day_energy(
     return energy, seconds, can & (seconds > 0)
 
 
-def homing(fitted: Fitted, legs: tuple[Leg, ...] = (), sun_at: SunAt | None = None) -> Homing:
+def homing(fitted: Fitted, legs: tuple[Leg, ...] = (), aboard: Aboard | None = None) -> Homing:
     """The slowest and fastest single speed for all legs with which she comes home with the reserve,
-    and the cheapest; with the sun's W by clock hour or without.
+    and the cheapest; with what is aboard.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> from jolvek.core.enquiry.need import Day
@@ -166,7 +182,7 @@ def homing(fitted: Fitted, legs: tuple[Leg, ...] = (), sun_at: SunAt | None = No
     >>> 0.8 < h.slowest_m_s <= h.cheapest_m_s <= h.fastest_m_s < 2.5
     True
     """
-    bank, day = fitted.bank, fitted.need.day
+    day, aboard = fitted.need.day, aboard or Aboard()
     legs = legs or there_and_back(day)
     winds = _in_winds(fitted, legs)
     top = min(p.top_speed_m_s for p in winds.values())
@@ -176,8 +192,8 @@ def homing(fitted: Fitted, legs: tuple[Leg, ...] = (), sun_at: SunAt | None = No
     if not can.any():
         return Homing(None, None, None)
     speeds, energy, seconds = speeds[can], energy[can], seconds[can]
-    net = np.maximum(3600 * energy / seconds - mean_sun_w(sun_at, day.start_h, seconds), 1.0)
-    enough = runtime_s(bank, net, day.kept_share) - day.keep_s >= seconds
+    sun_w = mean_sun_w(aboard.sun_at, day.start_h, seconds)
+    enough = aboard.lasts_s(fitted, np.maximum(3600 * energy / seconds - sun_w, 1.0)) >= seconds
     if not enough.any():
         return Homing(None, None, None)
     good = speeds[enough]

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from jolvek.core.day.getting_home import (
+    Aboard,
     Homing,
     NoReturn,
     Regeneration,
@@ -17,7 +18,7 @@ from jolvek.core.day.getting_home import (
     spare_of,
     speed_for_arrival_m_s,
 )
-from jolvek.core.day.otherwise import Switches, legs_otherwise, switched
+from jolvek.core.day.otherwise import Switches, laden, legs_otherwise, switched
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.enquiry.need import Need
@@ -88,9 +89,11 @@ def outing(
 
     voyages = {key: run(key, s) for key in setups}
     as_planned = s == Switches(wind_from_h=s.wind_from_h, wind_against=s.wind_against)
-    fitted = switched(hand, s)
+    pack, sun = spare_of(hand) if spare else None, suns.get(letter)
+    fitted, dark = laden(switched(hand, s), pack), Aboard(s.start_share, pack)
+    lit = replace(dark, sun_at=sun)
     day, hull = hand.need.day, hand.need.hull
-    legs, sun = legs_otherwise(day, s), suns.get(letter)
+    legs = legs_otherwise(day, s)
     return Outing(
         hand.need,
         letter,
@@ -98,9 +101,9 @@ def outing(
         voyages[letter] if as_planned else run(letter, Switches()),
         s,
         fitted.kept,
-        no_return(fitted, legs, sun),
-        homing(fitted, legs, sun),
-        (no_return(fitted, legs), homing(fitted, legs)) if sun else None,
+        no_return(fitted, legs, lit),
+        homing(fitted, legs, lit),
+        (no_return(fitted, legs, dark), homing(fitted, legs, dark)) if sun else None,
         _against(fitted, voyages[letter]),
         speed_for_arrival_m_s(fitted, arrive_h, legs) if arrive_h else None,
         _regeneration(hand) if hull.fam.sails else None,

@@ -190,8 +190,7 @@ def sail_out(
     step_s: float = STEP_S,
 ) -> Voyage:
     """Run the need's legs in steps of `step_s` seconds. `sun_at` gives W for a clock hour, `spare`
-    weighs among the gear and is
-    swapped in at the reserve.
+    weighs among the gear and is swapped in at the reserve.
 
     Steady speeds on each leg; power falls to half below the motor's own low-charge setting. Zero
     legs, a stream faster than the boat and days past midnight are told, never raised. Validity as

@@ -82,7 +82,7 @@ def soc_after(
     [0.2, 0.61, 0.99]
     """
     soc = np.linspace(start_soc, 0.99, 200)
-    needed = np.array([together_h(bank, chargers, start_soc, float(x)) for x in soc])
+    needed = _together_h(bank, chargers, start_soc, soc)
     if not np.isfinite(needed[1:]).all():
         return np.full(np.shape(hours), start_soc)
     return np.asarray(np.interp(np.asarray(hours, dtype=float), needed, soc))
@@ -101,17 +101,23 @@ def together_h(
     >>> together_h(b, [c, c]) < together_h(b, [c])
     True
     """
+    return float(_together_h(bank, chargers, start_soc, end_soc))
+
+
+def _together_h(
+    bank: Bank, chargers: Sequence[Charger], start_soc: float, end_soc: ArrayLike
+) -> Array:
+    """The same to states of charge of any shape."""
     whole = sum(_amps(bank, c) for c in chargers if matches(bank, c) == "bank")
     pack = [c for c in chargers if matches(bank, c) in ("each", "turn")]
     if whole:
-        return float(charge_time_h(bank.capacity_ah, whole, bank.chem, start_soc, end_soc))
+        return charge_time_h(bank.capacity_ah, whole, bank.chem, start_soc, end_soc)
     if not pack:
-        return float("inf")
+        return np.full(np.shape(end_soc), np.inf)
     rounds = -(-bank.packs // sum(c.outputs for c in pack))
     slowest = min(c.current_a for c in pack)
-    return rounds * float(
-        charge_time_h(bank.battery.capacity_ah, slowest, bank.chem, start_soc, end_soc)
-    )
+    one = charge_time_h(bank.battery.capacity_ah, slowest, bank.chem, start_soc, end_soc)
+    return np.asarray(rounds * one)
 
 
 def _amps(bank: Bank, c: Charger) -> float:

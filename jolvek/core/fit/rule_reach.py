@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.fit.inspected import INRUSH_V, INRUSH_W, WET_TOUCH_V
 from jolvek.core.products.shelf import Shelf
 
@@ -54,7 +55,7 @@ NEEDS: dict[str, Needs] = {
     "thrust-claim": _motor("static_thrust_n"),
     "thrust-impossible": _motor("static_thrust_n"),
     "pitch-bound": _motor("propeller_pitch_m"),
-    "voltage-dangerous": _volts(60.0),
+    "voltage-dangerous": _volts(VOLTS_DANGEROUS),
     "wet-touch": _volts(WET_TOUCH_V),
     "inrush": _inrush,
     "petrol-aboard": lambda s: any(not m.spec.ignition_protected for m in s.motors),

@@ -104,7 +104,7 @@ def bank_weights(
         Weight(
             f"battery {i}" if many else "battery",
             s.packs * kilos,
-            s.bay.ahead_m or somewhere,
+            somewhere if s.bay.ahead_m is None else s.bay.ahead_m,
             s.bay.off_m,
             s.bay.above_m + 0.1,
         )

@@ -54,7 +54,7 @@ def share(x: float) -> str:
 def answer(f: Fitted, plan: ChargingPlan) -> str:
     """How the bank is filled, in one sentence; `*words*` are the ones to stress."""
     day = f.need.day
-    each = f"a charge puts in *{kwh(plan.charge_wh)} kWh*"
+    each = f"a charge takes *{kwh(plan.charge_wh)} kWh*"
     if not day.shore_power:
         return f"No shore power: {each}, from the sun or ashore."
     if not plan.shore:

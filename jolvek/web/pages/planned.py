@@ -63,8 +63,8 @@ def taken_out(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> O
 
     sun = sun_of(need.day, rated[hand.letter])
     suns: dict[str, SunAt] = {hand.letter: sun.at_w} if sun else {}
-    asked_h = asked.arrive_h
-    return outing(fitted, hand.letter, asked.switches, asked.spare, asked_h, suns, sail=sail)
+    how = (asked.switches, asked.spare, asked.arrive_h, suns)
+    return outing(fitted, hand.letter, *how, sail=sail)
 
 
 @lru_cache(maxsize=64)

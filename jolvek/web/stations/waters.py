@@ -66,9 +66,10 @@ def save(enquiry_id: int) -> Any:
     kept, form = saving.keep_form(enquiry_id, _read)
     form.changed.data = kept.at
     if is_fragment():
+        f = frame(enquiry_id, "waters")
+        more = {"form": form, "kept": kept, "charging": charging_of(f.card.in_hand)}
         figures = waters_page(kept.enquiry.need, display.current())
-        e = stored_or_404(enquiry_id)
-        return show("waters/_figures.html", figures, e=e, form=form, kept=kept), kept.code
+        return show("waters/_saved.html", f, figures, **more), kept.code
     if kept.code != 200:
         return _page(enquiry_id, form, kept.code, kept=kept)
     flash("Kept.")

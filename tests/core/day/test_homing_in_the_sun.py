@@ -5,8 +5,8 @@ from dataclasses import replace
 import pytest
 
 from jolvek import demo
-from jolvek.core.day.getting_home import homing, mean_sun_w, no_return
-from jolvek.core.day.otherwise import Switches, legs_otherwise
+from jolvek.core.day.getting_home import Aboard, homing, mean_sun_w, no_return
+from jolvek.core.day.otherwise import Switches, laden, legs_otherwise
 from jolvek.core.day.outing import outing
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.enquiry.need import Leg
@@ -25,6 +25,10 @@ def steady(watts):
     return lambda _hour: watts
 
 
+def sunny(watts):
+    return Aboard(sun_at=steady(watts))
+
+
 def there_and_back(metres, speed=2.3):
     return (Leg("out", speed, metres), Leg("home", speed, metres))
 
@@ -33,7 +37,7 @@ def there_and_back(metres, speed=2.3):
 def test_at_the_last_point_the_stepped_day_comes_home_with_just_the_reserve(watts):
     f = pontoon()
     legs = there_and_back(5000.0)
-    last = no_return(f, legs, steady(watts)).distance_m
+    last = no_return(f, legs, sunny(watts)).distance_m
     need = replace(f.need, day=f.need.day.with_legs(there_and_back(last)))
     v = sail_out(replace(f, need=need), sun_at=steady(watts))
     assert v.done and v.left == pytest.approx(f.need.day.reserve, abs=0.02)
@@ -41,16 +45,16 @@ def test_at_the_last_point_the_stepped_day_comes_home_with_just_the_reserve(watt
 
 def test_more_sun_carries_further_and_faster_and_none_changes_nothing():
     f, legs = pontoon(), there_and_back(22000.0)
-    dark, dim, bright = (no_return(f, legs, s).distance_m for s in (None, steady(200), steady(900)))
+    dark, dim, bright = (no_return(f, legs, a).distance_m for a in (None, sunny(200), sunny(900)))
     assert dark < dim < bright
-    assert no_return(f, legs, steady(0.0)).distance_m == pytest.approx(dark, rel=1e-6)
-    fast = [homing(f, legs, s).fastest_m_s for s in (None, steady(900))]
+    assert no_return(f, legs, sunny(0.0)).distance_m == pytest.approx(dark, rel=1e-6)
+    fast = [homing(f, legs, a).fastest_m_s for a in (None, sunny(900))]
     assert fast[0] < fast[1]
 
 
 def test_the_fastest_speed_home_in_the_sun_does_it_in_the_stepped_day_too():
     f = pontoon()
-    fast = homing(f, there_and_back(15000.0), steady(600)).fastest_m_s
+    fast = homing(f, there_and_back(15000.0), sunny(600)).fastest_m_s
     need = replace(f.need, day=f.need.day.with_legs(there_and_back(15000.0, 0.985 * fast)))
     v = sail_out(replace(f, need=need), sun_at=steady(600))
     assert v.done and v.left >= f.need.day.reserve - 0.01
@@ -68,14 +72,44 @@ def test_the_suns_mean_is_that_of_the_hours_under_way():
 
 def test_the_wind_that_is_dragged_counts_with_the_sun():
     f = pontoon()
-    calm = no_return(f, legs_otherwise(f.need.day, Switches()), steady(400)).distance_m
+    calm = no_return(f, legs_otherwise(f.need.day, Switches()), sunny(400)).distance_m
     blow = legs_otherwise(f.need.day, Switches(wind_m_s=8.0, wind_from_h=0.0))
-    assert no_return(f, blow, steady(400)).distance_m < calm
+    assert no_return(f, blow, sunny(400)).distance_m < calm
 
 
 def test_an_outing_with_panels_tells_both_and_without_them_one():
     f = pontoon(solar_w=500.0)
-    sunny = outing({"A": f}, "A", sun_at={"A": steady(300)})
-    assert sunny.sunless is not None
-    assert sunny.sunless[0].distance_m < sunny.point.distance_m
+    told = outing({"A": f}, "A", sun_at={"A": steady(300)})
+    assert told.sunless is not None
+    assert told.sunless[0].distance_m < told.point.distance_m
     assert outing({"A": f}, "A").sunless is None
+
+
+@pytest.mark.parametrize("share", [0.9, 0.6, 0.35])
+def test_the_last_point_is_of_the_charge_she_sets_out_with(share):
+    f = pontoon()
+    legs = there_and_back(3000.0)
+    last = no_return(f, legs, Aboard(start_share=share)).distance_m
+    need = replace(f.need, day=f.need.day.with_legs(there_and_back(last)))
+    v = sail_out(replace(f, need=need), Switches(start_share=share))
+    assert v.done and v.left == pytest.approx(f.need.day.reserve, abs=0.02)
+    assert no_return(f, legs, Aboard(start_share=0.15)).distance_m == 0
+
+
+def test_the_last_point_with_a_spare_is_where_the_second_pack_has_its_reserve():
+    f = pontoon()
+    one = replace(f, parallel=1)
+    spare = one.bank
+    heavy = laden(one, spare)
+    last = no_return(heavy, there_and_back(3000.0), Aboard(spare=spare)).distance_m
+    need = replace(one.need, day=one.need.day.with_legs(there_and_back(last)))
+    v = sail_out(replace(one, need=need), spare=spare)
+    assert v.first("swap") and v.done
+    assert v.left == pytest.approx(f.need.day.reserve, abs=0.02)
+
+
+def test_the_outing_hands_on_what_is_aboard():
+    f = pontoon()
+    full, less = (outing({"A": f}, "A", Switches(start_share=s)) for s in (1.0, 0.5))
+    assert less.point.distance_m < 0.5 * full.point.distance_m
+    assert (less.homing.fastest_m_s or 0) <= full.homing.fastest_m_s

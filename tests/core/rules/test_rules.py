@@ -2,6 +2,9 @@
 is right.
 """
 
+from importlib import import_module
+from pkgutil import iter_modules
+
 import numpy as np
 import pytest
 
@@ -10,26 +13,10 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.match.matching import match
 from jolvek.core.rules.findings import LEVELS, find
 from jolvek.core.rules.rulebook import RULES
-from tests.core.rules.cases import (
-    day_rules,
-    electric_rules,
-    fitting_rules,
-    inspection_rules,
-    limit_rules,
-    water_rules,
-    wiring_rules,
-)
+from tests.core.rules import cases
 
-TOPICS = (
-    inspection_rules,
-    electric_rules,
-    day_rules,
-    limit_rules,
-    water_rules,
-    fitting_rules,
-    wiring_rules,
-)
-CASES = {rule: case for topic in TOPICS for rule, case in topic.CASES.items()}
+TOPICS = [import_module(f"{cases.__name__}.{m.name}") for m in iter_modules(cases.__path__)]
+CASES = {rule: case for topic in TOPICS for rule, case in getattr(topic, "CASES", {}).items()}
 
 
 def test_every_rule_of_the_book_has_its_case():

@@ -73,12 +73,12 @@ def test_what_cannot_be_is_refused_at_its_field(client, field, value):
 def test_the_plan_stands_on_waters_and_on_day_out(fitted, conn, station):
     changed(conn, dock_solar_w=1200.0, dock_battery_wh=5000.0, solar_w=400.0, shore_limit_w=500.0)
     text = plain(fitted.get(f"/enquiry/{NUMBER}/{station}"))
-    assert "From shore a charge puts in" in text and "held back by the quay" in text
+    assert "From shore a charge takes" in text and "held back by the quay" in text
     assert "The panels aboard give" in text and "December" in text and "Charges a day" in text
 
 
 def test_without_a_setup_in_hand_there_is_no_plan(client):
-    assert "a charge puts in" not in plain(client.get(f"/enquiry/{NUMBER}/waters"))
+    assert "a charge takes" not in plain(client.get(f"/enquiry/{NUMBER}/waters"))
 
 
 def test_without_shore_power_it_is_said(fitted, conn):
