@@ -127,3 +127,18 @@ def test_an_answer_that_does_not_come_is_told_and_what_stands_stays(context, ser
     tab.unroute_all()
     tab.get_by_role("textbox", name="Length", exact=True).fill("3.3")
     expect(tab.locator("#saving")).to_be_hidden()
+
+
+def test_a_key_pressed_while_a_form_is_sent_waits_for_its_answer(page, server):
+    page.goto(f"{server}/enquiry/6/shortlist")
+    held = []
+    page.route(re.compile("/pin$"), lambda route: held.append(route))
+    page.get_by_role("button", name=re.compile("^Pin ")).first.click(no_wait_after=True)
+    while not held:
+        page.wait_for_timeout(20)
+    page.keyboard.press("5")
+    page.wait_for_timeout(100)
+    assert page.url.endswith("/shortlist")
+    held[0].continue_()
+    expect(page).to_have_url(re.compile("/day-out"))
+    expect(page.locator(".answer").first).not_to_contain_text("Nothing is pinned")

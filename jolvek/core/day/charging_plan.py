@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from jolvek.core.day.sun import panels_w, sun_of
-from jolvek.core.electric.charging import Charger, soc_after, together_h
+from jolvek.core.electric.charging import Charger, at_once, soc_after, together_h
 from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.enquiry.need import Day
 from jolvek.core.fit.fitted import Fitted
@@ -18,7 +18,7 @@ from jolvek.core.rules.findings import Finding, find
 CHARGER_EFFICIENCY = 0.88  # mains to battery; common practice, no source
 STATION_USABLE = 0.8  # of a dock station's battery; common practice, no source
 STATION_EFFICIENCY = 0.85  # its battery and the way to the boat; common practice, no source
-MOST_CHARGERS = 3
+MOST_CHARGERS, QUICKER = 3, 0.99
 MONTHS = "January February March April May June July August September October November December"
 
 
@@ -85,13 +85,15 @@ def charging_plan(f: Fitted, added_w: float = 0.0) -> ChargingPlan:
 def _from_shore(f: Fitted, start: float, each_h: float) -> tuple[FromShore, ...]:
     if f.charger is None or f.charge_h is None:
         return ()
-    out = []
-    for count in range(1, MOST_CHARGERS + 1):
-        one, limit = f.charger.spec, f.need.day.shore_limit_w
+    out: list[FromShore] = []
+    one, limit = f.charger.spec, f.need.day.shore_limit_w
+    for count in range(1, at_once(f.bank, one, MOST_CHARGERS) + 1):
         draws = count * one.power_w / CHARGER_EFFICIENCY
         share = min(1.0, limit / draws) if limit else 1.0
         held: list[Charger] = [replace(one, current_a=share * one.current_a)] * count
         hours = together_h(f.bank, held, start)
+        if out and hours > QUICKER * out[-1].hours:
+            break  # the quay, or the packs, let one more do nothing
         reached = float(soc_after(f.bank, held, each_h, start))
         out.append(FromShore(count, share * draws, share < 1, hours, reached, hours <= each_h))
     return tuple(out)

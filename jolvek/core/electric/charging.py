@@ -125,6 +125,21 @@ def _amps(bank: Bank, c: Charger) -> float:
     return c.current_a * float(outputs_used(bank.series, bank.parallel, c.outputs))
 
 
+def at_once(bank: Bank, charger: Charger, most: int) -> int:
+    """How many of a charger are of use together, up to `most`: no more than there are packs for,
+    nor than the packs take in amps; one at least.
+
+    >>> from jolvek.core.electric.battery import Battery
+    >>> pack = Battery("lfp", 25.6, 100)
+    >>> [at_once(Bank(pack), Charger(24, amps, ("lfp",)), 3) for amps in (10, 20, 40)]
+    [3, 2, 1]
+    """
+    if matches(bank, charger) == "bank":
+        fits = CHARGE_C_LIMIT[bank.chem.lithium] * bank.capacity_ah / _amps(bank, charger)
+        return int(min(max(fits + 1e-9, 1), most))
+    return min(-(-bank.packs // charger.outputs), most)
+
+
 def first_charge_h(
     bank: Bank, chargers: Sequence[Charger], delivered_soc: float = DELIVERED_SOC
 ) -> float:

@@ -7,7 +7,8 @@ import pytest
 from jolvek import demo
 from jolvek.core.day.charging_plan import CHARGER_EFFICIENCY, STATION_EFFICIENCY, charging_plan
 from jolvek.core.day.sun import panels_w, sun_of
-from jolvek.core.electric.charging import together_h
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.charging import Charger, together_h
 from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.enquiry.need import Day
 from jolvek.core.fit.fitted import sample_fitted
@@ -118,3 +119,34 @@ def test_a_night_without_sun_is_said():
 
 def test_without_a_charger_there_is_no_row_and_no_division_by_none():
     assert charging_plan(replace(sample_fitted(), charger=None)).shore == ()
+
+
+@pytest.mark.parametrize(
+    ("packs", "amps", "outputs", "counts"),
+    [
+        ((1, 1), 10, 1, 3),  # half an amp for each amp-hour is 50 A
+        ((1, 1), 20, 1, 2),
+        ((1, 1), 60, 1, 1),  # too much already; the rule on its current says so
+        ((1, 2), 30, 1, 3),
+    ],
+)
+def test_no_more_chargers_than_the_packs_take(packs, amps, outputs, counts):
+    f = sample_fitted()
+    pack = replace(f.battery, spec=Battery("lfp", 25.6, 100))
+    charger = replace(f.charger, spec=Charger(24, amps, ("lfp",), outputs=outputs))
+    f = replace(f, battery=pack, charger=charger, series=packs[0], parallel=packs[1])
+    assert [s.chargers for s in charging_plan(f).shore] == list(range(1, counts + 1))
+
+
+@pytest.mark.parametrize(
+    ("packs", "outputs", "counts"), [(2, 1, 2), (4, 2, 2), (4, 4, 1), (4, 1, 3)]
+)
+def test_no_more_chargers_than_there_are_packs_for(packs, outputs, counts):
+    f = sample_fitted()
+    pack = replace(f.battery, spec=Battery("lfp", 12.8, 100))
+    charger = replace(f.charger, spec=Charger(12, 20, ("lfp",), outputs=outputs))
+    f = replace(f, battery=pack, charger=charger, series=packs)
+    rows = charging_plan(f).shore
+    assert len(rows) == counts
+    hours = [s.hours for s in rows]
+    assert hours == sorted(set(hours), reverse=True), "each one more is of use"

@@ -7,8 +7,22 @@ function typing(event) {
     "radio" && t.type !== "checkbox";
 }
 
+// A form on its way must not be overtaken by a key: the page that answers it acts on the key.
+const HELD = "jolvek:key";
+let sending = false;
+document.addEventListener("submit", (event) => {
+  sending = !event.defaultPrevented && event.target.method === "post";
+});
+window.addEventListener("pageshow", () => {
+  sending = false;
+});
+
 function pressed(event) {
   if (typing(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (sending) {
+    sessionStorage.setItem(HELD, event.key);
+    return;
+  }
   const station = document.querySelector(`[data-station="${event.key}"]`);
   if (station) {
     station.click();
@@ -48,7 +62,9 @@ document.addEventListener("keydown", (event) => {
 
 document.addEventListener("alpine:initialized", () => {
   document.documentElement.dataset.ready = "1";
-  for (const key of window.jolvekEarly.keys.splice(0)) {
+  const held = sessionStorage.getItem(HELD);
+  sessionStorage.removeItem(HELD);
+  for (const key of [...(held ? [held] : []), ...window.jolvekEarly.keys.splice(0)]) {
     pressed({
       key,
       target: document.body,
