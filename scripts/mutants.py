@@ -49,7 +49,7 @@ FAULTS = (
     ),
     (
         "a spare weighs nothing",
-        CORE + "day/otherwise.py",
+        CORE + "day/aboard.py",
         "load.gear_kg + spare.mass_kg",
         "load.gear_kg",
     ),

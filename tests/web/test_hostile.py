@@ -14,6 +14,8 @@ from tests.web.steps import boat_form, picture, pin
 STATIONS = ("boat", "waters", "shortlist", "side-by-side", "day-out", "fitting", "offer", "by-hand")
 PAGES = ("/", "/shelf/", "/find?q=a", "/rules", "/patterns")
 
+GPX = "http://www.topografix.com/GPX/1/1"
+
 
 def unguarded(conn, sql):
     """Change what is kept as an older version might have, without the database's own checks."""
@@ -202,7 +204,7 @@ def test_odd_json_is_refused_in_one_sentence(text):
 @pytest.mark.parametrize("lat", ["inf", "nan", "91", "-1e9"])
 def test_a_way_off_the_earth_is_refused(lat):
     points = f'<rtept lat="{lat}" lon="1"/><rtept lat="1" lon="2"/>'
-    text = f'<gpx version="1.1" creator="x" xmlns="http://www.topografix.com/GPX/1/1"><rte>{points}</rte></gpx>'
+    text = f'<gpx version="1.1" creator="x" xmlns="{GPX}"><rte>{points}</rte></gpx>'
     with pytest.raises(gpx_file.WayRefused):
         gpx_file.read(text.encode(), 1.5)
 

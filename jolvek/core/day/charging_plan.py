@@ -64,8 +64,8 @@ def charging_plan(f: Fitted, added_w: float = 0.0) -> ChargingPlan:
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> p = charging_plan(sample_fitted())
-    >>> [s.chargers for s in p.shore], p.shore[1].hours < p.shore[0].hours, p.aboard_wh
-    ([1, 2, 3], True, 0.0)
+    >>> [s.chargers for s in p.shore], p.shore[0].in_time, p.aboard_wh
+    ([1], True, 0.0)
     """
     day, bank = f.need.day, f.bank
     start = end_soc(bank.chem, day.reserve)

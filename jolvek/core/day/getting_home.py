@@ -4,15 +4,13 @@ stream, and under sail.
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
-from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array, Mask
+from jolvek.core.day.aboard import MOST_SUN_S, Aboard, mean_sun_w
 from jolvek.core.day.otherwise import there_and_back, turn_index
-from jolvek.core.electric.bank import Bank, runtime_s
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.hydro.propulsor import pitch_limited_thrust_n
@@ -21,8 +19,7 @@ from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.performance import Performance
 
 SPEEDS = 40
-SunAt = Callable[[float], float]
-SUN_POINTS, SUN_ROUNDS, MOST_SUN_S = 145, 4, 24 * 3600.0
+SUN_ROUNDS = 4  # of longer running in the sun
 STEERAGE_M_S = 0.8  # over ground; slower she does not steer; common practice, no source
 REGEN_EFFICIENCY = (
     0.30  # from the water to the battery, with a propeller made to push; common practice, no source
@@ -71,41 +68,6 @@ def _in_wind(fitted: Fitted, wind: float) -> Performance:
 def _in_winds(fitted: Fitted, legs: tuple[Leg, ...]) -> dict[float, Performance]:
     """Her performance in each wind of the legs, worked out once."""
     return {wind: _in_wind(fitted, wind) for wind in {leg.wind_m_s for leg in legs}}
-
-
-def mean_sun_w(sun_at: SunAt | None, start_h: float, seconds: ArrayLike) -> Array:
-    """Mean W of the sun from setting out for so many seconds (any shape); 0 without panels.
-
-    >>> morning = lambda hour: 100.0 if hour < 12 else 0.0
-    >>> mean_sun_w(morning, 11.0, [3600.0, 7200.0]).round().tolist()
-    [99.0, 50.0]
-    """
-    spans = np.asarray(seconds, dtype=float)
-    if sun_at is None:
-        return np.zeros_like(spans)
-    longest = min(max(float(spans.max(initial=0.0)), 60.0), MOST_SUN_S)
-    times = np.linspace(0.0, longest, SUN_POINTS)
-    power = np.array([sun_at((start_h + t / 3600) % 24.0) for t in times])
-    steps = 0.5 * (power[1:] + power[:-1]) * np.diff(times)
-    given = np.concatenate(([0.0], np.cumsum(steps)))
-    return np.asarray(np.interp(spans, times, given) / np.maximum(spans, 1.0))
-
-
-@dataclass(frozen=True)
-class Aboard:
-    """What she sets out with: the share of the charge, a spare, the sun's W by clock hour."""
-
-    start_share: float = 1.0
-    spare: Bank | None = None
-    sun_at: SunAt | None = None
-
-    def lasts_s(self, fitted: Fitted, power_w: ArrayLike) -> Array:
-        """Seconds (any shape) of a power until the reserve, that of the spare too."""
-        bank, day = fitted.bank, fitted.need.day
-        full = runtime_s(bank, power_w, day.kept_share)
-        gone = runtime_s(bank, power_w, self.start_share) if self.start_share < 1 else 0.0
-        more = runtime_s(self.spare, power_w, day.kept_share) if self.spare else 0.0
-        return np.maximum(np.maximum(full - gone, 0.0) + more - day.keep_s, 0.0)
 
 
 def no_return(fitted: Fitted, legs: tuple[Leg, ...] = (), aboard: Aboard | None = None) -> NoReturn:
@@ -289,15 +251,3 @@ def regeneration(performance: Performance, sail_speed_m_s: float) -> Regeneratio
     )
     now = float(np.interp(own, with_drag, slower))
     return Regeneration(REGEN_EFFICIENCY * drag * now, sail_speed_m_s - now)
-
-
-def spare_of(fitted: Fitted) -> Bank | None:
-    """A second pack like the first, to be swapped in; None where it cannot be: the bank is of
-    several packs, or neither clips on nor has a plug.
-
-    >>> from jolvek.core.fit.fitted import sample_fitted
-    >>> spare_of(sample_fitted()) is None
-    True
-    """
-    plug = fitted.battery.spec.connector_max_a is not None
-    return fitted.bank if fitted.bank.packs == 1 and (fitted.clips_on or plug) else None

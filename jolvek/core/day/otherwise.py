@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from jolvek.core.electric.bank import Bank
 from jolvek.core.enquiry.need import Day, Leg
 from jolvek.core.fit.fitted import Fitted
 
@@ -83,21 +82,6 @@ def legs_otherwise(day: Day, switches: Switches) -> tuple[Leg, ...]:
         out.append(replace(leg, wind_m_s=wind, current_m_s=current))
         clock_h = ends_h
     return tuple(out)
-
-
-def laden(fitted: Fitted, spare: Bank | None) -> Fitted:
-    """The setup with a spare among the gear, where it weighs what it weighs.
-
-    >>> from jolvek.core.fit.fitted import sample_fitted
-    >>> f = sample_fitted()
-    >>> round(laden(f, f.bank).displacement_kg - f.displacement_kg, 1) == round(f.bank.mass_kg, 1)
-    True
-    """
-    if spare is None:
-        return fitted
-    load = fitted.need.load
-    load = replace(load, gear_kg=load.gear_kg + spare.mass_kg)
-    return replace(fitted, need=replace(fitted.need, load=load), table=None)
 
 
 def switched(fitted: Fitted, switches: Switches) -> Fitted:

@@ -5,20 +5,18 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
+from jolvek.core.day.aboard import Aboard, SunAt, laden, spare_of
 from jolvek.core.day.getting_home import (
-    Aboard,
     Homing,
     NoReturn,
     Regeneration,
-    SunAt,
     best_against_m_s,
     homing,
     no_return,
     regeneration,
-    spare_of,
     speed_for_arrival_m_s,
 )
-from jolvek.core.day.otherwise import Switches, laden, legs_otherwise, switched
+from jolvek.core.day.otherwise import Switches, legs_otherwise, switched
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.enquiry.need import Need

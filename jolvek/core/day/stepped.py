@@ -9,7 +9,8 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from jolvek.core.day.otherwise import Switches, laden, switched, there_and_back, turn_index
+from jolvek.core.day.aboard import laden
+from jolvek.core.day.otherwise import Switches, switched, there_and_back, turn_index
 from jolvek.core.day.voyage import Event, Voyage
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.pack_state import PackState

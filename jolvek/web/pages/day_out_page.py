@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
-from jolvek.core.day.getting_home import spare_of
+from jolvek.core.day.aboard import spare_of
 from jolvek.core.day.outing import Outing
 from jolvek.core.day.stepped import CUT_BACK
 from jolvek.core.day.voyage import Voyage

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 from functools import lru_cache
 
+from jolvek.core.day.aboard import SunAt
 from jolvek.core.day.forecast import Forecast, with_weather
-from jolvek.core.day.getting_home import SunAt
 from jolvek.core.day.otherwise import Switches, there_and_back, turn_index
 from jolvek.core.day.outing import Outing, outing, with_legs
 from jolvek.core.day.stepped import sail_out

@@ -42,10 +42,10 @@ def test_one_charger_takes_the_time_that_the_setup_tells_and_more_take_less():
 def test_the_quays_limit_holds_the_chargers_back_and_costs_time():
     half = 0.5 * pontoon().charger.spec.power_w / CHARGER_EFFICIENCY
     free, held = (charging_plan(pontoon(shore_limit_w=w)) for w in (None, half))
-    assert not any(s.held_back for s in free.shore) and all(s.held_back for s in held.shore)
-    assert all(s.shore_w == pytest.approx(half) for s in held.shore)
-    assert held.shore[0].hours > 1.5 * free.shore[0].hours
-    assert held.shore[2].hours == pytest.approx(held.shore[0].hours, rel=0.05)
+    assert not any(s.held_back for s in free.shore)
+    (only,) = held.shore  # one more of them would do nothing
+    assert only.held_back and only.shore_w == pytest.approx(half)
+    assert only.hours > 1.5 * free.shore[0].hours
 
 
 def test_what_is_not_full_says_the_charge_it_reaches_and_full_is_never_passed():
@@ -139,7 +139,7 @@ def test_no_more_chargers_than_the_packs_take(packs, amps, outputs, counts):
 
 
 @pytest.mark.parametrize(
-    ("packs", "outputs", "counts"), [(2, 1, 2), (4, 2, 2), (4, 4, 1), (4, 1, 3)]
+    ("packs", "outputs", "counts"), [(2, 1, 2), (4, 2, 2), (4, 4, 1), (4, 1, 2)]
 )
 def test_no_more_chargers_than_there_are_packs_for(packs, outputs, counts):
     f = sample_fitted()

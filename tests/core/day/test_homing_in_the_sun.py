@@ -5,8 +5,9 @@ from dataclasses import replace
 import pytest
 
 from jolvek import demo
-from jolvek.core.day.getting_home import Aboard, homing, mean_sun_w, no_return
-from jolvek.core.day.otherwise import Switches, laden, legs_otherwise
+from jolvek.core.day.aboard import Aboard, laden, mean_sun_w
+from jolvek.core.day.getting_home import homing, no_return
+from jolvek.core.day.otherwise import Switches, legs_otherwise
 from jolvek.core.day.outing import outing
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.enquiry.need import Leg

@@ -9,13 +9,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolvek import demo
+from jolvek.core.day.aboard import spare_of
 from jolvek.core.day.forecast import against
 from jolvek.core.day.getting_home import (
     best_against_m_s,
     homing,
     no_return,
     regeneration,
-    spare_of,
     speed_for_arrival_m_s,
 )
 from jolvek.core.day.otherwise import Switches, legs_otherwise, there_and_back, turn_index

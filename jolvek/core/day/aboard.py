@@ -1,0 +1,78 @@
+"""What she sets out with: the charge, a spare and its weight, the sun."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from jolvek.core.base.arrays import Array
+from jolvek.core.electric.bank import Bank, runtime_s
+from jolvek.core.fit.fitted import Fitted
+
+SunAt = Callable[[float], float]
+SUN_POINTS, MOST_SUN_S = 145, 24 * 3600.0
+
+
+def mean_sun_w(sun_at: SunAt | None, start_h: float, seconds: ArrayLike) -> Array:
+    """Mean W of the sun from setting out for so many seconds (any shape); 0 without panels.
+
+    >>> morning = lambda hour: 100.0 if hour < 12 else 0.0
+    >>> mean_sun_w(morning, 11.0, [3600.0, 7200.0]).round().tolist()
+    [99.0, 50.0]
+    """
+    spans = np.asarray(seconds, dtype=float)
+    if sun_at is None:
+        return np.zeros_like(spans)
+    longest = min(max(float(spans.max(initial=0.0)), 60.0), MOST_SUN_S)
+    times = np.linspace(0.0, longest, SUN_POINTS)
+    power = np.array([sun_at((start_h + t / 3600) % 24.0) for t in times])
+    steps = 0.5 * (power[1:] + power[:-1]) * np.diff(times)
+    given = np.concatenate(([0.0], np.cumsum(steps)))
+    return np.asarray(np.interp(spans, times, given) / np.maximum(spans, 1.0))
+
+
+@dataclass(frozen=True)
+class Aboard:
+    """What she sets out with: the share of the charge, a spare, the sun's W by clock hour."""
+
+    start_share: float = 1.0
+    spare: Bank | None = None
+    sun_at: SunAt | None = None
+
+    def lasts_s(self, fitted: Fitted, power_w: ArrayLike) -> Array:
+        """Seconds (any shape) of a power until the reserve, that of the spare too."""
+        bank, day = fitted.bank, fitted.need.day
+        full = runtime_s(bank, power_w, day.kept_share)
+        gone = runtime_s(bank, power_w, self.start_share) if self.start_share < 1 else 0.0
+        more = runtime_s(self.spare, power_w, day.kept_share) if self.spare else 0.0
+        return np.maximum(np.maximum(full - gone, 0.0) + more - day.keep_s, 0.0)
+
+
+def spare_of(fitted: Fitted) -> Bank | None:
+    """A second pack like the first, to be swapped in; None where it cannot be: the bank is of
+    several packs, or neither clips on nor has a plug.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> spare_of(sample_fitted()) is None
+    True
+    """
+    plug = fitted.battery.spec.connector_max_a is not None
+    return fitted.bank if fitted.bank.packs == 1 and (fitted.clips_on or plug) else None
+
+
+def laden(fitted: Fitted, spare: Bank | None) -> Fitted:
+    """The setup with a spare among the gear, where it weighs what it weighs.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> f = sample_fitted()
+    >>> round(laden(f, f.bank).displacement_kg - f.displacement_kg, 1) == round(f.bank.mass_kg, 1)
+    True
+    """
+    if spare is None:
+        return fitted
+    load = fitted.need.load
+    load = replace(load, gear_kg=load.gear_kg + spare.mass_kg)
+    return replace(fitted, need=replace(fitted.need, load=load), table=None)
