@@ -25,7 +25,7 @@ from jolvek.core.fit.leg import (
     tiller_reach,
     trim_pin,
 )
-from jolvek.core.fit.stowage import packs_in_bay, stow
+from jolvek.core.fit.stowage import Stowed, bank_weights, packs_in_bay, stow
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.products.mounting import Mount
 
@@ -179,3 +179,11 @@ def test_a_rudder_that_clears_with_its_blade_down_may_strike_with_it_up(offset_m
     mount = Mount("offset_bracket", 60, 2000, offset_m=offset_m)
     gap = fit_facts.drive_facts(need, hung, [mount]).rudder_gap_m
     assert float(gap[0, 0]) < 0.03, why
+
+
+@pytest.mark.parametrize(("ahead_m", "at"), [(0.0, 0.0), (1.4, 1.4), (-0.2, -0.2), (None, 1.2)])
+def test_packs_are_weighed_where_the_bay_is_at_the_stern_too(ahead_m, at):
+    hull, battery = Hull("rigid_dinghy", 4.0, 1.6, 90), Battery("lfp", 12.8, 50, 6.0)
+    stowed = [Stowed(Bay("b", 0.8, 0.4, 0.3, None, ahead_m), 2)]
+    (weight,) = bank_weights(hull, battery, 2, stowed)
+    assert weight.ahead_m == pytest.approx(at) and weight.mass_kg == 12.0
