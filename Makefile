@@ -4,6 +4,8 @@ VENV := .venv
 BIN := $(VENV)/bin
 PORT ?= 8642
 DATA ?=
+# Bytecode is kept, also where the shell says not to: each start would read all sources anew.
+export PYTHONDONTWRITEBYTECODE :=
 
 .PHONY: help setup demo test format mutants bench bench-browser screenshots vendor lock clean chromium pango
 

@@ -21,7 +21,12 @@ ESSENTIALS = {
     "mount": "mounts",
     "charger": "chargers",
 }
-EXTRAS = {"panel": "panels", "propeller": "propellers", "accessory": "accessories"}
+EXTRAS = {
+    "panel": "panels",
+    "controller": "controllers",
+    "propeller": "propellers",
+    "accessory": "accessories",
+}
 _KINDS = {**ESSENTIALS, **EXTRAS}
 
 

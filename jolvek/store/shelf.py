@@ -18,6 +18,7 @@ TABLES = {
     "mounts": "mount",
     "chargers": "charger",
     "panels": "panel",
+    "controllers": "sun_controller",
     "propellers": "propeller",
     "accessories": "accessory",
 }
@@ -27,6 +28,7 @@ _ORDER = {
     "mounts": "price, id",
     "chargers": "voltage_v * current_a, id",
     "panels": "rated_w, id",
+    "controllers": "output_a, id",
     "propellers": "diameter_m, id",
     "accessories": "kind, price, id",
 }

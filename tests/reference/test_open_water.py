@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.hydro import open_water, propulsor
+from jolvek.core.hydro import open_water
 
 GRID = list(itertools.product((0.5, 0.65, 0.8, 1.0, 1.2, 1.4), (0.40, 0.55, 0.70), (3, 4, 5)))
 
@@ -54,21 +54,6 @@ def test_thrust_and_shaft_speed_are_inverse():
         r = open_water.run(thrust, speed, 0.28, 0.18)
         k_t, _ = open_water.coefficients(speed / (r.rev_s * 0.28), 0.18 / 0.28)
         assert float(k_t) * 1026 * float(r.rev_s) ** 2 * 0.28**4 == pytest.approx(thrust, rel=5e-3)
-
-
-@pytest.mark.parametrize(
-    ("power", "diameter", "pitch"), [(1000, 0.26, 0.17), (2400, 0.27, 0.171), (4000, 0.30, 0.20)]
-)
-@pytest.mark.parametrize("speed", [1.2, 1.8, 2.4])
-def test_the_loss_factor_is_about_what_a_series_propeller_gives(power, diameter, pitch, speed):
-    """Momentum theory with η 0.62 against B3-45 behind a drive of 0.85: within 15 % at half
-    power.
-    """
-    thrust = propulsor.thrust_at_power_n(power / 2, speed, diameter, 0.62)
-    series = (
-        open_water.run(thrust, speed, diameter, pitch).shaft_power_w / open_water.DRIVE_EFFICIENCY
-    )
-    assert float(series) == pytest.approx(power / 2, rel=0.15)
 
 
 def test_a_larger_propeller_takes_less_power_and_a_flat_one_runs_out_of_pitch():

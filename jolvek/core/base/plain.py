@@ -42,7 +42,7 @@ def mended(
 
     >>> from jolvek.core.products.accessories import Panel
     >>> mended(Panel, {"rated_w": 100.0, "mass_kg": 9e9})
-    (Panel(rated_w=100.0, length_m=None, width_m=None, mass_kg=None, name=''), \
+    (Panel(rated_w=100.0, length_m=None, width_m=None, mass_kg=None, open_v=None, working_v=None, name=''), \
 ('panel.mass_kg: read 9000000000.0, allowed is 0.1 to 100',))
     """
     left, fallback = dict(values), fallback or {}

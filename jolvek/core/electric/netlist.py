@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.serving import WAYS
+from jolvek.core.electric.sun_chain import SunChain
 from jolvek.core.electric.wire_sizes import LITHIUM_BREAKS_A, Cable, Fuse
 
 TAKE_OFFS = ("diagonal", "bars", "one end")
@@ -69,6 +70,7 @@ class Plan:
     engine_space: bool = False
     loads: Loads12V = Loads12V()
     solar_w: float = 0.0  # rated panels aboard
+    sun: SunChain = SunChain()
     charger_a: float = 0.0
     charger_outputs: int = 1
     charger_way: str = "bank"  # of serving.WAYS; packs charged in turn are not wired

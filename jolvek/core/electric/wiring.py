@@ -14,11 +14,11 @@ from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.draft import TAIL_M, Draft
 from jolvek.core.electric.netlist import Netlist, Part, Plan, fed_by, pack_id, short_circuit_a
 from jolvek.core.electric.serving import outputs_used
+from jolvek.core.electric.sun_chain import LOW_SHARE, PANEL_V
 from jolvek.core.electric.wire_sizes import Cable, fuse
 
 CONVERTER_EFFICIENCY = 0.9  # common practice, no source
-PANEL_V, SUN_RUN_M = 18.0, 3.0  # a panel of 36 cells at work, and its way; common practice
-LOW_SHARE = 0.9  # of the nominal volts, as the sun charges a low bank; common practice
+SUN_RUN_M = 3.0  # from panel to controller; common practice
 THINNEST_MM2 = 1.5  # for its own strength; common practice, no source
 
 
@@ -142,22 +142,27 @@ class _Served(Draft):
         watts, bank = self.plan.solar_w, self.bank
         if watts <= 0:
             return
-        panel_a, bank_a = watts / PANEL_V, watts / (bank.nominal_v * LOW_SHARE)
+        sun, chosen = self.plan.sun, self.plan.sun.controller
+        panel_v = sun.in_row(bank) * (sun.working_v or PANEL_V)
+        panel_a, bank_a = watts / panel_v, watts / (bank.nominal_v * LOW_SHARE)
+        bank_a = min(bank_a, chosen.output_a) if chosen else bank_a
         caution = (
             f"Tracking controller for at least {bank_a:.0f} A at {bank.nominal_v:.0f} V, with a"
             f" programme for {bank.chem.name} that ends at {bank.charge_v:.1f} V; its window above"
             " the panels' open volts on a cold morning."
         )
+        named = f"{chosen.name}, " if chosen else "sun controller "
+        row = f", {sun.in_row(bank)} in a row" if sun.in_row(bank) > 1 else ""
         self.parts += [
             Part(
                 "panel",
                 "panel",
-                f"panels of {watts:.0f} W",
+                f"panels of {watts:.0f} W{row}",
                 "Live whenever light falls on them: cover.",
             ),
-            Part("sun", "controller", f"sun controller {bank_a:.0f} A", caution),
+            Part("sun", "controller", f"{named}{bank_a:.0f} A", caution),
         ]
-        feed = self.thin(panel_a, 2 * SUN_RUN_M, PANEL_V)
+        feed = self.thin(panel_a, 2 * SUN_RUN_M, panel_v)
         lead = self.thin(bank_a, 3.0, bank.nominal_v, "charge")
         self.fused("fuse-panel", ("sun", "in+"), ("panel", "+"), SUN_RUN_M, "sun", panel_a, feed)
         self.wire(("panel", "-"), ("sun", "in-"), SUN_RUN_M, "sun", panel_a, feed)

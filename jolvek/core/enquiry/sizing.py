@@ -14,7 +14,6 @@ from jolvek.core.electric.discharge import delivered_share
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.hydro.families import family, typical_beam_m, typical_mass_kg
 from jolvek.core.hydro.hull import Assumed, Hull
-from jolvek.core.hydro.propulsor import power_for_thrust_w
 from jolvek.core.hydro.resistance import Resistance, table, total_n
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
 from jolvek.core.products.motor import Motor
@@ -73,7 +72,7 @@ def power_at_w(
         motor = Motor(float(np.clip(power * MOTOR_MARGIN, 100.0, 60e3)))
         prop = motor.propulsor(rho)
         thrust = total_n(resistance, speed_m_s, displacement_kg, wind_m_s, motor.leg_area_m2)
-        power = float(power_for_thrust_w(thrust, speed_m_s, prop.diameter_m, prop.loss_factor, rho))
+        power = float(prop.drive.power_w(thrust, speed_m_s, rho))
         if resistance.planing_capable and speed_m_s > resistance.planing_speed_m_s(
             displacement_kg, PLANING_FROUDE * 0.8
         ):

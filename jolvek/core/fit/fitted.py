@@ -27,7 +27,6 @@ from jolvek.core.fit.leg import Leg, leg
 from jolvek.core.fit.stowage import CLIPPED_ABOVE_M, Stowed, bank_weights, stow
 from jolvek.core.fit.trim import Attitude, Weight, Yaw, attitude, crew, yaw
 from jolvek.core.hydro.hull import Hull, Load
-from jolvek.core.hydro.propulsor import static_thrust_n
 from jolvek.core.hydro.resistance import Resistance
 from jolvek.core.predict import limits
 from jolvek.core.predict.evaluate import evaluate
@@ -95,7 +94,7 @@ class Fitted:
         """What mount and boat ask of the motor."""
         spec, rho = self.motor.spec, self.need.water.density_kg_m3
         prop = spec.propulsor(rho)
-        thrust = static_thrust_n(spec.input_power_w, prop.diameter_m, prop.loss_factor, rho)
+        thrust = prop.drive.thrust_n(spec.input_power_w, 0.0, rho)
         shaft = np.nan if self.shaft_m is None else self.shaft_m
         one = np.ones(1)
         return Hung(

@@ -8,8 +8,10 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from jolvek.core.electric import sun_chain
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.compass import clear_m
+from jolvek.core.electric.wire_sizes import FUSE_VOLTS
 from jolvek.core.rules.findings import Finding, find
 
 if TYPE_CHECKING:
@@ -43,6 +45,11 @@ def inspected(f: Fitted) -> list[Finding]:
         out.append(find("bay-wet", 1000 * low.above_m, 1000 * BILGE_M, bay=low.name))
     if f.need.day.temperature_c > DERATES_C:
         out.append(find("derating", f.need.day.temperature_c, DERATES_C))
+    takes = max((x.volts_v for x in f.netlist.fuses.values()), default=0.0)
+    if not f.clips_on and bank.charge_v > FUSE_VOLTS[0]:
+        out.append(find("fuse-volts", bank.charge_v, FUSE_VOLTS[0], takes=takes))
+    plan = f.netlist.plan
+    out += sun_chain.findings(plan.sun, bank, max(plan.solar_w, plan.sun.rated_w))
     if WET_TOUCH_V < bank.full_v <= VOLTS_DANGEROUS:
         out.append(find("wet-touch", bank.full_v, WET_TOUCH_V))
     return out
@@ -66,7 +73,8 @@ def precautions(f: Fitted) -> list[Finding]:
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> [x.rule for x in precautions(sample_fitted())]
-    ['restraint', 'polarity', 'cable-run', 'transport', 'insurer', 'charge-watched', 'shore-side']
+    ['main-fuse', 'restraint', 'polarity', 'cable-run', 'transport', 'insurer', \
+'charge-watched', 'shore-side']
     """
     out = [] if f.clips_on else _built_in(f)
     bank, pack = f.bank, f.battery.spec
@@ -89,9 +97,12 @@ def precautions(f: Fitted) -> list[Finding]:
 def _built_in(f: Fitted) -> list[Finding]:
     """A bank with cables."""
     amps = f.netlist.motor_a
-    main = [w for w in f.netlist.wires if w.role == "plus"][-1]
-    near = clear_m(amps, main.size.size_mm2 * main.size.runs)
+    cable = [w for w in f.netlist.wires if w.role == "plus"][-1].size
+    near = clear_m(amps, cable.size_mm2 * cable.runs)
+    main = max(f.netlist.fuses.values(), key=lambda x: x.rating_a)
+    stands = {"breaks": main.must_break_a, "within": 1000 * main.within_m}
     out = [
+        find("main-fuse", main.rating_a, main.volts_v, **stands),
         find("restraint", f.battery.spec.weight_kg, MOVES_MM),
         find("polarity", watts=f.motor.spec.input_power_w),
         find("cable-run", near, SUPPORT_MM, amps=amps),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
+from jolvek.core.electric.wire_sizes import FUSE_VOLTS
 from jolvek.core.fit.inspected import INRUSH_V, INRUSH_W, WET_TOUCH_V
 from jolvek.core.products.shelf import Shelf
 
@@ -68,6 +69,13 @@ NEEDS: dict[str, Needs] = {
     "charge-voltage-unknown": lambda s: any(c.spec.charge_voltage_v is None for c in s.chargers),
     "mount-transom": lambda s: any(k.spec.transom_min_m or k.spec.transom_max_m for k in s.mounts),
     "side-mount-yaw": lambda s: any(k.spec.offset_m for k in s.mounts),
+    "fuse-volts": _volts(FUSE_VOLTS[0]),
+    "sun-bank": lambda s: bool(s.controllers),
+    "sun-chemistry": lambda s: bool(s.controllers),
+    "sun-window": lambda s: bool(s.controllers),
+    "sun-low": lambda s: bool(s.controllers),
+    "sun-amps": lambda s: bool(s.controllers),
+    "sun-volts-unknown": lambda s: any(p.spec.open_v is None for p in s.panels),
     "no-battery": lambda s: False,  # `jolvek predict` alone asks without a battery
     **dict.fromkeys(
         (

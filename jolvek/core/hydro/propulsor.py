@@ -1,8 +1,5 @@
-"""The propeller: momentum theory with one loss factor, the limit that pitch sets, and claims
-tested.
-
-Power and thrust come from momentum theory; what pitch and shaft speed allow from the Wageningen
-B-series.
+"""The propeller of a motor: what is known of it and what is usual, the limit that pitch and shaft
+speed set (Wageningen B-series), and what a static-thrust claim tells.
 """
 
 from __future__ import annotations
@@ -13,12 +10,13 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
+from jolvek.core.hydro.drive import REFERENCE, Drive, idle_for_power_w
 from jolvek.core.hydro.hull import Assumed
 from jolvek.core.hydro.open_water import run, thrust_coefficient
 
-LOSS_FACTOR = 0.62  # electrical input to momentum power; motor, electronics, blade drag and swirl
-LOSS_FACTOR_BELIEVED = 0.72  # a static-thrust claim that needs more is not believed
-LOSS_FACTOR_LOWEST = 0.30
+LOSS_FACTOR_BELIEVED = 0.62  # a static-thrust claim that needs more of the peak is not believed
+CLAIM_USUAL = 0.54  # what usual claims need; with the power and the ends below Jolvek's own
+CLAIM_POWER, LOSS_FACTORS = 0.3, (0.55, 0.68)
 
 
 @dataclass(frozen=True)
@@ -30,9 +28,17 @@ class Propulsor:
     diameter_m: float
     pitch_m: float
     shaft_rev_s: float
-    loss_factor: float = LOSS_FACTOR
+    loss_factor: float = REFERENCE  # of the rated input
     claimed_factor: float | None = None  # what the catalogue's static thrust would need
+    rated_w: float = 1000.0
+    idle_w: float = 7.0
     assumed: tuple[Assumed, ...] = ()
+
+    @property
+    def drive(self) -> Drive:
+        """What turns its watts into thrust."""
+        ratio = self.pitch_m / self.diameter_m
+        return Drive(self.diameter_m, ratio, self.loss_factor, self.rated_w, self.idle_w)
 
     @property
     def pitch_speed_m_s(self) -> float:
@@ -83,14 +89,17 @@ def fit(
     rpm: float | None = None,
     static_thrust_n: float | None = None,
     density_kg_m3: float = 1026.0,
+    peak_w: float | None = None,
+    idle_w: float | None = None,
 ) -> Propulsor:
     """The propulsor of a motor of input `power_w`, missing data estimated and listed as assumed.
 
-    Source of the loss factor: the static claim where it is believable (0.30–0.72), else 0.62.
+    The loss factor follows a static claim by a small power of what it needs of the peak input,
+    0.62 (claimed/0.54)^0.3 within 0.55–0.68; 0.62 without one. Jolvek's own.
 
     >>> p = fit(1000)
     >>> len(p.assumed), p.loss_factor
-    (3, 0.62)
+    (4, 0.62)
     """
     known = []
     speed_m_s = float(pitch_speed_for_power_m_s(power_w))
@@ -107,63 +116,20 @@ def fit(
     if rpm is None:
         rpm = round(60 * speed_m_s / pitch_m, 0)
         known.append(Assumed("motor.propeller_rpm", rpm, "pitch speed usual for this power"))
-    factor, claimed = LOSS_FACTOR, None
+    if idle_w is None:
+        idle_w = round(float(idle_for_power_w(power_w)), 1)
+        known.append(Assumed("motor.idle_w", idle_w, "usual for this power"))
+    factor, claimed, most = REFERENCE, None, peak_w or power_w
     if static_thrust_n is not None:
-        from_claim = loss_factor_from_static(static_thrust_n, diameter_m, power_w, density_kg_m3)
-        claimed = float(from_claim)
-        if LOSS_FACTOR_LOWEST <= claimed <= LOSS_FACTOR_BELIEVED:
-            factor = claimed
-        if factor == LOSS_FACTOR:
-            why = "no believable static thrust to take it from"
-            known.append(Assumed("motor.loss_factor", LOSS_FACTOR, why))
-    return Propulsor(diameter_m, pitch_m, rpm / 60.0, factor, claimed, tuple(known))
-
-
-def power_for_thrust_w(
-    thrust_n: ArrayLike,
-    speed_m_s: ArrayLike,
-    diameter_m: ArrayLike,
-    loss_factor: ArrayLike,
-    density_kg_m3: float = 1026.0,
-) -> Array:
-    """Electrical input in W for a thrust at a speed: ηP = T (V + √(V² + 2T/(ρA)))/2; broadcasts.
-
-    Thrust ≥ 0 (less is taken as none). Source: Rankine–Froude momentum theory.
-
-    >>> round(float(power_for_thrust_w(100.0, 2.0, 0.26, 0.62)))
-    385
-    """
-    t = np.maximum(np.asarray(thrust_n, dtype=float), 0.0)
-    v = np.asarray(speed_m_s, dtype=float)
-    jet = 8.0 / (np.pi * density_kg_m3 * np.asarray(diameter_m, dtype=float) ** 2)
-    return np.asarray(t * (v + np.sqrt(v * v + jet * t)) / (2.0 * np.asarray(loss_factor)))
-
-
-def thrust_at_power_n(
-    power_w: ArrayLike,
-    speed_m_s: ArrayLike,
-    diameter_m: ArrayLike,
-    loss_factor: ArrayLike,
-    density_kg_m3: float = 1026.0,
-) -> Array:
-    """Thrust in N of an electrical input at a speed, the inverse of `power_for_thrust_w`;
-    broadcasts.
-
-    Solves u³ − V u² = ηP/(2ρA) for the speed u through the disc; T = 2ρA u (u − V). Speed ≥ 0.
-
-    >>> t = thrust_at_power_n(407.0, 2.0, 0.26, 0.62)
-    >>> abs(float(power_for_thrust_w(t, 2.0, 0.26, 0.62)) - 407.0) < 1e-6
-    True
-    """
-    v = np.asarray(speed_m_s, dtype=float)
-    area = np.pi * np.asarray(diameter_m, dtype=float) ** 2 / 4
-    c = np.maximum(np.asarray(loss_factor) * np.asarray(power_w, dtype=float), 0) / (
-        2 * density_kg_m3 * area
+        claimed = float(loss_factor_from_static(static_thrust_n, diameter_m, most, density_kg_m3))
+        by_claim = REFERENCE * (claimed / CLAIM_USUAL) ** CLAIM_POWER
+        factor = float(np.clip(by_claim, *LOSS_FACTORS))
+        if claimed > LOSS_FACTOR_BELIEVED:
+            why = "the static thrust claimed is more than is believed"
+            known.append(Assumed("motor.loss_factor", round(factor, 3), why))
+    return Propulsor(
+        diameter_m, pitch_m, rpm / 60.0, factor, claimed, power_w, idle_w, tuple(known)
     )
-    u = v + np.cbrt(c) + 1e-12
-    for _ in range(9):
-        u = u - (u**3 - v * u * u - c) / (3 * u * u - 2 * v * u)
-    return np.asarray(2 * density_kg_m3 * area * u * (u - v))
 
 
 def pitch_limited_thrust_n(
@@ -198,21 +164,3 @@ def shaft_speed_rev_s(
     200
     """
     return run(thrust_n, speed_m_s, diameter_m, pitch_m, density_kg_m3).rev_s
-
-
-def static_thrust_n(
-    power_w: ArrayLike,
-    diameter_m: ArrayLike,
-    loss_factor: ArrayLike = LOSS_FACTOR,
-    density_kg_m3: float = 1026.0,
-) -> Array:
-    """Bollard thrust T0 = (2ρA)^⅓ (ηP)^⅔ in N; broadcasts. Source: momentum theory at rest.
-
-    >>> round(float(static_thrust_n(1000, 0.26)))
-    347
-    """
-    area = np.pi * np.asarray(diameter_m, dtype=float) ** 2 / 4
-    return np.asarray(
-        np.cbrt(2 * density_kg_m3 * area)
-        * (np.asarray(loss_factor) * np.asarray(power_w)) ** (2 / 3)
-    )

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 
 from jolvek.core.base.arrays import Array
-from jolvek.core.hydro.propulsor import static_thrust_n
+from jolvek.core.hydro.drive import Drive
 from jolvek.core.products.pair_facts import motor_facts
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.rules.facts import MotorFacts
@@ -25,10 +26,17 @@ class Motors:
     pitch_m: Array
     rev_s: Array
     loss_factor: Array
+    idle_w: Array
     leg_m2: Array
     thrust_n: Array
     controller_a: Array
     noise_db: Array
+
+    def drive(self, index: Any, axes: int = 0) -> Drive:
+        """The drives of motors `index`, with so many axes after them to broadcast over."""
+        ratio = self.pitch_m / self.diameter_m
+        fields = (self.diameter_m, ratio, self.loss_factor, self.power_w, self.idle_w)
+        return Drive(*(np.asarray(x[index])[(..., *(None,) * axes)] for x in fields))
 
 
 def motors(shelf: Shelf, density: float) -> Motors:
@@ -52,11 +60,14 @@ def motors(shelf: Shelf, density: float) -> Motors:
                 prop.pitch_m,
                 prop.shaft_rev_s,
                 prop.loss_factor,
+                prop.idle_w,
                 m.leg_area_m2,
-                float(static_thrust_n(m.input_power_w, prop.diameter_m, prop.loss_factor, density)),
+                np.nan,
                 m.controller_max_a or np.inf,
                 item.noise_db if item.noise_db is not None else np.nan,
             )
         )
-    figures = np.array(rows, dtype=float).reshape(len(rows), 11).T
-    return Motors(motor_facts([item.spec for item in shelf.motors]), *figures)
+    figures = np.array(rows, dtype=float).reshape(len(rows), 12).T
+    made = Motors(motor_facts([item.spec for item in shelf.motors]), *figures)
+    at_rest = made.drive(slice(None)).thrust_n(made.power_w, 0.0, density)
+    return replace(made, thrust_n=at_rest)

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from jolvek.core.base.arrays import Array, Index
 from jolvek.core.enquiry.need import Need
-from jolvek.core.hydro.propulsor import pitch_limited_thrust_n, power_for_thrust_w
+from jolvek.core.hydro.propulsor import pitch_limited_thrust_n
 from jolvek.core.hydro.resistance import Resistance, total_n
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
@@ -30,9 +30,7 @@ def _grid(need: Need, r: Resistance, m: Motors, d: Drives, p: Pairs) -> Array:
     v = np.linspace(0.05, 1.0, 80) * float(np.exp(r.log_speed[-1]))
     light = float(p.displacement_kg.min())
     thrust = np.maximum(total_n(r, v, light, need.day.wind_m_s, m.leg_m2[i]), 1e-6)
-    power = power_for_thrust_w(
-        thrust, v, m.diameter_m[i], m.loss_factor[i], need.water.density_kg_m3
-    )
+    power = m.drive(i).power_w(thrust, v, need.water.density_kg_m3)
     over = power > 1.25 * m.power_w[i]
     last_under = int(np.nonzero(~over)[0][-1]) if (~over).any() else 0
     end = float(v[min(last_under + 1, v.size - 1)])
@@ -75,9 +73,7 @@ class _Rows:
 
     def power_w(self, thrust: Array, speed: Array | float) -> Array:
         """Power (R, K, …) for a thrust at a speed."""
-        m, axes = self.motors, thrust.ndim - 1
-        diameter, loss = self.column(m.diameter_m, axes), self.column(m.loss_factor, axes)
-        return power_for_thrust_w(thrust, speed, diameter, loss, self.rho)
+        return self.motors.drive(self.index, thrust.ndim - 1).power_w(thrust, speed, self.rho)
 
     def room_n(self, speed: Array | float, axes: int) -> Array:
         """Thrust that the pitch allows at a speed."""

@@ -10,12 +10,9 @@ from typing import Any
 from jolvek.core.base.units import HORSEPOWER_W
 from jolvek.core.electric.bank import Bank, runtime_s
 from jolvek.core.electric.battery import Battery
+from jolvek.core.hydro.drive import momentum_thrust_n
 from jolvek.core.hydro.hull import Hull, Load
-from jolvek.core.hydro.propulsor import (
-    LOSS_FACTOR_BELIEVED,
-    loss_factor_from_static,
-    static_thrust_n,
-)
+from jolvek.core.hydro.propulsor import LOSS_FACTOR_BELIEVED, loss_factor_from_static
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
@@ -58,19 +55,17 @@ def _thrust(item: Item[Any]) -> list[Claim]:
     if m.static_thrust_n is None:
         return []
     prop = m.propulsor()
-    factor = float(loss_factor_from_static(m.static_thrust_n, prop.diameter_m, m.input_power_w))
-    most = float(static_thrust_n(m.input_power_w, prop.diameter_m, LOSS_FACTOR_BELIEVED))
-    told = (
-        f"{m.static_thrust_n:.0f} N claimed from {m.input_power_w:.0f} W on"
-        f" {1000 * prop.diameter_m:.0f} mm"
-    )
+    peak = m.peak_w
+    factor = float(loss_factor_from_static(m.static_thrust_n, prop.diameter_m, peak))
+    most = float(momentum_thrust_n(LOSS_FACTOR_BELIEVED * peak, 0.0, prop.diameter_m))
+    told = f"{m.static_thrust_n:.0f} N claimed from {peak:.0f} W on {1000 * prop.diameter_m:.0f} mm"
     if factor > 1:
         return [
             Claim(
                 "block",
                 "static thrust",
                 f"{told}: impossible, the momentum limit without any loss is "
-                f"{float(static_thrust_n(m.input_power_w, prop.diameter_m, 1.0)):.0f} N.",
+                f"{float(momentum_thrust_n(peak, 0.0, prop.diameter_m)):.0f} N.",
             )
         ]
     if factor > LOSS_FACTOR_BELIEVED:
@@ -78,8 +73,8 @@ def _thrust(item: Item[Any]) -> list[Claim]:
             Claim(
                 "caution",
                 "static thrust",
-                f"{told}: more than about {most:.0f} N is not believed; 0.62 of the input is used"
-                " instead.",
+                f"{told}: more than about {most:.0f} N is not believed; the prediction rests on"
+                f" {prop.loss_factor:.2f} of the input.",
             )
         ]
     return [

@@ -10,13 +10,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.floating import float_at, hull_speed_m_s
-from jolvek.core.hydro.propulsor import (
-    Propulsor,
-    pitch_limited_thrust_n,
-    power_for_thrust_w,
-    static_thrust_n,
-    thrust_at_power_n,
-)
+from jolvek.core.hydro.propulsor import Propulsor, pitch_limited_thrust_n
 from jolvek.core.hydro.resistance import Resistance, table, total_n
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
 from jolvek.core.predict.performance import Performance, Point
@@ -155,7 +149,7 @@ class _Drive:
     def static_thrust_n(self) -> float:
         """Thrust at rest, or less where pitch allows no more."""
         p, rho = self.propulsor, self.setup.water.density_kg_m3
-        at_rest = static_thrust_n(self.limit_w, p.diameter_m, p.loss_factor, rho)
+        at_rest = p.drive.thrust_n(self.limit_w, 0.0, rho)
         return float(min(at_rest, self.room_n(0.0)))
 
     @property
@@ -176,7 +170,7 @@ class _Drive:
         """Power in W for a thrust at a speed."""
         p = self.propulsor
         rho = self.setup.water.density_kg_m3
-        return power_for_thrust_w(thrust, v, p.diameter_m, p.loss_factor, rho)
+        return p.drive.power_w(thrust, v, rho)
 
     def room_n(self, v: ArrayLike) -> Array:
         """Thrust in N that the pitch allows."""
@@ -188,7 +182,7 @@ class _Drive:
         """Thrust in N at the power limit, pitch or no pitch."""
         p = self.propulsor
         rho = self.setup.water.density_kg_m3
-        return thrust_at_power_n(self.limit_w, v, p.diameter_m, p.loss_factor, rho)
+        return p.drive.thrust_n(self.limit_w, v, rho)
 
     def planing(self, top_m_s: float) -> tuple[float | None, bool]:
         """Thrust to spare over the hump as a share of resistance, and whether she planes."""

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolvek.core.hydro.hull import ADULT_KG
-from jolvek.core.hydro.propulsor import Propulsor, power_for_thrust_w
+from jolvek.core.hydro.propulsor import Propulsor
 from jolvek.core.hydro.resistance import Resistance, table, total_n
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
@@ -42,15 +42,7 @@ def planing_power_w(
         displacement_kg, PLANING_FROUDE
     )
     thrust = total_n(resistance, speed, displacement_kg, wind_m_s, leg_area_m2) * (1 + HUMP_MARGIN)
-    return float(
-        power_for_thrust_w(
-            thrust,
-            speed,
-            propulsor.diameter_m,
-            propulsor.loss_factor,
-            resistance.water.density_kg_m3,
-        ).max()
-    )
+    return float(propulsor.drive.power_w(thrust, speed, resistance.water.density_kg_m3).max())
 
 
 @dataclass(frozen=True)

@@ -8,8 +8,9 @@ import numpy as np
 
 from jolvek.core.electric.bank import VOLTS_DANGEROUS, Bank
 from jolvek.core.electric.bank_facts import bank_facts
+from jolvek.core.hydro.drive import momentum_thrust_n
 from jolvek.core.hydro.floating import awash_kg
-from jolvek.core.hydro.propulsor import LOSS_FACTOR_BELIEVED, static_thrust_n
+from jolvek.core.hydro.propulsor import LOSS_FACTOR_BELIEVED
 from jolvek.core.predict.performance import Performance
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.pair_facts import motor_facts, pair_facts
@@ -92,7 +93,7 @@ def claims(performance: Performance) -> list[Finding]:
         find(
             rule,
             motor.static_thrust_n,
-            float(static_thrust_n(motor.input_power_w, prop.diameter_m, factor, rho)),
+            float(momentum_thrust_n(factor * motor.peak_w, 0.0, prop.diameter_m, rho)),
         )
     ]
 

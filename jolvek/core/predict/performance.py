@@ -18,9 +18,7 @@ from jolvek.core.electric.bank import current_a, runtime_s
 from jolvek.core.hydro.propulsor import (
     Propulsor,
     pitch_limited_thrust_n,
-    power_for_thrust_w,
     shaft_speed_rev_s,
-    thrust_at_power_n,
 )
 from jolvek.core.hydro.resistance import Resistance, total_n
 from jolvek.core.predict.setup import Setup
@@ -90,13 +88,8 @@ class Performance:
         speed.
         """
         speed = np.asarray(speed_m_s, dtype=float)
-        power = power_for_thrust_w(
-            self._thrust(speed),
-            speed,
-            self.propulsor.diameter_m,
-            self.propulsor.loss_factor,
-            self.setup.water.density_kg_m3,
-        )
+        rho = self.setup.water.density_kg_m3
+        power = self.propulsor.drive.power_w(self._thrust(speed), speed, rho)
         return np.where(
             speed <= self.top_speed_m_s * (1 + 1e-9), np.minimum(power, self.power_limit_w), np.nan
         )
@@ -130,7 +123,8 @@ class Performance:
         p = np.asarray(power_w, dtype=float)
         safe = np.maximum(p, 1e-6)
         first = np.maximum(self.power_from_rest_w[0], 1e-9)
-        low = self.speed_m_s[0] * np.cbrt(np.minimum(safe / first, 1.0))
+        idle = min(self.propulsor.idle_w, 0.99 * float(first))
+        low = self.speed_m_s[0] * np.cbrt(np.clip((safe - idle) / (first - idle), 0.0, 1.0))
         return np.asarray(
             np.where(
                 p < first,
@@ -173,24 +167,15 @@ class Performance:
     def efficiency(self, speed_m_s: ArrayLike) -> Array:
         """Propulsive efficiency T V / P at steady speeds (any shape)."""
         v, t = np.asarray(speed_m_s, dtype=float), self._thrust(speed_m_s)
-        return np.asarray(
-            t
-            * v
-            / power_for_thrust_w(
-                t,
-                v,
-                self.propulsor.diameter_m,
-                self.propulsor.loss_factor,
-                self.setup.water.density_kg_m3,
-            )
-        )
+        power = self.propulsor.drive.power_w(t, v, self.setup.water.density_kg_m3)
+        return np.asarray(t * v / np.maximum(power, 1e-9))
 
     def thrust_available_n(self, speed_m_s: ArrayLike) -> Array:
         """Thrust in N at the power limit, or less where pitch allows no more."""
         rho, p = self.setup.water.density_kg_m3, self.propulsor
         return np.asarray(
             np.minimum(
-                thrust_at_power_n(self.power_limit_w, speed_m_s, p.diameter_m, p.loss_factor, rho),
+                p.drive.thrust_n(self.power_limit_w, speed_m_s, rho),
                 pitch_limited_thrust_n(speed_m_s, p.diameter_m, p.pitch_m, p.shaft_rev_s, rho),
             )
         )

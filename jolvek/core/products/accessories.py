@@ -23,19 +23,23 @@ MEASURES = ("", "voltage", "charge")
 
 @dataclass(frozen=True)
 class Panel:
-    """One solar panel: rated W, sizes in m, kg."""
+    """One solar panel: rated W, sizes in m, kg, volts at 25 °C."""
 
     RANGES: ClassVar[checked.Ranges] = {
         "rated_w": (1, 2000),
         "length_m": (0.1, 5),
         "width_m": (0.1, 5),
         "mass_kg": (0.1, 100),
+        "open_v": (1, 400),
+        "working_v": (1, 400),
     }
 
     rated_w: float
     length_m: float | None = None
     width_m: float | None = None
     mass_kg: float | None = None
+    open_v: float | None = None
+    working_v: float | None = None  # at most power
     name: str = ""
 
     def __post_init__(self) -> None:

@@ -34,6 +34,7 @@ class Motor:
         "propeller_rpm": (100, 8000),
         "static_thrust_n": (1, 20000),
         "controller_max_a": (1, 3000),
+        "idle_w": (0, 1000),
     }
 
     input_power_w: float
@@ -48,6 +49,7 @@ class Motor:
     propeller_rpm: float | None = None
     static_thrust_n: float | None = None
     controller_max_a: float | None = None
+    idle_w: float | None = None  # taken while on, without turning the propeller
     ignition_protected: bool | None = None  # makes no spark that lights petrol vapour
     name: str = ""
 
@@ -101,6 +103,8 @@ class Motor:
             self.propeller_rpm,
             self.static_thrust_n,
             density_kg_m3,
+            self.peak_w,
+            self.idle_w,
         )
 
 

@@ -8,6 +8,7 @@ from typing import Any
 
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
+from jolvek.core.electric.sun_chain import SunController
 from jolvek.core.products.accessories import Accessory, Panel, Propeller
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
@@ -19,6 +20,7 @@ KINDS: dict[str, type] = {
     "mounts": Mount,
     "chargers": Charger,
     "panels": Panel,
+    "controllers": SunController,
     "propellers": Propeller,
     "accessories": Accessory,
 }
@@ -42,7 +44,7 @@ def fields_of(kind: str) -> tuple[str, ...]:
 
     >>> fields_of("panels")
     ('id', 'maker', 'name', 'price', 'valid_to', 'stock', 'discontinued', 'rated_w', 'length_m', \
-'width_m', 'mass_kg')
+'width_m', 'mass_kg', 'open_v', 'working_v')
     """
     spec = (f.name for f in fields(KINDS[kind]) if f.name != "name")
     return (*_COMMON, *_OWN.get(kind, ()), *spec)

@@ -14,12 +14,13 @@ from jolvek.core.base.arrays import Mask
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
+from jolvek.core.electric.sun_chain import SunController
 from jolvek.core.products.accessories import Accessory, Panel, Propeller
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 
 ID = re.compile(r"[\w.+ -]+")  # no slash: it stands in addresses
-Spec = TypeVar("Spec", Motor, Battery, Mount, Charger, Panel, Propeller, Accessory)
+Spec = TypeVar("Spec", Motor, Battery, Mount, Charger, Panel, SunController, Propeller, Accessory)
 
 
 @dataclass(frozen=True)
@@ -89,6 +90,7 @@ class Shelf:
     mounts: tuple[Item[Mount], ...] = ()
     chargers: tuple[Item[Charger], ...] = ()
     panels: tuple[Item[Panel], ...] = ()
+    controllers: tuple[Item[SunController], ...] = ()
     propellers: tuple[Item[Propeller], ...] = ()
     accessories: tuple[Item[Accessory], ...] = ()
 

@@ -71,6 +71,28 @@ RULES = (
         "ISO 13297 and ABYC E-30, from memory",
     ),
     Rule(
+        "main-fuse",
+        "note",
+        "precautions",
+        (
+            "The fuse of {figure:.0f} A stands within {within:.0f} mm of the bank, takes "
+            "{limit:.0f} V DC and breaks {breaks:.0f} A."
+        ),
+        "Read all three figures on the fuse itself; before it the cable is not guarded at all.",
+        "33 CFR 183.455, ISO 13297 and ABYC E-11, from memory",
+    ),
+    Rule(
+        "fuse-volts",
+        "caution",
+        "wiring",
+        (
+            "The bank reaches {figure:.0f} V; common blade and strip fuses are made for "
+            "{limit:.0f} V and may burn on instead of breaking."
+        ),
+        "Fuses stamped {takes:.0f} V DC or more, as the parts list has them.",
+        "ISO 13297 and ABYC E-11, from memory",
+    ),
+    Rule(
         "packs-alike",
         "note",
         "precautions",

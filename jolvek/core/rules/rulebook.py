@@ -10,6 +10,7 @@ from jolvek.core.rules import (
     fitting_rules,
     inspection_rules,
     limit_rules,
+    sun_rules,
     water_rules,
     wiring_rules,
 )
@@ -24,5 +25,6 @@ _TOPICS = (
     water_rules,
     fitting_rules,
     wiring_rules,
+    sun_rules,
 )
 RULES: dict[str, Rule] = {r.id: r for r in chain.from_iterable(t.RULES for t in _TOPICS)}

@@ -135,12 +135,4 @@ RULES = (
         "More chargers at once, a larger bank, or a second set of packs.",
         OWN,
     ),
-    Rule(
-        "solar-none",
-        "note",
-        "charging",
-        "The panels give nothing at this place and date.",
-        "Charge ashore.",
-        "pvlib clear sky",
-    ),
 )

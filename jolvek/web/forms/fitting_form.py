@@ -38,7 +38,7 @@ def fitted_from(fitted: Fitted, read: Reader) -> Fitted:
         else:
             names = ", ".join(offered) or "none: it is adjustable"
             read.refused["shaft"] = f"read “{text}”; allowed is {names}"
-    plan = replace(plan_from(read), solar_w=fitted.plan.solar_w)
+    plan = replace(plan_from(read), solar_w=fitted.plan.solar_w, sun=fitted.plan.sun)
     return replace(fitted, shaft_m=shaft, plan=plan)
 
 

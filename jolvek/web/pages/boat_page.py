@@ -10,9 +10,9 @@ from jolvek.core.base.units import QUANTITIES
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.schools import Says, power_schools
 from jolvek.core.enquiry.sizing import OUT_OF_REACH_W, Sizing, size
+from jolvek.core.hydro.drive import REFERENCE
 from jolvek.core.hydro.floating import hull_speed_m_s
 from jolvek.core.hydro.hull import Assumed, estimates
-from jolvek.core.hydro.propulsor import LOSS_FACTOR
 from jolvek.core.predict.performance import BAND
 from jolvek.web.drawings import pictures
 from jolvek.web.view.display import Units, about, band, kwh
@@ -62,8 +62,9 @@ def boat_page(need: Need, u: Units) -> BoatPage:
         ),
         tuple(f"{plain_name(a.name)}: {_value(a, u)}, {a.why}" for a in assumed),
         f"{len(assumed)} estimated, {band(BAND)} in speed",
-        f"ITTC 1957 friction, thin-ship waves (Michell 1898){planing}, momentum theory with a loss"
-        f" factor of {LOSS_FACTOR:g}. Motor and battery are counted in as usual for the power.",
+        f"ITTC 1957 friction, thin-ship waves (Michell 1898){planing}, momentum theory with the"
+        f" Wageningen B-series, {REFERENCE:g} of the rated input. Motor and battery are counted in"
+        " as usual for the power.",
     )
 
 

@@ -24,7 +24,8 @@ COLUMNS = {
     "batteries": ("chemistry", "nominal_voltage_v", "capacity_ah", "mass_kg", "max_continuous_a"),
     "mounts": ("kind", "max_motor_kg", "max_thrust_n", "mass_kg", "hours"),
     "chargers": ("voltage_v", "current_a", "outputs", "mass_kg"),
-    "panels": ("rated_w", "length_m", "width_m", "mass_kg"),
+    "panels": ("rated_w", "open_v", "working_v", "mass_kg"),
+    "controllers": ("output_a", "input_max_v", "bank_min_v", "bank_max_v"),
     "propellers": ("diameter_m", "pitch_m", "blades"),
     "accessories": ("kind", "text", "mass_kg"),
 }

@@ -8,6 +8,7 @@ from functools import cached_property
 from jolvek.core.day.sun import panels_w
 from jolvek.core.electric.bank import layout
 from jolvek.core.electric.netlist import Plan
+from jolvek.core.electric.sun_chain import SunChain
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.predict.performance import Performance, Point
@@ -86,9 +87,22 @@ def _gauge(pinned: Pinned) -> str:
 
 
 def added_w(pinned: Pinned) -> float:
-    """Rated W of the panels among a setup's add-ons."""
-    panels = (p for p in pinned.extras if p.kind == "panel")
-    return float(sum(p.quantity * p.item.spec.rated_w for p in panels))
+    """Rated W of the panels among a setup's add-ons, no more than their controller passes."""
+    chain, battery = sun_chain(pinned), pinned.part("battery")
+    if chain.controller is None or battery is None:
+        return chain.rated_w
+    volts = pinned.series * battery.item.spec.nominal_voltage_v
+    return float(min(chain.rated_w, chain.controller.output_a * volts))
+
+
+def sun_chain(pinned: Pinned) -> SunChain:
+    """The panels and the sun controller among a setup's add-ons; volts known where they agree."""
+    panels = [p for p in pinned.extras if p.kind == "panel"]
+    controller = next((p.item.spec for p in pinned.extras if p.kind == "controller"), None)
+    volts = {(p.item.spec.open_v, p.item.spec.working_v) for p in panels}
+    opened, working = volts.pop() if len(volts) == 1 else (None, None)
+    rated = float(sum(p.quantity * p.item.spec.rated_w for p in panels))
+    return SunChain(sum(p.quantity for p in panels), opened, working, controller, rated)
 
 
 def work_out(need: Need, pinned: Pinned) -> Worked:
@@ -106,6 +120,6 @@ def work_out(need: Need, pinned: Pinned) -> Worked:
             pinned.parallel,
             pinned.shaft_m,
             _gauge(pinned),
-            Plan(solar_w=panels_w(need.day, added_w(pinned))),
+            Plan(solar_w=panels_w(need.day, added_w(pinned)), sun=sun_chain(pinned)),
         ),
     )

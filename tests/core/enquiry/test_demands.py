@@ -114,7 +114,7 @@ def test_a_cold_day_and_an_hour_kept_leave_fewer_setups(enquiries, shelf):
     ("change", "about", "level"),
     [
         ({"static_thrust_n": 900.0}, "static thrust", "block"),
-        ({"static_thrust_n": 400.0}, "static thrust", "fine"),
+        ({"static_thrust_n": 370.0}, "static thrust", "fine"),
     ],
 )
 def test_thrust_claims(change, about, level):

@@ -75,8 +75,19 @@ def test_the_knee_lies_below_hull_speed_and_within_power():
 def test_power_grows_steadily_without_false_shelves():
     p = evaluate(replace(TENDER, motor=Motor(1500)))
     keep = (p.speed_m_s > 0.5) & (p.speed_m_s < p.top_speed_m_s)
-    slope = np.gradient(np.log(p.power_w[keep]), np.log(p.speed_m_s[keep]))
-    assert slope.min() > 2.5
+    slope = np.gradient(np.log(p.thrust_n[keep]), np.log(p.speed_m_s[keep]))
+    assert slope.min() > 1.4
+
+
+def test_the_range_has_a_best_speed_below_which_the_idle_draw_eats_it():
+    big = replace(TENDER, motor=Motor(6000, voltage_v=TENDER.motor.voltage_v))
+    p = evaluate(big)
+    ranges = [p.at_speed(v).range_m for v in (0.2, 0.4, 0.6, 0.8, 1.0, 1.4, 1.8)]
+    assert 0 < int(np.argmax(ranges)) < 5 and max(ranges) > 1.2 * max(ranges[0], ranges[-1])
+    thirsty = replace(big, motor=replace(big.motor, idle_w=150.0))
+    slow = evaluate(thirsty)
+    assert slow.at_speed(1.0).power_w > evaluate(big).at_speed(1.0).power_w + 80
+    assert slow.top_speed_m_s == pytest.approx(evaluate(big).top_speed_m_s, rel=0.01)
 
 
 def test_the_curve_has_sixty_powers_from_three_per_cent():

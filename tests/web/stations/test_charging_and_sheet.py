@@ -11,6 +11,7 @@ import pytest
 from jolvek.core.fit.rule_reach import can_speak
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.store import enquiries, setups
+from jolvek.store import shelf as shelf_store
 from jolvek.web.view.worked import work_out
 from tests.web.steps import boat_form, pin
 
@@ -159,6 +160,23 @@ def test_panels_among_the_add_ons_are_drawn_with_their_chain(fitted, conn, shelf
     assert "sun controller" in text and "fuse-panel" in text and "fuse-sun" in text
     parts = plain(fitted.get(f"/enquiry/{NUMBER}/fitting?tab=sheet"))
     assert "controller, sun controller" in parts
+
+
+def test_a_sun_controller_among_the_add_ons_is_judged_drawn_and_counted(fitted, conn, shelf):
+    def add(product):
+        fitted.post(f"/enquiry/{NUMBER}/extra", data={"letter": "A", "product": product.id})
+        f = worked(conn).fitted
+        return {x.rule for x in [*f.findings, *f.precautions] if x.rule.startswith("sun-")}, f
+
+    low = replace(shelf.controllers[0].spec, bank_max_v=12.0, output_a=1.0, chemistries=("agm",))
+    shelf_store.put(conn, "controllers", replace(shelf.controllers[0], spec=low))
+    assert add(shelf.panels[2])[0] == {"sun-controller-none"}
+    found, f = add(shelf.controllers[0])
+    assert {"sun-bank", "sun-chemistry", "sun-amps"} <= found
+    assert pytest.approx(f.bank.nominal_v) == f.plan.solar_w < shelf.panels[2].spec.rated_w
+    text = fitted.get(f"/enquiry/{NUMBER}/fitting?tab=wiring").text
+    assert shelf.controllers[0].spec.name in text or shelf.controllers[0].name in text
+    assert "Take a sun controller for this voltage." in text
 
 
 def test_a_spare_of_a_wired_bank_is_refused_in_words(fitted):

@@ -57,7 +57,7 @@ def test_before_a_setup_is_pinned_the_stations_say_the_next_step(client):
 
 
 def test_the_afternoon_wind_is_answered_with_its_reason(fitted):
-    text = fitted.get("/enquiry/2/day-out?wind=15&from=9:30").text
+    text = fitted.get("/enquiry/3/day-out?wind=15&from=9:30").text
     assert (
         re.search(r"below the reserve|not get home", text)
         and "As planned she comes home with" in text
@@ -186,7 +186,7 @@ def test_moving_the_battery_trims_her(fitted):
 
 
 def test_shaft_lengths_say_what_they_do(fitted):
-    text = fitted.get("/enquiry/2/fitting?shaft=0.508").text
+    text = fitted.get("/enquiry/4/fitting?shaft=0.508").text
     assert "508 mm: deep" in text and "381 mm: right" in text
 
 

@@ -78,8 +78,8 @@ CASES = {
     "mount-motor-mass": (lambda kg: fit(mount=Mount("transom_clamp", kg, 2000)), (15, 14), (13.9,)),
     "mount-thrust": (
         lambda n: fit(mount=Mount("transom_clamp", 60, n)),
-        (500, 400),
-        (390, 300),
+        (500, 360),
+        (330, 300),
     ),
     "mount-place": (lambda place: fit(at({"places": (place,)})), ("transom",), ("rail",)),
     "mount-style": (lambda style: fit(style=style), ("outboard", "pole"), ("fin",)),

@@ -50,6 +50,12 @@ CASES = {
         (30.1,),
     ),
     "packs-alike": (lambda n: fit(at({"bays": ()}), parallel=n), (1,), (2, 3)),
+    "main-fuse": (lambda b: fit(battery=b), (), (LFP,)),
+    "fuse-volts": (
+        lambda b: fit(battery=b, motor=motor(900, b.nominal_voltage_v), charger=None),
+        (LFP,),
+        (replace(LFP, nominal_voltage_v=28.9), FORTY_EIGHT),
+    ),
     "restraint": (lambda b: fit(battery=b), (), (LFP,)),
     "polarity": (lambda b: fit(battery=b), (), (LFP,)),
     "cable-run": (lambda b: fit(battery=b), (), (LFP,)),

@@ -31,8 +31,8 @@ CASES = {
     ),
     "thrust-claim": (
         lambda n: run(Motor(2400, propeller_diameter_m=0.27, static_thrust_n=n)),
-        (680, 690),
-        (711,),
+        (600, 629),
+        (633, 711),
     ),
     "thrust-impossible": (
         lambda n: run(Motor(2400, propeller_diameter_m=0.27, static_thrust_n=n)),
