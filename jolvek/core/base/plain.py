@@ -41,9 +41,9 @@ def mended(
     what was said against them. Raises ValueRefused where no fallback helps.
 
     >>> from jolvek.core.products.accessories import Panel
-    >>> mended(Panel, {"rated_w": 100.0, "mass_kg": 9e9})
-    (Panel(rated_w=100.0, length_m=None, width_m=None, mass_kg=None, open_v=None, working_v=None, name=''), \
-('panel.mass_kg: read 9000000000.0, allowed is 0.1 to 100',))
+    >>> panel, told = mended(Panel, {"rated_w": 100.0, "mass_kg": 9e9})
+    >>> panel == Panel(100.0), told
+    (True, ('panel.mass_kg: read 9000000000.0, allowed is 0.1 to 100',))
     """
     left, fallback = dict(values), fallback or {}
     said: list[str] = []

@@ -81,19 +81,10 @@ def answer(w: Worked, at: Point, u: Units) -> str:
     """What the customer gets, in one sentence; `*words*` are the ones to stress."""
     if at.power_w is None or at.runtime_s is None or at.range_m is None:
         return f"She makes *{u.full(at.speed_m_s, 'speed')}*: {at.reason}."
-    day = w.fitted.need.day
-    share = f"{100 * w.fitted.kept:.0f} % of the charge"
-    kept = (
-        share
-        if not day.keep_s
-        else f"an hour's running and {share}"
-        if w.fitted.kept
-        else "an hour's running"
-    )
     return (
         f"At {u.full(at.power_w, 'power')} she makes *{u.full(at.speed_m_s, 'speed')}* for"
         f" *{long_hours(at.runtime_s)}* and goes *{u.full(at.range_m, 'distance')}*, with"
-        f" {kept} kept."
+        f" {w.kept_text} kept."
     )
 
 

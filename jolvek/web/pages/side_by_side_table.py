@@ -131,6 +131,7 @@ def _setup_rows(line: Line, u: Units) -> list[TableRow]:
         return u.number(w.performance.static_thrust_n, "thrust", 0)
 
     return [
+        line("Kept when she stops", "", "", lambda w: w.kept_text.removesuffix(" of the charge")),
         line("Top speed", "top", u["speed"], top),
         line("Static thrust", "thrust", u["thrust"], thrust),
         line("Heaviest lift", "lift", u["mass"], lambda w: u.number(w.lift_kg, "mass", 1)),

@@ -75,6 +75,14 @@ class Worked:
         return s.motor.weight_kg + s.mount_kg + (s.bank.mass_kg if s.bank else 0.0)
 
     @property
+    def kept_text(self) -> str:
+        """What stays when she stops: of the charge (half for lead, whatever was asked), or time."""
+        share = f"{100 * self.fitted.kept:.0f} % of the charge"
+        if not self.fitted.need.day.keep_s:
+            return share
+        return f"an hour's running and {share}" if self.fitted.kept else "an hour's running"
+
+    @property
     def blocked(self) -> bool:
         """Whether it cannot be offered."""
         return self.level == "block"

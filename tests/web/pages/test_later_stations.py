@@ -205,3 +205,18 @@ def test_a_kind_of_the_shelf_is_sorted_found_and_counted(kind):
     gone = replace(one, discontinued=True)
     left = Shelf(**{kind: (gone, *items[1:])})
     assert one.id not in {r.id for r in catalogue_page(left, kind, "", "", False, "").items}
+
+
+def test_what_lead_really_keeps_stands_in_table_and_offer_alike():
+    """Half of the charge, whatever reserve was asked."""
+    w = worked(1)
+    lead = next(b for b in SHELF.batteries if not b.spec.chem.lithium)
+    asked = w.fitted.need.day.reserve
+    by_lead = replace(w, fitted=replace(w.fitted, battery=lead))
+    assert (w.kept_text, by_lead.kept_text) == (f"{100 * asked:.0f} % of the charge",) + (
+        "50 % of the charge",
+    )
+    row = next(r for r in compared(1)[0].rows if r.name == "Kept when she stops")
+    assert [c.text for c in row.cells] == [
+        x.kept_text.removesuffix(" of the charge") for x in two(1)
+    ]
