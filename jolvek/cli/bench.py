@@ -18,7 +18,7 @@ from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.enquiry.need import Need
 from jolvek.core.hydro.hull import Hull, Load
-from jolvek.core.hydro.resistance import table, total_n
+from jolvek.core.hydro.resistance import remembered_table, table, total_n
 from jolvek.core.hydro.water import Water
 from jolvek.core.match.banks import supplies
 from jolvek.core.match.drives import drives
@@ -26,7 +26,7 @@ from jolvek.core.match.matching import Match, match
 from jolvek.core.match.motors import motors
 from jolvek.core.match.picks import picks
 from jolvek.core.match.ranking import pareto, ranked
-from jolvek.core.predict.evaluate import evaluate, remembered_table
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import asdict, dataclass
 from typing import Any
 
@@ -11,7 +12,9 @@ from jolvek.core.electric.battery import Battery
 from jolvek.core.hydro import hull as hull_module
 from jolvek.core.hydro.hull import Assumed, Hull, Load
 from jolvek.core.hydro.water import Water
+from jolvek.core.predict.doubt import Doubt, doubt
 from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.likelihood import CONFIDENCE, in_words
 from jolvek.core.predict.limits import check_performance
 from jolvek.core.predict.performance import Performance, Point
 from jolvek.core.predict.setup import Setup
@@ -28,6 +31,7 @@ class Question:
     powers_w: tuple[float, ...]
     speeds_m_s: tuple[float, ...]
     assumed: tuple[Assumed, ...]
+    confidence: float = CONFIDENCE
 
 
 def read(text: str | bytes) -> Question:
@@ -68,7 +72,11 @@ def from_dict(data: dict[str, Any]) -> Question:
             assumed.append(Assumed(key, value, why))
     ask = data.get("ask", {})
     return Question(
-        setup, tuple(ask.get("powers_w", ())), tuple(ask.get("speeds_m_s", ())), tuple(assumed)
+        setup,
+        tuple(ask.get("powers_w", ())),
+        tuple(ask.get("speeds_m_s", ())),
+        tuple(assumed),
+        data.get("confidence", CONFIDENCE),
     )
 
 
@@ -119,20 +127,23 @@ def answer(question: Question) -> dict[str, Any]:
     order.
     """
     p = evaluate(question.setup)
-    points = [_point(p.at_power(x)) for x in question.powers_w] + [
-        _point(p.at_speed(x)) for x in question.speeds_m_s
+    d = doubt(p, question.confidence)
+    points = [_point(p.at_power(x)) | _at_power(d, x) for x in question.powers_w] + [
+        _point(p.at_speed(x)) | _at_speed(d, x) for x in question.speeds_m_s
     ]
+    planing = d.planing_band_w
     return {
         "points": points,
         "top_speed_m_s": _round(p.top_speed_m_s),
         "hull_speed_m_s": _round(p.hull_speed_m_s),
         "knee": _point(p.knee, ("power_w", "speed_m_s")),
-        "planes": p.planes,
+        "planes": planes(d),
         "planing_power_w": _round(p.planing_power_w),
+        "planing_band_w": _pair(planing) if planing else None,
         "static_thrust_n": _round(p.static_thrust_n),
         "displacement_kg": _round(p.displacement_kg),
         "draught_m": _round(p.draught_m),
-        "band": p.band,
+        "band": _round(d.speed_share(p.power_limit_w)),
         "findings": [
             {k: getattr(f, k) for k in ("rule", "level", "text", "cure", "source")}
             for f in check_performance(p)
@@ -147,6 +158,39 @@ def _point(
 ) -> dict[str, Any]:
     out = {key: _round(getattr(point, key)) for key in keys}
     return {**out, "reason": point.reason} if point.reason else out
+
+
+def planes(d: Doubt) -> bool | str:
+    """Whether she planes: true, false, or open near the hump."""
+    if d.planing_chance is None:
+        return False
+    told = in_words(d.planing_chance)
+    return "open" if told == "open" else told == "likely"
+
+
+def _at_power(d: Doubt, power_w: float) -> dict[str, Any]:
+    """The bands at a power: speed, and range by it; the time hangs on the battery alone."""
+    p = d.performance
+    if not 0 < power_w <= p.power_limit_w * (1 + 1e-9):
+        return {}
+    out: dict[str, Any] = {"speed_band_m_s": _pair(d.speed_band_m_s(power_w))}
+    if p.setup.bank:
+        out["range_band_m"] = _pair(d.way_band_m(power_w))
+    return out
+
+
+def _at_speed(d: Doubt, speed_m_s: float) -> dict[str, Any]:
+    """The bands at a speed: power, and range by it."""
+    if not 0 < speed_m_s <= d.performance.top_speed_m_s * (1 + 1e-9):
+        return {}
+    out = {"power_band_w": _pair(d.power_band_w(speed_m_s))}
+    if d.performance.setup.bank:
+        out["range_band_m"] = _pair(d.range_band_m(speed_m_s))
+    return out
+
+
+def _pair(band: Iterable[Any]) -> list[float | None]:
+    return [_round(float(x)) for x in band]
 
 
 def _round(value: float | None) -> float | None:

@@ -26,6 +26,7 @@ KEYS = {
     "knee",
     "planes",
     "planing_power_w",
+    "planing_band_w",
     "static_thrust_n",
     "displacement_kg",
     "draught_m",
@@ -47,7 +48,13 @@ def test_the_answer_has_exactly_the_keys_of_the_format_in_the_asked_order():
     assert [p["power_w"] for p in answer["points"][:2]] == [1100, 300]
     assert answer["points"][3]["speed_m_s"] == 1.5
     assert answer["points"][4]["power_w"] is None and answer["points"][4]["reason"]
-    assert set(answer["points"][0]) == {"power_w", "speed_m_s", "current_a", "runtime_s", "range_m"}
+    figures = {"power_w", "speed_m_s", "current_a", "runtime_s", "range_m"}
+    assert set(answer["points"][0]) == figures | {"speed_band_m_s", "range_band_m"}
+    assert set(answer["points"][3]) == figures | {"power_band_w", "range_band_m"}
+    for point in answer["points"][:4]:
+        for key in ("speed_m_s", "power_w", "range_m"):
+            low, high = point.get(key.replace("_m", "_band_m").replace("_w", "_band_w"), (0, 1e9))
+            assert point[key] is None or low < point[key] < high
     assert all(set(f) == {"rule", "level", "text", "cure", "source"} for f in answer["findings"])
 
 

@@ -10,25 +10,24 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import measures
-from jolvek.core.predict.evaluate import evaluate
-from jolvek.core.predict.setup import Setup
-from jolvek.core.products.motor import Motor
 from jolvek.core.products.shelf import sample
 from jolvek.store import shelf as shelf_store
 from jolvek.web.pages.offer_page import expected
 from jolvek.web.pages.side_by_side_table import best_of
 from jolvek.web.view.display import Units
+from tests.web.pages import made
 
 BOAT = Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=0.36)
 KNOTS = Units({"speed": "kn", "distance": "nm", "power": "W"})
 
 
 def test_the_offer_gives_the_lower_end_first_and_both_are_the_band_of_the_core():
-    p = evaluate(Setup(BOAT, Load(2), Motor(1000, mass_kg=15)))
-    at = p.at_power(p.power_limit_w)
-    low, high = (float(x) for x in expected("Full", at, p, KNOTS).figures[1].split(" – "))
-    knots = at.speed_m_s * 3600 / 1852  # a nautical mile is 1852 m: BIPM SI brochure
-    assert abs(low - knots * (1 - p.band)) < 0.06 and abs(high - knots * (1 + p.band)) < 0.06
+    w = made.worked(0)
+    at = w.performance.at_power(0.6 * w.performance.power_limit_w)
+    low, high = (float(x) for x in expected("Most", at, w, KNOTS).figures[1].split(" – "))
+    ends = w.fitted.doubt.speed_band_m_s(at.power_w)
+    a, b = (float(x) * 3600 / 1852 for x in ends)  # a nautical mile is 1852 m: BIPM SI brochure
+    assert abs(low - a) < 0.06 and abs(high - b) < 0.06 and a < at.speed_m_s * 3600 / 1852 < b
 
 
 def test_silence_likes_the_quieter_motor():

@@ -23,6 +23,7 @@ class Switches:
     aged: float = 0.0
     temperature_c: float | None = None
     start_share: float = 1.0  # of the charge at setting out
+    drag_factor: float = 1.0  # of all resistance: the ends of what is not known of the boat
 
 
 def turn_index(legs: tuple[Leg, ...]) -> int:
@@ -101,4 +102,5 @@ def switched(fitted: Fitted, switches: Switches) -> Fitted:
         need = replace(need, hull=replace(need.hull, bottom=switches.bottom))
     if switches.temperature_c is not None:
         need = replace(need, day=replace(need.day, temperature_c=switches.temperature_c))
-    return replace(fitted, need=need, ageing=switches.aged, table=None)
+    drag = fitted.drag_factor * switches.drag_factor
+    return replace(fitted, need=need, ageing=switches.aged, table=None, drag_factor=drag)

@@ -51,6 +51,15 @@ class Outing:
     against: Against | None
     arrive_m_s: float | None
     regeneration: Regeneration | None
+    between: tuple[Voyage, Voyage]  # of the setup in hand: the boat harder, and easier to drive
+
+    @property
+    def likely(self) -> str:
+        """Whether she comes home with the reserve: even if she is harder to drive, only if she is
+        easier (open), or neither.
+        """
+        hard, easy = self.between
+        return "likely" if hard.home else "open" if easy.home or self.voyage.home else "unlikely"
 
     @property
     def voyage(self) -> Voyage:
@@ -105,7 +114,18 @@ def outing(
         _against(fitted, voyages[letter]),
         speed_for_arrival_m_s(fitted, arrive_h, legs) if arrive_h else None,
         _regeneration(hand) if hull.fam.sails else None,
+        _ends(fitted, s, lambda asked: run(letter, asked)),
     )
+
+
+def _ends(fitted: Fitted, s: Switches, run: Callable[[Switches], Voyage]) -> tuple[Voyage, Voyage]:
+    """The same day at both ends of the doubt, at the speed where the day's energy goes."""
+    fastest = max(leg.speed_m_s for leg in fitted.need.day.trip)
+    at = min(fastest, fitted.performance.top_speed_m_s)
+    hard, easy = (
+        run(replace(s, drag_factor=fitted.doubt.drag_factor(at, side))) for side in (1, -1)
+    )
+    return hard, easy
 
 
 def _against(fitted: Fitted, v: Voyage) -> Against | None:

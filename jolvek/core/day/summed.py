@@ -7,8 +7,10 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from jolvek.core.electric.bank import runtime_s
+from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.likelihood import day_chance
 
 
 @dataclass(frozen=True)
@@ -22,6 +24,7 @@ class DayRun:
     left: float
     as_wished: bool
     home: bool  # back with the reserve kept
+    chance: float  # of that, with what is not known of the boat
 
 
 def run_day(fitted: Fitted) -> DayRun:
@@ -36,34 +39,52 @@ def run_day(fitted: Fitted) -> DayRun:
     >>> r.home, r.as_wished, 0.5 < r.left < 0.9
     (True, True, True)
     """
-    day, bank, seconds, used, wished = fitted.need.day, fitted.bank, 0.0, 0.0, True
-    for leg in day.trip:
-        p = (
-            fitted.performance
-            if leg.wind_m_s == day.wind_m_s
-            else evaluate(
-                replace(fitted.setup, wind_m_s=leg.wind_m_s), fitted.performance.resistance
-            )
-        )
-        speed = min(leg.speed_m_s, p.top_speed_m_s)
-        wished &= speed >= leg.speed_m_s * (1 - 1e-6)
-        at = p.at_speed(speed)
-        way = speed - leg.current_m_s
-        if at.power_w is None or way <= 0.02:
-            return DayRun(seconds / 3600, bank.energy_wh, 0.0, False, False)
-        time = leg.duration_s if leg.duration_s is not None else (leg.distance_m or 0.0) / way
-        seconds += time
-        used += at.power_w * time / 3600 + day.hotel_w * (time + leg.hold_s) / 3600
+    day, bank = fitted.need.day, fitted.bank
+    runs = [_run(fitted, leg) for leg in day.trip]
+    seconds, used = sum(r.seconds for r in runs), sum(r.motor_wh + r.other_wh for r in runs)
+    if not all(r.makes_way for r in runs):
+        return DayRun(seconds / 3600, bank.energy_wh, 0.0, False, False, 0.0)
     mean = used / max(seconds / 3600, 1e-6)
     lasts = float(runtime_s(bank, mean, 0.0)) if mean > 0 else float("inf")
     left = max(0.0, 1 - seconds / lasts) if lasts > 0 else 0.0
     kept = day.kept_share + (day.keep_s * mean / 3600 / bank.energy_wh)
     floor = max(kept, 1 - bank.chem.usable)
-    usable = float(runtime_s(bank, mean, day.kept_share))
+    usable = float(runtime_s(bank, mean, day.kept_share)) - day.keep_s
+    doubted = sum(r.motor_wh * float(fitted.doubt.sigma_at(r.speed_m_s)) for r in runs)
+    top = fitted.doubt.sigma_at(fitted.performance.top_speed_m_s)
+    lasting = max(usable, 1e-3) / max(seconds, 1e-3)
+    hardest = max(r.of_top for r in runs)
     return DayRun(
         seconds / 3600,
         used,
         left,
-        wished,
-        usable - day.keep_s >= seconds and left >= min(floor, 1) - 0.02,
+        hardest <= 1 + 1e-6,
+        usable >= seconds and left >= min(floor, 1) - 0.02,
+        float(day_chance(lasting, doubted / max(used, 1e-9), hardest, top)),
     )
+
+
+@dataclass(frozen=True)
+class _Run:
+    """One leg: its speed through the water, that speed asked over the top speed, time, energy."""
+
+    speed_m_s: float
+    of_top: float
+    seconds: float = 0.0
+    motor_wh: float = 0.0
+    other_wh: float = 0.0
+    makes_way: bool = False
+
+
+def _run(fitted: Fitted, leg: Leg) -> _Run:
+    day, p = fitted.need.day, fitted.performance
+    if leg.wind_m_s != day.wind_m_s:
+        p = evaluate(replace(fitted.setup, wind_m_s=leg.wind_m_s), p.resistance)
+    speed = min(leg.speed_m_s, p.top_speed_m_s)
+    power, way = p.at_speed(speed).power_w, speed - leg.current_m_s
+    of_top = leg.speed_m_s / max(p.top_speed_m_s, 1e-6)
+    if power is None or way <= 0.02:
+        return _Run(speed, of_top)
+    time = leg.duration_s if leg.duration_s is not None else (leg.distance_m or 0.0) / way
+    other = day.hotel_w * (time + leg.hold_s) / 3600
+    return _Run(speed, of_top, time, power * time / 3600, other, True)

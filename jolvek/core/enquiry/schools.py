@@ -13,7 +13,7 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing, power_at_w, size
 from jolvek.core.hydro.floating import hull_speed_m_s
 from jolvek.core.hydro.resistance import Resistance
-from jolvek.core.predict.performance import BAND, Performance
+from jolvek.core.predict.performance import Performance
 from jolvek.core.rules.rule import COMMON
 
 KW_PER_TONNE = {"motor": 2.0, "sail": 1.5}  # to near hull speed; common practice, no source
@@ -59,6 +59,8 @@ def power_schools(need: Need) -> list[Says]:
     sizing, hull = size(need), need.hull
     mass, table, wind = sizing.displacement_kg, sizing.resistance, need.day.wind_m_s
     hull_speed = float(hull_speed_m_s(hull.waterline_m))
+    spread = sizing.power_spread(need)
+    less, more = 1 - 1 / spread, spread - 1
     return [
         _per_tonne(need, sizing, hull_speed),
         _thrust_per_weight(need, mass),
@@ -82,7 +84,7 @@ def power_schools(need: Need) -> list[Says]:
             need.day.speed_m_s,
             None,
             "Hull form, load, wind, propeller and battery worked out together;"
-            f" ± {100 * BAND:.0f} % of speed until tried on the water.",
+            f" four such boats in five take {less:.0%} less to {more:.0%} more.",
             "ITTC 1957, Michell 1898, Savitsky 1964, Rankine–Froude",
             True,
         ),

@@ -5,7 +5,7 @@ take.
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -15,7 +15,10 @@ from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.hydro.families import family, typical_beam_m, typical_mass_kg
 from jolvek.core.hydro.hull import Assumed, Hull
 from jolvek.core.hydro.resistance import Resistance, table, total_n
+from jolvek.core.predict.doubt import Doubt, doubt
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
+from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 
 MOTOR_MARGIN = 1.25  # power in hand over what the wished speed takes; common practice, no source
@@ -38,6 +41,21 @@ class Sizing:
     must_plane: bool
     resistance: Resistance
     no_way: bool  # the current is as fast as the wished speed
+    setup: Setup  # the boat with the motor taken as usual, for the doubt
+
+    @cached_property
+    def doubt(self) -> Doubt:
+        """How far power and energy may be off, whichever motor it becomes."""
+        return doubt(evaluate(self.setup, self.resistance))
+
+    def power_band_w(self, need: Need) -> tuple[float, float]:
+        """Power in W that the wished speed may take."""
+        spread = self.power_spread(need)
+        return self.power_w / spread, self.power_w * spread
+
+    def power_spread(self, need: Need) -> float:
+        """The upper end of that band over the figure itself."""
+        return float(np.exp(self.doubt.z * self.doubt.sigma_at(need.day.speed_m_s)))
 
 
 def typical_hull(family_id: str, length_m: float) -> tuple[Hull, list[Assumed]]:
@@ -143,7 +161,16 @@ def _size(need: Need) -> Sizing:
         bool(must),
         resistance,
         any(leg.speed_m_s - leg.current_m_s <= 0.02 for leg in trip),
+        _usual(need, mass, most),
     )
+
+
+def _usual(need: Need, mass_kg: float, power_w: float) -> Setup:
+    """The boat at a displacement with a motor usual for a power; the battery counts as gear."""
+    motor = Motor(float(np.clip(power_w * MOTOR_MARGIN, 100.0, 60e3)))
+    more = max(mass_kg - need.hull.mass_kg - need.load.total_kg - motor.weight_kg, 0.0)
+    load = replace(need.load, gear_kg=min(need.load.gear_kg + more, 20_000.0))
+    return Setup(need.hull, load, motor, None, need.water, need.day.wind_m_s)
 
 
 def _motor_for(power_w: float) -> Motor:

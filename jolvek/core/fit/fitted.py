@@ -29,6 +29,7 @@ from jolvek.core.fit.trim import Attitude, Weight, Yaw, attitude, crew, yaw
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.resistance import Resistance
 from jolvek.core.predict import limits
+from jolvek.core.predict.doubt import Doubt, doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup
@@ -59,6 +60,7 @@ class Fitted:
     plan: Plan = field(default_factory=Plan)
     table: Resistance | None = None
     ageing: float = 0.0
+    drag_factor: float = 1.0
 
     @cached_property
     def bank(self) -> Bank:
@@ -82,12 +84,18 @@ class Fitted:
             day.kept_share,
             self.mount.spec.mass_kg,
             day.keep_s,
+            self.drag_factor,
         )
 
     @cached_property
     def performance(self) -> Performance:
         """Its figures."""
         return evaluate(self.setup, self.table)
+
+    @cached_property
+    def doubt(self) -> Doubt:
+        """How far its figures may be off."""
+        return doubt(self.performance)
 
     @cached_property
     def hung(self) -> Hung:

@@ -9,6 +9,7 @@ are asked.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -141,6 +142,10 @@ def table(
     lcg = LCG_SHARE * length if lcg_m is None else lcg_m
     plane = _planing(hull, water, speed, mass, lcg) if hull.fam.planes else None
     return Resistance(hull, water, mass, log_speed, np.log(wave), plane, drag_area_m2(hull, people))
+
+
+# the same boat is asked for many winds, batteries and days
+remembered_table = lru_cache(maxsize=256)(table)
 
 
 def _planing(hull: Hull, water: Water, speed: Array, mass: Array, lcg_m: float) -> Array:

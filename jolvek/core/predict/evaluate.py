@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -11,7 +11,7 @@ from numpy.typing import ArrayLike
 from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.floating import float_at, hull_speed_m_s
 from jolvek.core.hydro.propulsor import Propulsor, pitch_limited_thrust_n
-from jolvek.core.hydro.resistance import Resistance, table, total_n
+from jolvek.core.hydro.resistance import Resistance, remembered_table, total_n
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
 from jolvek.core.predict.performance import Performance, Point
 from jolvek.core.predict.setup import Setup
@@ -69,17 +69,13 @@ def _top(
     return float(speed[i - 1] + (1 - lo) / (hi - lo) * (speed[i] - speed[i - 1])), by
 
 
-# the same boat is asked for many winds, batteries and days
-remembered_table = lru_cache(maxsize=64)(table)
-
-
 def evaluate(
     setup: Setup, resistance: Resistance | None = None, voltage_v: float | None = None
 ) -> Performance:
     """Work out a setup. A `resistance` table made for the same hull and water may be handed in.
 
-    Valid in deep, calm water; the doubt is `band` of speed. Raises nothing for odd boats: findings
-    say it.
+    Valid in deep, calm water; `doubt` tells how far it may be off. Raises nothing for odd boats:
+    findings say it.
 
     >>> from jolvek.core.hydro.hull import Hull, Load; from jolvek.core.products.motor import Motor
     >>> p = evaluate(Setup(Hull("inflatable_soft", 2.9, 1.5, 32), Load(2, 160, 5), Motor(1100)))
@@ -156,14 +152,16 @@ class _Drive:
     def planing_power_w(self) -> float | None:
         """Power that gets her over the hump; None for hulls that do not plane."""
         s = self.setup
-        leg = s.motor.leg_area_m2
-        return planing_power_w(self.resistance, s.displacement_kg, self.propulsor, leg, s.wind_m_s)
+        leg, wind = s.motor.leg_area_m2, s.wind_m_s
+        return planing_power_w(
+            self.resistance, s.displacement_kg, self.propulsor, leg, wind, s.drag_factor
+        )
 
     def needed(self, v: Array) -> tuple[Array, Array]:
         """Thrust in N and power in W that speeds take."""
         s = self.setup
         drag = total_n(self.resistance, v, s.displacement_kg, s.wind_m_s, s.motor.leg_area_m2)
-        thrust = np.maximum(drag, 1e-6)
+        thrust = np.maximum(s.drag_factor * drag, 1e-6)
         return thrust, self.power_w(thrust, v)
 
     def power_w(self, thrust: Array, v: Array) -> Array:

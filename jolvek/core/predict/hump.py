@@ -24,6 +24,7 @@ def planing_power_w(
     propulsor: Propulsor,
     leg_area_m2: float,
     wind_m_s: float = 0.0,
+    drag_factor: float = 1.0,
 ) -> float | None:
     """Input power in W to plane at this displacement (kg) with 10 % thrust to spare; None: cannot
     plane.
@@ -41,7 +42,8 @@ def planing_power_w(
     speed = np.linspace(0.3, 1.0, 60) * resistance.planing_speed_m_s(
         displacement_kg, PLANING_FROUDE
     )
-    thrust = total_n(resistance, speed, displacement_kg, wind_m_s, leg_area_m2) * (1 + HUMP_MARGIN)
+    drag = drag_factor * total_n(resistance, speed, displacement_kg, wind_m_s, leg_area_m2)
+    thrust = drag * (1 + HUMP_MARGIN)
     return float(propulsor.drive.power_w(thrust, speed, resistance.water.density_kg_m3).max())
 
 

@@ -24,7 +24,6 @@ from jolvek.core.hydro.resistance import Resistance, total_n
 from jolvek.core.predict.setup import Setup
 
 DRIFT_W = 1.0  # less than any controller gives: no power is used
-BAND = 0.12  # of speed, untried; from the residuals against speeds on the water
 
 
 @dataclass(frozen=True)
@@ -62,7 +61,6 @@ class Performance:
     static_thrust_n: float
     displacement_kg: float
     draught_m: float
-    band: float = BAND
 
     def at_speed(self, speed_m_s: float) -> Point:
         """What a speed through the water (m/s) takes and how long and far it lasts."""
@@ -144,7 +142,7 @@ class Performance:
         out = {"power_w": power, "speed_m_s": speed}
         if self.setup.bank:
             out["current_a"] = current_a(self.setup.bank, power)
-            out["runtime_s"] = self._runtime_s(power)
+            out["runtime_s"] = self.runtime_at_s(power)
             out["range_m"] = np.maximum(speed - self.setup.current_m_s, 0.0) * out["runtime_s"]
         return out
 
@@ -181,18 +179,13 @@ class Performance:
         )
 
     def _thrust(self, speed_m_s: ArrayLike) -> Array:
-        return np.maximum(
-            total_n(
-                self.resistance,
-                speed_m_s,
-                self.displacement_kg,
-                self.setup.wind_m_s,
-                self.setup.motor.leg_area_m2,
-            ),
-            0.0,
-        )
+        s = self.setup
+        wind, leg = s.wind_m_s, s.motor.leg_area_m2
+        drag = total_n(self.resistance, speed_m_s, self.displacement_kg, wind, leg)
+        return np.maximum(s.drag_factor * drag, 0.0)
 
-    def _runtime_s(self, power_w: ArrayLike) -> Array:
+    def runtime_at_s(self, power_w: ArrayLike) -> Array:
+        """Seconds that the bank gives a power in W (any shape), with the reserve kept."""
         assert self.setup.bank is not None
         seconds = runtime_s(self.setup.bank, power_w, self.setup.reserve, self._lowest_v())
         return np.maximum(seconds - self.setup.keep_s, 0.0)
@@ -212,7 +205,7 @@ class Performance:
         if bank is None:
             amps = power / motor.voltage_v if motor.voltage_v else None
             return Point(power, speed, amps, None, None, thrust)
-        seconds = float(self._runtime_s(power))
+        seconds = float(self.runtime_at_s(power))
         way = max(speed - self.setup.current_m_s, 0.0)
         reason = (
             "the current is as fast as the boat: no way made good"

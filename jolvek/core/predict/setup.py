@@ -27,6 +27,7 @@ class Setup:
     reserve: float = 0.2
     mount_kg: float = 0.0
     keep_s: float = 0.0  # of running kept on top of the reserve, by the school of hours
+    drag_factor: float = 1.0  # on all resistance: a boat that is harder or easier to drive
 
     def __post_init__(self) -> None:
         for key, low, high in (("wind_m_s", -40, 40), ("current_m_s", -6, 6), ("reserve", 0, 0.9)):

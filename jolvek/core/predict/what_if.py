@@ -1,11 +1,11 @@
-"""Doubt: the same setup in a worse case each time, and the band of what may come out."""
+"""The same setup in a worse case each time."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
 from jolvek.core.predict.evaluate import evaluate
-from jolvek.core.predict.performance import Performance, Point
+from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup
 
 
@@ -16,15 +16,6 @@ class Case:
     id: str
     title: str
     performance: Performance
-
-
-@dataclass(frozen=True)
-class Spread:
-    """A figure with what it may be: as predicted, and between, by the band of speed."""
-
-    expected: float
-    low: float
-    high: float
 
 
 def _heavier(s: Setup, share: float) -> Setup:
@@ -67,18 +58,3 @@ def what_if(
         ("all", "all of it at once", worst),
     )
     return [Case(key, title, evaluate(s)) for key, title, s in rows]
-
-
-def spread(point: Point, band: float) -> dict[str, Spread]:
-    """Speed and range of a point with their band (relative, of speed at that power); time hangs on
-    the battery alone.
-
-    >>> spread(Point(500.0, 2.0, None, 3600.0, 7200.0), 0.12)["range_m"].low
-    6336.0
-    """
-    out = {}
-    for key in ("speed_m_s", "range_m"):
-        value = getattr(point, key)
-        if value is not None:
-            out[key] = Spread(value, value * (1 - band), value * (1 + band))
-    return out

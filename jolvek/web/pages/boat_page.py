@@ -13,9 +13,9 @@ from jolvek.core.enquiry.sizing import OUT_OF_REACH_W, Sizing, size
 from jolvek.core.hydro.drive import REFERENCE
 from jolvek.core.hydro.floating import hull_speed_m_s
 from jolvek.core.hydro.hull import Assumed, estimates
-from jolvek.core.predict.performance import BAND
 from jolvek.web.drawings import pictures
-from jolvek.web.view.display import Units, about, band, kwh
+from jolvek.web.view.display import Units, about, kwh
+from jolvek.web.view.doubt_words import helps_most, power_told
 from jolvek.web.view.words import plain_name
 
 
@@ -61,7 +61,7 @@ def boat_page(need: Need, u: Units) -> BoatPage:
             *((pictures.plan(need),) if need.site.bays else ()),
         ),
         tuple(f"{plain_name(a.name)}: {_value(a, u)}, {a.why}" for a in assumed),
-        f"{len(assumed)} estimated, {band(BAND)} in speed",
+        f"{len(assumed)} estimated. {_doubted(need, sizing, u)}",
         f"ITTC 1957 friction, thin-ship waves (Michell 1898){planing}, momentum theory with the"
         f" Wageningen B-series, {REFERENCE:g} of the rated input. Motor and battery are counted in"
         " as usual for the power.",
@@ -78,6 +78,13 @@ def answer(need: Need, sizing: Sizing, u: Units) -> str:
         f" *{u.full(need.day.speed_m_s, 'speed')}* {plane}take about"
         f" *{u.full(about(sizing.power_w), 'power')}*, and the day *{kwh(sizing.energy_wh)} kWh*."
     )
+
+
+def _doubted(need: Need, sizing: Sizing, u: Units) -> str:
+    if sizing.no_way:
+        return ""
+    helps = helps_most(sizing.doubt, sizing.power_w, need.day.speed_m_s)
+    return f"{power_told(need, sizing, u)} {helps}"
 
 
 def speeds_m_s(wished_m_s: float, u: Units) -> tuple[float, ...]:

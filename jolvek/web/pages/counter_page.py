@@ -11,10 +11,10 @@ from jolvek.core.enquiry.site import Site, default_places
 from jolvek.core.enquiry.sizing import Sizing, size, typical_hull
 from jolvek.core.hydro.hull import ADULT_KG, Load
 from jolvek.core.match.ranking import ranked
-from jolvek.core.predict.performance import BAND
 from jolvek.core.products.shelf import Shelf
 from jolvek.store import finding
-from jolvek.web.view.display import Units, about, band, kwh, long_hours, money
+from jolvek.web.view.display import Units, about, kwh, long_hours, money
+from jolvek.web.view.doubt_words import power_told
 from jolvek.web.view.matches import matched, row
 
 MOTOR_STEP_W = 50  # what motors to look for are rounded up to
@@ -39,8 +39,9 @@ def quick_need(family: str, length_m: float, people: int, day: Day) -> Need:
 def quick_answer(need: Need, shelf: Shelf, u: Units) -> QuickAnswer:
     """What the boat and day take, and the first setup on the shelf that does it."""
     sizing = size(need)
+    doubted = "" if sizing.no_way else power_told(need, sizing, u)
     basis = (
-        f"A fifth of the charge kept, calm salt water, {band(BAND)} in speed. Taken as usual: beam"
+        f"A fifth of the charge kept, calm salt water. {doubted} Taken as usual: beam"
         f" {u.full(need.hull.beam_m, 'length')}, light mass {u.full(need.hull.mass_kg, 'mass')},"
         f" {u.full(ADULT_KG, 'mass')} a person."
     )

@@ -18,7 +18,8 @@ from jolvek.web.forms.outing_form import (
     WIND_FROM_H,
     Asked,
 )
-from jolvek.web.view.display import Units, band, kwh, long_hours
+from jolvek.web.view.display import Units, kwh, long_hours
+from jolvek.web.view.doubt_words import IN_FIVE
 from jolvek.web.view.worked import Worked
 
 LEVELS = {
@@ -161,6 +162,13 @@ def why(out: Outing) -> str:
     )
 
 
+def _between(out: Outing) -> str:
+    """What may be left, with what is not known of the boat."""
+    ends = [v.left if v.done else None for v in out.between]
+    low, high = ("not home" if x is None else f"{100 * x:.0f} %" for x in ends)
+    return f"Home with the reserve: {out.likely}; {IN_FIVE} end between {low} and {high}."
+
+
 def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
     told = [why(out)]
     if asked.simulated:
@@ -171,7 +179,7 @@ def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
         )
     if asked.spare and spare_of(hand.fitted) is None:
         told.append("*No spare: this bank is wired in and cannot be swapped afloat.*")
-    told.append(f"Predicted {band(hand.performance.band)} in speed.")
+    told.append(_between(out))
     return " ".join(x for x in told if x)
 
 

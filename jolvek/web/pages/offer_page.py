@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Any
 
 from jolvek.core.base.units import hours as clock
-from jolvek.core.predict.performance import Performance, Point
+from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
 from jolvek.store.setups import Bought
 from jolvek.web.view.display import Units, long_date, long_hours, money
@@ -71,7 +72,7 @@ def offer_page(w: Worked, today: date, u: Units) -> OfferPage:
         money(pinned.price + pinned.extras_price),
         f"Fitting takes about {w.fitted.mount.spec.hours:g} h for the mount; labour, cables and"
         " fuses are priced after the boat has been seen.",
-        tuple(expected(name, x, p, u) for name, x in ways if x.power_w is not None),
+        tuple(expected(name, x, w, u) for name, x in ways if x.power_w is not None),
         _basis(w, u),
         w.findings,
     )
@@ -88,25 +89,25 @@ def answer(w: Worked, at: Point, u: Units) -> str:
     )
 
 
-def expected(name: str, at: Point, p: Performance, u: Units) -> Expected:
-    """One way of running with what it may be between: the band is of speed at that power, and so of
-    range; the time hangs on the battery alone.
+def expected(name: str, at: Point, w: Worked, u: Units) -> Expected:
+    """One way of running with what it may be between: speed at that power, and so range; the time
+    hangs on the battery alone.
     """
-    low, high = 1 - p.band, 1 + p.band
+    d, power = w.fitted.doubt, at.power_w or 0.0
 
-    def between(value: float | None, quantity: str) -> str:
+    def between(value: float | None, ends: Iterable[Any], quantity: str) -> str:
         if value is None:
             return "–"
-        return f"{u.number(value * low, quantity)} – {u.number(value * high, quantity)}"
+        return " – ".join(u.number(float(x), quantity) for x in ends)
 
     return Expected(
         f"{name}, {u.full(at.power_w, 'power')}",
         (
             u.number(at.speed_m_s, "speed"),
-            between(at.speed_m_s, "speed"),
+            between(at.speed_m_s, d.speed_band_m_s(power), "speed"),
             clock(at.runtime_s),
             u.number(at.range_m, "distance"),
-            between(at.range_m, "distance"),
+            between(at.range_m, d.way_band_m(power), "distance"),
         ),
     )
 

@@ -13,14 +13,15 @@ from jolvek.core.enquiry.need import WISHES, Need
 from jolvek.core.match.matching import Match
 from jolvek.core.match.picks import Pick
 from jolvek.core.match.ranking import ranked
-from jolvek.core.predict.performance import BAND, DRIFT_W
+from jolvek.core.predict.likelihood import in_words
+from jolvek.core.predict.performance import DRIFT_W
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import RULES
 from jolvek.web.drawings.field_chart import field_chart
 from jolvek.web.forms.day_form import WISH_WORDS
 from jolvek.web.forms.narrowing import FACETS, Filters
 from jolvek.web.pages.narrowed import facet_values, narrowed
-from jolvek.web.view.display import Units, band, money
+from jolvek.web.view.display import Units, money
 from jolvek.web.view.matches import Answer, Row, row
 from jolvek.web.view.what_if import TRIALS, WHAT_IFS
 
@@ -46,6 +47,7 @@ class ShortRow:
     lacks_range: bool
     price: str
     does_day: bool
+    day: str  # how likely it does the day
     letter: str
     label: str
     pin: dict[str, str]
@@ -163,6 +165,7 @@ def _row(
         r.range_m < need.day.distance_m and not r.does_day,
         money(r.price),
         r.does_day,
+        in_words(r.chance) if r.chance == r.chance else "",
         letters.get(r.key, ""),
         f"Pin {r.motor.title} with {r.battery.title}",
         {
@@ -191,7 +194,8 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
         "Numbers in the field mark the picks; the line is the front that nothing beats in price,"
         " weight, range and speed at once. Drag over the field to narrow. Time, range and power"
         " are at the wished speed with the reserve kept; where that speed is out of reach, at the"
-        f" top speed. Predicted {band(BAND)} in speed, not tried on the water.",
+        " top speed. Not tried on the water: “open” is a day whose energy or speed lies within"
+        " what is not known of the boat.",
         _steps(match, u),
         _rejected(m, u),
     )
@@ -224,7 +228,7 @@ def answer(
     bank = best.parts[0].split(": ", 1)[1]
     return (
         f"*{doing}* of {total} setups do the day: {day}. The {which} is {best.name} with {bank},"
-        f" *{best.price}*."
+        f" *{best.price}*; that it does the day is *{best.day}*."
     )
 
 

@@ -17,6 +17,9 @@ POINTS = 90
 SLOWEST_SHARE = 0.12  # of the top speed, where the curves begin
 
 
+Band = tuple[list[float], list[float]]
+
+
 @dataclass(frozen=True)
 class Curves:
     """One setup's figures in shown units over speed; every list has POINTS values."""
@@ -27,17 +30,25 @@ class Curves:
     runtime_h: list[float]
     drag: list[float]
     thrust: list[float]
+    power_band: Band  # at that speed
+    range_band: Band
+    speed_band: Band  # at that power
+    way_band: Band  # range at that power
 
 
 def curves(worked: Worked, u: Units) -> Curves:
     """From an eighth of the top speed to the top."""
-    p = worked.performance
+    p, d = worked.performance, worked.fitted.doubt
     speed = np.linspace(SLOWEST_SHARE, 1.0, POINTS) * p.top_speed_m_s
     points = [p.at_speed(float(v)) for v in speed]
 
     def by(quantity: str, values: Any) -> list[float]:
         return [units.to_unit(float(x or 0.0), quantity, u[quantity]) for x in values]
 
+    def ends(quantity: str, band: Any) -> Band:
+        return by(quantity, band[0]), by(quantity, band[1])
+
+    power = np.maximum.accumulate([x.power_w or 0.0 for x in points])
     return Curves(
         by("speed", speed),
         by("power", [x.power_w for x in points]),
@@ -45,6 +56,10 @@ def curves(worked: Worked, u: Units) -> Curves:
         [(x.runtime_s or 0.0) / 3600 for x in points],
         by("thrust", [x.thrust_n for x in points]),
         by("thrust", p.thrust_available_n(speed)),
+        ends("power", d.power_band_w(speed)),
+        ends("distance", d.range_band_m(speed)),
+        ends("speed", d.speed_band_m_s(power)),
+        ends("distance", d.way_band_m(power)),
     )
 
 
@@ -60,9 +75,7 @@ def series(w: Worked, c: Curves, view: str, mode: str, band: bool, u: Units) -> 
     knee, k = None, p.knee
     if k.speed_m_s is not None and k.power_w is not None:
         knee = (_shown(k.speed_m_s, "speed", u), _shown(k.power_w, "power", u))
-    low, high = 1 - p.band, 1 + p.band
-    spread = ([x * low for x in c.speed], [x * high for x in c.speed]) if band else None
-    return charts.Series(w.letter, c.speed, c.power, c.range_, knee, spread)
+    return charts.Series(w.letter, c.speed, c.power, c.range_, knee, c.speed_band if band else None)
 
 
 def rising(c: Curves) -> list[float]:
@@ -106,6 +119,15 @@ def _marks(need: Need, worked: list[Worked], u: Units) -> tuple[tuple[float, str
     return tuple(out)
 
 
+def _bands(c: Curves, mode: str) -> dict[str, list[list[float]]]:
+    """What the rows of doubt follow: what is read at the cursor, and the range."""
+    first, far = (c.speed_band, c.way_band) if mode == "power" else (c.power_band, c.range_band)
+    return {
+        key: [[round(x, 4) for x in end] for end in band]
+        for key, band in (("firstBand", first), ("rangeBand", far))
+    }
+
+
 def cursor_data(
     worked: list[Worked],
     all_curves: list[Curves],
@@ -134,6 +156,7 @@ def cursor_data(
                 "power": [round(x, 3) for x in c.power],
                 "range": [round(x, 3) for x in c.range_],
                 "runtime": [round(3600 * x) for x in c.runtime_h],
+                **_bands(c, mode),
             }
             for w, c in zip(worked, all_curves, strict=True)
         ],

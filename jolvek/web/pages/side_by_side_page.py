@@ -14,12 +14,14 @@ from jolvek.core.day.summed import DayRun, run_day
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.schools import Reserve, reserve_schools
 from jolvek.core.predict.evaluate import KNEE_EXPONENT
+from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.performance import Point
 from jolvek.core.predict.what_if import what_if
 from jolvek.web.drawings import charts
 from jolvek.web.pages.side_by_side_curves import axes, cursor_data, curves, series
 from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why
-from jolvek.web.view.display import Units, band, kwh, long_hours
+from jolvek.web.view.display import Units, kwh, long_hours
+from jolvek.web.view.doubt_words import IN_FIVE, helps_most
 from jolvek.web.view.worked import Worked
 
 VIEWS = {"power": "Power and range", "time": "Time and range", "thrust": "Thrust and drag"}
@@ -167,8 +169,11 @@ def said(hand: Worked, at: Point, mode: str, u: Units) -> str:
 
 
 def _basis(need: Need, hand: Worked, u: Units) -> str:
-    day, out = need.day, f"Predicted {band(hand.performance.band)} in speed, not yet tried"
-    out += " on the water"
+    day, d = need.day, hand.fitted.doubt
+    at = hand.wish_or_top
+    out = f"Not yet tried on the water: {IN_FIVE} lie between the figures of “may be”"
+    if at.power_w is not None and at.speed_m_s is not None:
+        out += f". {helps_most(d, at.power_w, at.speed_m_s).removesuffix('.')}"
     if day.wind_m_s:
         way = "against" if day.wind_m_s > 0 else "behind"
         out += f"; {u.full(abs(day.wind_m_s), 'speed')} of wind {way}"
@@ -194,7 +199,8 @@ def _legs(need: Need, u: Units) -> tuple[tuple[str, ...], ...]:
 def _in_words(w: Worked, u: Units) -> str:
     p = w.performance
     out = f"Top {u.full(p.top_speed_m_s, 'speed')}"
-    out += ", on the plane" if p.planes else ""
+    d = w.fitted.doubt
+    out += f"; planes: {in_words(d.planing_chance)}" if d.planing_chance is not None else ""
     if p.knee.speed_m_s is not None:
         out += f"; past {u.full(p.knee.speed_m_s, 'speed')} speed is bought dearly"
     pitch = " The propeller runs out of pitch there." if p.limited_by == "pitch" else ""

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from typing import Any
 
 from jolvek.core.base.units import hours as clock
 from jolvek.core.day.summed import DayRun
+from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.performance import Point
 from jolvek.web.view.display import Units, kwh, money
 from jolvek.web.view.worked import Worked
@@ -90,7 +92,7 @@ def _day_rows(line: Line, days: dict[str, DayRun]) -> list[TableRow]:
         line("Energy of the day", "", "kWh", lambda w: kwh(days[w.letter].energy_wh, 2)),
         line("Under way", "", "h", lambda w: clock(days[w.letter].hours * 3600)),
         line("Left at home", "left", "%", lambda w: f"{100 * days[w.letter].left:.0f}"),
-        line("Home with reserve", "", "", lambda w: "yes" if days[w.letter].home else "no"),
+        line("Home with reserve", "", "", lambda w: in_words(days[w.letter].chance)),
     ]
 
 
@@ -104,14 +106,44 @@ def _cursor_rows(line: Line, at: dict[str, Point], mode: str, u: Units) -> list[
     def far(w: Worked) -> str:
         return u.number(at[w.letter].range_m, "distance")
 
+    def far_band(w: Worked) -> str:
+        return _far_band(w, at[w.letter], mode, u)
+
     first = line("Power at", "power", u["power"], power, "power")
     if mode == "power":
         first = line("Speed", "speed", u["speed"], speed, "speed")
+    unit = u["speed" if mode == "power" else "power"]
     return [
         first,
+        line("may be", "", unit, lambda w: _first_band(w, at[w.letter], mode, u), "firstBand"),
         line("Runs", "runtime", "h", lambda w: clock(at[w.letter].runtime_s), "runtime"),
         line("Goes", "range", u["distance"], far, "range"),
+        line("may go", "", u["distance"], far_band, "rangeBand"),
     ]
+
+
+def _first_band(w: Worked, x: Point, mode: str, u: Units) -> str:
+    """What four boats in five lie between: the speed at a power, or the power at a speed."""
+    if x.power_w is None or x.speed_m_s is None:
+        return "–"
+    if mode == "power":
+        return _ends(w.fitted.doubt.speed_band_m_s(x.power_w), "speed", u)
+    return _ends(w.fitted.doubt.power_band_w(x.speed_m_s), "power", u)
+
+
+def _far_band(w: Worked, x: Point, mode: str, u: Units) -> str:
+    """The same of the range."""
+    if x.range_m is None or x.speed_m_s is None or x.power_w is None:
+        return "–"
+    d = w.fitted.doubt
+    by_power = mode == "power"
+    ends = d.way_band_m(x.power_w) if by_power else d.range_band_m(x.speed_m_s)
+    return _ends(ends, "distance", u)
+
+
+def _ends(band: Iterable[Any], quantity: str, u: Units) -> str:
+    low, high = (u.number(float(x), quantity) for x in band)
+    return f"{low}–{high}"
 
 
 def _setup_rows(line: Line, u: Units) -> list[TableRow]:

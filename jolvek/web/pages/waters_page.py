@@ -9,9 +9,9 @@ from jolvek.core.enquiry.battery_schools import Choice, battery_schools
 from jolvek.core.enquiry.demands import Demand, demands, hardest, over_limit
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import size
-from jolvek.core.predict.performance import BAND
 from jolvek.core.predict.solar import Sunshine
-from jolvek.web.view.display import Units, about, band, kwh, long_hours
+from jolvek.web.view.display import Units, about, kwh, long_hours
+from jolvek.web.view.doubt_words import power_told
 
 
 @dataclass(frozen=True)
@@ -95,5 +95,8 @@ def _basis(need: Need, sun: Sunshine | None, u: Units) -> str:
         )
     if need.day.electric_only:
         out.append("Electric-only water: petrol is no way out.")
-    out.append(f"Motor and battery are counted in as usual for the day; {band(BAND)} in speed.")
+    out.append("Motor and battery are counted in as usual for the day.")
+    sizing = size(need)
+    if not sizing.no_way:
+        out.append(power_told(need, sizing, u))
     return " ".join(out)

@@ -9,6 +9,7 @@ from jolvek.core.hydro.floating import awash_kg, float_at, hull_speed_m_s
 from jolvek.core.predict.performance import Point
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Pinned
+from jolvek.web.view.display import band
 from jolvek.web.view.stations import Standing, Tick, ticks
 from jolvek.web.view.worked import Worked, work_out
 
@@ -26,6 +27,7 @@ class Card:
     in_hand: Worked | None
     at: Point | None
     ticks: tuple[Tick, ...]
+    doubted: str  # of the speed at that power
 
 
 def card_of(stored: Stored, pinned: list[Pinned]) -> Card:
@@ -46,4 +48,12 @@ def card_of(stored: Stored, pinned: list[Pinned]) -> Card:
         in_hand,
         in_hand.wish_or_top if in_hand else None,
         ticks(Standing(need, pinned, in_hand)),
+        _doubted(in_hand),
     )
+
+
+def _doubted(w: Worked | None) -> str:
+    power = w.wish_or_top.power_w if w else None
+    if w is None or not power:
+        return ""
+    return f"{band(w.fitted.doubt.speed_share(power))} of speed until tried."

@@ -14,6 +14,7 @@ from jolvek.core.electric.bank import Bank, layout
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.enquiry.need import Need
+from jolvek.core.match.likely import likely
 from jolvek.core.match.matching import Match
 from jolvek.core.match.matching import match as run_match
 from jolvek.core.match.picks import Pick, picks
@@ -123,6 +124,7 @@ class Row:
     lift_kg: float
     charge_h: float | None
     does_day: bool
+    chance: float  # of doing the day, with what is not known of the boat
     why: str
 
     @property
@@ -161,5 +163,6 @@ def row(match: Match, index: int, why: str = "") -> Row:
         float(f.lift_kg[index]),
         None if np.isnan(hours) else hours,
         bool(f.does_day[index]),
+        np.nan if match.need_findings else float(likely(match, index)),
         why,
     )

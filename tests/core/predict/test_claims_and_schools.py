@@ -15,7 +15,7 @@ from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
-from jolvek.core.predict.what_if import spread, what_if
+from jolvek.core.predict.what_if import what_if
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.shelf import sample
 
@@ -103,12 +103,6 @@ def test_every_doubt_is_no_better_than_the_plan_and_all_at_once_is_the_worst():
         c.at_power(power).range_m for c in cases.values()
     )
     assert cases["aged"].at_power(power).speed_m_s == pytest.approx(plan.at_power(power).speed_m_s)
-
-
-def test_a_band_lies_about_its_figure():
-    point = evaluate(DINGHY).at_power(600.0)
-    for figure in spread(point, 0.15).values():
-        assert figure.low < figure.expected < figure.high
 
 
 def test_schools_of_power_stand_side_by_side_and_only_what_applies_is_said_to():

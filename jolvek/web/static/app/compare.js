@@ -80,9 +80,22 @@ document.addEventListener("alpine:init", () => {
         for (const row of ["speed", "power", "range"]) this.put(row, s.letter, now[
           row] === null ? "–" : grouped(now[row], this.data.places[row]));
         this.put("runtime", s.letter, now.runtime === null ? "–" : clock(now.runtime));
+        this.doubt(s);
         if (s.letter === this.hand().letter) this.say(s, now);
       }
       this.stress();
+    },
+    // What four such boats in five lie between, at the cursor.
+    doubt(s) {
+      const first = this.data.mode === "power" ? "speed" : "power";
+      for (const [key, places] of [
+          ["firstBand", this.data.places[first]],
+          ["rangeBand", this.data.places.range]
+        ]) {
+        const ends = s[key].map((end) => between(s.x, end, this.at));
+        this.put(key, s.letter, ends.includes(null) ? "–" : ends.map((x) => grouped(x,
+          places)).join("–"));
+      }
     },
     put(row, letter, text) {
       const cell = this.live[`${row}-${letter}`];

@@ -1,0 +1,36 @@
+"""Doubt in words: from what to what, and what would narrow it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from jolvek.core.enquiry.need import Need
+from jolvek.core.enquiry.sizing import Sizing
+from jolvek.core.predict.doubt import Doubt
+from jolvek.core.predict.likelihood import CONFIDENCE
+from jolvek.web.view.display import Units, about, band
+
+IN_FIVE = {0.8: "four such boats in five"}[CONFIDENCE]
+
+
+def from_to(ends: Iterable[float], quantity: str, u: Units) -> str:
+    """A band with its unit: 460 to 760 W."""
+    low, high = (about(float(x)) if quantity == "power" else float(x) for x in ends)
+    return f"{u.number(low, quantity)} to {u.full(high, quantity)}"
+
+
+def power_told(need: Need, sizing: Sizing, u: Units) -> str:
+    """What the wished speed may take, before any motor is chosen."""
+    took = from_to(sizing.power_band_w(need), "power", u)
+    return f"At {u.full(need.day.speed_m_s, 'speed')} {IN_FIVE} take {took}."
+
+
+def helps_most(d: Doubt, power_w: float, at_speed_m_s: float) -> str:
+    """The one measurement that narrows the doubt most, and what it leaves; ashore and afloat."""
+    now, ways = d.speed_share(power_w), d.narrowed(power_w)
+    if not ways:
+        return ""
+    first = f"{ways[0][0].capitalize()}: {band(ways[0][1])} of speed instead of {band(now)}"
+    ashore = next((w for w in ways[1:] if now - w[1] > 0.005), None)
+    more = f"; {ashore[0]}: {band(ashore[1])}" if ashore else ""
+    return f"{first}{more}."
