@@ -13,7 +13,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolvek.core.base.units import GRAVITY_M_S2
-from jolvek.core.fit.level import level_m, lies
+from jolvek.core.fit.level import lies
+from jolvek.core.hydro.floating import level_m
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
 
@@ -24,9 +25,9 @@ SEATS: dict[str, tuple[float, ...]] = {
     "board": (0.5, 0.3),
     "sailing_dinghy": (0.24, 0.42),
     "rigid_dinghy": (0.25, 0.58),
-    "inflatable_soft": (0.28, 0.58),
-    "inflatable_air": (0.28, 0.58),
-    "rib": (0.30, 0.56),
+    "inflatable_soft": (0.14, 0.40),
+    "inflatable_air": (0.14, 0.40),
+    "rib": (0.16, 0.40),
     "flat_bottom": (0.22, 0.5, 0.7),
     "skiff": (0.24, 0.55),
     "cabin": (0.2, 0.3),
@@ -121,13 +122,12 @@ def attitude(hull: Hull, weights: Sequence[Weight], water: Water | None = None) 
     """Draughts, trim and heel of the hull with these weights (the hull's own mass is added, level,
     at 0.45 depth).
 
-    BM = I/∇ with I_T = (0.1216 C_wp − 0.0410) L B³ and I_L = (0.350 C_wp² − 0.405 C_wp + 0.146) L³
-    B per body (D'Arcangelo's fits, from memory), bodies' distance by Steiner, KB by Morrish. Valid
-    to about 8° of trim and 15° of heel; beyond, the angles are held there.
+    KB and BM = I/∇ by the family's `Shape`, bodies' distance by Steiner. Valid to about 8° of trim
+    and 15° of heel; beyond, the angles are held there.
 
     >>> h = Hull("rigid_dinghy", 3.2, 1.45, 65)
     >>> a = attitude(h, [Weight("one aft", 80, 0.3)])
-    >>> 3 < a.trim_deg < 8, a.heel_deg
+    >>> 2 < a.trim_deg < 6, a.heel_deg
     (True, 0.0)
     """
     water = water or Water()

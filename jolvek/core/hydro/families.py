@@ -10,6 +10,8 @@ from dataclasses import dataclass
 
 from jolvek.core.base.errors import ValueRefused
 
+TUBE_OVERHANG = 0.09  # 0.25 to 0.3 m on a tender; common practice, no source
+
 
 @dataclass(frozen=True)
 class Family:
@@ -36,6 +38,11 @@ class Family:
     thrust_law: bool = False  # light paddled hulls, judged by thrust per weight
     deadrise_deg: float = 0.0
     sails: bool = False
+
+    @property
+    def tube_overhang(self) -> float:
+        """How far the tubes of an inflatable reach past her transom, share of the length."""
+        return TUBE_OVERHANG if self.id in ("inflatable_soft", "inflatable_air", "rib") else 0.0
 
     @property
     def inflated(self) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -11,52 +11,142 @@ from numpy.typing import ArrayLike
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import FOOT_M, KNOT_M_S
 from jolvek.core.hydro.hull import Hull
+from jolvek.core.hydro.shapes import SHAPES
 
-WATERPLANE_COEFFICIENT = 0.72  # of L·B; transom-sterned small craft, common practice, no source
+TUBE_LENGTH = 0.93  # of a pontoon's tube, its cones counted as half; common practice, no source
+TUBE_LCB = 0.465
 
 
 @dataclass(frozen=True)
 class Floating:
-    """How a hull floats at a displacement; every field broadcasts over displacement (kg)."""
+    """How a hull floats level at a displacement; every field broadcasts over displacement (kg)."""
 
     displacement_kg: Array
     volume_m3: Array  # of all bodies
     draught_m: Array
     wetted_m2: Array  # of all bodies
-    waterplane_m2: float
+    waterplane_m2: Array
     transom_m2: Array
-    immersion_kg_per_mm: float
     freeboard_m: Array
-    extras: dict[str, Any] = field(default_factory=dict)
+    kb_m: Array  # centre of buoyancy above the keel
+    across_m4: Array  # moment of the waterplane about the centre line, all bodies
+    along_m4: Array
+
+    @property
+    def immersion_kg_per_mm(self) -> Array:
+        """Mass that sinks her by a millimetre, in fresh water about 2 % less."""
+        return self.waterplane_m2 * self.displacement_kg / self.volume_m3 / 1000.0
+
+    @property
+    def metacentres_m(self) -> tuple[Array, Array]:
+        """Heights above the keel of the transverse and the longitudinal metacentre."""
+        return (
+            self.kb_m + self.across_m4 / self.volume_m3,
+            self.kb_m + self.along_m4 / self.volume_m3,
+        )
+
+
+@dataclass(frozen=True)
+class _Body:
+    """One body at a volume: T, S, A, KB, I about its own middle line, I along."""
+
+    draught: Array
+    wetted: Array
+    waterplane: Array
+    kb: Array
+    across: Array
+    along: Array
 
 
 def float_at(hull: Hull, displacement_kg: ArrayLike, density_kg_m3: float = 1026.0) -> Floating:
-    """Draught, wetted surface and freeboard of `hull` at `displacement_kg` (any shape).
+    """Draught, wetted surface, waterplane and freeboard of `hull` at `displacement_kg` (any shape).
 
-    ∇ = m/(ρ n), T = ∇/(L B C_b), S = 0.85 L (B + 1.6 T) per body. Valid while the sheer is dry;
-    past that the figures go on smoothly and `limits` says that the boat is awash. Source:
-    definitions of the form coefficients (ITTC symbols); the wetted-surface form is Jolvek's own fit
-    for small craft.
+    By the family's `Shape`; pontoon tubes as segments of circles. Valid from half to twice a
+    typical load and while the sheer is dry; past that the figures go on smoothly and `limits` says
+    that the boat is awash.
 
     >>> f = float_at(Hull("kayak", 3.7, 0.78, 34), 130.0)
-    >>> round(float(f.draught_m), 3)
-    0.107
+    >>> round(float(f.draught_m), 3), round(float(f.wetted_m2), 2)
+    (0.088, 2.01)
     """
-    mass = np.asarray(displacement_kg, dtype=float)
-    length, beam, n = hull.waterline_m, hull.body_waterline_beam_m, hull.body_count
+    mass, n = np.asarray(displacement_kg, dtype=float), hull.body_count
     volume = mass / density_kg_m3
-    draught = volume / (n * length * beam * hull.fam.block_coefficient)
-    plane = n * WATERPLANE_COEFFICIENT * length * beam
+    each = np.maximum(volume / n, 1e-6)
+    body = _tube(hull, each) if hull.family == "pontoon" else _shaped(hull, each)
+    places = [(k - (n - 1) / 2) * hull.spacing_m for k in range(n)]
+    across = n * body.across + body.waterplane * sum(y * y for y in places)
+    transom = hull.fam.transom_share * hull.body_waterline_beam_m * body.draught * n
     return Floating(
-        displacement_kg=mass,
-        volume_m3=volume,
-        draught_m=draught,
-        wetted_m2=n * 0.85 * length * (beam + 1.6 * draught),
-        waterplane_m2=plane,
-        transom_m2=hull.fam.transom_share * beam * draught * n,
-        immersion_kg_per_mm=plane * density_kg_m3 / 1000.0,
-        freeboard_m=hull.depth_m - draught,
+        mass,
+        volume,
+        body.draught,
+        n * body.wetted,
+        n * body.waterplane,
+        transom,
+        hull.depth_m - body.draught,
+        body.kb,
+        across,
+        n * body.along,
     )
+
+
+def _size(hull: Hull) -> tuple[float, float]:
+    """(L, B) overall of one body, as far as its waterline is known to be shorter or narrower."""
+    fam = hull.fam
+    length = hull.length_m * min(
+        1.05, hull.waterline_m / (fam.waterline_length_ratio * hull.length_m)
+    )
+    if hull.body_count > 1:
+        return length, hull.body_waterline_beam_m
+    usual = hull.beam_m * (fam.waterline_beam_ratio if fam.bodies == 1 else 0.8)
+    return length, hull.beam_m * min(1.0, hull.body_waterline_beam_m / usual)
+
+
+def _shaped(hull: Hull, volume: Array) -> _Body:
+    """By the family's power laws."""
+    s, (length, beam) = SHAPES[hull.family], _size(hull)
+    x = np.log(volume / (length * beam**2) / s.volume)
+    held = np.clip(x, -1.2, 1.2)  # the bend means nothing far from what it was fitted to
+    draught = beam * s.draught * np.exp(s.rise * x + s.bend * held**2)
+    return _Body(
+        draught,
+        length * beam * s.wetted * np.exp(s.wetted_power * x),
+        volume / (draught * (s.rise + 2 * s.bend * held)),
+        s.kb * draught,
+        s.across * length * beam**3 * np.exp(s.across_power * x),
+        s.along * length**3 * beam * np.exp(s.along_power * x),
+    )
+
+
+def _tube(hull: Hull, volume: Array) -> _Body:
+    """A round tube: the segment under water, no more than just full."""
+    r, length = hull.body_waterline_beam_m / 2, TUBE_LENGTH * hull.length_m
+    angles = np.linspace(0.02, 2 * np.pi, 400)
+    areas = r * r / 2 * (angles - np.sin(angles))
+    area = volume / length
+    angle = np.interp(area, areas, angles)
+    over = np.maximum(area - np.pi * r * r, 0.0) / (2 * r)  # past full: the deck sinks in
+    draught = r * (1 - np.cos(angle / 2)) + over
+    beam = np.maximum(2 * r * np.sin(np.minimum(angle, np.pi * 1.9) / 2), 0.1 * r)
+    down = 4 * r * np.sin(angle / 2) ** 3 / (3 * np.maximum(angle - np.sin(angle), 1e-6))
+    return _Body(
+        draught,
+        r * angle * length + 2 * area,
+        beam * length,
+        np.maximum(r - down, 0.1 * draught),
+        length * beam**3 / 12,
+        beam * length**3 / 12,
+    )
+
+
+def level_m(hull: Hull) -> float:
+    """Where the centre of all weights must be for level trim, m ahead of the transom.
+
+    >>> round(level_m(Hull("rigid_dinghy", 3.2, 1.45, 65)), 2)
+    1.15
+    """
+    share = TUBE_LCB if hull.family == "pontoon" else SHAPES[hull.family].lcb
+    return share * hull.length_m - hull.fam.tube_overhang * hull.length_m
 
 
 def awash_kg(hull: Hull, density_kg_m3: float = 1026.0) -> float:

@@ -7,9 +7,10 @@ import numpy as np
 from jolvek.core.base.arrays import Array, Index
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.hanging import motor_ahead_m
-from jolvek.core.fit.level import level_m, lies
+from jolvek.core.fit.level import lies
 from jolvek.core.fit.stowage import CLIPPED_ABOVE_M
 from jolvek.core.fit.trim import Weight, crew, moments_kg_m
+from jolvek.core.hydro.floating import level_m
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
 from jolvek.core.products.shelf import Shelf
@@ -27,7 +28,7 @@ def angles_deg(
     >>> _, d, s, _, p = allowed_pairs(need, sample())
     >>> found = angles_deg(need, sample(), d, s, p.drive, p.supply, p.displacement_kg)
     >>> found[0].round(1).tolist()[0], found[1].max()
-    (0.7, np.float64(0.0))
+    (-0.4, np.float64(0.0))
     """
     hull = need.hull
     bare = Weight("hull", hull.mass_kg, level_m(hull), 0.0, 0.45 * hull.depth_m)

@@ -8,6 +8,7 @@ import pytest
 from jolvek.core.base.units import KNOT_M_S
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
+from jolvek.core.enquiry.sizing import typical_hull
 from jolvek.core.hydro.floating import awash_kg, float_at, hull_speed_m_s
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.resistance import parts, table, total_n
@@ -136,14 +137,16 @@ def test_slip_and_efficiency_are_those_of_a_propeller():
     assert 0.1 < float(p.slip(1.7)) < 0.6 and 0.3 < float(p.efficiency(1.7)) < 0.62
 
 
-def test_draught_times_area_is_volume():
-    hull = Hull("flat_bottom", 4.3, 1.6, 130)
-    f = float_at(hull, 400.0, 1000.0)
-    assert float(
-        f.draught_m
-    ) * hull.waterline_m * hull.body_waterline_beam_m * hull.fam.block_coefficient == pytest.approx(
-        0.4
-    )
+@pytest.mark.parametrize(
+    "family", ["kayak", "flat_bottom", "inflatable_soft", "keelboat", "pontoon"]
+)
+def test_sinkage_and_draught_agree(family):
+    """A millimetre more draught is what the waterplane says: dV = A dT."""
+    hull, _ = typical_hull(family, {"kayak": 4.0, "keelboat": 7.5, "pontoon": 6.0}.get(family, 3.2))
+    light, heavy = (float_at(hull, hull.mass_kg + kg, 1000.0) for kg in (200.0, 202.0))
+    sunk = float(heavy.draught_m - light.draught_m)
+    assert 0.002 / sunk == pytest.approx(float(light.waterplane_m2), rel=0.02)
+    assert 2.0 / (1000 * sunk) == pytest.approx(float(light.immersion_kg_per_mm), rel=0.02)
 
 
 def test_hull_speed_of_a_sixteen_foot_waterline():  # 1.34 √16 = 5.36 kn, by definition

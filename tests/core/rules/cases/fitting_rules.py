@@ -52,16 +52,16 @@ CASES = {
     ),
     "trim-beyond": (
         lambda kg: fit(
-            at({"bays": (Bay("b", 0.8, 0.4, 0.3, 500, 0.5),)}, load={"people": 1}),
+            at({"bays": (Bay("b", 0.8, 0.4, 0.3, 500, 0.05),)}, load={"people": 1}),
             replace(LFP, mass_kg=kg),
         ),
-        (11.6, 60),
-        (120, 230),
+        (11.6, 120),
+        (250, 400),
     ),
     "heel-beyond": (
         lambda m: fit(
             at({"bays": (Bay("b", 0.8, 0.4, 0.3, 500, 1.2, off_m=m),)}, load={"people": 1}),
-            replace(LFP, mass_kg=60),
+            replace(LFP, mass_kg=150),
         ),
         (0.0, 0.1),
         (0.7,),
