@@ -1,5 +1,5 @@
 """How boats float against navaltoolbox on meshes of plain shapes (values kept here, made by
-scripts/hydrostatics_reference.py), at loads the constants were not fitted to; a tube against its own
+scripts/hydrostatics_reference.py), at loads they were not fitted to; a tube against its own
 formula; facts of the trade.
 """
 

@@ -134,7 +134,7 @@ def _size(need: Need) -> Sizing:
     day, hull = need.day, need.hull
     trip, base = day.trip, hull.mass_kg + need.load.total_kg
     at = np.geomspace(base * 1.01, base * 1.6 + 120, 5)
-    resistance = table(hull, need.water, at, need.load.people)
+    resistance = table(hull, need.water, at, need.load)
     hours = sum(leg.seconds for leg in trip) / 3600
     hotel_wh = day.hotel_w * (hours + sum(leg.hold_s for leg in trip) / 3600)
     mass, most, used = base + 25.0, 500.0, 1000.0

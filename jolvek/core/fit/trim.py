@@ -16,25 +16,9 @@ from jolvek.core.base.units import GRAVITY_M_S2
 from jolvek.core.fit.level import lies
 from jolvek.core.hydro.floating import level_m
 from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.places import seats_m
 from jolvek.core.hydro.water import Water
 
-# where people sit: share of the length from the stern, the helm first; common practice, no source
-SEATS: dict[str, tuple[float, ...]] = {
-    "kayak": (0.47, 0.27),
-    "canoe": (0.25, 0.7),
-    "board": (0.5, 0.3),
-    "sailing_dinghy": (0.24, 0.42),
-    "rigid_dinghy": (0.25, 0.58),
-    "inflatable_soft": (0.14, 0.40),
-    "inflatable_air": (0.14, 0.40),
-    "rib": (0.16, 0.40),
-    "flat_bottom": (0.22, 0.5, 0.7),
-    "skiff": (0.24, 0.55),
-    "cabin": (0.2, 0.3),
-    "keelboat": (0.17, 0.26),
-    "multihull": (0.25, 0.4),
-    "pontoon": (0.2, 0.34, 0.52, 0.66, 0.27, 0.41, 0.6, 0.74),
-}
 SEAT_M = {
     "kayak": 0.08,
     "canoe": 0.20,
@@ -80,18 +64,6 @@ class Attitude:
     gm_m: float  # transverse metacentric height
     gm_long_m: float
     moment_to_trim_nm: float  # per degree
-
-
-def seats_m(hull: Hull, people: int) -> tuple[float, ...]:
-    """Where people sit, m ahead of the stern, the helm first; beyond the family's seats spread
-    along the boat.
-
-    >>> seats_m(Hull("kayak", 4.0, 0.8, 30), 1)
-    (1.88,)
-    """
-    known = SEATS[hull.family]
-    more = [0.15 + 0.7 * i / 4 for i in range(max(0, people - len(known)))]
-    return tuple(round(share * hull.length_m, 3) for share in (*known, *more)[:people])
 
 
 def crew(hull: Hull, load: Load) -> list[Weight]:

@@ -65,7 +65,7 @@ FAMILIES: dict[str, Family] = {
     for family in (
         # id, name, L/LOA, B/BOA, Cb, k, a_t, planes, bodies,
         # L, B, mass, Lmin, Lmax, depth, CdA, CdA/person
-        _family("kayak", "Kayak", .95, .90, .48, .12, .05, False, 1,
+        _family("kayak", "Kayak", .95, .90, .48, .05, .02, False, 1,
                 3.7, .78, 34, 2.4, 8, .33, .05, .25, thrust_law=True),
         _family("canoe", "Canoe", .95, .90, .46, .12, .0, False, 1,
                 4.8, .92, 32, 3, 9, .36, .08, .3, thrust_law=True),

@@ -70,23 +70,25 @@ def float_at(hull: Hull, displacement_kg: ArrayLike, density_kg_m3: float = 1026
     (0.088, 2.01)
     """
     mass, n = np.asarray(displacement_kg, dtype=float), hull.body_count
-    volume = mass / density_kg_m3
-    each = np.maximum(volume / n, 1e-6)
-    body = _tube(hull, each) if hull.family == "pontoon" else _shaped(hull, each)
+    volume = np.maximum(mass / density_kg_m3, 1e-6)
+    kind = _tube if hull.family == "pontoon" else _shaped
+    length, beam = _size(hull)
+    bodies = [kind(hull, le * length, be * beam, vo * volume) for le, be, vo in hull.body_shares]
+    main = bodies[n // 2]
     places = [(k - (n - 1) / 2) * hull.spacing_m for k in range(n)]
-    across = n * body.across + body.waterplane * sum(y * y for y in places)
-    transom = hull.fam.transom_share * hull.body_waterline_beam_m * body.draught * n
+    across = [b.across + b.waterplane * y * y for b, y in zip(bodies, places, strict=True)]
+    transom = hull.fam.transom_share * hull.body_waterline_beam_m * main.draught * n
     return Floating(
         mass,
         volume,
-        body.draught,
-        n * body.wetted,
-        n * body.waterplane,
+        main.draught,
+        np.sum([b.wetted for b in bodies], axis=0),
+        np.sum([b.waterplane for b in bodies], axis=0),
         transom,
-        hull.depth_m - body.draught,
-        body.kb,
-        across,
-        n * body.along,
+        hull.depth_m - main.draught,
+        main.kb,
+        np.sum(across, axis=0),
+        np.sum([b.along for b in bodies], axis=0),
     )
 
 
@@ -102,9 +104,9 @@ def _size(hull: Hull) -> tuple[float, float]:
     return length, hull.beam_m * min(1.0, hull.body_waterline_beam_m / usual)
 
 
-def _shaped(hull: Hull, volume: Array) -> _Body:
+def _shaped(hull: Hull, length: float, beam: float, volume: Array) -> _Body:
     """By the family's power laws."""
-    s, (length, beam) = SHAPES[hull.family], _size(hull)
+    s = SHAPES[hull.family]
     x = np.log(volume / (length * beam**2) / s.volume)
     held = np.clip(x, -1.2, 1.2)  # the bend means nothing far from what it was fitted to
     draught = beam * s.draught * np.exp(s.rise * x + s.bend * held**2)
@@ -118,24 +120,24 @@ def _shaped(hull: Hull, volume: Array) -> _Body:
     )
 
 
-def _tube(hull: Hull, volume: Array) -> _Body:
+def _tube(hull: Hull, length_m: float, beam_m: float, volume: Array) -> _Body:
     """A round tube: the segment under water, no more than just full."""
-    r, length = hull.body_waterline_beam_m / 2, TUBE_LENGTH * hull.length_m
+    r, length = beam_m / 2, TUBE_LENGTH * length_m
     angles = np.linspace(0.02, 2 * np.pi, 400)
     areas = r * r / 2 * (angles - np.sin(angles))
     area = volume / length
     angle = np.interp(area, areas, angles)
     over = np.maximum(area - np.pi * r * r, 0.0) / (2 * r)  # past full: the deck sinks in
     draught = r * (1 - np.cos(angle / 2)) + over
-    beam = np.maximum(2 * r * np.sin(np.minimum(angle, np.pi * 1.9) / 2), 0.1 * r)
+    wide = np.maximum(2 * r * np.sin(np.minimum(angle, np.pi * 1.9) / 2), 0.1 * r)
     down = 4 * r * np.sin(angle / 2) ** 3 / (3 * np.maximum(angle - np.sin(angle), 1e-6))
     return _Body(
         draught,
         r * angle * length + 2 * area,
-        beam * length,
+        wide * length,
         np.maximum(r - down, 0.1 * draught),
-        length * beam**3 / 12,
-        beam * length**3 / 12,
+        length * wide**3 / 12,
+        wide * length**3 / 12,
     )
 
 

@@ -14,6 +14,7 @@ from jolvek.core.base.errors import ValueRefused
 from jolvek.core.hydro.families import Family, family
 
 ADULT_KG = 80.0
+AMA = (0.75, 0.6, 0.08)  # of a trimaran's ama afloat: length, beam, mass; common practice
 
 
 @dataclass(frozen=True)
@@ -104,6 +105,15 @@ class Hull:
     def body_count(self) -> int:
         """Number of bodies in the water."""
         return self.bodies or self.fam.bodies
+
+    @property
+    def body_shares(self) -> tuple[tuple[float, float, float], ...]:
+        """Of each body, from port: length and beam over the main body's, and its share of the mass.
+        Three are a main hull with two amas.
+        """
+        if self.body_count == 3:
+            return (AMA, (1.0, 1.0, 1 - 2 * AMA[2]), AMA)
+        return ((1.0, 1.0, 1 / self.body_count),) * self.body_count
 
     @property
     def body_waterline_beam_m(self) -> float:

@@ -1,5 +1,5 @@
-"""Planing resistance: Savitsky 1964, steady trim from the balance of lift and moment, spray left
-out.
+"""Planing resistance: Savitsky 1964, steady trim from the balance of lift and moment, with the
+whisker spray of Savitsky, DeLorme and Datla 2007 where it is asked for.
 """
 
 from __future__ import annotations
@@ -67,6 +67,25 @@ class _Boat:
     density: float
     viscosity: float
     roughness: float
+    wet: bool  # friction at the mean bottom velocity, and the whisker spray
+
+
+def spray_ratio(trim_deg: ArrayLike, deadrise_deg: float) -> Array:
+    """Δλ: the whisker spray's area as drag, over the beam squared, as a mean wetted length.
+
+    Source: Savitsky, DeLorme and Datla 2007, eq. 12 (from memory): Δλ = cos θ/(4 sin 2α cos β) with
+    θ = 2α/cos β and tan α = (π/2) tan τ/tan β. Where the spray leaves forwards (θ past 90°: flat
+    bottoms, high trim) it does not drag: 0.
+
+    >>> spray_ratio([3.0, 8.0], 20.0).round(2).tolist(), float(spray_ratio(4.0, 0.0))
+    ([0.55, 0.12], 0.0)
+    """
+    tau = np.radians(np.asarray(trim_deg, dtype=float))
+    beta = np.radians(max(deadrise_deg, 1e-3))
+    alpha = np.arctan(np.pi / 2 * np.tan(tau) / np.tan(beta))
+    theta = 2 * alpha / np.cos(beta)
+    back = np.maximum(np.cos(np.minimum(theta, np.pi)), 0.0)
+    return np.asarray(back / (4 * np.maximum(np.sin(2 * alpha), 0.05) * np.cos(beta)))
 
 
 def _balance(boat: _Boat, v: Any, weight: Any, trim: Any) -> tuple[Any, Any, Any, Any]:
@@ -79,6 +98,7 @@ def _balance(boat: _Boat, v: Any, weight: Any, trim: Any) -> tuple[Any, Any, Any
     angle = np.radians(boat.thrust_angle_deg) + tau
     lift = weight * np.ones_like(tau)
     trim_power = trim**1.1
+    spray = spray_ratio(trim, boat.deadrise)
     for _ in range(2):
         c0 = _lift_coefficient(np.maximum(lift, 0.05 * weight) / (q * b * b), boat.deadrise)
         lam = _wetted_ratio(c0 / trim_power, cv2)
@@ -93,7 +113,8 @@ def _balance(boat: _Boat, v: Any, weight: Any, trim: Any) -> tuple[Any, Any, Any
         v_bottom = v * np.sqrt(np.clip(1 - loss, 0.2, 1.0))
         reynolds = np.maximum(v_bottom * lam * b / boat.viscosity, 1e4)
         c_f = 0.075 / (np.log10(reynolds) - 2) ** 2 + boat.roughness
-        friction = c_f * q * (s1 + s2)
+        area = s1 + s2 + (spray * b * b if boat.wet else 0.0)
+        friction = c_f * q * area * ((v_bottom / v) ** 2 if boat.wet else 1.0)
         thrust = (lift * tan + friction * cos) / np.cos(angle)
         lift = weight + friction * sin - thrust * np.sin(angle)
     centre = lam * b * (0.75 - 1 / (5.21 * cv2 / lam**2 + 2.39))  # Savitsky 1964 eq. 21
@@ -116,12 +137,14 @@ def savitsky(
     density_kg_m3: float = 1026.0,
     viscosity_m2_s: float = 1.19e-6,
     roughness: float = ROUGHNESS,
+    spray: bool = False,
 ) -> Planing:
     """Resistance and trim of a prismatic planing hull; speed, displacement and lcg broadcast.
 
     Units: m/s, kg, m, degrees; `lcg_m` forward of the transom, heights above the keel; the thrust
     acts through the centre of gravity unless `thrust_height_m` is given, at `thrust_angle_deg` to
-    the keel. Valid for C_v 0.6–13, trim 2–15°, λ ≤ 4; outside the formulas are carried on. Where no
+    the keel. With `spray` friction is taken at the mean bottom velocity and the whisker spray is
+    added. Valid for C_v 0.6–13, trim 2–15°, λ ≤ 4; outside the formulas are carried on. Where no
     trim balances, the nearest end of 0.6–24° is taken. Source: Savitsky 1964, eqs. 3, 15, 16, 21.
 
     >>> p = savitsky(20.58, 27216, 4.27, 10, 8.84, vcg_m=0.61)
@@ -141,6 +164,7 @@ def savitsky(
         density_kg_m3,
         viscosity_m2_s,
         roughness,
+        spray,
     )
     weight = mass[..., None] * G_M_S2
     moment = _balance(boat, v[..., None], weight, np.broadcast_to(_TRIMS, (*v.shape, _TRIMS.size)))[

@@ -16,8 +16,9 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import GRAVITY_M_S2
-from jolvek.core.hydro.floating import float_at
-from jolvek.core.hydro.hull import BOTTOMS, Hull
+from jolvek.core.hydro.floating import Floating, float_at, level_m
+from jolvek.core.hydro.hull import BOTTOMS, Hull, Load
+from jolvek.core.hydro.places import centre_m
 from jolvek.core.hydro.planing import savitsky
 from jolvek.core.hydro.water import Water
 from jolvek.core.hydro.waves import smoothed, thin_ship_resistance_n
@@ -30,10 +31,8 @@ LEG_ROUND_M2, LEG_FAIRED_M2 = (
 )  # C_d A of the leg in the water; common practice, no source
 AIR_KG_M3 = 1.225
 FROUDE_DISPLACEMENT, FROUDE_PLANING = 1.0, 2.2  # volumetric; blended between, see docs/why.md
-LCG_SHARE, VCG_SHARE = (
-    0.42,
-    0.6,
-)  # centre of gravity: share of waterline length from the transom, of depth
+VCG_SHARE = 0.6  # height of the centre of gravity, share of the depth; common practice
+TRIMS_MOST = 0.10  # slope by the stern past which people would move
 SMOOTH_SLENDER, SMOOTH_BEAMY = (
     0.07,
     0.35,
@@ -81,6 +80,7 @@ class Resistance:
     log_wave: Array  # (D, N)
     log_planing: Array | None  # (D, N)
     drag_area_m2: float
+    lcg_m: float  # ahead of the transom
 
     @property
     def planing_capable(self) -> bool:
@@ -110,13 +110,14 @@ def table(
     hull: Hull,
     water: Water,
     displacement_kg: ArrayLike,
-    people: int = 2,
+    load: Load | None = None,
     lcg_m: float | None = None,
 ) -> Resistance:
     """Work out the wave and planing tables of `hull` for displacements in kg (scalar or (D,)).
 
     Speeds run from Fn 0.08 to Fn 2 (planing hulls: to volumetric Fn 7 at the lightest). `lcg_m` is
-    the centre of gravity forward of the transom, 0.42 L where not given. Valid in deep, calm water.
+    the centre of gravity ahead of the transom, by the seats of `load` where not given. Valid in
+    deep, calm water.
 
     >>> t = table(Hull("kayak", 3.7, 0.78, 34), Water(), 130.0)
     >>> 15 < float(total_n(t, 2.0, 130.0)) < 40
@@ -133,15 +134,21 @@ def table(
     speed = np.exp(log_speed)
     froude = speed / np.sqrt(GRAVITY_M_S2 * length)
     floating = float_at(hull, mass, water.density_kg_m3)
-    thin = 9.0 * floating.volume_m3 / (4.0 * n * length * beam)
+    shares = hull.body_shares
+    main = max(shares, key=lambda s: s[2])
+    thin = 9.0 * main[2] * floating.volume_m3 / (4.0 * length * beam)
     offsets = tuple((i - (n - 1) / 2) * hull.spacing_m for i in range(n))
-    wave = thin_ship_resistance_n(speed, length, beam, thin, offsets, water.density_kg_m3)
+    unlike = tuple((le, be, vo / main[2] / (le * be)) for le, be, vo in shares)
+    rho = water.density_kg_m3
+    wave = thin_ship_resistance_n(speed, length, beam, thin, offsets, rho, unlike)
     wave = np.maximum(
         smoothed(log_speed, wave, froude, SMOOTH_SLENDER + SMOOTH_BEAMY * beam / length), 1e-9
     )
-    lcg = LCG_SHARE * length if lcg_m is None else lcg_m
+    load = load or Load()
+    lcg = centre_m(hull, load) if lcg_m is None else lcg_m
     plane = _planing(hull, water, speed, mass, lcg) if hull.fam.planes else None
-    return Resistance(hull, water, mass, log_speed, np.log(wave), plane, drag_area_m2(hull, people))
+    area = drag_area_m2(hull, load.people)
+    return Resistance(hull, water, mass, log_speed, np.log(wave), plane, area, lcg)
 
 
 # the same boat is asked for many winds, batteries and days
@@ -163,6 +170,7 @@ def _planing(hull: Hull, water: Water, speed: Array, mass: Array, lcg_m: float) 
         VCG_SHARE * hull.depth_m,
         density_kg_m3=water.density_kg_m3,
         viscosity_m2_s=water.viscosity_m2_s,
+        spray=True,
     ).resistance_n
     return np.asarray(np.log(np.maximum(plane, 1e-9)))
 
@@ -192,8 +200,9 @@ def parts(
     broadcast).
 
     m/s, kg, m/s → N. Friction ½ρSV²(C_f(1+k)+0.0004), waves and planing from the table, transom
-    ½ρ A_t V² 0.15, air ½ρ_a C_dA (V+wind)|V+wind|. Planing hulls pass from one model to the other
-    between volumetric Fn 1.0 and 2.2; hulls that cannot plane keep the displacement model.
+    ½ρ A_t V² 0.15 (trim by the stern counted in), air ½ρ_a C_dA (V+wind)|V+wind|. Planing hulls
+    pass from one model to the other between volumetric Fn 1.0 and 2.2; hulls that cannot plane keep
+    the displacement model.
 
     >>> t = table(Hull("rib", 3.6, 1.75, 110), Water(), 300.0)
     >>> float(parts(t, 9.0, 300.0).planing_share)
@@ -211,7 +220,7 @@ def parts(
     friction = q * floating.wetted_m2 * c_f * BOTTOMS[hull.bottom] * hull.friction_factor
     log_v = np.log(safe)
     wave = _read(t.log_speed, log_v, t.log_wave, t.displacement_kg, mass) * hull.wave_factor
-    transom = q * floating.transom_m2 * TRANSOM_DRAG * hull.wave_factor
+    transom = q * _transom_m2(t, floating) * TRANSOM_DRAG * hull.wave_factor
     share, plane = np.zeros_like(v), np.zeros_like(v)
     if t.log_planing is not None:
         froude = v / np.sqrt(GRAVITY_M_S2 * floating.volume_m3 ** (1 / 3))
@@ -231,6 +240,16 @@ def parts(
     return Parts(
         friction * (1 - share), wave * (1 - share), transom * (1 - share), plane * share, air, share
     )
+
+
+def _transom_m2(t: Resistance, floating: Floating) -> Array:
+    """Immersed transom: level, and what the trim by the stern puts under water."""
+    hull = t.hull
+    lever = level_m(hull) - t.lcg_m
+    along = floating.along_m4 / floating.volume_m3
+    slope = np.clip(lever / np.maximum(along, 0.1), -TRIMS_MOST, TRIMS_MOST)
+    wide = hull.body_waterline_beam_m * hull.body_count * hull.fam.transom_share
+    return np.asarray(np.maximum(floating.transom_m2 + wide * slope * level_m(hull), 0.0))
 
 
 def total_n(

@@ -47,12 +47,14 @@ def thin_ship_resistance_n(
     thin_draught_m: ArrayLike,
     offsets_m: tuple[float, ...] = (0.0,),
     density_kg_m3: float = 1026.0,
+    unlike: tuple[tuple[float, float, float], ...] | None = None,
 ) -> Array:
-    """Wave resistance in N of one or more equal parabolic bodies with centre lines at `offsets_m`.
+    """Wave resistance in N of one or more parabolic bodies with centre lines at `offsets_m`.
 
-    Shapes: speeds (V,), draughts (D,) or scalar → (D, V). Speeds from Fn 0.08 up; slender bodies in
-    deep water. Source: Michell 1898; R = 4ρg²/(πV²) ∫|A|² sec³θ dθ with secθ = cosh u, times
-    |Σ exp(i k₀ y sec²θ sinθ)|² for several bodies.
+    Shapes: speeds (V,), draughts (D,) or scalar → (D, V). Bodies are equal, or `unlike`: of each,
+    length, beam and draught over those given; all abreast. Speeds from Fn 0.08 up; slender bodies
+    in deep water. Source: Michell 1898; R = 4ρg²/(πV²) ∫|ΣA exp(i k₀ y sec²θ sinθ)|² sec³θ dθ with
+    secθ = cosh u.
 
     >>> round(float(thin_ship_resistance_n([3.0], 8.0, 0.8, 0.5)[0, 0]), 0) > 0
     True
@@ -60,28 +62,34 @@ def thin_ship_resistance_n(
     v = np.atleast_1d(np.asarray(speed_m_s, dtype=float))[:, None]
     t = np.atleast_1d(np.asarray(thin_draught_m, dtype=float))
     k0 = G_M_S2 / v**2
-    a = k0 * _COSH  # (V, U)
-    half = 0.5 * length_m
-    along = -8.0 * beam_m / length_m**2 * (np.sin(a * half) / a**2 - half * np.cos(a * half) / a)
-    weight = along**2 * _COSH**2 * _WEIGHT
-    if len(offsets_m) > 1:
-        phase = k0 * _COSH * _SINH
-        total = sum(np.exp(1j * phase * y) for y in offsets_m)
-        # past the grid's resolution the bodies' short waves add at random: |Σ|² → number of bodies
-        step = np.abs(np.gradient(phase, axis=1)) * (max(offsets_m) - min(offsets_m))
-        weight = weight * np.where(step < 1.5, np.abs(total) ** 2, float(len(offsets_m)))
-    b = k0 * _COSH**2
+    phase = k0 * _COSH * _SINH
+    # past the grid's resolution the bodies' short waves add at random: their squares, no phases
+    step = np.abs(np.gradient(phase, axis=1)) * (max(offsets_m) - min(offsets_m))
+    kinds = unlike or ((1.0, 1.0, 1.0),) * len(offsets_m)
+    along = {k: _along(k0 * _COSH, k[0] * length_m, k[1] * beam_m) for k in set(kinds)}
+    turned = [np.exp(1j * phase * y) for y in offsets_m] if len(offsets_m) > 1 else [np.ones(1)]
     out = np.empty((t.size, v.shape[0]))
     for i, draught in enumerate(t):
-        deep = draught * depth_factor(b * draught)
-        out[i] = (
-            4
-            * density_kg_m3
-            * G_M_S2**2
-            / (np.pi * v[:, 0] ** 2)
-            * np.sum(weight * deep**2, axis=1)
-        )
+        made = {k: _deep(k0 * _COSH**2, k[2] * draught) * a for k, a in along.items()}
+        each = [made[k] for k in kinds]
+        together = np.abs(sum(a * w for a, w in zip(each, turned, strict=True))) ** 2
+        square = np.where(step < 1.5, together, sum(a * a for a in each))
+        share = np.sum(square * _COSH**2 * _WEIGHT, axis=1)
+        out[i] = 4 * density_kg_m3 * G_M_S2**2 / (np.pi * v[:, 0] ** 2) * share
     return out
+
+
+def _along(a: Array, length: float, beam: float) -> Array:
+    """The integral along a body of parabolic waterlines, wave numbers a (V, U)."""
+    half = 0.5 * length
+    return np.asarray(
+        -8.0 * beam / length**2 * (np.sin(a * half) / a**2 - half * np.cos(a * half) / a)
+    )
+
+
+def _deep(b: Array, draught: float) -> Array:
+    """The integral over the depth of parabolic sections."""
+    return draught * depth_factor(b * draught)
 
 
 def smoothed(log_speed: Array, resistance_n: Array, froude: Array, width: float = 0.07) -> Array:

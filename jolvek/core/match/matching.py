@@ -132,4 +132,4 @@ def _table(need: Need, pairs: Pairs) -> Resistance:
     """The boat's resistance at displacements that span the candidates."""
     mass = pairs.displacement_kg
     at = nodes(float(mass.min()), float(mass.max()))
-    return table(need.hull, need.water, at, need.load.people)
+    return table(need.hull, need.water, at, need.load)

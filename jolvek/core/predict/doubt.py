@@ -227,12 +227,12 @@ def doubt(p: Performance, confidence: float = CONFIDENCE) -> Doubt:
         "leg": leg,
     }
     slopes = {key: np.clip(steep * part / total, -20, 20) for key, part in shares.items()}
-    same = parts(remembered_table(s.hull, s.water, float(mass), s.load.people), v, mass, 0.0)
+    same = parts(remembered_table(s.hull, s.water, float(mass), s.load), v, mass, 0.0)
     hull_n = same.total_n - same.air_n
     for key, by in _STEP.items():
         hull = s.hull if key == "mass" else _other(s.hull, key)
         at = mass * by if key == "mass" else mass
-        other = parts(remembered_table(hull, s.water, float(at), s.load.people), v, at, 0.0)
+        other = parts(remembered_table(hull, s.water, float(at), s.load), v, at, 0.0)
         change = np.log((other.total_n - other.air_n) / np.maximum(hull_n, 1e-9)) / np.log(by)
         slopes[key] = steep * hull_n / total * np.clip(change, -4, 4)
     slopes["efficiency"] = np.ones_like(v)

@@ -87,7 +87,7 @@ def advice(setup: Setup) -> Advice:
             )
             mass = replace(lighter, motor=motor).displacement_kg
             found = planing_power_w(
-                table(setup.hull, setup.water, mass, people),
+                table(setup.hull, setup.water, mass, lighter.load),
                 mass,
                 motor.propulsor(setup.water.density_kg_m3),
                 motor.leg_area_m2,

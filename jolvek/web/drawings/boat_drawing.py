@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from jolvek.core.enquiry.site import Bay
-from jolvek.core.fit.trim import seats_m
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.floating import float_at
 from jolvek.core.hydro.hull import Hull
+from jolvek.core.hydro.places import seats_m
 from jolvek.core.hydro.water import Water
 from jolvek.web.drawings.outlines import OUTLINES, View, hull_path, smooth
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text

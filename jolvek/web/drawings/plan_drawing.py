@@ -5,8 +5,8 @@ from __future__ import annotations
 from markupsafe import Markup
 
 from jolvek.core.enquiry.site import Bay
-from jolvek.core.fit.trim import seats_m
 from jolvek.core.hydro.hull import Hull
+from jolvek.core.hydro.places import seats_m
 from jolvek.web.drawings.outlines import View, smooth
 from jolvek.web.drawings.svg import circle, line, path, picture, rect, tag
 
