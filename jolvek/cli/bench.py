@@ -13,6 +13,7 @@ from pathlib import Path
 import numpy as np
 
 from jolvek import demo
+from jolvek.core.base.units import KNOT_M_S
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
@@ -26,7 +27,9 @@ from jolvek.core.match.matching import Match, match
 from jolvek.core.match.motors import motors
 from jolvek.core.match.picks import picks
 from jolvek.core.match.ranking import pareto, ranked
+from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.measured import residuals, rms_z
 from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
@@ -143,6 +146,13 @@ def _pages(say: Callable[[str], None]) -> None:
             say(f"  page {path:24} {1e3 * best(partial(client.get, path)):8.0f} ms")
 
 
+def _with_bands(setup: Setup) -> object:
+    p = fresh(setup)
+    power = p.curve(60)["power_w"]
+    d = doubt(p)
+    return d.speed_band_m_s(power), d.way_band_m(power)
+
+
 def _one_boat(say: Callable[[str], None]) -> None:
     tender = Setup(
         Hull("inflatable_air", 2.9, 1.55, 38),
@@ -154,12 +164,27 @@ def _one_boat(say: Callable[[str], None]) -> None:
     loads, speeds = np.linspace(300, 800, 5), np.linspace(0.5, 9, 60)
     say("One boat (median of 5)")
     say(f"  speed curve, 60 powers        {1e3 * best(lambda: fresh(tender).curve(60)):8.1f} ms")
+    bands = best(lambda: _with_bands(tender))
+    say(f"  the same with its bands       {1e3 * bands:8.1f} ms")
     five = best(lambda: total_n(table(rib, Water(), loads), speeds[None], loads[:, None]))
     say(f"  five loads, waves and planing {1e3 * five:8.1f} ms")
 
 
+def _on_the_water(say: Callable[[str], None]) -> None:
+    rows = residuals()
+    say("Measured on the water (common practice, no source), kn, and over the doubt's 1σ")
+    for r in rows:
+        measured, predicted = (v / KNOT_M_S for v in (r.measured_m_s, r.predicted_m_s))
+        say(
+            f"  {r.what:44}{r.power_w:5.0f} W  {measured:5.2f}  predicted {predicted:5.2f}"
+            f"  {r.error:+6.1%}  z {r.z:+.2f}"
+        )
+    say(f"  RMS z {rms_z(rows):.2f}")
+
+
 def run(say: Callable[[str], None]) -> None:
     """Print all figures."""
+    _on_the_water(say)
     _one_boat(say)
     say("Pages of the demo (median of 5, in process)")
     _pages(say)

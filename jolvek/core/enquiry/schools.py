@@ -12,8 +12,9 @@ from jolvek.core.base.units import HORSEPOWER_W, KNOT_M_S, POUND_FORCE_N, POUND_
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing, power_at_w, size
 from jolvek.core.hydro.floating import hull_speed_m_s
-from jolvek.core.hydro.resistance import Resistance
+from jolvek.core.hydro.resistance import Resistance, total_n
 from jolvek.core.predict.performance import Performance
+from jolvek.core.products.motor import Motor
 from jolvek.core.rules.rule import COMMON
 
 KW_PER_TONNE = {"motor": 2.0, "sail": 1.5}  # to near hull speed; common practice, no source
@@ -140,8 +141,10 @@ def _power_to_weight(need: Need, sizing: Sizing, mass: float) -> Says:
 
 def _speed_at(table: Resistance, power_w: float, mass: float, wind: float) -> float:
     speeds = np.linspace(0.4, 1.6, 25) * float(hull_speed_m_s(table.hull.waterline_m))
-    powers = np.maximum.accumulate([power_at_w(table, float(v), mass, wind) for v in speeds])
-    return float(np.interp(power_w, powers, speeds))
+    motor, rho = Motor(float(np.clip(power_w, 100.0, 60e3))), table.water.density_kg_m3
+    thrust = np.maximum(total_n(table, speeds, mass, wind, motor.leg_area_m2), 0.0)
+    powers = motor.propulsor(rho).drive.power_w(thrust, speeds, rho)
+    return float(np.interp(power_w, np.maximum.accumulate(powers), speeds))
 
 
 @dataclass(frozen=True)

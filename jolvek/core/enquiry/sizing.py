@@ -5,7 +5,7 @@ take.
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from functools import lru_cache
 
 import numpy as np
 
@@ -43,10 +43,10 @@ class Sizing:
     no_way: bool  # the current is as fast as the wished speed
     setup: Setup  # the boat with the motor taken as usual, for the doubt
 
-    @cached_property
+    @property
     def doubt(self) -> Doubt:
         """How far power and energy may be off, whichever motor it becomes."""
-        return doubt(evaluate(self.setup, self.resistance))
+        return _doubt_of(self.setup)
 
     def power_band_w(self, need: Need) -> tuple[float, float]:
         """Power in W that the wished speed may take."""
@@ -56,6 +56,11 @@ class Sizing:
     def power_spread(self, need: Need) -> float:
         """The upper end of that band over the figure itself."""
         return float(np.exp(self.doubt.z * self.doubt.sigma_at(need.day.speed_m_s)))
+
+
+@lru_cache(maxsize=64)
+def _doubt_of(setup: Setup) -> Doubt:
+    return doubt(evaluate(setup))
 
 
 def typical_hull(family_id: str, length_m: float) -> tuple[Hull, list[Assumed]]:

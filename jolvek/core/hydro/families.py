@@ -83,7 +83,7 @@ FAMILIES: dict[str, Family] = {
                 3.6, 1.75, 110, 2.2, 9, .62, .35, .25, deadrise_deg=16.0),
         _family("flat_bottom", "Flat-bottom boat", .93, .80, .60, .40, .8, True, 1,
                 4.3, 1.6, 130, 2.4, 9, .5, .3, .25, deadrise_deg=0.0),
-        _family("skiff", "Shallow skiff", .94, .85, .50, .30, .6, True, 1,
+        _family("skiff", "Shallow skiff", .94, .85, .50, .36, .8, True, 1,
                 4.3, 1.35, 75, 2.8, 7, .42, .2, .3, deadrise_deg=4.0),
         _family("cabin", "Cabin boat or launch", .88, .85, .42, .25, .3, False, 1,
                 6.5, 2.3, 1400, 3.5, 15, 1.2, 4.0, .1),

@@ -25,10 +25,7 @@ from jolvek.core.hydro.waves import smoothed, thin_ship_resistance_n
 
 ROUGHNESS_ALLOWANCE = 0.0004
 TRANSOM_DRAG = 0.15  # Jolvek's own, tried against speeds on the water
-LEG_ROUND_M2, LEG_FAIRED_M2 = (
-    0.0075,
-    0.0025,
-)  # C_d A of the leg in the water; common practice, no source
+LEG_OUT = 0.6  # of the leg's drag gone on the plane: gearcase and skeg stay in; common practice
 AIR_KG_M3 = 1.225
 FROUDE_DISPLACEMENT, FROUDE_PLANING = 1.0, 2.2  # volumetric; blended between, see docs/why.md
 VCG_SHARE = 0.6  # height of the centre of gravity, share of the depth; common practice
@@ -265,10 +262,17 @@ def total_n(
     >>> float(total_n(t, 2.0, 1700.0)) < float(total_n(t, 2.5, 1700.0))
     True
     """
-    leg = (
-        0.5
-        * t.water.density_kg_m3
-        * np.asarray(leg_area_m2)
-        * np.asarray(speed_m_s, dtype=float) ** 2
-    )
-    return np.asarray(parts(t, speed_m_s, displacement_kg, wind_m_s).total_n + leg)
+    split = parts(t, speed_m_s, displacement_kg, wind_m_s)
+    return np.asarray(split.total_n + leg_n(t.water, split, speed_m_s, leg_area_m2))
+
+
+def leg_n(water: Water, split: Parts, speed_m_s: ArrayLike, leg_area_m2: ArrayLike) -> Array:
+    """Drag in N of a motor's leg of a drag area (m²); on the plane most of it is out of the water.
+
+    >>> t = table(Hull("cabin", 6.5, 2.3, 1400), Water(), 1700.0)
+    >>> round(float(leg_n(t.water, parts(t, 2.0, 1700.0), 2.0, 0.005)), 1)
+    10.3
+    """
+    under = 1 - LEG_OUT * split.planing_share
+    v = np.asarray(speed_m_s, dtype=float)
+    return np.asarray(0.5 * water.density_kg_m3 * np.asarray(leg_area_m2) * v**2 * under)

@@ -85,9 +85,8 @@ class _Rows:
         """Resistance with the motor's leg, (R, K) at one speed or (R, K, P) at many."""
         at = np.asarray(speed)
         mass = self.resistance.displacement_kg.reshape(-1, *(1,) * at.ndim)
-        hull = total_n(self.resistance, at, mass, wind)[None]
-        leg = 0.5 * self.rho * at * at * self.column(self.motors.leg_m2, 1 + at.ndim)
-        return np.asarray(np.maximum(hull + leg, 1e-6))
+        leg_m2 = self.column(self.motors.leg_m2, 1 + at.ndim)
+        return np.maximum(total_n(self.resistance, at, mass, wind, leg_m2), 1e-6)
 
 
 def _tabulate(

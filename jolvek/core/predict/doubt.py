@@ -16,7 +16,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.hull import Hull
-from jolvek.core.hydro.resistance import parts, remembered_table
+from jolvek.core.hydro.resistance import leg_n, parts, remembered_table
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE
 from jolvek.core.predict.likelihood import CONFIDENCE, chance, z_of
 from jolvek.core.predict.performance import Performance
@@ -215,7 +215,7 @@ def doubt(p: Performance, confidence: float = CONFIDENCE) -> Doubt:
     """
     s, v, mass = p.setup, p.speed_m_s, p.displacement_kg
     split = parts(p.resistance, v, mass, s.wind_m_s)
-    leg = 0.5 * s.water.density_kg_m3 * s.motor.leg_area_m2 * v**2
+    leg = leg_n(s.water, split, v, s.motor.leg_area_m2)
     total = np.maximum(split.total_n + leg, 1e-6)
     steep = _thrust_slope(p, total)
     shares = {

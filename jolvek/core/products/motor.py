@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -11,10 +12,18 @@ from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.hydro.hull import Assumed
 from jolvek.core.hydro.propulsor import Propulsor, fit
-from jolvek.core.hydro.resistance import LEG_FAIRED_M2, LEG_ROUND_M2
 
+STYLES = ("", "outboard", "pole", "fin", "pod")  # not told: an outboard
+# C_d A in the water by style at a power in W, and the power of power it follows: small outboards
+# hang on round tubes, large ones on faired legs; common practice, no source
+LEGS: Mapping[str, tuple[float, float, float]] = {
+    "outboard": (0.0060, 1000.0, -0.4),
+    "pole": (0.0075, 500.0, 0.1),
+    "fin": (0.0020, 400.0, 0.2),
+    "pod": (0.0020, 2000.0, 0.3),
+}
+LEG_ENDS_M2 = (0.0012, 0.0085)
 WINDOW = (0.85, 1.22)  # of nominal, where the maker gives none; common practice, no source
-FAIRED_FROM_W = 2000.0  # smaller motors hang on a round tube
 
 
 @dataclass(frozen=True)
@@ -37,6 +46,8 @@ class Motor:
         "idle_w": (0, 1000),
     }
 
+    CHOICES: ClassVar[checked.Choices] = {"style": STYLES}
+
     input_power_w: float
     peak_power_w: float | None = None
     voltage_v: float | None = None
@@ -50,6 +61,7 @@ class Motor:
     static_thrust_n: float | None = None
     controller_max_a: float | None = None
     idle_w: float | None = None  # taken while on, without turning the propeller
+    style: str = ""
     ignition_protected: bool | None = None  # makes no spark that lights petrol vapour
     name: str = ""
 
@@ -81,8 +93,9 @@ class Motor:
 
     @property
     def leg_area_m2(self) -> float:
-        """Drag area C_dA of the leg: a round tube below 2 kW, faired above."""
-        return LEG_ROUND_M2 if self.input_power_w < FAIRED_FROM_W else LEG_FAIRED_M2
+        """Drag area C_dA of the leg in the water, by style and power, without a step."""
+        area, at_w, power = LEGS[self.style or "outboard"]
+        return float(np.clip(area * (self.input_power_w / at_w) ** power, *LEG_ENDS_M2))
 
     def window_v(self, bank_nominal_v: float | None = None) -> tuple[float, float]:
         """Lowest and highest voltage allowed: given, or 0.85 to 1.22 of nominal (of the bank's, if
@@ -117,8 +130,8 @@ def estimates(motor: Motor, bank_nominal_v: float | None = None) -> list[Assumed
     out = []
     if motor.mass_kg is None:
         out.append(Assumed("motor.mass_kg", round(motor.weight_kg, 1), "usual for this power"))
-    kind = "round tube" if motor.leg_area_m2 == LEG_ROUND_M2 else "faired leg"
-    out.append(Assumed("motor.leg_area_m2", motor.leg_area_m2, f"a {kind}, usual for this power"))
+    why = f"{motor.style or 'outboard'}, usual for this power"
+    out.append(Assumed("motor.leg_area_m2", round(motor.leg_area_m2, 5), why))
     if (motor.voltage_v or bank_nominal_v) and None in (motor.voltage_min_v, motor.voltage_max_v):
         low, high = motor.window_v(bank_nominal_v)
         whose = "its nominal voltage" if motor.voltage_v else "the bank's nominal voltage"

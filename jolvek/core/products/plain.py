@@ -46,8 +46,9 @@ def fields_of(kind: str) -> tuple[str, ...]:
     ('id', 'maker', 'name', 'price', 'valid_to', 'stock', 'discontinued', 'rated_w', 'length_m', \
 'width_m', 'mass_kg', 'open_v', 'working_v')
     """
-    spec = (f.name for f in fields(KINDS[kind]) if f.name != "name")
-    return (*_COMMON, *_OWN.get(kind, ()), *spec)
+    own = _OWN.get(kind, ())
+    spec = (f.name for f in fields(KINDS[kind]) if f.name != "name" and f.name not in own)
+    return (*_COMMON, *own, *spec)
 
 
 def product_from_plain(kind: str, row: Mapping[str, Any]) -> Item[Any]:

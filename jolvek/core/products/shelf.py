@@ -72,6 +72,9 @@ class Item(Generic[Spec]):
         checked.check(self, "product")
         if not ID.fullmatch(self.id):
             raise ValueRefused("product.id", self.id, "letters, figures, dots, dashes, no slash")
+        if isinstance(self.spec, Motor) and self.spec.style != self.style:
+            hung: Motor = replace(self.spec, style=self.style)  # type: ignore[call-arg]
+            object.__setattr__(self, "spec", hung)
         if self.valid_to:
             checked.date("product.valid_to", self.valid_to)
 
