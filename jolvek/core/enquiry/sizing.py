@@ -99,12 +99,13 @@ def power_at_w(
         if resistance.planing_capable and speed_m_s > resistance.planing_speed_m_s(
             displacement_kg, PLANING_FROUDE * 0.8
         ):
-            hump = (
-                planing_power_w(resistance, displacement_kg, prop, motor.leg_area_m2, wind_m_s)
-                or 0.0
-            )
-            power = max(power, hump)
+            power = max(power, _hump_w(resistance, displacement_kg, motor, wind_m_s) or 0.0)
     return power
+
+
+def _hump_w(r: Resistance, mass_kg: float, motor: Motor, wind_m_s: float) -> float | None:
+    prop, leg = motor.propulsor(r.water.density_kg_m3), motor.leg_area_m2
+    return planing_power_w(r, mass_kg, prop, lambda v: total_n(r, v, mass_kg, wind_m_s, leg))
 
 
 def size(need: Need, speeds_m_s: tuple[float, ...] = ()) -> Sizing:
@@ -150,7 +151,6 @@ def _size(need: Need) -> Sizing:
         power = power_at_w(resistance, day.speed_m_s, mass, day.wind_m_s)
         energy = _rated(used, hours, "lfp", day)
         mass = base + min(energy, 40_000.0) / 110.0 + _motor_for(most).weight_kg
-    prop = _motor_for(most).propulsor(need.water.density_kg_m3)
     edge = resistance.planing_speed_m_s(mass, 0.9 * PLANING_FROUDE)
     must = resistance.planing_capable and max(leg.speed_m_s for leg in trip) >= edge
     return Sizing(
@@ -162,7 +162,7 @@ def _size(need: Need) -> Sizing:
         mass,
         (),
         (),
-        planing_power_w(resistance, mass, prop, Motor(5000).leg_area_m2, day.wind_m_s),
+        _hump_w(resistance, mass, _motor_for(most), day.wind_m_s),
         bool(must),
         resistance,
         any(leg.speed_m_s - leg.current_m_s <= 0.02 for leg in trip),

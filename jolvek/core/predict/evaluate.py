@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, partial
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -11,7 +11,8 @@ from numpy.typing import ArrayLike
 from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.floating import float_at, hull_speed_m_s
 from jolvek.core.hydro.propulsor import Propulsor, pitch_limited_thrust_n
-from jolvek.core.hydro.resistance import Resistance, remembered_table, total_n
+from jolvek.core.hydro.resistance import Resistance, remembered_table
+from jolvek.core.predict.drag import drag_n
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
 from jolvek.core.predict.performance import Performance, Point
 from jolvek.core.predict.setup import Setup
@@ -151,17 +152,12 @@ class _Drive:
     @property
     def planing_power_w(self) -> float | None:
         """Power that gets her over the hump; None for hulls that do not plane."""
-        s = self.setup
-        leg, wind = s.motor.leg_area_m2, s.wind_m_s
-        return planing_power_w(
-            self.resistance, s.displacement_kg, self.propulsor, leg, wind, s.drag_factor
-        )
+        s, r = self.setup, self.resistance
+        return planing_power_w(r, s.displacement_kg, self.propulsor, partial(drag_n, s, r))
 
     def needed(self, v: Array) -> tuple[Array, Array]:
         """Thrust in N and power in W that speeds take."""
-        s = self.setup
-        drag = total_n(self.resistance, v, s.displacement_kg, s.wind_m_s, s.motor.leg_area_m2)
-        thrust = np.maximum(s.drag_factor * drag, 1e-6)
+        thrust = np.maximum(drag_n(self.setup, self.resistance, v), 1e-6)
         return thrust, self.power_w(thrust, v)
 
     def power_w(self, thrust: Array, v: Array) -> Array:

@@ -4,13 +4,17 @@ it.
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import partial
 
 import numpy as np
 
+from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.hull import ADULT_KG
 from jolvek.core.hydro.propulsor import Propulsor
-from jolvek.core.hydro.resistance import Resistance, table, total_n
+from jolvek.core.hydro.resistance import Resistance, table
+from jolvek.core.predict.drag import drag_n
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 
@@ -22,28 +26,25 @@ def planing_power_w(
     resistance: Resistance,
     displacement_kg: float,
     propulsor: Propulsor,
-    leg_area_m2: float,
-    wind_m_s: float = 0.0,
-    drag_factor: float = 1.0,
+    drag: Callable[[Array], Array],
 ) -> float | None:
-    """Input power in W to plane at this displacement (kg) with 10 % thrust to spare; None: cannot
-    plane.
+    """Input power in W to plane at this displacement (kg) with 10 % thrust to spare over `drag` (N
+    at speeds in m/s); None: cannot plane.
 
     The dearest speed up to volumetric Fn 2 decides. The pitch is taken as right for the speed.
 
     >>> from jolvek.core.hydro.hull import Hull; from jolvek.core.hydro.water import Water
-    >>> from jolvek.core.hydro.propulsor import fit; from jolvek.core.hydro.resistance import table
+    >>> from jolvek.core.hydro.propulsor import fit
+    >>> from jolvek.core.hydro.resistance import total_n
     >>> r = table(Hull("rigid_dinghy", 2.9, 1.45, 60), Water(), 250.0)
-    >>> 4000 < planing_power_w(r, 250.0, fit(5000), 0.0025) < 5500
+    >>> 4000 < planing_power_w(r, 250.0, fit(5000), lambda v: total_n(r, v, 250.0)) < 5500
     True
     """
     if not resistance.planing_capable:
         return None
-    speed = np.linspace(0.3, 1.0, 60) * resistance.planing_speed_m_s(
-        displacement_kg, PLANING_FROUDE
-    )
-    drag = drag_factor * total_n(resistance, speed, displacement_kg, wind_m_s, leg_area_m2)
-    thrust = drag * (1 + HUMP_MARGIN)
+    edge = resistance.planing_speed_m_s(displacement_kg, PLANING_FROUDE)
+    speed = np.linspace(0.3, 1.0, 60) * edge
+    thrust = np.maximum(drag(speed), 0.0) * (1 + HUMP_MARGIN)
     return float(propulsor.drive.power_w(thrust, speed, resistance.water.density_kg_m3).max())
 
 
@@ -86,13 +87,10 @@ def advice(setup: Setup) -> Advice:
                 else Motor(watts, voltage_v=setup.motor.voltage_v)
             )
             mass = replace(lighter, motor=motor).displacement_kg
-            found = planing_power_w(
-                table(setup.hull, setup.water, mass, lighter.load),
-                mass,
-                motor.propulsor(setup.water.density_kg_m3),
-                motor.leg_area_m2,
-                setup.wind_m_s,
-            )
+            asked = replace(lighter, motor=motor)
+            r = table(setup.hull, setup.water, mass, lighter.load)
+            prop = motor.propulsor(setup.water.density_kg_m3)
+            found = planing_power_w(r, mass, prop, partial(drag_n, asked, r))
             watts = found or watts
         return found
 

@@ -20,7 +20,8 @@ from jolvek.core.hydro.propulsor import (
     pitch_limited_thrust_n,
     shaft_speed_rev_s,
 )
-from jolvek.core.hydro.resistance import Resistance, total_n
+from jolvek.core.hydro.resistance import Resistance
+from jolvek.core.predict.drag import drag_n
 from jolvek.core.predict.setup import Setup
 
 DRIFT_W = 1.0  # less than any controller gives: no power is used
@@ -179,10 +180,7 @@ class Performance:
         )
 
     def _thrust(self, speed_m_s: ArrayLike) -> Array:
-        s = self.setup
-        wind, leg = s.wind_m_s, s.motor.leg_area_m2
-        drag = total_n(self.resistance, speed_m_s, self.displacement_kg, wind, leg)
-        return np.maximum(s.drag_factor * drag, 0.0)
+        return np.maximum(drag_n(self.setup, self.resistance, speed_m_s), 0.0)
 
     def runtime_at_s(self, power_w: ArrayLike) -> Array:
         """Seconds that the bank gives a power in W (any shape), with the reserve kept."""

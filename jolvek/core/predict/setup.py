@@ -10,6 +10,16 @@ from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
 from jolvek.core.products.motor import Motor
 
+RANGES = {
+    "wind_m_s": (-40, 40),
+    "current_m_s": (-6, 6),
+    "reserve": (0, 0.9),
+    "wave_height_m": (0, 4),
+    "wave_from_deg": (-360, 360),
+    "depth_m": (0.3, 1000),
+    "tow_length_m": (0, 6),
+}
+
 
 @dataclass(frozen=True)
 class Setup:
@@ -28,11 +38,15 @@ class Setup:
     mount_kg: float = 0.0
     keep_s: float = 0.0  # of running kept on top of the reserve, by the school of hours
     drag_factor: float = 1.0  # on all resistance: a boat that is harder or easier to drive
+    wave_height_m: float = 0.0  # significant
+    wave_from_deg: float = 0.0  # off the bow
+    depth_m: float | None = None  # of the water; None: deep
+    tow_length_m: float = 0.0  # of a dinghy in tow
 
     def __post_init__(self) -> None:
-        for key, low, high in (("wind_m_s", -40, 40), ("current_m_s", -6, 6), ("reserve", 0, 0.9)):
+        for key, (low, high) in RANGES.items():
             value = getattr(self, key)
-            if not low <= value <= high:
+            if value is not None and not low <= value <= high:
                 raise ValueRefused(key, value, f"{low:g} to {high:g}")
 
     @property
