@@ -4,7 +4,7 @@ stream, and under sail.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -13,9 +13,9 @@ from jolvek.core.day.aboard import MOST_SUN_S, Aboard, mean_sun_w
 from jolvek.core.day.otherwise import there_and_back, turn_index
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.moving import in_wind
 from jolvek.core.hydro.propulsor import pitch_limited_thrust_n
 from jolvek.core.hydro.resistance import total_n
-from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.performance import Performance
 
 SPEEDS = 40
@@ -51,7 +51,7 @@ def _side(fitted: Fitted, legs: tuple[Leg, ...]) -> tuple[float, float]:
     metres = sum(leg.metres for leg in legs) or 1.0
     power = ground = 0.0
     for leg in legs:
-        p = _in_wind(fitted, leg.wind_m_s)
+        p = in_wind(fitted, leg.wind_m_s)
         speed = min(leg.speed_m_s, p.top_speed_m_s)
         share = leg.metres / metres
         power += share * ((p.at_speed(speed).power_w or p.power_limit_w) + fitted.need.day.hotel_w)
@@ -59,15 +59,9 @@ def _side(fitted: Fitted, legs: tuple[Leg, ...]) -> tuple[float, float]:
     return power, ground
 
 
-def _in_wind(fitted: Fitted, wind: float) -> Performance:
-    if wind == fitted.setup.wind_m_s:
-        return fitted.performance
-    return evaluate(replace(fitted.setup, wind_m_s=wind), fitted.performance.resistance)
-
-
 def _in_winds(fitted: Fitted, legs: tuple[Leg, ...]) -> dict[float, Performance]:
     """Her performance in each wind of the legs, worked out once."""
-    return {wind: _in_wind(fitted, wind) for wind in {leg.wind_m_s for leg in legs}}
+    return {wind: in_wind(fitted, wind) for wind in {leg.wind_m_s for leg in legs}}
 
 
 def no_return(fitted: Fitted, legs: tuple[Leg, ...] = (), aboard: Aboard | None = None) -> NoReturn:
@@ -198,6 +192,7 @@ def best_against_m_s(performance: Performance, stream_m_s: float) -> float | Non
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> from jolvek.core.products.motor import Motor
     >>> from jolvek.core.predict.setup import Setup
+    >>> from jolvek.core.predict.evaluate import evaluate
     >>> p = evaluate(Setup(Hull("canoe", 4.8, .9, 32), Load(2), Motor(600)))
     >>> best_against_m_s(p, 0.8) > best_against_m_s(p, 0.3) > 0.3
     True
@@ -231,6 +226,7 @@ def regeneration(performance: Performance, sail_speed_m_s: float) -> Regeneratio
     >>> from jolvek.core.products.motor import Motor
     >>> from jolvek.core.predict.setup import Setup
     >>> boat = Hull("keelboat", 8, 2.6, 3000)
+    >>> from jolvek.core.predict.evaluate import evaluate
     >>> r = regeneration(evaluate(Setup(boat, Load(3), Motor(6000, mass_kg=60))), 3.1)
     >>> 30 < r.power_w < 500, 0 < r.lost_m_s < 0.6
     (True, True)

@@ -24,6 +24,9 @@ class Switches:
     temperature_c: float | None = None
     start_share: float = 1.0  # of the charge at setting out
     drag_factor: float = 1.0  # of all resistance: the ends of what is not known of the boat
+    fetch_m: float = 0.0  # open water upwind; 0: sheltered, no waves
+    depth_m: float | None = None
+    tow_length_m: float = 0.0  # of a dinghy in tow
 
 
 def turn_index(legs: tuple[Leg, ...]) -> int:
@@ -103,4 +106,13 @@ def switched(fitted: Fitted, switches: Switches) -> Fitted:
     if switches.temperature_c is not None:
         need = replace(need, day=replace(need.day, temperature_c=switches.temperature_c))
     drag = fitted.drag_factor * switches.drag_factor
-    return replace(fitted, need=need, ageing=switches.aged, table=None, drag_factor=drag)
+    return replace(
+        fitted,
+        need=need,
+        ageing=switches.aged,
+        table=None,
+        drag_factor=drag,
+        fetch_m=switches.fetch_m,
+        depth_m=switches.depth_m,
+        tow_length_m=switches.tow_length_m,
+    )

@@ -17,6 +17,7 @@ from jolvek.core.day.getting_home import (
     speed_for_arrival_m_s,
 )
 from jolvek.core.day.otherwise import Switches, legs_otherwise, switched
+from jolvek.core.day.seas import Seas, seas
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.enquiry.need import Need
@@ -51,6 +52,7 @@ class Outing:
     against: Against | None
     arrive_m_s: float | None
     regeneration: Regeneration | None
+    seas: Seas
     between: tuple[Voyage, Voyage]  # of the setup in hand: the boat harder, and easier to drive
 
     @property
@@ -114,6 +116,7 @@ def outing(
         _against(fitted, voyages[letter]),
         speed_for_arrival_m_s(fitted, arrive_h, legs) if arrive_h else None,
         _regeneration(hand) if hull.fam.sails else None,
+        seas(fitted, legs, s.wind_m_s or 0.0),
         _ends(fitted, s, lambda asked: run(letter, asked)),
     )
 

@@ -5,7 +5,7 @@ she come home?
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 import numpy as np
 
@@ -17,7 +17,7 @@ from jolvek.core.electric.pack_state import PackState
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.checklist import LOW_CHARGE
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.fit.moving import in_wind
 from jolvek.core.predict.performance import Performance
 
 STEP_S = 60.0
@@ -75,9 +75,7 @@ class _Run:
     def performance(self, wind: float) -> Performance:
         key = round(wind, 3)
         if key not in self.tables:
-            self.tables[key] = evaluate(
-                replace(self.fitted.setup, wind_m_s=key), self.fitted.performance.resistance
-            )
+            self.tables[key] = in_wind(self.fitted, key)
         return self.tables[key]
 
     def power(self, p: Performance, speed: float) -> float:

@@ -4,12 +4,12 @@ what is left.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from jolvek.core.electric.bank import runtime_s
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.fit.moving import in_wind
 from jolvek.core.predict.likelihood import day_chance
 
 
@@ -77,9 +77,7 @@ class _Run:
 
 
 def _run(fitted: Fitted, leg: Leg) -> _Run:
-    day, p = fitted.need.day, fitted.performance
-    if leg.wind_m_s != day.wind_m_s:
-        p = evaluate(replace(fitted.setup, wind_m_s=leg.wind_m_s), p.resistance)
+    day, p = fitted.need.day, in_wind(fitted, leg.wind_m_s)
     speed = min(leg.speed_m_s, p.top_speed_m_s)
     power, way = p.at_speed(speed).power_w, speed - leg.current_m_s
     of_top = leg.speed_m_s / max(p.top_speed_m_s, 1e-6)

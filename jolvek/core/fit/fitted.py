@@ -32,7 +32,7 @@ from jolvek.core.predict import limits
 from jolvek.core.predict.doubt import Doubt, doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.performance import Performance
-from jolvek.core.predict.setup import Setup
+from jolvek.core.predict.setup import Setup, raised
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import TRANSOM_PLACES, Mount
 from jolvek.core.products.pair_facts import motor_facts, pair_facts
@@ -61,6 +61,9 @@ class Fitted:
     table: Resistance | None = None
     ageing: float = 0.0
     drag_factor: float = 1.0
+    fetch_m: float = 0.0  # open water upwind that raises waves; 0: sheltered
+    depth_m: float | None = None
+    tow_length_m: float = 0.0
 
     @cached_property
     def bank(self) -> Bank:
@@ -85,6 +88,9 @@ class Fitted:
             self.mount.spec.mass_kg,
             day.keep_s,
             self.drag_factor,
+            **raised(day.wind_m_s, self.fetch_m),
+            depth_m=self.depth_m,
+            tow_length_m=self.tow_length_m,
         )
 
     @cached_property

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import TypedDict
 
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.electric.bank import Bank
 from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.seaway import wave_height_m
 from jolvek.core.hydro.water import Water
 from jolvek.core.products.motor import Motor
 
@@ -19,6 +21,25 @@ RANGES = {
     "depth_m": (0.3, 1000),
     "tow_length_m": (0, 6),
 }
+
+
+class Waves(TypedDict, total=False):
+    """The fields of a setup that say how the sea runs."""
+
+    wave_height_m: float
+    wave_from_deg: float
+
+
+def raised(wind_m_s: float, fetch_m: float) -> Waves:
+    """Waves that a wind (against her, minus behind) raises over a fetch of open water in m.
+
+    >>> raised(8.0, 0.0), raised(-8.0, 2000.0)["wave_from_deg"]
+    ({}, 180.0)
+    """
+    if not fetch_m:
+        return {}
+    height = float(wave_height_m(abs(wind_m_s), fetch_m))
+    return {"wave_height_m": height, "wave_from_deg": 0.0 if wind_m_s >= 0 else 180.0}
 
 
 @dataclass(frozen=True)

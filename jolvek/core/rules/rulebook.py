@@ -10,6 +10,7 @@ from jolvek.core.rules import (
     fitting_rules,
     inspection_rules,
     limit_rules,
+    sea_rules,
     sun_rules,
     water_rules,
     wiring_rules,
@@ -26,5 +27,6 @@ _TOPICS = (
     fitting_rules,
     wiring_rules,
     sun_rules,
+    sea_rules,
 )
 RULES: dict[str, Rule] = {r.id: r for r in chain.from_iterable(t.RULES for t in _TOPICS)}

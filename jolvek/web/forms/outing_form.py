@@ -25,6 +25,7 @@ SWITCH_WORDS = {
 
 
 LEAST_CHARGE = 0.1
+MOST_FETCH_M, LEAST_DEPTH_M, MOST_TOW_M = 200_000.0, (0.3, 1000.0), 6.0
 
 
 @dataclass(frozen=True)
@@ -49,6 +50,9 @@ def asked_from(args: Mapping[str, str], u: Units) -> Asked:
     hour = read.figure("from", "clock", 0, 24)
     stream = read.figure("stream", "speed", 0, MOST_STREAM_M_S)
     start = read.figure("charge", "share", LEAST_CHARGE, 1.0)
+    fetch = read.figure("fetch", "distance", 0, MOST_FETCH_M)
+    depth = read.figure("depth", "length", *LEAST_DEPTH_M)
+    tow = read.figure("tow", "length", 0, MOST_TOW_M)
     arrive = read.figure("arrive", "duration", 300, 400 * 3600)
     speeds = {i: read.figure(f"v{i}", "speed", 0.2, 20) for i in range(1, MOST_LEGS + 1)}
     switches = Switches(
@@ -61,6 +65,9 @@ def asked_from(args: Mapping[str, str], u: Units) -> Asked:
         AGED if args.get("aged") else 0.0,
         COLD_C if args.get("cold") else None,
         1.0 if start is None else start,
+        fetch_m=fetch or 0.0,
+        depth_m=depth,
+        tow_length_m=tow or 0.0,
     )
     return Asked(
         switches,

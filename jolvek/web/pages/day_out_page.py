@@ -10,6 +10,7 @@ from jolvek.core.day.aboard import spare_of
 from jolvek.core.day.outing import Outing
 from jolvek.core.day.stepped import CUT_BACK
 from jolvek.core.day.voyage import Voyage
+from jolvek.core.rules.findings import Finding
 from jolvek.web.drawings.day_chart import clock, day_chart, way_strip
 from jolvek.web.forms.outing_form import (
     MOST_STREAM_M_S,
@@ -65,6 +66,7 @@ class DayOutPage:
     asked: Asked
     answer: str
     basis: str
+    seas: tuple[Finding, ...]
     help_text: str
     chart: Markup
     strip: Markup
@@ -87,8 +89,9 @@ def day_out_page(
         hand,
         worked,
         asked,
-        sentence(v, start, u),
+        headline(out, u),
         _basis(out, asked, hand),
+        out.seas.findings,
         "Each leg at its wanted speed in steps of a minute: power from resistance, wind and"
         " propeller, discharge with voltage and Peukert’s law, sun by the hour. Once the reserve is"
         f" reached the motor falls to {CUT_BACK:.0%} of its power.".replace("%", " %"),
@@ -111,6 +114,13 @@ def day_out_page(
         SWITCH_WORDS,
         args.get("from", f"{WIND_FROM_H:.0f}:00"),
     )
+
+
+def headline(out: Outing, u: Units) -> str:
+    """What the day comes to; wind and waves that are too much for her stand before it."""
+    told = sentence(out.voyage, out.need.day.start_h, u)
+    stops = [u.said(f).text for f in out.seas.findings if f.level == "block"]
+    return f"*Stop*: {stops[0]} By the battery alone: {told}" if stops else told
 
 
 def sentence(v: Voyage, start_h: float, u: Units) -> str:
@@ -144,6 +154,8 @@ def why(out: Outing) -> str:
         (s.aged > 0, "the old battery"),
         (s.temperature_c is not None, "the cold"),
         (s.start_share < 1, "the charge she sets out with"),
+        (s.depth_m is not None, "the shallow water"),
+        (s.tow_length_m > 0, "the dinghy in tow"),
     )
     causes = [word for on, word in words if on]
     if not causes:
@@ -183,6 +195,16 @@ def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
     return " ".join(x for x in told if x)
 
 
+def _seas(out: Outing, u: Units) -> list[tuple[str, str]]:
+    rows, s = [], out.seas
+    if s.wind_m_s:
+        side = "held" if s.holds else "not held"
+        rows.append(("Leeway with the wind abeam", f"{s.drift_deg:.0f}°, {side}"))
+    if s.wave_m:
+        rows.append(("Waves there", str(u.full(s.wave_m, "length"))))
+    return rows
+
+
 def _figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]:
     point, h, v = out.point, out.homing, out.voyage
     turn = f", before the turn at {u.full(point.planned_m, 'distance')}"
@@ -205,6 +227,7 @@ def _figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]
     if asked.arrive_h:
         name, at = f"To be home after {long_hours(asked.arrive_h * 3600)}", out.arrive_m_s
         rows.append((name, str(u.full(at, "speed")) if at else "she is not that fast"))
+    rows += _seas(out, u)
     rows.append(("Used, motor and loads", f"{kwh(v.energy_wh, 2)} kWh"))
     if v.sun_wh > 1:
         straight = v.energy_wh - v.battery_wh

@@ -10,6 +10,7 @@ from jolvek.core.base.units import FOOT_M
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.leg import Leg, pod_wedge, shaft_choices, tiller_reach, trim_pin
+from jolvek.core.fit.moving import top_at_centre_m_s
 from jolvek.core.fit.trim import Attitude, Weight, attitude, best_place_m, crew
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
@@ -77,7 +78,7 @@ def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
     trial.__dict__["attitude"] = lying
     x, shaft = drawn_leg(trial)
     return DrawingPage(
-        answer(f, x, shaft, lying, weights != f.weights, u),
+        answer(f, x, shaft, lying, weights != f.weights, u) + _gained(f, lying, u),
         f"Runs in {u.full(x.needs_m, 'length')} of water, {u.full(x.shallow_m, 'length')} on"
         f" shallow drive, {u.full(x.up_m, 'length')} tilted up.",
         leg_view(trial, u, empty.draught_aft_m),
@@ -110,6 +111,18 @@ def answer(f: Fitted, x: Leg, shaft: float, lying: Attitude, moved: bool, u: Uni
         first += f" *{mm(x.hub_m, u)}* under water: {AIR[x.air]}."
     before = f", {abs(f.attitude.trim_deg):.1f}° before the move" if moved else ""
     return f"{first} She lies *{abs(lying.trim_deg):.1f}°* {_way(lying)}{before}."
+
+
+def _gained(f: Fitted, lying: Attitude, u: Units) -> str:
+    """What moving the weights does to her top speed, where it can be told."""
+    if lying.ahead_m == f.attitude.ahead_m:
+        return ""
+    now, then = (top_at_centre_m_s(f, x.ahead_m) for x in (f.attitude, lying))
+    shown = u.number(abs(then - now), "speed")
+    if not float(shown.replace("\u202f", "")):
+        return " Her top speed stays."
+    word = "more" if then > now else "less"
+    return f" That is *{u.full(abs(then - now), 'speed')} {word}* at full power."
 
 
 def _way(lying: Attitude) -> str:

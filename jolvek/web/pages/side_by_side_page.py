@@ -20,6 +20,7 @@ from jolvek.core.predict.what_if import what_if
 from jolvek.web.drawings import charts
 from jolvek.web.pages.side_by_side_curves import axes, cursor_data, curves, series
 from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why
+from jolvek.web.pages.streams_panel import Streams, streams_panel
 from jolvek.web.view.display import Units, kwh, long_hours
 from jolvek.web.view.doubt_words import IN_FIVE, helps_most
 from jolvek.web.view.worked import Worked
@@ -85,6 +86,7 @@ class SideBySidePage:
     rows: tuple[TableRow, ...]
     legs: tuple[tuple[str, ...], ...]
     whys: dict[str, str]
+    streams: Streams
     schools: list[Reserve]
     school_speed: str
     cases: tuple[Doubt, ...]
@@ -127,6 +129,7 @@ def side_by_side_page(need: Need, worked: list[Worked], asked: Asked, u: Units) 
         table(worked, at, days, best, asked.mode, u),
         _legs(need, u),
         {w.letter: f"{why(w, worked, best)} {_in_words(w, u)}" for w in worked},
+        streams_panel(hand.performance, at[hand.letter].power_w, u),
         reserve_schools(hand.performance, need.day.speed_m_s),
         str(u.full(hand.wish_or_top_m_s, "speed")),
         tuple(_doubt(c.title, c.performance, need, u) for c in cases),

@@ -186,7 +186,7 @@ def test_moving_the_battery_trims_her(fitted):
 
 
 def test_shaft_lengths_say_what_they_do(fitted):
-    text = fitted.get("/enquiry/4/fitting?shaft=0.508").text
+    text = fitted.get("/enquiry/3/fitting?shaft=0.508").text
     assert "508 mm: deep" in text and "381 mm: right" in text
 
 
