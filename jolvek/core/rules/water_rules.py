@@ -38,8 +38,8 @@ RULES = (
         "propeller",
         (
             "The claimed static thrust of {figure:thrust} is above what a propeller of that size "
-            "does at that power, about {limit:thrust} at the very best; the usual loss factor is "
-            "used instead."
+            "does at that power, about {limit:thrust} at the very best; the prediction does not "
+            "follow it."
         ),
         "Trust watts and diameter, not the claim.",
         "Rankine–Froude momentum theory",

@@ -213,7 +213,7 @@ def _last_point(point: NoReturn, w: _Way, width: float, u: Units) -> str:
     at, beyond = w.x(point.distance_m), point.distance_m > w.far_m * 1.001
     words = f"last point home: {u.full(point.distance_m, 'distance')}{' →' if beyond else ''}"
     mark = path(f"M{at:.1f} {w.y}l-6 -12h12z", f"lastpoint{'' if point.safe else ' is-bad'}")
-    anchor = "end" if at > width - 200 else "middle"
+    anchor = "end" if at > width - 200 else "start" if at < 160 else "middle"
     return mark + text(min(at, width - 8), w.y - 17, words, anchor=anchor)
 
 

@@ -70,6 +70,9 @@ def _sheet(f: Fitted, shaft_m: float, width: float, height: float) -> _Sheet:
     return _Sheet(scale, 30 + HEAD_M * scale, width * 0.60, lean, width, height)
 
 
+BESIDE, LABEL_PX = 0.25, 16.0  # where a figure stands along its line; height of a label
+
+
 def leg_view(
     f: Fitted, u: Units, bare_draught_m: float, width: float = 470.0, height: float = 430.0
 ) -> Markup:
@@ -90,7 +93,7 @@ def leg_view(
         _motor(s, shaft, d),
         *(_dimension(dim, s) for dim in _dimensions(f, x, shaft, s, u)),
         _scale_bar(s, _length(u, BAR_M)),
-        text(width - 6, water - 5, "waterline", "watertext", "end"),
+        text(width - 6, _water_label_y(s, seat, water), "waterline", "watertext", "end"),
     ]
     where = "below" if x.plate_m >= 0 else "above"
     label = (
@@ -102,6 +105,12 @@ def leg_view(
     at |= {"water-y": f"{water:.2f}", "bottom-y": f"{s.y(seat):.2f}"}
     data = {f"data-{key}": value for key, value in at.items()}
     return picture(width, height, "drawing leg-view", label, parts, **data)
+
+
+def _water_label_y(s: _Sheet, seat: float, water: float) -> float:
+    """Over the line, or under it where the seat's own figure stands there."""
+    taken = s.y(0) + BESIDE * (s.y(seat) - s.y(0)) + 4
+    return water + 14 if abs(taken - (water - 5)) < LABEL_PX else water - 5
 
 
 def _dimensions(f: Fitted, x: Leg, shaft_m: float, s: _Sheet, u: Units) -> list[_Dim]:
@@ -151,7 +160,7 @@ def _boat_at_the_mount(f: Fitted, s: _Sheet) -> str:
 def _dimension(dim: _Dim, s: _Sheet) -> str:
     a, b = sorted((s.y(dim.top), s.y(dim.bottom)))
     x, y, anchor = {
-        "beside": (dim.x + 6, a + 0.25 * (b - a) + 4, None),
+        "beside": (dim.x + 6, a + BESIDE * (b - a) + 4, None),
         "above": (dim.x, a - 6, "middle"),
         "below": (dim.x, b + 15, "middle"),
     }[dim.where]

@@ -163,6 +163,11 @@ def why(out: Outing) -> str:
     told = " and ".join([", ".join(causes[:-1]), causes[-1]] if len(causes) > 1 else causes)
     if not plain.done:
         return f"As planned she does not get home either; {told} makes it worse."
+    if not v.done:
+        keeps = "keep" if len(causes) > 1 else "keeps"
+        return (
+            f"As planned she comes home with {100 * plain.left:.0f} %; {told} {keeps} her from it."
+        )
     verb, points = "take" if len(causes) > 1 else "takes", 100 * (plain.left - v.left)
     if round(points) == 0:
         return (
@@ -176,9 +181,14 @@ def why(out: Outing) -> str:
 
 def _between(out: Outing) -> str:
     """What may be left, with what is not known of the boat."""
-    ends = [v.left if v.done else None for v in out.between]
-    low, high = ("not home" if x is None else f"{100 * x:.0f} %" for x in ends)
-    return f"Home with the reserve: {out.likely}; {IN_FIVE} end between {low} and {high}."
+    hard, easy = out.between
+    told = f"Home with the reserve: {out.likely}"
+    if not easy.done:
+        return f"{told}, even for a boat that is easier to drive than said."
+    high = f"{100 * easy.left:.0f} %"
+    if not hard.done:
+        return f"{told}; of {IN_FIVE} the best end with {high}, the worst do not get home."
+    return f"{told}; {IN_FIVE} end between {100 * hard.left:.0f} % and {high}."
 
 
 def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
