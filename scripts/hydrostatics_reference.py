@@ -95,7 +95,7 @@ def rocker(aft: float, fore: float) -> Callable[[float], float]:
 
 def straight(rise: float) -> Callable[[float], float]:
     """A bottom that lies straight and rises at the bow alone, m."""
-    return lambda s: rise * s**7
+    return lambda s: rise * s**12
 
 
 def boats() -> dict[str, tuple[float, float, list[float], list]]:

@@ -36,7 +36,7 @@ def lies(
 
     >>> h = Hull("rigid_dinghy", 3.2, 1.45, 65)
     >>> lies(h, 200.0, [1.3, 0.6], [0.0, 0.1], 0.4, 1026.0).trim_deg.round(0).tolist()
-    [-1.0, 4.0]
+    [-0.0, 4.0]
     """
     floating = float_at(hull, mass_kg, density_kg_m3)
     above = np.asarray(above_m)

@@ -145,7 +145,7 @@ def level_m(hull: Hull) -> float:
     """Where the centre of all weights must be for level trim, m ahead of the transom.
 
     >>> round(level_m(Hull("rigid_dinghy", 3.2, 1.45, 65)), 2)
-    1.15
+    1.25
     """
     share = TUBE_LCB if hull.family == "pontoon" else SHAPES[hull.family].lcb
     return share * hull.length_m - hull.fam.tube_overhang * hull.length_m

@@ -45,7 +45,7 @@ def centre_m(hull: Hull, load: Load) -> float:
 
     >>> h = Hull("rigid_dinghy", 2.9, 1.45, 55)
     >>> round(centre_m(h, Load(2, 150)), 2), round(centre_m(h, Load(1, 75)), 2)
-    (1.02, 0.87)
+    (1.04, 0.87)
     """
     each = load.crew_kg / load.people if load.people else 0.0
     parts = [(hull.mass_kg, level_m(hull)), (load.gear_kg, 0.5 * hull.length_m)]

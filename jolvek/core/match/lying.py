@@ -28,7 +28,7 @@ def angles_deg(
     >>> _, d, s, _, p = allowed_pairs(need, sample())
     >>> found = angles_deg(need, sample(), d, s, p.drive, p.supply, p.displacement_kg)
     >>> found[0].round(1).tolist()[0], found[1].max()
-    (-0.4, np.float64(0.0))
+    (0.3, np.float64(0.0))
     """
     hull = need.hull
     bare = Weight("hull", hull.mass_kg, level_m(hull), 0.0, 0.45 * hull.depth_m)
