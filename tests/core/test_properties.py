@@ -15,6 +15,8 @@ from jolvek.core.electric.chemistry import CHEMISTRIES
 from jolvek.core.enquiry.sizing import typical_hull
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.hull import Load
+from jolvek.core.hydro.resistance import table, total_n
+from jolvek.core.hydro.water import Water
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.limits import check_performance
 from jolvek.core.predict.setup import Setup
@@ -103,3 +105,19 @@ def test_every_finding_has_a_cure_and_a_source_and_no_figure_is_absurd(
 @pytest.mark.parametrize("rule", RULES.values(), ids=lambda r: r.id)
 def test_every_rule_has_level_cure_and_source(rule):
     assert rule.level in LEVELS and rule.sentence.endswith(".") and rule.cure and rule.source
+
+
+@few
+@given(
+    st.sampled_from([f.id for f in FAMILIES.values() if f.planes]),
+    st.floats(0.2, 0.8),
+    st.floats(60, 400),
+)
+def test_the_join_of_displacement_and_planing_has_no_step_in_slope(family_id, share, load_kg):
+    """d ln R/d ln V never changes by as much as 1 within a per cent of speed."""
+    hull = boat(family_id, share)
+    t = table(hull, Water(), hull.mass_kg + load_kg, Load(1, 80))
+    speed = np.geomspace(0.3, 5.0, 480) * t.planing_speed_m_s(hull.mass_kg + load_kg, 1.0)
+    slope = np.gradient(np.log(total_n(t, speed, hull.mass_kg + load_kg)), np.log(speed))
+    window = int(np.ceil(0.01 / np.log(speed[1] / speed[0])))
+    assert np.abs(slope[window:] - slope[:-window]).max() < 1.0

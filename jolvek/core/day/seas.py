@@ -8,6 +8,7 @@ import numpy as np
 
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.hydro.floating import float_at
 from jolvek.core.hydro.seaway import HOLDS_DEG, drift_deg, side_force_n, wave_height_m
 from jolvek.core.rules.findings import Finding, find
@@ -60,7 +61,7 @@ def seas(fitted: Fitted, legs: tuple[Leg, ...], extra_wind_m_s: float = 0.0) -> 
         out.append(find("waves-limit", wave, WAVE_SHARE * hull.length_m, **size))
     if angle > HOLDS_DEG:
         out.append(find("drift", angle, HOLDS_DEG, speed=speed))
-    needs = fitted.attitude.draught_aft_m if fitted.leg is None else fitted.leg.needs_m
+    needs = hung_leg(fitted)[0].needs_m
     if fitted.depth_m is not None and fitted.depth_m < needs:
         out.append(find("shallow", needs, fitted.depth_m))
     return Seas(wind, most, wave, angle, tuple(out))

@@ -9,22 +9,13 @@ from markupsafe import Markup
 
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hanging import seat_m
-from jolvek.core.fit.leg import HEAD_M, SHALLOW_DEG, SKEG_M, UP_DEG, Leg, largest_tilt_deg, leg
+from jolvek.core.fit.hung_leg import hung_leg
+from jolvek.core.fit.leg import HEAD_M, SHALLOW_DEG, SKEG_M, UP_DEG, Leg, largest_tilt_deg
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
 from jolvek.web.view.display import Units
 
 BAR_M = 0.25  # the scale bar
-
-
-def drawn_leg(f: Fitted) -> tuple[Leg, float]:
-    """The leg and its shaft in m; an adjustable shaft is set to cover the hub with 0.25 m of
-    water.
-    """
-    d = f.performance.propulsor.diameter_m
-    seat = seat_m(f.need.hull, f.mount.spec)
-    shaft = f.shaft_m or max(seat - f.attitude.draught_aft_m + 0.25 - HUB_BELOW_PLATE * d, 0.2)
-    return leg(shaft, seat, f.attitude.draught_aft_m, d, 0.0), shaft
 
 
 @dataclass(frozen=True)
@@ -79,7 +70,7 @@ def leg_view(
     """Transom, motor, plate, propeller and waterlines from the side, with dimensions and a scale
     bar.
     """
-    x, shaft = drawn_leg(f)
+    x, shaft = hung_leg(f)
     s = _sheet(f, shaft, width, height)
     d, seat = f.performance.propulsor.diameter_m, seat_m(f.need.hull, f.mount.spec)
     water, bare = s.y(seat - f.attitude.draught_aft_m), s.y(seat - bare_draught_m)

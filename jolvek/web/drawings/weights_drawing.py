@@ -8,11 +8,11 @@ from markupsafe import Markup
 
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hanging import seat_m
+from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import HEAD_M, SKEG_M
 from jolvek.core.fit.trim import Attitude, Weight
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.products.mounting import HUB_BELOW_PLATE
-from jolvek.web.drawings.leg_drawing import drawn_leg
 from jolvek.web.drawings.outlines import OUTLINES, View, hull_path
 from jolvek.web.drawings.svg import circle, line, path, picture, rect, tag, text, titled
 from jolvek.web.view.display import Units
@@ -112,7 +112,7 @@ def _where_weight_acts(view: View, lying: Attitude, y: float, u: Units) -> str:
 
 def stern_view(f: Fitted, lying: Attitude, width: float = 230.0) -> Markup:
     """From astern: transom, motor, waterline, heel."""
-    hull, d, (_, shaft) = f.need.hull, f.performance.propulsor.diameter_m, drawn_leg(f)
+    hull, d, (_, shaft) = f.need.hull, f.performance.propulsor.diameter_m, hung_leg(f)
     seat = seat_m(hull, f.mount.spec)
     scale = (width - 30) / max(hull.beam_m, 0.9)
     low = max(shaft - seat + (HUB_BELOW_PLATE + 0.5) * d + SKEG_M, 0.1)

@@ -9,12 +9,13 @@ from markupsafe import Markup
 from jolvek.core.base.units import FOOT_M
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hanging import seat_m
+from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import Leg, pod_wedge, shaft_choices, tiller_reach, trim_pin
 from jolvek.core.fit.moving import top_at_centre_m_s
 from jolvek.core.fit.trim import Attitude, Weight, attitude, best_place_m, crew
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
-from jolvek.web.drawings.leg_drawing import drawn_leg, leg_view
+from jolvek.web.drawings.leg_drawing import leg_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.drawings.weights_drawing import stern_view, weights_view
 from jolvek.web.forms.fitting_form import weight_key, weights_from
@@ -76,7 +77,7 @@ def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
     empty = attitude(hull, crew(hull, f.need.load), f.need.water)
     trial = replace(f)
     trial.__dict__["attitude"] = lying
-    x, shaft = drawn_leg(trial)
+    x, shaft = hung_leg(trial)
     return DrawingPage(
         answer(f, x, shaft, lying, weights != f.weights, u) + _gained(f, lying, u),
         f"Runs in {u.full(x.needs_m, 'length')} of water, {u.full(x.shallow_m, 'length')} on"

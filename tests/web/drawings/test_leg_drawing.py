@@ -7,11 +7,12 @@ import re
 import pytest
 
 from jolvek.core.fit.hanging import seat_m
+from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import HEAD_M, SKEG_M
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES
 from jolvek.store import enquiries as store
 from jolvek.store import setups
-from jolvek.web.drawings.leg_drawing import drawn_leg, leg_view
+from jolvek.web.drawings.leg_drawing import leg_view
 from jolvek.web.drawings.weights_drawing import stern_view, weights_view
 from jolvek.web.view import display
 from jolvek.web.view.worked import work_out
@@ -32,7 +33,7 @@ def fitted(request, app, conn, pinned):
 
 def test_the_shaft_is_as_long_as_its_scale_says(fitted):
     svg = str(leg_view(fitted, display.current(), 0.1))
-    at, (x, shaft) = attributes(svg), drawn_leg(fitted)
+    at, (x, shaft) = attributes(svg), hung_leg(fitted)
     bar = re.search(r'h([\d.]+)v-5v10" class="scalebar" data-mm="250"', svg)
     assert float(bar[1]) / at["scale"] == pytest.approx(0.25, abs=0.001)
     assert at["shaft"] / at["scale"] == pytest.approx(shaft, abs=0.001)
@@ -60,7 +61,7 @@ def test_the_disc_hangs_as_deep_from_astern_as_from_the_side(fitted):
     at = attributes(svg)
     hub_y = float(re.search(r'cy="([\d.]+)"[^>]*class="discring"', svg)[1])
     water_y = float(re.search(r'y1="([\d.]+)" y2="[\d.]+" class="water"/>', svg)[1])
-    x, shaft = drawn_leg(fitted)
+    x, shaft = hung_leg(fitted)
     hub = (
         shaft
         - seat_m(fitted.need.hull, fitted.mount.spec)

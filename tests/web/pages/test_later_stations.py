@@ -9,8 +9,11 @@ from datetime import date
 import pytest
 
 from jolvek.core.base import units
+from jolvek.core.day.otherwise import Switches
+from jolvek.core.day.outing import outing
 from jolvek.core.electric.charging import together_h
 from jolvek.core.electric.chemistry import end_soc
+from jolvek.core.predict.streams import against_streams
 from jolvek.core.products.shelf import Shelf
 from jolvek.standins.weather import SimulatedForecast
 from jolvek.web.forms.outing_form import asked_from as outing_asked
@@ -25,6 +28,7 @@ from jolvek.web.pages.fitting_wiring_page import wiring_page
 from jolvek.web.pages.offer_page import offer_page
 from jolvek.web.pages.planned import planned, taken_out
 from jolvek.web.pages.side_by_side_page import asked_from, side_by_side_page
+from jolvek.web.pages.streams_panel import NOT
 from tests.web.pages.made import ALL, AT_SEA, ENQUIRIES, SHELF, found, worked
 
 EVERY = range(6)
@@ -220,3 +224,79 @@ def test_what_lead_really_keeps_stands_in_table_and_offer_alike():
     assert [c.text for c in row.cells] == [
         x.kept_text.removesuffix(" of the charge") for x in two(1)
     ]
+
+
+def stormy(wind, **more):
+    w = worked(1)
+    s = Switches(wind_m_s=wind, wind_from_h=9.0, **more)
+    out = outing({"A": w.fitted}, "A", s)
+    return day_out_page(out, [w], outing_asked({}, AT_SEA), {}, AT_SEA), out
+
+
+def test_thirty_knots_in_a_small_inflatable_are_a_stop_before_any_charge():
+    page, out = stormy(15.4)
+    assert page.answer.startswith("*Stop*: 29.9") and "stays ashore" in page.answer
+    assert [f.rule for f in page.seas][0] == "wind-limit" and not out.seas.holds
+    calm, _ = stormy(2.0)
+    assert calm.seas == () and not calm.answer.startswith("*Stop*")
+
+
+def test_open_water_upwind_raises_waves_that_cost_charge():
+    sheltered, open_water = stormy(5.0)[1], stormy(5.0, fetch_m=3000.0)[1]
+    assert sheltered.seas.wave_m == 0 < open_water.seas.wave_m < 0.3
+    assert open_water.voyage.energy_wh > 1.03 * sheltered.voyage.energy_wh
+    towing = stormy(5.0, tow_length_m=2.4)[1]
+    assert towing.voyage.energy_wh > 1.03 * sheltered.voyage.energy_wh
+    shallow = stormy(2.0, depth_m=0.35)[1]
+    assert "shallow" in {f.rule for f in shallow.seas.findings}
+
+
+@pytest.mark.parametrize("which", EVERY)
+def test_the_ends_of_the_day_lie_about_it_and_the_word_follows_them(which):
+    w = worked(which)
+    out = outing({"A": w.fitted}, "A")
+    hard, easy = out.between
+    if hard.done:
+        assert hard.left < out.voyage.left < easy.left
+    expected = "likely" if hard.home else "open" if easy.home or out.voyage.home else "unlikely"
+    assert out.likely == expected
+    page = day_out_page(out, [w], outing_asked({}, AT_SEA), {}, AT_SEA)
+    assert f"Home with the reserve: {expected}" in page.basis
+    if hard.done:
+        assert f"between {100 * hard.left:.0f} % and {100 * easy.left:.0f} %" in page.basis
+
+
+@pytest.mark.parametrize("by", ["speed", "power"])
+def test_what_may_be_stands_under_each_figure_and_holds_it(by):
+    page, _ = compared(1, by=by)
+    rows = {r.name: r for r in page.rows}
+    first = next(r for name, r in rows.items() if name.startswith(("Power at", "Speed")))
+    for value, may in ((first, rows["may be"]), (rows["Goes"], rows["may go"])):
+        for cell, ends in zip(value.cells, may.cells, strict=True):
+            if "–" in ends.text and len(ends.text) > 1:
+                low, high = (figure(x) for x in ends.text.split("–"))
+                assert low <= figure(cell.text) <= high and low < high
+    assert "Try one speed on the water" in page.basis
+
+
+def test_the_table_of_streams_is_the_cores():
+    page, _ = compared(1)
+    p = page.hand.performance
+    power = p.at_speed(ENQUIRIES[1].need.day.speed_m_s).power_w
+    rows = against_streams(p, power)
+    assert [r.stream for r in page.streams.rows] == [
+        AT_SEA.number(r.stream_m_s, "speed") for r in rows
+    ]
+    assert [n for n, _ in page.streams.columns] == ["full", "half", "lowest", "at the cursor"]
+    for shown, row in zip(page.streams.rows, rows, strict=True):
+        for (speed, _), held in zip(shown.settings, row.settings, strict=True):
+            assert speed == (AT_SEA.number(held.ground_m_s, "speed") if held.holds else NOT)
+
+
+def test_moving_a_weight_says_what_it_does_to_her_speed():
+    w = worked(5)
+    far = {f"w-person-{i}": "0.3" for i in (1, 2)}
+    told = drawing_page(w.fitted, Reader(far, AT_SEA), AT_SEA).answer
+    assert "at full power" in told and "before the move" in told
+    same = drawing_page(w.fitted, Reader({}, AT_SEA), AT_SEA).answer
+    assert "full power" not in same
