@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 from dataclasses import asdict, dataclass
 from typing import Any
@@ -9,6 +10,7 @@ from typing import Any
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
+from jolvek.core.fit.trim import PERSON_CG_M, Attitude, Weight, attitude, crew
 from jolvek.core.hydro import hull as hull_module
 from jolvek.core.hydro.hull import Assumed, Hull, Load
 from jolvek.core.hydro.water import Water
@@ -22,6 +24,23 @@ from jolvek.core.products import motor as motor_module
 from jolvek.core.products.motor import Motor
 from jolvek.formats import schema
 
+USUAL = (
+    ("water", "salt, 15 °C", "not given"),
+    ("reserve", 0.2, "a fifth is usual"),
+    ("wind_m_s", 0.0, "calm"),
+    ("current_m_s", 0.0, "still water"),
+)
+BANK_AT = 0.2  # share of the length ahead of the transom; common practice, no source
+
+
+@dataclass(frozen=True)
+class Place:
+    """One mass in kg, m ahead of the transom and m to starboard."""
+
+    mass_kg: float
+    ahead_m: float
+    off_m: float = 0.0
+
 
 @dataclass(frozen=True)
 class Question:
@@ -32,6 +51,7 @@ class Question:
     speeds_m_s: tuple[float, ...]
     assumed: tuple[Assumed, ...]
     confidence: float = CONFIDENCE
+    places: tuple[Place, ...] = ()
 
 
 def read(text: str | bytes) -> Question:
@@ -45,38 +65,54 @@ def from_dict(data: dict[str, Any]) -> Question:
     """The question in checked data."""
     motor = Motor(**data["motor"])
     assumed: list[Assumed] = []
-    load = data["load"]
-    if "people" not in load:
-        count = (
-            max(1, round(load["people_kg"] / hull_module.ADULT_KG)) if load.get("people_kg") else 1
-        )
-        load = {**load, "people": count}
-        assumed.append(Assumed("load.people", count, "not given"))
+    places = tuple(Place(**p) for p in data["load"].get("places", ()))
+    load = _load(data["load"], places, assumed)
+    off, wind = data.get("wind_from_deg", 0.0), data.get("wind_m_s", 0.0)
     setup = Setup(
         Hull(**data["hull"]),
-        Load(**load),
+        load,
         motor,
         _bank(data, motor, assumed),
         Water(data.get("water", "salt")),
-        data.get("wind_m_s", 0.0),
+        wind * math.cos(math.radians(off)),
         data.get("current_m_s", 0.0),
         data.get("reserve", 0.2),
+        wave_height_m=data.get("wave_height_m", 0.0),
+        wave_from_deg=off,
+        depth_m=data.get("depth_m"),
     )
-    for key, value, why in (
-        ("water", "salt, 15 °C", "not given"),
-        ("reserve", 0.2, "a fifth is usual"),
-        ("wind_m_s", 0.0, "calm"),
-        ("current_m_s", 0.0, "still water"),
-    ):
+    for key, value, why in USUAL:
         if key not in data:
             assumed.append(Assumed(key, value, why))
     ask = data.get("ask", {})
-    return Question(
-        setup,
-        tuple(ask.get("powers_w", ())),
-        tuple(ask.get("speeds_m_s", ())),
-        tuple(assumed),
-        data.get("confidence", CONFIDENCE),
+    powers, speeds = tuple(ask.get("powers_w", ())), tuple(ask.get("speeds_m_s", ()))
+    confidence = data.get("confidence", CONFIDENCE)
+    return Question(setup, powers, speeds, tuple(assumed), confidence, places)
+
+
+def _load(told: dict[str, Any], places: tuple[Place, ...], assumed: list[Assumed]) -> Load:
+    """The load with its people counted, and what stands at places weighed."""
+    load = {k: v for k, v in told.items() if k != "places"}
+    if places:
+        load = _placed(load, places)
+    if "people" not in load:
+        each = hull_module.ADULT_KG
+        count = max(1, round(load["people_kg"] / each)) if load.get("people_kg") else 1
+        load["people"] = count
+        assumed.append(Assumed("load.people", count, "not given"))
+    return Load(**load)
+
+
+def _placed(load: dict[str, Any], places: tuple[Place, ...]) -> dict[str, Any]:
+    """The load that stands at those places; what is told beside them must agree."""
+    mass = sum(p.mass_kg for p in places)
+    told = load.get("people_kg", 0.0) + load.get("gear_kg", 0.0)
+    if told and abs(told - mass) > 0.01 * mass + 0.5:
+        raise ValueRefused("load.places", f"{mass:g} kg together", f"the {told:g} kg of the load")
+    return (
+        load
+        if told
+        else {**load, "people": load.get("people", 0), "gear_kg": mass} | ({"people_kg": 0.0})
     )
 
 
@@ -131,7 +167,7 @@ def answer(question: Question) -> dict[str, Any]:
     points = [_point(p.at_power(x)) | _at_power(d, x) for x in question.powers_w] + [
         _point(p.at_speed(x)) | _at_speed(d, x) for x in question.speeds_m_s
     ]
-    planing = d.planing_band_w
+    planing, lying = d.planing_band_w, _lying(question)
     return {
         "points": points,
         "top_speed_m_s": _round(p.top_speed_m_s),
@@ -143,6 +179,8 @@ def answer(question: Question) -> dict[str, Any]:
         "static_thrust_n": _round(p.static_thrust_n),
         "displacement_kg": _round(p.displacement_kg),
         "draught_m": _round(p.draught_m),
+        "trim_deg": _round(lying.trim_deg),
+        "draught_aft_m": _round(lying.draught_aft_m),
         "band": _round(d.speed_share(p.power_limit_w)),
         "findings": [
             {k: getattr(f, k) for k in ("rule", "level", "text", "cure", "source")}
@@ -158,6 +196,16 @@ def _point(
 ) -> dict[str, Any]:
     out = {key: _round(getattr(point, key)) for key in keys}
     return {**out, "reason": point.reason} if point.reason else out
+
+
+def _lying(question: Question) -> Attitude:
+    """Trim with the motor at the transom, the bank ahead of it, people where told or usual."""
+    s = question.setup
+    aboard = [Weight("motor", s.motor.weight_kg + s.mount_kg, -0.06, 0.0, 0.4)]
+    if s.bank:
+        aboard.append(Weight("bank", s.bank.mass_kg, BANK_AT * s.hull.length_m, 0.0, 0.2))
+    told = [Weight("", p.mass_kg, p.ahead_m, p.off_m, PERSON_CG_M) for p in question.places]
+    return attitude(s.hull, [*aboard, *(told or crew(s.hull, s.load))], s.water)
 
 
 def planes(d: Doubt) -> bool | str:

@@ -27,6 +27,8 @@ KEYS = {
     "planes",
     "planing_power_w",
     "planing_band_w",
+    "trim_deg",
+    "draught_aft_m",
     "static_thrust_n",
     "displacement_kg",
     "draught_m",
@@ -198,3 +200,39 @@ def test_an_asked_question_without_a_battery_still_has_speeds():
     data = {k: v for k, v in GOOD.items() if k not in ("battery", "bank")}
     answer = setup_file.answer(setup_file.read(json.dumps(data)))
     assert answer["points"][0]["speed_m_s"] > 1.8 and answer["points"][0]["runtime_s"] is None
+
+
+def test_predict_takes_places_waves_shallows_and_a_wind_from_the_side():
+    def told(**more):
+        data = json.loads(json.dumps(GOOD))
+        load = more.pop("load", None)
+        data |= more
+        data["load"] |= load or {}
+        return setup_file.answer(setup_file.read(json.dumps(data)))
+
+    plain = told(wind_m_s=6.0)
+    beam = told(wind_m_s=6.0, wind_from_deg=90.0)
+    assert beam["top_speed_m_s"] > plain["top_speed_m_s"]
+    for change in ({"wave_height_m": 0.3}, {"depth_m": 0.8}):
+        assert told(**change)["top_speed_m_s"] < told()["top_speed_m_s"]
+    aft, fore = (
+        told(load={"people": 0, "people_kg": 0, "gear_kg": 150, "places": [p]})
+        for p in ({"mass_kg": 150, "ahead_m": 0.4}, {"mass_kg": 150, "ahead_m": 1.6})
+    )
+    assert aft["trim_deg"] > fore["trim_deg"] and aft["draught_aft_m"] > fore["draught_aft_m"]
+    with pytest.raises(JolvekError, match="load.places"):
+        told(load={"people_kg": 150, "places": [{"mass_kg": 400, "ahead_m": 1.0}]})
+    wide, narrow = (told(confidence=c)["points"][0]["speed_band_m_s"] for c in (0.95, 0.5))
+    assert wide[0] < narrow[0] < narrow[1] < wide[1]
+
+
+def test_near_the_hump_she_planes_openly_and_a_pole_drags():
+    data = json.loads(json.dumps(GOOD))
+    data["hull"] = {"family": "rigid_dinghy", "length_m": 2.9, "beam_m": 1.45, "mass_kg": 55}
+    data["load"] = {"people": 2, "people_kg": 150}
+    words = []
+    for watts in (1500, 4700, 9000):
+        data["motor"] = {"input_power_w": watts, "mass_kg": 35}
+        data.pop("battery", None), data.pop("bank", None)
+        words.append(setup_file.answer(setup_file.read(json.dumps(data)))["planes"])
+    assert words == [False, "open", True]

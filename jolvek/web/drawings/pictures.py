@@ -7,7 +7,7 @@ from markupsafe import Markup
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing
 from jolvek.core.fit.hanging import motor_ahead_m
-from jolvek.core.hydro.floating import Floating, float_at, hull_speed_m_s
+from jolvek.core.hydro.floating import Floating, draws_m, float_at, hull_speed_m_s
 from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, side_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.view import display
@@ -49,7 +49,7 @@ def _aboard(need: Need, worked: Worked | None, bays: bool) -> Aboard:
 def _view(need: Need, displacement_kg: float, width: float, worked: Worked | None = None) -> Markup:
     u = display.current()
     length = u.full(need.hull.length_m, "length")
-    draws = u.full(float(floating(need, displacement_kg).draught_m), "length")
+    draws = u.full(float(draws_m(need.hull, floating(need, displacement_kg))), "length")
     title = f"{need.hull.fam.name}, {length}, drawing {draws} of water"
     aboard = _aboard(need, worked, bays=width > 400)
     labels = (str(length), str(draws))

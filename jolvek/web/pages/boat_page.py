@@ -11,7 +11,7 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.schools import Says, power_schools
 from jolvek.core.enquiry.sizing import OUT_OF_REACH_W, Sizing, size
 from jolvek.core.hydro.drive import REFERENCE
-from jolvek.core.hydro.floating import hull_speed_m_s
+from jolvek.core.hydro.floating import draws_m, hull_speed_m_s
 from jolvek.core.hydro.hull import Assumed, estimates
 from jolvek.web.drawings import pictures
 from jolvek.web.view.display import Units, about, kwh
@@ -102,7 +102,8 @@ def _power(power_w: float, u: Units) -> str:
 
 
 def _figures(need: Need, sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...]:
-    draught = float(pictures.floating(need, sizing.displacement_kg).draught_m)
+    floats = pictures.floating(need, sizing.displacement_kg)
+    draught = float(draws_m(need.hull, floats))
     out = [
         ("Draught", u.full(draught, "length")),
         ("Hull speed", u.full(float(hull_speed_m_s(need.hull.waterline_m)), "speed")),

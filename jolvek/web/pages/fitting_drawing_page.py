@@ -82,17 +82,24 @@ def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
         answer(f, x, shaft, lying, weights != f.weights, u) + _gained(f, lying, u),
         f"Runs in {u.full(x.needs_m, 'length')} of water, {u.full(x.shallow_m, 'length')} on"
         f" shallow drive, {u.full(x.up_m, 'length')} tilted up.",
-        leg_view(trial, u, empty.draught_aft_m),
+        leg_view(trial, u, _bare_m(f, empty)),
         weights_view(f, weights, lying, empty, u),
         stern_view(trial, lying),
         _plan(f, weights),
         tuple(_weight_row(w, hull.length_m, u) for w in weights if _movable(f, w)),
         _figures(f, x, lying, weights, u),
-        _shafts(f, lying, u),
+        _shafts(trial, u),
         tuple(k for k in f.findings if RULES[k.rule].topic not in ELECTRIC),
         read.refused,
         hull.length_m,
     )
+
+
+def _bare_m(f: Fitted, empty: Attitude) -> float:
+    """Water at the motor without motor and battery aboard."""
+    bare = replace(f)
+    bare.__dict__["attitude"] = empty
+    return bare.transom_draught_m
 
 
 def mm(x: float, u: Units) -> str:
@@ -201,7 +208,7 @@ def _tiller(f: Fitted, weights: list[Weight]) -> str:
     return tiller_reach(helm.ahead_m, next(w.ahead_m for w in weights if w.name == "motor"))
 
 
-def _shafts(f: Fitted, lying: Attitude, u: Units) -> tuple[ShaftRow, ...]:
+def _shafts(f: Fitted, u: Units) -> tuple[ShaftRow, ...]:
     if f.leg is None:
         return ()
     diameter, seat = f.performance.propulsor.diameter_m, seat_m(f.need.hull, f.mount.spec)
@@ -212,5 +219,5 @@ def _shafts(f: Fitted, lying: Attitude, u: Units) -> tuple[ShaftRow, ...]:
             c.shaft_m == f.shaft_m,
             c.shaft_m in f.motor.shafts_m,
         )
-        for c in shaft_choices(f.motor.shafts_m, seat, lying.draught_aft_m, diameter)
+        for c in shaft_choices(f.motor.shafts_m, seat, f.transom_draught_m, diameter)
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolvek.core.enquiry.sizing import Sizing, size
-from jolvek.core.hydro.floating import awash_kg, float_at, hull_speed_m_s
+from jolvek.core.hydro.floating import awash_kg, draws_m, float_at, hull_speed_m_s
 from jolvek.core.predict.performance import Point
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Pinned
@@ -40,7 +40,7 @@ def card_of(stored: Stored, pinned: list[Pinned]) -> Card:
     rho = need.water.density_kg_m3
     return Card(
         sizing,
-        float(float_at(need.hull, mass, rho).draught_m),
+        float(draws_m(need.hull, float_at(need.hull, mass, rho))),
         float(hull_speed_m_s(need.hull.waterline_m)),
         mass,
         mass >= awash_kg(need.hull, rho),

@@ -38,7 +38,7 @@ def test_the_shaft_is_as_long_as_its_scale_says(fitted):
     assert float(bar[1]) / at["scale"] == pytest.approx(0.25, abs=0.001)
     assert at["shaft"] / at["scale"] == pytest.approx(shaft, abs=0.001)
     assert (at["bottom-y"] - at["water-y"]) / at["scale"] == pytest.approx(
-        fitted.attitude.draught_aft_m, abs=0.002
+        fitted.transom_draught_m, abs=0.002
     )
     head = float(re.search(r'class="motor"><rect [^>]*height="([\d.]+)"', svg)[1])
     assert head / at["scale"] == pytest.approx(HEAD_M, abs=0.001)
@@ -68,7 +68,7 @@ def test_the_disc_hangs_as_deep_from_astern_as_from_the_side(fitted):
         + HUB_BELOW_PLATE * fitted.performance.propulsor.diameter_m
     )
     assert (hub_y - water_y) / at["scale"] == pytest.approx(
-        hub + fitted.attitude.draught_aft_m, abs=0.003
+        hub + fitted.transom_draught_m, abs=0.003
     )
     assert (hub_y - water_y) / at["scale"] == pytest.approx(x.hub_m, abs=0.003)
     assert f"rotate({fitted.attitude.heel_deg:.2f} " in svg

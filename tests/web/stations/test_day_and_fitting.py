@@ -168,7 +168,7 @@ def test_the_leg_is_drawn_to_scale(fitted, conn, number):
         )
         assert d["shaft"] / mm == pytest.approx(1000 * w.pinned.shaft_m, abs=0.5)
     assert (d["bottom-y"] - d["water-y"]) / mm == pytest.approx(
-        1000 * w.fitted.attitude.draught_aft_m, abs=1.0
+        1000 * w.fitted.transom_draught_m, abs=1.0
     )
     boat = scale_of(text, "weights-view")
     assert (boat["keel-y"] - boat["water-y"]) / boat["scale"] == pytest.approx(

@@ -22,3 +22,6 @@ INSERT INTO setup_extra_new (setup_id, product_id, kind, title, quantity, price,
   SELECT setup_id, product_id, kind, title, quantity, price, data FROM setup_extra;
 DROP TABLE setup_extra;
 ALTER TABLE setup_extra_new RENAME TO setup_extra;
+-- How deep the keel goes, and how high the transom's lower edge stands.
+ALTER TABLE boat ADD COLUMN keel_draught_m REAL;
+ALTER TABLE boat ADD COLUMN transom_clearance_m REAL;
