@@ -19,11 +19,8 @@ from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.places import seats_m
 from jolvek.core.hydro.water import Water
 
-SEAT_M = {
-    "kayak": 0.08,
-    "canoe": 0.20,
-    "board": 0.12,
-}  # seat above the keel, else floor plus a thwart
+SEAT_M = {"canoe": 0.20, "board": 0.12}  # seat above the keel; common practice, no source
+THWART_M = 0.35
 PERSON_CG_M = 0.25  # above the seat
 PEDAL_RUDDER_M2 = 0.02  # blade of a kayak's rudder; common practice, no source
 RUDDER_LIFT = 0.8  # side force coefficient before it stalls
@@ -66,16 +63,22 @@ class Attitude:
     moment_to_trim_nm: float  # per degree
 
 
+def _seat_m(hull: Hull) -> float:
+    """Seat above the keel: low in a narrow kayak, on deck of a wide one; else a thwart."""
+    if hull.family == "kayak":
+        return float(np.clip(0.02 + 0.25 * (hull.beam_m - 0.6), 0.02, 0.2))
+    if hull.family == "pontoon":
+        return 1.12 * hull.depth_m + 0.45
+    return SEAT_M.get(hull.family, THWART_M)
+
+
 def crew(hull: Hull, load: Load) -> list[Weight]:
     """People in their seats and gear amidships, as weights.
 
     >>> [w.name for w in crew(Hull("canoe", 4.8, 0.9, 32), Load(2, 150, 10))]
     ['person 1', 'person 2', 'gear']
     """
-    height = (
-        SEAT_M.get(hull.family, 0.35 if hull.family != "pontoon" else 1.12 * hull.depth_m + 0.45)
-        + PERSON_CG_M
-    )
+    height = _seat_m(hull) + PERSON_CG_M
     each = load.crew_kg / load.people if load.people else 0.0
     seats = [
         load.seat_kg[i] if i < len(load.seat_kg) else (80.0 if load.seat_kg else each)

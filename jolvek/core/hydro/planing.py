@@ -14,6 +14,7 @@ from jolvek.core.base.arrays import Array
 
 G_M_S2 = 9.80665
 ROUGHNESS = 0.0004  # added to C_f, as in the displacement range
+TRIM_RANGE_DEG, MOST_WETTED = (2.0, 15.0), 4.0  # Savitsky 1964
 _TRIMS = np.geomspace(0.6, 24.0, 16)  # degrees
 
 
@@ -25,6 +26,13 @@ class Planing:
     trim_deg: Array
     wetted_length_ratio: Array  # λ, mean wetted length / beam
     keel_wetted_m: Array
+
+    @property
+    def within(self) -> Array:
+        """Whether trim and wetted length lie where the formulas were fitted: 2 to 15°, λ to 4."""
+        low, high = TRIM_RANGE_DEG
+        ok = (self.trim_deg >= low) & (self.trim_deg <= high)
+        return np.asarray(ok & (self.wetted_length_ratio <= MOST_WETTED))
 
 
 def _lift_coefficient(c_beta: Any, deadrise_deg: float) -> Any:

@@ -78,11 +78,19 @@ class Resistance:
     log_planing: Array | None  # (D, N)
     drag_area_m2: float
     lcg_m: float  # ahead of the transom
+    planing_within: Array | None = None  # (D, N): whether planing stays where Savitsky holds
 
     @property
     def planing_capable(self) -> bool:
         """Whether this kind of hull can plane at all."""
         return self.log_planing is not None
+
+    def planing_holds(self, speed_m_s: float) -> bool:
+        """Whether the planing formulas are within their range at a speed, the lightest load."""
+        if self.planing_within is None:
+            return True
+        i = int(np.searchsorted(self.log_speed, np.log(max(speed_m_s, 1e-3))))
+        return bool(self.planing_within[0, min(i, self.log_speed.size - 1)])
 
     def planing_speed_m_s(self, displacement_kg: float, froude: float = 2.0) -> float:
         """Speed in m/s at which the volumetric Froude number reaches `froude`."""
@@ -143,22 +151,25 @@ def table(
     )
     load = load or Load()
     lcg = centre_m(hull, load) if lcg_m is None else lcg_m
-    plane = _planing(hull, water, speed, mass, lcg) if hull.fam.planes else None
+    plane, within = _planing(hull, water, speed, mass, lcg) if hull.fam.planes else (None, None)
     area = drag_area_m2(hull, load.people)
-    return Resistance(hull, water, mass, log_speed, np.log(wave), plane, area, lcg)
+    return Resistance(hull, water, mass, log_speed, np.log(wave), plane, area, lcg, within)
 
 
 # the same boat is asked for many winds, batteries and days
 remembered_table = lru_cache(maxsize=256)(table)
 
 
-def _planing(hull: Hull, water: Water, speed: Array, mass: Array, lcg_m: float) -> Array:
-    """ln of the planing resistance (D, N); nothing where a speed is far below planing."""
+def _planing(
+    hull: Hull, water: Water, speed: Array, mass: Array, lcg_m: float
+) -> tuple[Array, Array]:
+    """ln of the planing resistance (D, N), and whether it holds; nothing far below planing."""
     smallest = float((mass / water.density_kg_m3).min())
     start = FROUDE_DISPLACEMENT * 0.98 * np.sqrt(GRAVITY_M_S2 * smallest ** (1 / 3))
     from_i = max(0, int(np.searchsorted(speed, start)) - 1)
     plane = np.full((mass.size, speed.size), 1e-9)
-    plane[:, from_i:] = savitsky(
+    within = np.ones(plane.shape, dtype=bool)
+    found = savitsky(
         speed[None, from_i:],
         mass[:, None],
         hull.chine_m,
@@ -168,8 +179,9 @@ def _planing(hull: Hull, water: Water, speed: Array, mass: Array, lcg_m: float) 
         density_kg_m3=water.density_kg_m3,
         viscosity_m2_s=water.viscosity_m2_s,
         spray=True,
-    ).resistance_n
-    return np.asarray(np.log(np.maximum(plane, 1e-9)))
+    )
+    plane[:, from_i:], within[:, from_i:] = found.resistance_n, found.within
+    return np.asarray(np.log(np.maximum(plane, 1e-9))), within
 
 
 def _read(grid: Array, log_speed: Array, log_value: Array, masses: Array, mass: Array) -> Array:

@@ -147,6 +147,8 @@ def running(performance: Performance) -> list[Finding]:
         out.append(find("pitch-bound", p.top_speed_m_s, p.propulsor.pitch_speed_m_s))
     if p.top_speed_m_s > 1.6 * fast and not p.planes:
         out.append(find("beyond-tried", p.top_speed_m_s / fast, 1.6))
+    if p.planes and not p.resistance.planing_holds(p.top_speed_m_s):
+        out.append(find("beyond-planing", p.top_speed_m_s))
     half = float(p.speed_at_w(0.5 * p.power_limit_w)) / p.top_speed_m_s
     if half > HALF_IS_PLENTY and not hull.fam.planes:
         out.append(find("overpowered", half, HALF_IS_PLENTY))

@@ -79,7 +79,7 @@ class Performance:
                 reason=f"beyond the top speed of {self.top_speed_m_s:.2f} m/s: {why}",
             )
         return self._point(
-            float(self.power_at_w(speed_m_s)), speed_m_s, float(self._thrust(speed_m_s))
+            float(self.power_at_w(speed_m_s)), speed_m_s, float(self.drag_at_n(speed_m_s))
         )
 
     def power_at_w(self, speed_m_s: ArrayLike) -> Array:
@@ -88,7 +88,7 @@ class Performance:
         """
         speed = np.asarray(speed_m_s, dtype=float)
         rho = self.setup.water.density_kg_m3
-        power = self.propulsor.drive.power_w(self._thrust(speed), speed, rho)
+        power = self.propulsor.drive.power_w(self.drag_at_n(speed), speed, rho)
         return np.where(
             speed <= self.top_speed_m_s * (1 + 1e-9), np.minimum(power, self.power_limit_w), np.nan
         )
@@ -108,9 +108,9 @@ class Performance:
             return (
                 Point(power_w, 0.0, reason="not enough to make way against the wind")
                 if self.setup.wind_m_s
-                else self._point(power_w, speed, float(self._thrust(speed)))
+                else self._point(power_w, speed, float(self.drag_at_n(speed)))
             )
-        point = self._point(power_w, speed, float(self._thrust(speed)))
+        point = self._point(power_w, speed, float(self.drag_at_n(speed)))
         if speed >= self.top_speed_m_s * (1 - 1e-9) and self.limited_by == "pitch":
             return replace(
                 point, reason="the propeller runs out of pitch before all this power is used"
@@ -151,7 +151,7 @@ class Performance:
         """Propeller speed in rev/min at steady speeds (any shape), on the B-series curve."""
         p = self.propulsor
         return 60 * shaft_speed_rev_s(
-            self._thrust(speed_m_s),
+            self.drag_at_n(speed_m_s),
             speed_m_s,
             p.diameter_m,
             p.pitch_m,
@@ -165,7 +165,7 @@ class Performance:
 
     def efficiency(self, speed_m_s: ArrayLike) -> Array:
         """Propulsive efficiency T V / P at steady speeds (any shape)."""
-        v, t = np.asarray(speed_m_s, dtype=float), self._thrust(speed_m_s)
+        v, t = np.asarray(speed_m_s, dtype=float), self.drag_at_n(speed_m_s)
         power = self.propulsor.drive.power_w(t, v, self.setup.water.density_kg_m3)
         return np.asarray(t * v / np.maximum(power, 1e-9))
 
@@ -179,7 +179,8 @@ class Performance:
             )
         )
 
-    def _thrust(self, speed_m_s: ArrayLike) -> Array:
+    def drag_at_n(self, speed_m_s: ArrayLike) -> Array:
+        """Resistance in N, no less than 0, at speeds through the water (any shape)."""
         return np.maximum(drag_n(self.setup, self.resistance, speed_m_s), 0.0)
 
     def runtime_at_s(self, power_w: ArrayLike) -> Array:

@@ -115,6 +115,7 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "thrust-claim": {"figure": 760, "limit": 699},
     "thrust-impossible": {"figure": 900, "limit": 870.2},
     "beyond-tried": {"figure": 3.606, "limit": 1.6},
+    "beyond-planing": {"figure": 14.2},
     "life-jacket": {},
     "mount-style": {"needs": "outboard or pole", "style": "fin"},
     "mount-place": {"needs": "a transom", "has": "side rails or mounting pads"},

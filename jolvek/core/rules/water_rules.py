@@ -64,6 +64,14 @@ RULES = (
         OWN,
     ),
     Rule(
+        "beyond-planing",
+        "note",
+        "hull",
+        "At {figure:speed} she planes flatter or steeper than the planing formulas were tried for.",
+        "Take the top speed as a guess until she is tried on the water.",
+        "Savitsky 1964: trim 2 to 15°, wetted length to 4 beams",
+    ),
+    Rule(
         "life-jacket",
         "note",
         "safety",

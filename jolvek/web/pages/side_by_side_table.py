@@ -8,6 +8,7 @@ from typing import Any
 
 from jolvek.core.base.units import hours as clock
 from jolvek.core.day.summed import DayRun
+from jolvek.core.predict.handling import Handling, handling
 from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.performance import Point
 from jolvek.web.view.display import Units, kwh, money
@@ -81,7 +82,8 @@ def table(
         return TableRow(name, tuple(cells), unit, bool(live) and name.startswith("Power at"))
 
     first = _day_rows(line, days) if mode == "day" else _cursor_rows(line, at, mode, u)
-    return (*first, *_setup_rows(line, u))
+    going = {w.letter: handling(w.performance) for w in worked}
+    return (*first, *_setup_rows(line, going, u))
 
 
 Line = Callable[..., TableRow]
@@ -146,7 +148,7 @@ def _ends(band: Iterable[Any], quantity: str, u: Units) -> str:
     return f"{low}–{high}"
 
 
-def _setup_rows(line: Line, u: Units) -> list[TableRow]:
+def _setup_rows(line: Line, going: dict[str, Handling], u: Units) -> list[TableRow]:
     def charge(w: Worked) -> str:
         return clock(w.charge_h * 3600) if w.charge_h else "–"
 
@@ -155,6 +157,10 @@ def _setup_rows(line: Line, u: Units) -> list[TableRow]:
 
     def extras(w: Worked) -> str:
         return money(w.pinned.extras_price) if w.pinned.extras else "–"
+
+    def plane(w: Worked) -> str:
+        seconds = going[w.letter].to_plane_s
+        return f"{seconds:.0f}" if seconds is not None else "–"
 
     def top(w: Worked) -> str:
         return u.number(w.performance.top_speed_m_s, "speed")
@@ -165,6 +171,9 @@ def _setup_rows(line: Line, u: Units) -> list[TableRow]:
     return [
         line("Kept when she stops", "", "", lambda w: w.kept_text.removesuffix(" of the charge")),
         line("Top speed", "top", u["speed"], top),
+        line("To 90 % of it", "", "s", lambda w: f"{going[w.letter].to_speed_s:.0f}"),
+        line("On the plane in", "", "s", plane),
+        line("Runs on, motor off", "", "m", lambda w: f"{going[w.letter].coasts_m:.0f}"),
         line("Static thrust", "thrust", u["thrust"], thrust),
         line("Heaviest lift", "lift", u["mass"], lambda w: u.number(w.lift_kg, "mass", 1)),
         line("All up", "mass", u["mass"], lambda w: u.number(w.parts_kg, "mass", 1)),
