@@ -34,7 +34,7 @@ def handling(p: Performance) -> Handling:
     >>> from jolvek.core.predict.evaluate import evaluate
     >>> from jolvek.core.predict.setup import Setup
     >>> h = handling(evaluate(Setup(Hull("rigid_dinghy", 3.2, 1.45, 65), Load(2), Motor(2000))))
-    >>> 2 < h.to_speed_s < 20, h.to_plane_s, 3 < h.coasts_m < 30
+    >>> 1 < h.to_speed_s < 20, h.to_plane_s, 3 < h.coasts_m < 30
     (True, None, True)
     """
     mass = p.displacement_kg * (1 + ADDED_MASS)

@@ -16,6 +16,11 @@ CASES = {
         (1000,),
         (12000,),
     ),
+    "beyond-planing": (
+        lambda w: run(Motor(w, mass_kg=40), Hull("inflatable_air", 2.9, 1.55, 38), Load(1)),
+        (1000, 4000, 9000),
+        (20000, 40000),
+    ),
     "pitch-bound": (
         lambda rpm: run(
             Motor(
