@@ -17,8 +17,8 @@ LEAST_SPARE = 0.01  # of the resistance: slower than this is not getting going
 
 @dataclass(frozen=True)
 class Handling:
-    """Seconds from rest to 90 % of the top speed and onto the plane (None: she does not), and metres
-    she runs on from the top speed with the motor off.
+    """Seconds from rest to 90 % of the top speed, and onto the plane (None: she does not); metres
+    that she runs on from the top speed with the motor off.
     """
 
     to_speed_s: float
