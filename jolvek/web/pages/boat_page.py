@@ -83,7 +83,7 @@ def answer(need: Need, sizing: Sizing, u: Units) -> str:
 def _doubted(need: Need, sizing: Sizing, u: Units) -> str:
     if sizing.no_way:
         return ""
-    helps = helps_most(sizing.doubt, sizing.power_w, need.day.speed_m_s)
+    helps = helps_most(sizing.doubt, sizing.power_w, need.day.speed_m_s, u)
     return f"{power_told(need, sizing, u)} {helps}"
 
 

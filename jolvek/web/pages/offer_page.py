@@ -53,14 +53,17 @@ class OfferPage:
     findings: list[Finding]
 
 
+AS_ASKED = "as asked"
+
+
 def offer_page(w: Worked, today: date, u: Units) -> OfferPage:
     """The offer of one setup."""
     p, pinned = w.performance, w.pinned
     at, half = w.wish_or_top, p.at_speed(float(p.speed_at_w(0.5 * p.power_limit_w)))
     ways = (
-        ("the wished speed", at),
-        ("half power", half),
-        ("full power", p.at_speed(p.top_speed_m_s)),
+        ("the wished speed", at, w.wish_or_top_m_s < p.top_speed_m_s),
+        ("half power", half, False),
+        ("full power", p.at_speed(p.top_speed_m_s), False),
     )
     return OfferPage(
         w.letter,
@@ -72,7 +75,7 @@ def offer_page(w: Worked, today: date, u: Units) -> OfferPage:
         money(pinned.price + pinned.extras_price),
         f"Fitting takes about {w.fitted.mount.spec.hours:g} h for the mount; labour, cables and"
         " fuses are priced after the boat has been seen.",
-        tuple(expected(name, x, w, u) for name, x in ways if x.power_w is not None),
+        tuple(expected(name, x, w, u, asked) for name, x, asked in ways if x.power_w is not None),
         _basis(w, u),
         w.findings,
     )
@@ -89,25 +92,24 @@ def answer(w: Worked, at: Point, u: Units) -> str:
     )
 
 
-def expected(name: str, at: Point, w: Worked, u: Units) -> Expected:
-    """One way of running with what it may be between: speed at that power, and so range; the time
-    hangs on the battery alone.
+def expected(name: str, at: Point, w: Worked, u: Units, asked: bool = False) -> Expected:
+    """One way of running with what it may be between: at a power the speed, and range by it; at a
+    speed that is asked the range by what it may take.
     """
-    d, power = w.fitted.doubt, at.power_w or 0.0
+    d, power, speed = w.fitted.doubt, at.power_w or 0.0, at.speed_m_s or 0.0
 
-    def between(value: float | None, ends: Iterable[Any], quantity: str) -> str:
-        if value is None:
-            return "–"
+    def between(ends: Iterable[Any], quantity: str) -> str:
         return " – ".join(u.number(float(x), quantity) for x in ends)
 
+    ways = d.range_band_m(speed) if asked else d.way_band_m(power)
     return Expected(
         f"{name}, {u.full(at.power_w, 'power')}",
         (
             u.number(at.speed_m_s, "speed"),
-            between(at.speed_m_s, d.speed_band_m_s(power), "speed"),
+            AS_ASKED if asked else between(d.speed_band_m_s(power), "speed"),
             clock(at.runtime_s),
             u.number(at.range_m, "distance"),
-            between(at.range_m, d.way_band_m(power), "distance"),
+            between(ways, "distance") if at.range_m is not None else "–",
         ),
     )
 

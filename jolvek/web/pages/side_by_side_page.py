@@ -176,7 +176,7 @@ def _basis(need: Need, hand: Worked, u: Units) -> str:
     at = hand.wish_or_top
     out = f"Not yet tried on the water: {IN_FIVE} lie between the figures of “may be”"
     if at.power_w is not None and at.speed_m_s is not None:
-        out += f". {helps_most(d, at.power_w, at.speed_m_s).removesuffix('.')}"
+        out += f". {helps_most(d, at.power_w, at.speed_m_s, u).removesuffix('.')}"
     if day.wind_m_s:
         way = "against" if day.wind_m_s > 0 else "behind"
         out += f"; {u.full(abs(day.wind_m_s), 'speed')} of wind {way}"

@@ -25,12 +25,17 @@ def power_told(need: Need, sizing: Sizing, u: Units) -> str:
     return f"At {u.full(need.day.speed_m_s, 'speed')} {IN_FIVE} take {took}."
 
 
-def helps_most(d: Doubt, power_w: float, at_speed_m_s: float) -> str:
-    """The one measurement that narrows the doubt most, and what it leaves; ashore and afloat."""
+def helps_most(d: Doubt, power_w: float, at_speed_m_s: float, u: Units) -> str:
+    """The one measurement that narrows the doubt most at a speed, and what it leaves; afloat and
+    ashore.
+    """
     now, ways = d.speed_share(power_w), d.narrowed(power_w)
     if not ways:
         return ""
-    first = f"{ways[0][0].capitalize()}: {band(ways[0][1])} of speed instead of {band(now)}"
+    best, left = ways[0]
+    first = (
+        f"At {u.full(at_speed_m_s, 'speed')} {best}: {band(left)} of speed instead of {band(now)}"
+    )
     ashore = next((w for w in ways[1:] if now - w[1] > 0.005), None)
     more = f"; {ashore[0]}: {band(ashore[1])}" if ashore else ""
     return f"{first}{more}."

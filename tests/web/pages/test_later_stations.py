@@ -25,7 +25,7 @@ from jolvek.web.pages.day_out_page import day_out_page
 from jolvek.web.pages.fitting_drawing_page import drawing_page
 from jolvek.web.pages.fitting_mounts_page import mounts_page
 from jolvek.web.pages.fitting_wiring_page import wiring_page
-from jolvek.web.pages.offer_page import offer_page
+from jolvek.web.pages.offer_page import AS_ASKED, offer_page
 from jolvek.web.pages.planned import planned, taken_out
 from jolvek.web.pages.side_by_side_page import asked_from, side_by_side_page
 from jolvek.web.pages.streams_panel import NOT
@@ -163,8 +163,21 @@ def test_the_offer_adds_up_and_says_when_it_ends(which):
     assert w.fitted.price == pytest.approx(together)
     assert page.dates[0] != page.dates[1] and page.findings == w.findings
     for row in page.expected:
-        low, high = (float(x) for x in row.figures[1].split(" – "))
-        assert low < float(row.figures[0]) < high
+        if row.figures[1] != AS_ASKED:
+            low, high = (float(x) for x in row.figures[1].split(" – "))
+            assert low < float(row.figures[0]) < high
+        near, far = (figure(x) for x in row.figures[4].split(" – "))
+        assert near < figure(row.figures[3]) < far
+
+
+def test_a_speed_that_is_asked_may_cost_far_more_range_than_a_power_may_cost_speed():
+    w = worked(1)
+    asked, half = offer_page(w, date(2026, 6, 1), AT_SEA).expected[:2]
+    assert asked.figures[1] == AS_ASKED and half.figures[1] != AS_ASKED
+    wide, narrow = ([figure(x) for x in r.figures[4].split(" – ")] for r in (asked, half))
+    assert wide[1] / wide[0] > 1.3 * narrow[1] / narrow[0]
+    ends = w.fitted.doubt.range_band_m(w.wish_or_top_m_s)
+    assert wide == [figure(AT_SEA.number(float(x), "distance")) for x in ends]
 
 
 def test_the_offer_says_the_share_that_lead_really_keeps():
@@ -276,7 +289,7 @@ def test_what_may_be_stands_under_each_figure_and_holds_it(by):
             if "–" in ends.text and len(ends.text) > 1:
                 low, high = (figure(x) for x in ends.text.split("–"))
                 assert low <= figure(cell.text) <= high and low < high
-    assert "Try one speed on the water" in page.basis
+    assert "try one speed on the water" in page.basis
 
 
 def test_the_table_of_streams_is_the_cores():
