@@ -77,3 +77,23 @@ def test_two_bodies_far_apart_make_twice_the_waves_and_close_together_four_times
 def test_depth_factor_against_quadrature(q):
     expected = quad(lambda t: (1 - t * t) * np.exp(-q * t), 0, 1)[0]
     assert float(depth_factor(np.array([q]))[0]) == pytest.approx(expected, rel=1e-6)
+
+
+def test_a_trimarans_small_amas_make_few_waves_of_their_own():
+    """Amas of nothing leave the main hull's waves; three like bodies in one make nine times one."""
+    speed, y = 0.4 * np.sqrt(G_M_S2 * L), (-1.5, 0.0, 1.5)
+    one = thin_ship_resistance_n([speed], L, B, T)[0, 0]
+    nothing = ((0.75, 1e-4, 1e-4), (1.0, 1.0, 1.0), (0.75, 1e-4, 1e-4))
+    assert thin_ship_resistance_n([speed], L, B, T, y, unlike=nothing)[0, 0] == pytest.approx(
+        one, rel=1e-3
+    )
+    same = ((1.0, 1.0, 1.0),) * 3
+    together = thin_ship_resistance_n([speed], L, B, T, (0.0, 0.0, 0.0), unlike=same)[0, 0]
+    assert together == pytest.approx(9 * one, rel=1e-9)
+
+
+def test_a_shorter_body_alone_is_the_body_of_that_length():
+    speed = 0.45 * np.sqrt(G_M_S2 * L)
+    alone = thin_ship_resistance_n([speed], 0.75 * L, 0.5 * B, 0.6 * T)[0, 0]
+    unlike = thin_ship_resistance_n([speed], L, B, T, (0.0,), unlike=((0.75, 0.5, 0.6),))[0, 0]
+    assert unlike == pytest.approx(alone, rel=1e-9)

@@ -1,0 +1,85 @@
+"""The leg where it hangs, the transom over the water, and what moving weights does to speed."""
+
+from dataclasses import replace
+
+import pytest
+
+from jolvek.core.fit.fitted import sample_fitted
+from jolvek.core.fit.hung_leg import COVER_M, STEP_M, hung_leg, under_m
+from jolvek.core.fit.moving import in_wind, top_at_centre_m_s
+from jolvek.core.hydro.floating import draws_m, float_at, keel_wetted_m2, transom_draught_m
+from jolvek.core.hydro.hull import Hull
+from jolvek.core.products.mounting import Mount
+
+F = sample_fitted()
+
+
+def on(hull, **more):
+    return replace(F, need=replace(F.need, hull=hull), table=None, **more)
+
+
+def test_a_pole_is_set_in_steps_of_25_mm_and_covers_its_hub():
+    pole = replace(F, shaft_m=None, mount=replace(F.mount, spec=Mount("side_bar", 60, 2000)))
+    x, shaft = hung_leg(pole)
+    assert shaft / STEP_M == pytest.approx(round(shaft / STEP_M))
+    assert COVER_M - 1e-9 <= x.hub_m < COVER_M + STEP_M
+
+
+def test_a_measured_transom_stands_for_the_estimate():
+    low, high = (
+        on(replace(F.need.hull, transom_clearance_m=m)).transom_draught_m for m in (-0.15, 0.05)
+    )
+    assert (low, high) == (0.15, -0.05)
+    hubs = [
+        hung_leg(on(replace(F.need.hull, transom_clearance_m=m)))[0].hub_m for m in (-0.15, 0.05)
+    ]
+    assert hubs[0] - hubs[1] == pytest.approx(0.2)
+    assert 0 < under_m(F) < F.attitude.draught_aft_m
+
+
+@pytest.mark.parametrize(
+    ("family", "share"),
+    [("inflatable_soft", 1.0), ("rigid_dinghy", 0.7), ("sailing_dinghy", 0.3), ("keelboat", 0.0)],
+)
+def test_a_fine_stern_has_its_transom_near_the_water(family, share):
+    length = 7.5 if family == "keelboat" else 3.0
+    hull = Hull(family, length, 0.4 * length, 100)
+    assert float(transom_draught_m(hull, 0.4, 0.4)) == pytest.approx(share * 0.4)
+    trimmed = float(transom_draught_m(hull, 0.4, 0.5))
+    assert trimmed == pytest.approx(share * 0.4 + 0.1)
+
+
+def test_a_keel_is_drawn_deep_and_drags():
+    hull = Hull("keelboat", 7.5, 2.5, 2400)
+    floats = float_at(hull, 2800.0)
+    assert float(draws_m(hull, floats)) == pytest.approx(0.15 * 7.5)
+    given = replace(hull, keel_draught_m=1.6)
+    assert float(draws_m(given, floats)) == 1.6
+    assert float(keel_wetted_m2(given, floats)) > float(keel_wetted_m2(hull, floats)) > 1.0
+    flat = Hull("rib", 3.6, 1.75, 110)
+    assert float(keel_wetted_m2(flat, float_at(flat, 300.0))) == 0
+
+
+def test_moving_weight_changes_a_planing_boats_speed_and_a_kayak_hardly_cares():
+    """On the plane weight aft lets her run flat out faster; before it she squats and drags."""
+    rib = on(Hull("rib", 3.6, 1.75, 110, transom_height_m=0.36))
+    strong = replace(
+        rib, motor=replace(rib.motor, spec=replace(rib.motor.spec, input_power_w=9000))
+    )
+    aft, fore = (top_at_centre_m_s(strong, x) for x in (0.9, 1.6))
+    assert aft > fore + 0.1
+    weak = replace(rib, motor=replace(rib.motor, spec=replace(rib.motor.spec, input_power_w=1500)))
+    squats, level = (top_at_centre_m_s(weak, x) for x in (0.7, 1.4))
+    assert level > squats
+    kayak = on(Hull("kayak", 3.7, 0.78, 34))
+    spread = [top_at_centre_m_s(kayak, x) for x in (1.2, 1.9)]
+    assert spread[0] == pytest.approx(spread[1], rel=0.03)
+
+
+def test_wind_over_open_water_brings_its_waves_and_sheltered_water_none():
+    open_water = replace(F, fetch_m=2000.0)
+    ahead, behind = (in_wind(open_water, w) for w in (7.0, -7.0))
+    assert ahead.setup.wave_height_m == behind.setup.wave_height_m > 0.15
+    assert ahead.at_speed(1.2).power_w > in_wind(F, 7.0).at_speed(1.2).power_w
+    assert in_wind(F, 7.0).setup.wave_height_m == 0
+    assert in_wind(F, F.setup.wind_m_s) is F.performance
