@@ -38,6 +38,22 @@ def test_does_she_get_home_when_the_wind_gets_up_is_answered_in_three_clicks(pag
     expect(page.locator("#day .basis").first).not_to_contain_text("the wind takes")
 
 
+def test_wind_over_open_water_is_a_stop_by_keyboard_and_goes_again(page, fitted_server):
+    page.goto(f"{fitted_server}/enquiry/2/day-out")
+    answer = page.locator("#day .answer")
+    expect(answer).not_to_contain_text("stays ashore")
+    page.locator("#wind").focus()
+    page.keyboard.press("End")
+    expect(answer).to_contain_text("stays ashore")
+    page.get_by_label("Open water upwind").fill("2")
+    expect(page.locator("#day")).to_contain_text("raises waves of")
+    page.get_by_label("Water is this deep").fill("shoal")
+    expect(page.locator("#day")).to_contain_text("read “shoal”")
+    page.locator("#wind").focus()
+    page.keyboard.press("Home")
+    expect(answer).not_to_contain_text("stays ashore")
+
+
 def test_a_leg_is_dragged_faster(page, fitted_server):
     page.goto(f"{fitted_server}/enquiry/3/day-out")
     before = float(page.locator("#v1").input_value())

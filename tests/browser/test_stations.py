@@ -85,10 +85,14 @@ def test_power_is_compared_under_a_cursor_too(page, server):
             page.locator("#list").get_by_role("button", name=re.compile("^Pin")).first.click()
     page.goto(f"{server}/enquiry/2/side-by-side?by=power")
     speed = page.locator("[data-live=speed-A]")
-    before = speed.inner_text()
+    may = page.locator("[data-live=firstBand-A]")
+    before, ends = speed.inner_text(), may.inner_text()
     for _ in range(12):
         page.keyboard.press(",")
     expect(speed).not_to_have_text(before)
+    expect(may).not_to_have_text(ends)
+    low, high = (float(x) for x in may.inner_text().split("–"))
+    assert low < float(speed.inner_text()) < high
     assert "power=" in page.url
     with page.expect_download() as download:
         page.goto(f"{server}/enquiry/2/side-by-side")

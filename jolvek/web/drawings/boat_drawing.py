@@ -62,9 +62,7 @@ def _extras(hull: Hull, view: View, small: bool = False) -> str:
         house = ((0.42, 0.9), (0.45, 1.75), (0.66, 1.75), (0.74, 1.02))
         return path(_shares(hull, view, house), "house")
     if kind == "keel":
-        fin = ((0.40, 0.28), (0.44, 0.0), (0.58, 0.0), (0.62, 0.30))
-        mast = _spar(hull, view, 0.6, 0.9, depth + 0.3 * hull.length_m)
-        return path(_shares(hull, view, fin), "fin") + mast
+        return _spar(hull, view, 0.6, 0.9, depth + 0.3 * hull.length_m)
     if kind == "beams":
         (x, y) = view.at(0.22 * hull.length_m, 1.16 * depth)
         (x2, y2) = view.at(0.68 * hull.length_m, 0.96 * depth)
@@ -175,9 +173,9 @@ def _keel(hull: Hull, view: View, below_m: float) -> str:
     """A fin keel under the middle of the hull."""
     if below_m <= 0:
         return ""
-    fore, aft = 0.54 * hull.length_m, 0.42 * hull.length_m
-    corners = [(fore, 0.02), (fore - 0.04 * hull.length_m, -below_m), (aft, -below_m), (aft, 0.02)]
-    return path(poly([view.at(*c) for c in corners], close=True), "hull keel")
+    fin = ((0.56, 0.1), (0.53, -below_m), (0.43, -below_m), (0.41, 0.1))
+    corners = (view.at(share * hull.length_m, z) for share, z in fin)
+    return path(poly(corners, close=True), "fin")
 
 
 def side_view(
