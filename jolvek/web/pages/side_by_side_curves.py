@@ -9,6 +9,7 @@ import numpy as np
 
 from jolvek.core.base import units
 from jolvek.core.enquiry.need import Need
+from jolvek.core.predict.performance import DRIFT_W
 from jolvek.web.drawings import charts
 from jolvek.web.view.display import Units
 from jolvek.web.view.worked import Worked
@@ -40,21 +41,23 @@ def curves(worked: Worked, u: Units) -> Curves:
     """From an eighth of the top speed to the top."""
     p, d = worked.performance, worked.fitted.doubt
     speed = np.linspace(SLOWEST_SHARE, 1.0, POINTS) * p.top_speed_m_s
-    points = [p.at_speed(float(v)) for v in speed]
+    needed = p.power_at_w(speed)
+    drifts = (needed < DRIFT_W) & (p.setup.wind_m_s < 0)  # the wind alone: no range of hers
+    seconds = np.where(drifts, 0.0, p.runtime_at_s(np.maximum(needed, DRIFT_W)))
 
     def by(quantity: str, values: Any) -> list[float]:
-        return [units.to_unit(float(x or 0.0), quantity, u[quantity]) for x in values]
+        return [units.to_unit(float(x), quantity, u[quantity]) for x in values]
 
     def ends(quantity: str, band: Any) -> Band:
         return by(quantity, band[0]), by(quantity, band[1])
 
-    power = np.maximum.accumulate([x.power_w or 0.0 for x in points])
+    power = np.maximum.accumulate(needed)
     return Curves(
         by("speed", speed),
-        by("power", [x.power_w for x in points]),
-        by("distance", [x.range_m for x in points]),
-        [(x.runtime_s or 0.0) / 3600 for x in points],
-        by("thrust", [x.thrust_n for x in points]),
+        by("power", np.where(drifts, 0.0, needed)),
+        by("distance", np.maximum(speed - p.setup.current_m_s, 0.0) * seconds),
+        [float(x) / 3600 for x in seconds],
+        by("thrust", p.drag_at_n(speed)),
         by("thrust", p.thrust_available_n(speed)),
         ends("power", d.power_band_w(speed)),
         ends("distance", d.range_band_m(speed)),
