@@ -61,12 +61,12 @@ def plan_view(
     view = View(scale, 12 + 0.25 * scale, half + 12)
     (x0, y0), (x1, _) = view.at(0, 0), view.at(hull.length_m, 0)
     parts = [path(_outline(hull, view), "hull"), line(x0, y0, x1, y0, "centre")]
-    for ahead in seats_m(hull, min(people, 12)):
-        parts.append(circle(*view.at(ahead, 0), 0.13 * scale, "person"))
     for bay in bays:
         ahead = bay.ahead_m or 0.3 * hull.length_m
         size = (bay.length_m, bay.width_m)
         parts.append(_box(view, ahead, bay.off_m, size, "bay", bay.name))
+    for ahead in seats_m(hull, min(people, 12)):
+        parts.append(circle(*view.at(ahead, 0), 0.13 * scale, "person"))
     for name, ahead, off, length, wide in packs:
         parts.append(_box(view, ahead, off, (length, wide), "pack", name))
     if motor:

@@ -29,6 +29,7 @@ AIR = {
 }
 POD_RISE_DEG = 3.0  # of the hull's bottom aft, where it is not measured; common practice, no source
 SMALLEST_HEEL_DEG = 0.05
+LEVEL_DEG = 0.3  # less trim than that nobody sees, nor the model
 
 
 @dataclass(frozen=True)
@@ -118,7 +119,7 @@ def answer(f: Fitted, x: Leg, shaft: float, lying: Attitude, moved: bool, u: Uni
         first = f"The plate sits *{mm(abs(x.plate_m), u)}* {side} the hull bottom and the hub"
         first += f" *{mm(x.hub_m, u)}* under water: {AIR[x.air]}."
     before = f", {abs(f.attitude.trim_deg):.1f}° before the move" if moved else ""
-    return f"{first} She lies *{abs(lying.trim_deg):.1f}°* {_way(lying)}{before}."
+    return f"{first} She lies {_trim(lying, '*')}{before}."
 
 
 def _gained(f: Fitted, lying: Attitude, u: Units) -> str:
@@ -133,8 +134,12 @@ def _gained(f: Fitted, lying: Attitude, u: Units) -> str:
     return f" That is *{u.full(abs(then - now), 'speed')} {word}* at full power."
 
 
-def _way(lying: Attitude) -> str:
-    return "by the stern" if lying.trim_deg >= 0 else "by the bow"
+def _trim(lying: Attitude, stress: str = "") -> str:
+    """How she lies; what the model cannot tell from level is level."""
+    way = "by the stern" if lying.trim_deg >= 0 else "by the bow"
+    level = abs(lying.trim_deg) < LEVEL_DEG
+    angle = f"{stress}{abs(lying.trim_deg):.1f}°{stress} {way}"
+    return f"{stress}level{stress}, {abs(lying.trim_deg):.1f}° {way}" if level else angle
 
 
 def _movable(f: Fitted, w: Weight) -> bool:
@@ -166,7 +171,7 @@ def _figures(
     heel, side = abs(lying.heel_deg), "starboard" if lying.heel_deg > 0 else "port"
     ends = (u.full(d, "length") for d in (lying.draught_aft_m, lying.draught_fore_m))
     rows = [
-        ("Trim", f"{abs(lying.trim_deg):.1f}° {_way(lying)}"),
+        ("Trim", _trim(lying)),
         ("Heel", f"{heel:.1f}°" + (f" to {side}" if heel > SMALLEST_HEEL_DEG else "")),
         ("Draught astern, ahead", ", ".join(map(str, ends))),
     ]

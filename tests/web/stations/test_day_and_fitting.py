@@ -179,7 +179,7 @@ def test_the_leg_is_drawn_to_scale(fitted, conn, number):
 def test_moving_the_battery_trims_her(fitted):
     def trim(place):
         text = fitted.get(f"/enquiry/2/fitting?w-battery={place}").text
-        found = re.search(r"<dt>Trim</dt><dd>([\d.]+)° (by the \w+)", text)
+        found = re.search(r"<dt>Trim</dt><dd>(?:level, )?([\d.]+)° (by the \w+)", text)
         return float(found[1]) * (1 if found[2] == "by the stern" else -1)
 
     assert trim("0.2") > trim("1.2") > trim("2.5")
