@@ -15,6 +15,11 @@ ARGS = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    "--disable-site-isolation-trials",
+    "--disable-features=IsolateOrigins,site-per-process,Translate,PaintHolding,BackForwardCache",
+    "--num-raster-threads=1",
+    "--disable-extensions",
+    "--disable-component-extensions-with-background-pages",
 ]
 
 
