@@ -33,9 +33,8 @@ def inflatable(length: float, beam: float, tube: float, v_deg: float) -> tuple[l
         bow = max(0.0, (x / length - 0.62) / 0.38)
         narrow, lift = 1 - 0.72 * bow**2, 0.30 * bow**2
         y = max((beam / 2 - r) * narrow, 0.02)
-        floor = 0.02 + np.tan(np.radians(v_deg)) * 0.0
-        drop = np.tan(np.radians(v_deg)) * 0.55 * y
-        keel = [(1e-3, floor - drop + lift), (0.55 * y, floor + lift)]
+        floor, drop = 0.02 + lift, np.tan(np.radians(v_deg)) * 0.55 * y
+        keel = [(1e-3, floor - drop), (0.55 * y, floor)]
         inner = max(np.degrees(np.arcsin(min(1.0, 0.45 * y / r))), 1.0)
         tubes = arc(y, r + lift, r, -min(inner, 65), 170)
         return [*keel, *tubes]
@@ -101,7 +100,7 @@ def straight(rise: float) -> Callable[[float], float]:
 def boats() -> dict[str, tuple[float, float, list[float], list]]:
     """(length, beam overall, stations, sections) of one body of each family."""
 
-    def hard(length: float, beam: float, deadrise: float, depth: float, fine: float):  # type: ignore[no-untyped-def]
+    def hard(length, beam, deadrise, depth, fine):  # type: ignore[no-untyped-def]
         flare = 0.09 * beam
         half = beam / 2 - flare
         made = prism(

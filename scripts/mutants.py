@@ -43,9 +43,9 @@ FAULTS = (
     ),
     (
         "panels counted twice",
-        CORE + "day/sun.py",
-        "max(day.solar_w, added_w)",
-        "day.solar_w + added_w",
+        "jolvek/web/view/worked.py",
+        "max(need.day.solar_w, added)",
+        "need.day.solar_w + added",
     ),
     (
         "a spare weighs nothing",
@@ -124,9 +124,9 @@ FAULTS = (
     ),
     (
         "the sun's controller passes everything",
-        "jolvek/web/view/worked.py",
-        "min(chain.rated_w, chain.controller.output_a * volts)",
-        "chain.rated_w",
+        CORE + "electric/sun_chain.py",
+        "return min(self.rated_w, most)",
+        "return self.rated_w",
     ),
     (
         "an inflatable floats on its floor",

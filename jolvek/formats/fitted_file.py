@@ -57,7 +57,9 @@ def answer(f: Fitted) -> dict[str, Any]:
     voyage = sail_out(f, sun_at=sun.at_w if sun else None)
     question = setup_file.Question(f.setup, (f.motor.spec.input_power_w,), (day.speed_m_s,), ())
     told = setup_file.answer(question)
-    del told["findings"]  # of motor and boat alone; those of the whole setup stand above
+    # of motor and boat alone, people as usual; those of the whole setup stand beside
+    for key in ("findings", "trim_deg", "draught_aft_m"):
+        del told[key]
     n = f.netlist
     return {
         "findings": [_said(x) for x in f.findings],

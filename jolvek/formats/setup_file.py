@@ -109,11 +109,8 @@ def _placed(load: dict[str, Any], places: tuple[Place, ...]) -> dict[str, Any]:
     told = load.get("people_kg", 0.0) + load.get("gear_kg", 0.0)
     if told and abs(told - mass) > 0.01 * mass + 0.5:
         raise ValueRefused("load.places", f"{mass:g} kg together", f"the {told:g} kg of the load")
-    return (
-        load
-        if told
-        else {**load, "people": load.get("people", 0), "gear_kg": mass} | ({"people_kg": 0.0})
-    )
+    people = load.get("people", 0)
+    return load if told else {**load, "people": people, "people_kg": 0.0, "gear_kg": mass}
 
 
 def _bank(data: dict[str, Any], motor: Motor, assumed: list[Assumed]) -> Bank | None:

@@ -118,3 +118,17 @@ def test_every_station_answers(client, conn, case, boat):
         )
         assert not found, (station, found)
         assert ">None<" not in page.text.replace("<strong>None</strong> of", "")
+
+
+@pytest.mark.parametrize(
+    "asked",
+    [
+        "wind=55&fetch=100&from=9:00",  # 7 m of waves
+        "wind=58&fetch=107&from=9:00&against=out&tow=6&depth=0.3",
+        "depth=0.3",
+        "tow=1.8&fetch=0.01&wind=0.1",
+    ],
+)
+@pytest.mark.parametrize("number", [2, 5])
+def test_the_worst_sea_that_may_be_asked_opens(fitted, number, asked):
+    assert fitted.get(f"/enquiry/{number}/day-out?{asked}").status_code == 200

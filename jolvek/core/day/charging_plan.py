@@ -7,7 +7,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from jolvek.core.day.sun import panels_w, sun_of
+from jolvek.core.day.sun import sun_of
 from jolvek.core.electric.charging import Charger, at_once, soc_after, together_h
 from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.enquiry.need import Day
@@ -59,8 +59,8 @@ class ChargingPlan:
     findings: tuple[Finding, ...]
 
 
-def charging_plan(f: Fitted, added_w: float = 0.0) -> ChargingPlan:
-    """The plan of a setup; `added_w` are the panels among its add-ons.
+def charging_plan(f: Fitted, solar_w: float | None = None) -> ChargingPlan:
+    """The plan of a setup; `solar_w` are the panels that it really has.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> p = charging_plan(sample_fitted())
@@ -72,7 +72,7 @@ def charging_plan(f: Fitted, added_w: float = 0.0) -> ChargingPlan:
     charge_wh = (1 - start) * bank.energy_wh / bank.chem.charge_efficiency
     each = day.charge_h / day.charges_per_day
     shore = _from_shore(f, start, each) if day.shore_power else ()
-    sun = sun_of(day, added_w)
+    sun = sun_of(day, solar_w)
     noon = sun.noon_w if sun else 0.0
     speed = sun_neutral_speed_m_s(f.performance, noon, day.hotel_w) if sun else None
     aboard = sun.energy_wh if sun else 0.0
@@ -130,7 +130,7 @@ def _found(
     given = aboard_wh + (month.charges * charge_wh if month else 0.0)
     wanted = day.charges_per_day * charge_wh
     if not day.shore_power and given < wanted:
-        out.append(find("no-shore", wanted, given, rated=panels_w(day)))
+        out.append(find("no-shore", wanted, given))
     if shore and day.charges_per_day > 1 and not shore[0].in_time:
         out.append(find("charges-a-day", day.charges_per_day, day.charge_h / shore[0].hours))
     return out

@@ -26,7 +26,7 @@ class Switches:
     drag_factor: float = 1.0  # of all resistance: the ends of what is not known of the boat
     fetch_m: float = 0.0  # open water upwind; 0: sheltered, no waves
     depth_m: float | None = None
-    tow_length_m: float = 0.0  # of a dinghy in tow
+    tow_length_m: float | None = None  # of a dinghy in tow
 
 
 def turn_index(legs: tuple[Leg, ...]) -> int:

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from jolvek.core.day.aboard import Aboard, SunAt, laden, spare_of
 from jolvek.core.day.getting_home import (
     Homing,
@@ -22,7 +24,9 @@ from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.predict.likelihood import CONFIDENCE, chance, in_words, z_of
 
+EMPTY, LITTLE = 0.05, 1e-6  # of the charge: short of home; just below the reserve; Jolvek's own
 SAIL_SHARE = 0.8  # of hull speed: a good day under sail, where regeneration is told; Jolvek's own
 
 
@@ -56,12 +60,27 @@ class Outing:
     between: tuple[Voyage, Voyage]  # of the setup in hand: the boat harder, and easier to drive
 
     @property
-    def likely(self) -> str:
-        """Whether she comes home with the reserve: even if she is harder to drive, only if she is
-        easier (open), or neither.
+    def chance(self) -> float:
+        """Chance that she comes home with the reserve: where between the ends of the doubt and the
+        boat as predicted what is left falls to it, by a line; a boat that stops on the way stands
+        for nothing left.
         """
+        z = z_of(CONFIDENCE)
         hard, easy = self.between
-        return "likely" if hard.home else "open" if easy.home or self.voyage.home else "unlikely"
+        over = [self._over(v) for v in (hard, self.voyage, easy)]
+        if over[0] >= 0 or over[-1] < 0:
+            return float(chance(z if over[0] >= 0 else -z, 1.0))
+        return float(chance(np.interp(0.0, np.maximum.accumulate(over), (z, 0.0, -z)), 1.0))
+
+    def _over(self, v: Voyage) -> float:
+        """What is left over what stays; below 0 wherever she is not home with the reserve."""
+        over = v.left - self.kept if v.done else -self.kept - EMPTY
+        return max(over, 0.0) if v.home else min(over, -LITTLE)
+
+    @property
+    def likely(self) -> str:
+        """That chance in the words that all stations use."""
+        return in_words(self.chance)
 
     @property
     def voyage(self) -> Voyage:

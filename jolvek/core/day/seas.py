@@ -23,7 +23,6 @@ class Seas:
     """The strongest wind of the day, its waves, and the leeway it gives at the slowest leg."""
 
     wind_m_s: float
-    most_wind_m_s: float
     wave_m: float
     drift_deg: float
     findings: tuple[Finding, ...]
@@ -64,4 +63,4 @@ def seas(fitted: Fitted, legs: tuple[Leg, ...], extra_wind_m_s: float = 0.0) -> 
     needs = max(hung_leg(fitted)[0].needs_m, float(draws_m(hull, floats)))
     if fitted.depth_m is not None and fitted.depth_m < needs:
         out.append(find("shallow", needs, fitted.depth_m))
-    return Seas(wind, most, wave, angle, tuple(out))
+    return Seas(wind, wave, angle, tuple(out))

@@ -62,6 +62,15 @@ class SunChain:
     controller: SunController | None = None
     rated_w: float = 0.0  # all panels, whatever the controller passes
 
+    def counted_w(self, nominal_v: float) -> float:
+        """Rated W that count at a bank's nominal volts: no more than the controller passes.
+
+        >>> SunChain(rated_w=400.0, controller=SunController(10, 100, 12, 48, ())).counted_w(25.6)
+        256.0
+        """
+        most = self.controller.output_a * nominal_v if self.controller else self.rated_w
+        return min(self.rated_w, most)
+
     def in_row(self, bank: Bank) -> int:
         """Panels in series: the fewest that lift the volts at work over the full bank's, and that
         leave equal rows.

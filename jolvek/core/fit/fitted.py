@@ -64,7 +64,7 @@ class Fitted:
     drag_factor: float = 1.0
     fetch_m: float = 0.0  # open water upwind that raises waves; 0: sheltered
     depth_m: float | None = None
-    tow_length_m: float = 0.0
+    tow_length_m: float | None = None
 
     @cached_property
     def bank(self) -> Bank:

@@ -55,5 +55,4 @@ def on_transom(f: Fitted) -> Leg | None:
     """
     if f.shaft_m is None or f.mount.spec.general.place not in TRANSOM_PLACES:
         return None
-    seat, diameter = seat_m(f.need.hull, f.mount.spec), f.performance.propulsor.diameter_m
-    return leg(f.shaft_m, seat, under_m(f), diameter)
+    return hung_leg(f)[0]

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
-from jolvek.core.hydro.drive import REFERENCE, Drive, idle_for_power_w
+from jolvek.core.hydro.drive import REFERENCE, USUAL_PITCH_RATIO, Drive, idle_for_power_w
 from jolvek.core.hydro.hull import Assumed
 from jolvek.core.hydro.open_water import run, thrust_coefficient
 
@@ -107,7 +107,8 @@ def fit(
         diameter_m = round(float(diameter_for_power_m(power_w)), 3)
         known.append(Assumed("motor.propeller_diameter_m", diameter_m, "usual for this power"))
     if pitch_m is None:
-        why, pitch_m = "0.65 of the diameter", 0.65 * diameter_m
+        why = f"{USUAL_PITCH_RATIO:g} of the diameter"
+        pitch_m = USUAL_PITCH_RATIO * diameter_m
         if rpm is not None:
             why = "pitch speed usual for this power"
             pitch_m = float(np.clip(speed_m_s / (rpm / 60), 0.3 * diameter_m, 1.2 * diameter_m))

@@ -20,13 +20,12 @@ from jolvek.core.hydro.floating import Floating, float_at, keel_wetted_m2, level
 from jolvek.core.hydro.hull import BOTTOMS, Hull, Load
 from jolvek.core.hydro.places import centre_m
 from jolvek.core.hydro.planing import savitsky
-from jolvek.core.hydro.water import Water
+from jolvek.core.hydro.water import AIR_KG_M3, Water
 from jolvek.core.hydro.waves import smoothed, thin_ship_resistance_n
 
 ROUGHNESS_ALLOWANCE = 0.0004
 TRANSOM_DRAG = 0.15  # Jolvek's own, tried against speeds on the water
 LEG_OUT = 0.6  # of the leg's drag gone on the plane: gearcase and skeg stay in; common practice
-AIR_KG_M3 = 1.225
 FROUDE_DISPLACEMENT, FROUDE_PLANING = 1.0, 2.2  # volumetric; blended between, see docs/why.md
 VCG_SHARE = 0.6  # height of the centre of gravity, share of the depth; common practice
 TRIMS_MOST = 0.10  # slope by the stern past which people would move

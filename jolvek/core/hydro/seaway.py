@@ -11,8 +11,8 @@ from numpy.typing import ArrayLike
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import GRAVITY_M_S2
 from jolvek.core.hydro.hull import Hull
+from jolvek.core.hydro.water import AIR_KG_M3
 
-AIR_KG_M3 = 1.225
 # share of the added resistance of head seas, by degrees off the bow; common practice, no source
 HEADINGS = ((0.0, 45.0, 90.0, 135.0, 180.0), (1.0, 0.9, 0.4, 0.15, 0.05))
 SIDE_DRAG = 1.0  # C_d of side area in the wind; common practice, no source

@@ -8,6 +8,7 @@ from jolvek.core.base.errors import ValueRefused
 
 SALINITY = {"fresh": 0.0, "salt": 0.035}  # kg/kg; ocean water of the ITTC tables
 DEFAULT_TEMPERATURE_C = 15.0
+AIR_KG_M3 = 1.225  # over it, at 15 °C
 
 
 @dataclass(frozen=True)

@@ -17,6 +17,7 @@ from numpy.typing import ArrayLike
 from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.hydro.resistance import leg_n, parts, remembered_table
+from jolvek.core.predict.drag import drag_n
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE
 from jolvek.core.predict.likelihood import CONFIDENCE, chance, z_of
 from jolvek.core.predict.performance import Performance
@@ -33,6 +34,7 @@ PRIORS: Mapping[str, float] = {
     "leg": 0.40,
     "air": 0.30,
     "planing": 0.10,
+    "seas": 0.40,  # waves, shallows, a tow: formulas made for ships
     "efficiency": 0.08,
 }
 GIVEN = {"length": 0.01, "beam": 0.025}  # typed rather than estimated
@@ -204,8 +206,9 @@ def _other(hull: Hull, key: str) -> Hull:
 def doubt(p: Performance, confidence: float = CONFIDENCE) -> Doubt:
     """The doubt about a performance; bands hold with that confidence if the priors are right.
 
-    Validity as `evaluate`; three neighbouring boats are worked out for the sizes. Raises
-    ValueRefused for a confidence that is none.
+    A `drag_factor` of the setup's own shifts its figures, not the doubt. Validity as `evaluate`;
+    three neighbouring boats are worked out for the sizes. Raises ValueRefused for a confidence that
+    is none.
 
     >>> from jolvek.core.hydro.hull import Hull, Load; from jolvek.core.products.motor import Motor
     >>> from jolvek.core.predict.evaluate import evaluate
@@ -216,7 +219,9 @@ def doubt(p: Performance, confidence: float = CONFIDENCE) -> Doubt:
     s, v, mass = p.setup, p.speed_m_s, p.displacement_kg
     split = parts(p.resistance, v, mass, s.wind_m_s)
     leg = leg_n(s.water, split, v, s.motor.leg_area_m2)
-    total = np.maximum(split.total_n + leg, 1e-6)
+    plain = split.total_n + leg
+    seas = np.maximum(drag_n(replace(s, drag_factor=1.0), p.resistance, v) - plain, 0.0)
+    total = np.maximum(plain + seas, 1e-6)
     steep = _thrust_slope(p, total)
     shares = {
         "friction": split.friction_n,
@@ -225,6 +230,7 @@ def doubt(p: Performance, confidence: float = CONFIDENCE) -> Doubt:
         "planing": split.planing_n,
         "air": split.air_n,
         "leg": leg,
+        "seas": seas,
     }
     slopes = {key: np.clip(steep * part / total, -20, 20) for key, part in shares.items()}
     same = parts(remembered_table(s.hull, s.water, float(mass), s.load), v, mass, 0.0)

@@ -17,6 +17,7 @@ from jolvek.core.hydro.water import Water
 from jolvek.core.predict.setup import Setup
 
 TOWED = "rigid_dinghy"
+MIDSHIP = 0.8  # of beam times draught; common practice, no source
 
 
 def drag_n(setup: Setup, resistance: Resistance, speed_m_s: ArrayLike) -> Array:
@@ -38,7 +39,7 @@ def drag_n(setup: Setup, resistance: Resistance, speed_m_s: ArrayLike) -> Array:
     if s.depth_m is not None:
         floats = float_at(s.hull, mass, rho)
         wide = s.hull.body_waterline_beam_m * s.hull.body_count
-        midship = 0.8 * wide * float(floats.draught_m)
+        midship = MIDSHIP * wide * float(floats.draught_m)
         as_deep = v / (1 - shallow_loss(v, midship, max(s.depth_m, float(floats.draught_m))))
     drag = total_n(resistance, as_deep, mass, s.wind_m_s, s.motor.leg_area_m2)
     if s.wave_height_m:
@@ -54,5 +55,5 @@ def _towed(length_m: float, water: Water) -> Resistance:
     """An empty dinghy of that length, as usual; it never planes."""
     fam = family(TOWED)
     mass = typical_mass_kg(fam, length_m)
-    hull = Hull(TOWED, max(length_m, fam.length_min_m), typical_beam_m(fam, length_m), mass)
+    hull = Hull(TOWED, length_m, typical_beam_m(fam, length_m), mass)
     return remembered_table(hull, water, mass, Load(0))

@@ -16,10 +16,10 @@ RANGES = {
     "wind_m_s": (-40, 40),
     "current_m_s": (-6, 6),
     "reserve": (0, 0.9),
-    "wave_height_m": (0, 4),
+    "wave_height_m": (0, 50),  # all that 40 m/s of wind can raise
     "wave_from_deg": (-360, 360),
     "depth_m": (0.3, 1000),
-    "tow_length_m": (0, 6),
+    "tow_length_m": (1.8, 6),
 }
 
 
@@ -62,7 +62,7 @@ class Setup:
     wave_height_m: float = 0.0  # significant
     wave_from_deg: float = 0.0  # off the bow
     depth_m: float | None = None  # of the water; None: deep
-    tow_length_m: float = 0.0  # of a dinghy in tow
+    tow_length_m: float | None = None  # of a dinghy in tow
 
     def __post_init__(self) -> None:
         for key, (low, high) in RANGES.items():

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from jolvek.core.day.otherwise import Switches
 from jolvek.core.enquiry.need import MOST_LEGS
+from jolvek.core.predict.setup import RANGES
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
 
@@ -25,7 +26,7 @@ SWITCH_WORDS = {
 
 
 LEAST_CHARGE = 0.1
-MOST_FETCH_M, LEAST_DEPTH_M, MOST_TOW_M = 200_000.0, (0.3, 1000.0), 6.0
+MOST_FETCH_M = 200_000.0
 
 
 @dataclass(frozen=True)
@@ -51,8 +52,8 @@ def asked_from(args: Mapping[str, str], u: Units) -> Asked:
     stream = read.figure("stream", "speed", 0, MOST_STREAM_M_S)
     start = read.figure("charge", "share", LEAST_CHARGE, 1.0)
     fetch = read.figure("fetch", "distance", 0, MOST_FETCH_M)
-    depth = read.figure("depth", "length", *LEAST_DEPTH_M)
-    tow = read.figure("tow", "length", 0, MOST_TOW_M)
+    depth = read.figure("depth", "length", *RANGES["depth_m"])
+    tow = read.figure("tow", "length", *RANGES["tow_length_m"])
     arrive = read.figure("arrive", "duration", 300, 400 * 3600)
     speeds = {i: read.figure(f"v{i}", "speed", 0.2, 20) for i in range(1, MOST_LEGS + 1)}
     switches = Switches(
@@ -67,7 +68,7 @@ def asked_from(args: Mapping[str, str], u: Units) -> Asked:
         1.0 if start is None else start,
         fetch_m=fetch or 0.0,
         depth_m=depth,
-        tow_length_m=tow or 0.0,
+        tow_length_m=tow,
     )
     return Asked(
         switches,

@@ -9,7 +9,7 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view import display
 from jolvek.web.view.display import Units, kwh, long_hours
-from jolvek.web.view.worked import Worked, added_w
+from jolvek.web.view.worked import Worked
 
 
 @dataclass(frozen=True)
@@ -28,12 +28,12 @@ def charging_of(hand: Worked | None) -> ChargingPanel | None:
     """The panel of the setup in hand; None where there is none."""
     if hand is None:
         return None
-    return charging_panel(hand.fitted, added_w(hand.pinned), display.current())
+    return charging_panel(hand.fitted, hand.solar_w, display.current())
 
 
-def charging_panel(f: Fitted, added_w: float, u: Units) -> ChargingPanel:
+def charging_panel(f: Fitted, solar_w: float, u: Units) -> ChargingPanel:
     """What the plan says, in the reader's units."""
-    plan = charging_plan(f, added_w)
+    plan = charging_plan(f, solar_w)
     months = tuple((m.name, kwh(m.day_wh, 1), f"{m.charges:.1f}") for m in plan.months)
     held = f"Its full battery holds {plan.station_holds:.1f} charges." if months else ""
     return ChargingPanel(

@@ -148,6 +148,7 @@ def why(out: Outing) -> str:
     s, v, plain = out.switches, out.voyage, out.planned
     words = (
         (s.wind_m_s is not None, "the wind"),
+        (s.fetch_m > 0 and out.seas.wave_m > 0, "the waves"),
         (s.stream_m_s > 0, "the stream"),
         (s.heavier > 0, "the load"),
         (bool(s.bottom), "the foul bottom"),
@@ -155,7 +156,7 @@ def why(out: Outing) -> str:
         (s.temperature_c is not None, "the cold"),
         (s.start_share < 1, "the charge she sets out with"),
         (s.depth_m is not None, "the shallow water"),
-        (s.tow_length_m > 0, "the dinghy in tow"),
+        (s.tow_length_m is not None, "the dinghy in tow"),
     )
     causes = [word for on, word in words if on]
     if not causes:

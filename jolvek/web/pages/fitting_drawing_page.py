@@ -127,8 +127,7 @@ def _gained(f: Fitted, lying: Attitude, u: Units) -> str:
     if lying.ahead_m == f.attitude.ahead_m:
         return ""
     now, then = (top_at_centre_m_s(f, x.ahead_m) for x in (f.attitude, lying))
-    shown = u.number(abs(then - now), "speed")
-    if not float(shown.replace("\u202f", "")):
+    if u.number(abs(then - now), "speed") == u.number(0.0, "speed"):
         return " Her top speed stays."
     word = "more" if then > now else "less"
     return f" That is *{u.full(abs(then - now), 'speed')} {word}* at full power."

@@ -17,7 +17,7 @@ from jolvek.core.enquiry.need import Leg, Need
 from jolvek.core.fit.fitted import Fitted
 from jolvek.formats import gpx_file
 from jolvek.web.forms.outing_form import Asked
-from jolvek.web.view.worked import Worked, added_w
+from jolvek.web.view.worked import Worked
 
 OUT_COURSE_DEG = 200.0  # where legs have no places
 
@@ -55,7 +55,7 @@ def taken_out(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> O
     """The core's answer for the setups that go out, the one in hand worked out whole."""
     chosen = worked if asked.everyone else [hand]
     fitted = {w.letter: with_legs(w.fitted, need) for w in chosen}
-    rated = {w.letter: added_w(w.pinned) for w in chosen}
+    rated = {w.letter: w.solar_w for w in chosen}
 
     def sail(f: Fitted, s: Switches, spare: Bank | None, _sun: object) -> Voyage:
         letter = next(k for k, v in fitted.items() if v is f)
@@ -68,7 +68,7 @@ def taken_out(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> O
 
 
 @lru_cache(maxsize=64)
-def _sailed(fitted: Fitted, extras_w: float, switches: Switches, spare: Bank | None) -> Voyage:
+def _sailed(fitted: Fitted, solar_w: float, switches: Switches, spare: Bank | None) -> Voyage:
     """Remembered: the day as planned stands beside every other while the wind is dragged."""
-    sun = sun_of(fitted.need.day, extras_w)
+    sun = sun_of(fitted.need.day, solar_w)
     return sail_out(fitted, switches, spare, sun.at_w if sun else None)

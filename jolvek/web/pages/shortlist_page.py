@@ -165,7 +165,7 @@ def _row(
         r.range_m < need.day.distance_m and not r.does_day,
         money(r.price),
         r.does_day,
-        in_words(r.chance) if r.chance == r.chance else "",
+        "" if r.chance is None else in_words(r.chance),
         letters.get(r.key, ""),
         f"Pin {r.motor.title} with {r.battery.title}",
         {

@@ -124,7 +124,7 @@ class Row:
     lift_kg: float
     charge_h: float | None
     does_day: bool
-    chance: float  # of doing the day, with what is not known of the boat
+    chance: float | None  # of doing the day; None where something stands against every setup
     why: str
 
     @property
@@ -163,6 +163,6 @@ def row(match: Match, index: int, why: str = "") -> Row:
         float(f.lift_kg[index]),
         None if np.isnan(hours) else hours,
         bool(f.does_day[index]),
-        np.nan if match.need_findings else float(likely(match, index)),
+        None if match.need_findings else float(likely(match, index)),
         why,
     )

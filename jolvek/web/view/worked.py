@@ -5,13 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
-from jolvek.core.day.sun import panels_w
 from jolvek.core.electric.bank import layout
+from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.netlist import Plan
 from jolvek.core.electric.sun_chain import SunChain
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.predict.performance import Performance, Point
+from jolvek.core.products.shelf import Item
 from jolvek.core.rules.findings import Finding, worst
 from jolvek.store.setups import Pinned
 
@@ -75,6 +76,11 @@ class Worked:
         return s.motor.weight_kg + s.mount_kg + (s.bank.mass_kg if s.bank else 0.0)
 
     @property
+    def solar_w(self) -> float:
+        """Rated W of the panels that count."""
+        return self.fitted.plan.solar_w
+
+    @property
     def kept_text(self) -> str:
         """What stays when she stops: of the charge (half for lead, whatever was asked), or time."""
         share = f"{100 * self.fitted.kept:.0f} % of the charge"
@@ -94,23 +100,23 @@ def _gauge(pinned: Pinned) -> str:
     return "monitor" if "charge" in measured else "voltage" if "voltage" in measured else ""
 
 
-def added_w(pinned: Pinned) -> float:
-    """Rated W of the panels among a setup's add-ons, no more than their controller passes."""
-    chain, battery = sun_chain(pinned), pinned.part("battery")
-    if chain.controller is None or battery is None:
-        return chain.rated_w
-    volts = pinned.series * battery.item.spec.nominal_voltage_v
-    return float(min(chain.rated_w, chain.controller.output_a * volts))
-
-
-def sun_chain(pinned: Pinned) -> SunChain:
-    """The panels and the sun controller among a setup's add-ons; volts known where they agree."""
+def sun_chain(need: Need, pinned: Pinned) -> SunChain:
+    """The panels and the sun controller among a setup's add-ons; volts known where they agree. The
+    panels that the day asks for are those that are added: the larger of both counts.
+    """
     panels = [p for p in pinned.extras if p.kind == "panel"]
     controller = next((p.item.spec for p in pinned.extras if p.kind == "controller"), None)
     volts = {(p.item.spec.open_v, p.item.spec.working_v) for p in panels}
     opened, working = volts.pop() if len(volts) == 1 else (None, None)
-    rated = float(sum(p.quantity * p.item.spec.rated_w for p in panels))
+    added = float(sum(p.quantity * p.item.spec.rated_w for p in panels))
+    rated = max(need.day.solar_w, added)
     return SunChain(sum(p.quantity for p in panels), opened, working, controller, rated)
+
+
+def _plan(need: Need, pinned: Pinned, battery: Item[Battery]) -> Plan:
+    chain = sun_chain(need, pinned)
+    volts = pinned.series * battery.spec.nominal_voltage_v
+    return Plan(solar_w=chain.counted_w(volts), sun=chain)
 
 
 def work_out(need: Need, pinned: Pinned) -> Worked:
@@ -128,6 +134,6 @@ def work_out(need: Need, pinned: Pinned) -> Worked:
             pinned.parallel,
             pinned.shaft_m,
             _gauge(pinned),
-            Plan(solar_w=panels_w(need.day, added_w(pinned)), sun=sun_chain(pinned)),
+            _plan(need, pinned, item["battery"]),
         ),
     )

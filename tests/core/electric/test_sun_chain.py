@@ -64,6 +64,12 @@ def test_the_netlist_is_sized_by_the_row_and_by_what_the_controller_passes():
     assert "Tracker" in chosen.part("sun").text and "2 in a row" in chosen.part("panel").text
 
 
+def test_what_counts_is_no_more_than_the_controller_passes():
+    chain = SunChain(2, 22.5, 18.6, TRACKER, 800.0)
+    assert chain.counted_w(25.6) == 20 * 25.6 and chain.counted_w(51.2) == 800
+    assert replace(chain, controller=None).counted_w(25.6) == 800
+
+
 def test_a_controller_of_no_banks_is_refused():
     with pytest.raises(ValueRefused, match="bank_max_v"):
         SunController(20, 100, 48, 24, ("lfp",))

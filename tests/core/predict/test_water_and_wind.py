@@ -13,6 +13,7 @@ from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.seaway import added_in_waves_n, drift_deg, shallow_loss, wave_height_m
+from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup, raised
 from jolvek.core.predict.streams import against_streams
@@ -70,7 +71,18 @@ def test_waves_and_a_tow_cost_speed_and_both_are_in_the_power():
         assert other.top_speed_m_s < 0.97 * calm.top_speed_m_s
         assert other.at_speed(1.2).power_w > 1.1 * calm.at_speed(1.2).power_w
     with pytest.raises(ValueRefused, match="wave_height_m"):
-        replace(TENDER, wave_height_m=9.0)
+        replace(TENDER, wave_height_m=60.0)
+    with pytest.raises(ValueRefused, match="tow_length_m"):
+        replace(TENDER, tow_length_m=0.1)
+
+
+def test_waves_widen_the_doubt_of_what_a_speed_takes():
+    """The wave formula was made for ships: two fifths of it are open."""
+    calm, rough = (evaluate(replace(TENDER, wave_height_m=h)) for h in (0.0, 0.4))
+    assert float(doubt(rough).sigma_at(1.0)) > 1.1 * float(doubt(calm).sigma_at(1.0))
+    slopes = doubt(rough).slopes
+    shares = [slopes[k] for k in ("friction", "waves", "transom", "planing", "air", "leg", "seas")]
+    assert np.allclose(np.sum(shares, axis=0), doubt(rough).steep, rtol=0.02)
 
 
 def test_leeway_grows_as_she_slows_and_a_keel_holds_her():

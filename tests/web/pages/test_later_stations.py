@@ -13,6 +13,7 @@ from jolvek.core.day.otherwise import Switches
 from jolvek.core.day.outing import outing
 from jolvek.core.electric.charging import together_h
 from jolvek.core.electric.chemistry import end_soc
+from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.streams import against_streams
 from jolvek.core.products.shelf import Shelf
 from jolvek.standins.weather import SimulatedForecast
@@ -271,8 +272,9 @@ def test_the_ends_of_the_day_lie_about_it_and_the_word_follows_them(which):
     hard, easy = out.between
     if hard.done:
         assert hard.left < out.voyage.left < easy.left
-    expected = "likely" if hard.home else "open" if easy.home or out.voyage.home else "unlikely"
-    assert out.likely == expected
+    expected = in_words(out.chance)
+    assert (out.chance >= 0.5) == out.voyage.home and (out.chance >= 0.8999) == hard.home
+    assert (out.chance <= 0.1001) == (not easy.home)
     page = day_out_page(out, [w], outing_asked({}, AT_SEA), {}, AT_SEA)
     assert f"Home with the reserve: {expected}" in page.basis
     if hard.done:

@@ -189,3 +189,20 @@ def test_the_rule_book_tells_examples_and_what_can_speak_here(client, shelf):
     here, total = map(int, re.search(r"(\d+) of (\d+)\s+can\s+speak", text).groups())
     assert "{" not in text and total == len(RULES)
     assert here == sum(can_speak(rule, shelf) for rule in RULES) < total
+
+
+def test_panels_asked_for_and_added_count_once_and_no_more_than_the_controller_passes(
+    fitted, conn, shelf
+):
+    """What Waters asks for is what the add-ons are; the larger counts, through the controller."""
+    small = shelf.controllers[0]
+    small = replace(small, spec=replace(small.spec, output_a=2.0))
+    shelf_store.put(conn, "controllers", small)
+    changed(conn, solar_w=500.0)
+    assert worked(conn).solar_w == 500
+    for product in (shelf.panels[0], small):
+        fitted.post(f"/enquiry/{NUMBER}/extra", data={"letter": "A", "product": product.id})
+    w = worked(conn)
+    assert w.solar_w == pytest.approx(2.0 * w.fitted.bank.nominal_v)
+    told = next(x for x in w.fitted.findings if x.rule == "sun-amps")
+    assert dict(told.values)["watts"] == 500
