@@ -12,7 +12,9 @@ from jolvek.core.base.units import KNOT_M_S
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.resistance import table, total_n
 from jolvek.core.hydro.seaway import added_in_waves_n, drift_deg, shallow_loss, wave_height_m
+from jolvek.core.hydro.water import Water
 from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup, raised
@@ -122,3 +124,12 @@ def test_a_pole_drags_more_than_a_fin():
     drags = {s: Motor(500, style=s).leg_area_m2 for s in ("outboard", "pole", "fin", "pod")}
     assert drags["pole"] > 2 * drags["fin"] and drags["outboard"] > drags["fin"]
     assert Motor(500).leg_area_m2 == drags["outboard"]
+
+
+def test_on_the_plane_most_of_the_leg_is_out_of_the_water():
+    """Gearcase and skeg stay in: two fifths of the drag; all of it at displacement speeds."""
+    rib = Hull("rib", 3.6, 1.75, 110)
+    t = table(rib, Water(), 300.0)
+    for speed, share in ((1.5, 1.0), (9.0, 0.4)):
+        extra = float(total_n(t, speed, 300.0, 0.0, 0.004) - total_n(t, speed, 300.0))
+        assert extra == pytest.approx(share * 0.5 * 1026 * 0.004 * speed**2, rel=2e-3)
