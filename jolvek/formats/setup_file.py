@@ -68,8 +68,10 @@ def from_dict(data: dict[str, Any]) -> Question:
     places = tuple(Place(**p) for p in data["load"].get("places", ()))
     load = _load(data["load"], places, assumed)
     off, wind = data.get("wind_from_deg", 0.0), data.get("wind_m_s", 0.0)
+    fit = dict(data.get("fit", {}))
+    drag = fit.pop("drag_factor", 1.0)
     setup = Setup(
-        Hull(**data["hull"]),
+        _hull(data["hull"], fit),
         load,
         motor,
         _bank(data, motor, assumed),
@@ -77,6 +79,7 @@ def from_dict(data: dict[str, Any]) -> Question:
         wind * math.cos(math.radians(off)),
         data.get("current_m_s", 0.0),
         data.get("reserve", 0.2),
+        drag_factor=drag,
         wave_height_m=data.get("wave_height_m", 0.0),
         wave_from_deg=off,
         depth_m=data.get("depth_m"),
@@ -88,6 +91,18 @@ def from_dict(data: dict[str, Any]) -> Question:
     powers, speeds = tuple(ask.get("powers_w", ())), tuple(ask.get("speeds_m_s", ()))
     confidence = data.get("confidence", CONFIDENCE)
     return Question(setup, powers, speeds, tuple(assumed), confidence, places)
+
+
+def _hull(told: dict[str, Any], fit: dict[str, float]) -> Hull:
+    """The hull with its amas, and what a trial found of it."""
+    amas = told.get("amas", {})
+    made = {k: v for k, v in told.items() if k != "amas"} | fit
+    if amas:
+        keys = {"share": "ama_share", "length_m": "ama_length_m", "spacing_m": "body_spacing_m"}
+        made = {"bodies": 3} | made | {keys[k]: v for k, v in amas.items()}
+        if made["bodies"] != 3:
+            raise ValueRefused("hull.amas", f"{made['bodies']:g} bodies", "3 bodies with amas")
+    return Hull(**made)
 
 
 def _load(told: dict[str, Any], places: tuple[Place, ...], assumed: list[Assumed]) -> Load:

@@ -19,7 +19,7 @@ class Switches:
     wind_against: str = "home"  # home | out
     stream_m_s: float = 0.0  # more against on the way home, as much less on the way out
     heavier: float = 0.0
-    bottom: str = ""
+    months: float | None = None  # afloat since the bottom was cleaned
     aged: float = 0.0
     temperature_c: float | None = None
     start_share: float = 1.0  # of the charge at setting out
@@ -101,8 +101,8 @@ def switched(fitted: Fitted, switches: Switches) -> Fitted:
     if switches.heavier:
         more = switches.heavier * fitted.performance.displacement_kg
         need = replace(need, load=replace(need.load, gear_kg=need.load.gear_kg + more))
-    if switches.bottom:
-        need = replace(need, hull=replace(need.hull, bottom=switches.bottom))
+    if switches.months is not None:
+        need = replace(need, hull=replace(need.hull, months_afloat=switches.months))
     if switches.temperature_c is not None:
         need = replace(need, day=replace(need.day, temperature_c=switches.temperature_c))
     drag = fitted.drag_factor * switches.drag_factor

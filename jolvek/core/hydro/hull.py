@@ -12,9 +12,12 @@ import numpy as np
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.hydro.families import Family, family
+from jolvek.core.hydro.fouling import BOTTOMS
 
 ADULT_KG = 80.0
-AMA = (0.75, 0.6, 0.08)  # of a trimaran's ama afloat: length, beam, mass; common practice
+# of a trimaran's ama afloat: length over the main hull's, beam over its, share of the mass; common
+# practice, no source
+AMA = (0.75, 0.6, 0.08)
 
 
 @dataclass(frozen=True)
@@ -49,10 +52,13 @@ class Hull:
         "keel_draught_m": (0.05, 3),
         "transom_clearance_m": (-1, 1),
         "max_power_w": (0, 1e06),
+        "ama_share": (0.01, 0.6),
+        "ama_length_m": (0.8, 15),
+        "months_afloat": (0, 60),
         "friction_factor": (0.2, 5),
         "wave_factor": (0.2, 5),
     }
-    CHOICES: ClassVar[checked.Choices] = {"bottom": ("clean", "slime", "weed")}
+    CHOICES: ClassVar[checked.Choices] = {"bottom": tuple(BOTTOMS)}
 
     family: str
     length_m: float
@@ -69,6 +75,9 @@ class Hull:
     keel_draught_m: float | None = None  # waterline to the keel's lower edge, loaded
     transom_clearance_m: float | None = None  # its lower edge above the water; minus: under it
     max_power_w: float | None = None
+    ama_share: float | None = None  # of the displacement, on a trimaran's two amas together
+    ama_length_m: float | None = None  # of each, afloat
+    months_afloat: float | None = None  # since the bottom was cleaned
     bottom: str = "clean"
     friction_factor: float = 1.0
     wave_factor: float = 1.0
@@ -90,6 +99,7 @@ class Hull:
             ("body_spacing_m", 0.1, self.beam_m),
             ("body_beam_m", 0.08, self.beam_m),
             ("chine_beam_m", 0.2 * self.beam_m, self.beam_m),
+            ("ama_length_m", 0.2 * self.length_m, self.length_m),
         ):
             value = getattr(self, name)
             if value is not None:
@@ -116,7 +126,10 @@ class Hull:
         Three are a main hull with two amas.
         """
         if self.body_count == 3:
-            return (AMA, (1.0, 1.0, 1 - 2 * AMA[2]), AMA)
+            long, wide, mass = AMA
+            long = self.ama_length_m / self.waterline_m if self.ama_length_m else long
+            mass = self.ama_share / 2 if self.ama_share else mass
+            return ((long, wide, mass), (1.0, 1.0, 1 - 2 * mass), (long, wide, mass))
         return ((1.0, 1.0, 1 / self.body_count),) * self.body_count
 
     @property
@@ -163,13 +176,6 @@ class Hull:
         if self.transom_height_m:
             return self.transom_height_m
         return float(np.clip(0.9 * self.depth_m, 0.15 if self.fam.thrust_law else 0.38, 0.65))
-
-
-BOTTOMS = {
-    "clean": 1.0,
-    "slime": 1.2,
-    "weed": 1.5,
-}  # multiplies friction; common practice, no source
 
 
 @dataclass(frozen=True)

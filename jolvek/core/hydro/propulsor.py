@@ -12,11 +12,12 @@ from numpy.typing import ArrayLike
 from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.drive import REFERENCE, USUAL_PITCH_RATIO, Drive, idle_for_power_w
 from jolvek.core.hydro.hull import Assumed
-from jolvek.core.hydro.open_water import run, thrust_coefficient
+from jolvek.core.hydro.open_water import DRIVE_EFFICIENCY, coefficients, run, thrust_coefficient
 
 LOSS_FACTOR_BELIEVED = 0.62  # a static-thrust claim that needs more of the peak is not believed
 CLAIM_USUAL = 0.54  # what usual claims need; with the power and the ends below Jolvek's own
 CLAIM_POWER, LOSS_FACTORS = 0.3, (0.55, 0.68)
+LUG_TORQUE = 2.5  # most torque over that at full shaft speed and power; common practice, no source
 
 
 @dataclass(frozen=True)
@@ -44,6 +45,21 @@ class Propulsor:
     def pitch_speed_m_s(self) -> float:
         """Speed at zero slip, p·n."""
         return self.pitch_m * self.shaft_rev_s
+
+    @property
+    def lug_n(self) -> float:
+        """Thrust in N at the motor's highest torque; inf where its propeller is not stated."""
+        if any(a.name.startswith("motor.propeller_") for a in self.assumed):
+            return float("inf")
+        return lug_thrust_n(self.diameter_m, self.pitch_m, self.shaft_rev_s, self.rated_w)
+
+    def room_n(self, speed_m_s: ArrayLike, density_kg_m3: float = 1026.0) -> Array:
+        """Thrust in N that the propeller can give at speeds (any shape), power or no power: no more
+        than its pitch at full shaft speed, and the motor's highest torque, allow.
+        """
+        sizes = (self.diameter_m, self.pitch_m, self.shaft_rev_s)
+        by_pitch = pitch_limited_thrust_n(speed_m_s, *sizes, density_kg_m3)
+        return np.asarray(np.minimum(by_pitch, self.lug_n))
 
 
 def diameter_for_power_m(power_w: ArrayLike) -> Array:
@@ -149,6 +165,22 @@ def pitch_limited_thrust_n(
     """
     v, d, p, n = (np.asarray(x, dtype=float) for x in (speed_m_s, diameter_m, pitch_m, shaft_rev_s))
     return np.asarray(thrust_coefficient(v / (n * d), p / d) * density_kg_m3 * n * n * d**4)
+
+
+def lug_thrust_n(diameter_m: float, pitch_m: float, rev_s: float, input_w: float) -> float:
+    """Most thrust in N of a propeller (m, m) that the torque of a motor can turn, which gives its
+    input (W) at a full shaft speed (rev/s): K_T Q/(K_Q D) at rest, and hardly less at the hump.
+
+    Source: Wageningen B-series; that the torque is bounded at 2.5 times: common practice, no
+    source. Pitch ratio 0.4–1.4, the nearest end outside.
+
+    >>> usual, long = (lug_thrust_n(0.29, p, 20.0, 3000.0) for p in (0.18, 0.36))
+    >>> round(usual), long < 0.7 * usual
+    (1786, True)
+    """
+    torque = LUG_TORQUE * DRIVE_EFFICIENCY * input_w / (2 * np.pi * rev_s)
+    k_t, k_q = coefficients(0.0, float(np.clip(pitch_m / diameter_m, 0.4, 1.4)))
+    return float(k_t / k_q * torque / diameter_m)
 
 
 def shaft_speed_rev_s(

@@ -17,7 +17,8 @@ from numpy.typing import ArrayLike
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import GRAVITY_M_S2
 from jolvek.core.hydro.floating import Floating, float_at, keel_wetted_m2, level_m
-from jolvek.core.hydro.hull import BOTTOMS, Hull, Load
+from jolvek.core.hydro.fouling import bottom_factor
+from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.places import centre_m
 from jolvek.core.hydro.planing import savitsky
 from jolvek.core.hydro.water import AIR_KG_M3, Water
@@ -226,7 +227,8 @@ def parts(
     reynolds = safe * hull.waterline_m / water.viscosity_m2_s
     c_f = friction_coefficient(reynolds) * (1 + hull.fam.form_factor) + ROUGHNESS_ALLOWANCE
     wetted = floating.wetted_m2 + keel_wetted_m2(hull, floating)
-    friction = q * wetted * c_f * BOTTOMS[hull.bottom] * hull.friction_factor
+    dirty = bottom_factor(hull.bottom, hull.months_afloat, water.kind) * hull.friction_factor
+    friction = q * wetted * c_f * dirty
     log_v = np.log(safe)
     wave = _read(t.log_speed, log_v, t.log_wave, t.displacement_kg, mass) * hull.wave_factor
     transom = q * _transom_m2(t, floating) * TRANSOM_DRAG * hull.wave_factor
@@ -235,15 +237,8 @@ def parts(
         froude = v / np.sqrt(GRAVITY_M_S2 * floating.volume_m3 ** (1 / 3))
         x = np.clip((froude - FROUDE_DISPLACEMENT) / (FROUDE_PLANING - FROUDE_DISPLACEMENT), 0, 1)
         share = x * x * (3 - 2 * x)
-        dirt = 0.5 * (
-            1 + BOTTOMS[hull.bottom] * hull.friction_factor
-        )  # about half of it is friction
-        plane = (
-            np.where(
-                share > 0, _read(t.log_speed, log_v, t.log_planing, t.displacement_kg, mass), 0.0
-            )
-            * dirt
-        )
+        read = _read(t.log_speed, log_v, t.log_planing, t.displacement_kg, mass)
+        plane = np.where(share > 0, read, 0.0) * 0.5 * (1 + dirty)  # about half of it is friction
     relative = v + np.asarray(wind_m_s, dtype=float)
     air = 0.5 * AIR_KG_M3 * t.drag_area_m2 * relative * np.abs(relative)
     return Parts(

@@ -25,6 +25,7 @@ class Motors:
     diameter_m: Array
     pitch_m: Array
     rev_s: Array
+    lug_n: Array
     loss_factor: Array
     idle_w: Array
     leg_m2: Array
@@ -59,6 +60,7 @@ def motors(shelf: Shelf, density: float) -> Motors:
                 prop.diameter_m,
                 prop.pitch_m,
                 prop.shaft_rev_s,
+                prop.lug_n,
                 prop.loss_factor,
                 prop.idle_w,
                 m.leg_area_m2,
@@ -67,7 +69,7 @@ def motors(shelf: Shelf, density: float) -> Motors:
                 item.noise_db if item.noise_db is not None else np.nan,
             )
         )
-    figures = np.array(rows, dtype=float).reshape(len(rows), 12).T
+    figures = np.array(rows, dtype=float).reshape(len(rows), 13).T
     made = Motors(motor_facts([item.spec for item in shelf.motors]), *figures)
     at_rest = made.drive(slice(None)).thrust_n(made.power_w, 0.0, density)
     return replace(made, thrust_n=at_rest)

@@ -76,10 +76,11 @@ class _Rows:
         return self.motors.drive(self.index, thrust.ndim - 1).power_w(thrust, speed, self.rho)
 
     def room_n(self, speed: Array | float, axes: int) -> Array:
-        """Thrust that the pitch allows at a speed."""
+        """Thrust that pitch and torque allow at a speed."""
         m = self.motors
         diameter, pitch, rev = (self.column(x, axes) for x in (m.diameter_m, m.pitch_m, m.rev_s))
-        return pitch_limited_thrust_n(speed, diameter, pitch, rev, self.rho)
+        by_pitch = pitch_limited_thrust_n(speed, diameter, pitch, rev, self.rho)
+        return np.asarray(np.minimum(by_pitch, self.column(m.lug_n, axes)))
 
     def thrust_n(self, speed: Array | float, wind: float) -> Array:
         """Resistance with the motor's leg, (R, K) at one speed or (R, K, P) at many."""

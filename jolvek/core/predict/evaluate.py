@@ -10,7 +10,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.floating import float_at, hull_speed_m_s
-from jolvek.core.hydro.propulsor import Propulsor, pitch_limited_thrust_n
+from jolvek.core.hydro.propulsor import Propulsor
 from jolvek.core.hydro.resistance import Resistance, remembered_table
 from jolvek.core.predict.drag import drag_n
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
@@ -55,15 +55,16 @@ def _with_hump(
 
 
 def _top(
-    speed: Array, needed: Array, thrust: Array, room: Array, limit_w: float
+    speed: Array, needed: Array, thrust: Array, room: Array, limit_w: float, lug_n: float
 ) -> tuple[float, str]:
-    """Top speed from rest and what sets it: the first speed where power or pitch runs out."""
+    """Top speed from rest and what sets it: where power, pitch or torque runs out first."""
     by_power, by_pitch = needed / limit_w, thrust / np.maximum(room, 1e-9)
     over = np.maximum.accumulate(np.maximum(by_power, by_pitch))
     if over[-1] <= 1:
         return float(speed[-1]), "power"
     i = int(np.argmax(over > 1))
-    by = "pitch" if by_pitch[i] > by_power[i] else "power"
+    by = "torque" if room[i] >= lug_n else "pitch"
+    by = by if by_pitch[i] > by_power[i] else "power"
     if i == 0:
         return float(speed[0] * np.cbrt(1 / over[0])), by
     lo, hi = np.cbrt(over[i - 1]), np.cbrt(over[i])
@@ -94,7 +95,7 @@ def evaluate(
         margin_power = d.power_w((1 + HUMP_MARGIN) * thrust, speed)
         edge = resistance.planing_speed_m_s(mass, PLANING_FROUDE)
         climb, from_rest = _with_hump(speed, thrust, power, margin_power, edge)
-    top, by = _top(speed, from_rest, climb, d.room_n(speed), d.limit_w)
+    top, by = _top(speed, from_rest, climb, d.room_n(speed), d.limit_w, d.propulsor.lug_n)
     if by == "power" and d.limit_w < setup.motor.input_power_w:
         by = "controller"
     margin, planes = d.planing(top)
@@ -167,10 +168,8 @@ class _Drive:
         return p.drive.power_w(thrust, v, rho)
 
     def room_n(self, v: ArrayLike) -> Array:
-        """Thrust in N that the pitch allows."""
-        p = self.propulsor
-        rho = self.setup.water.density_kg_m3
-        return pitch_limited_thrust_n(v, p.diameter_m, p.pitch_m, p.shaft_rev_s, rho)
+        """Thrust in N that pitch and torque allow."""
+        return self.propulsor.room_n(v, self.setup.water.density_kg_m3)
 
     def available_n(self, v: Array) -> Array:
         """Thrust in N at the power limit, pitch or no pitch."""

@@ -145,6 +145,9 @@ def running(performance: Performance) -> list[Finding]:
         out.append(find("hull-does-not-plane"))
     if p.limited_by == "pitch":
         out.append(find("pitch-bound", p.top_speed_m_s, p.propulsor.pitch_speed_m_s))
+    if p.static_thrust_n >= p.propulsor.lug_n * (1 - 1e-6):
+        at_power = p.propulsor.drive.thrust_n(p.power_limit_w, 0.0, p.setup.water.density_kg_m3)
+        out.append(find("propeller-lugs", p.propulsor.lug_n, float(at_power)))
     if p.top_speed_m_s > 1.6 * fast and not p.planes:
         out.append(find("beyond-tried", p.top_speed_m_s / fast, 1.6))
     if p.planes and not p.resistance.planing_holds(p.top_speed_m_s):

@@ -15,11 +15,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.electric.bank import current_a, runtime_s
-from jolvek.core.hydro.propulsor import (
-    Propulsor,
-    pitch_limited_thrust_n,
-    shaft_speed_rev_s,
-)
+from jolvek.core.hydro.propulsor import Propulsor, shaft_speed_rev_s
 from jolvek.core.hydro.resistance import Resistance
 from jolvek.core.predict.drag import drag_n
 from jolvek.core.predict.setup import Setup
@@ -53,7 +49,7 @@ class Performance:
     power_from_rest_w: Array  # running maximum of it
     power_limit_w: float
     top_speed_m_s: float
-    limited_by: str  # power | pitch | controller
+    limited_by: str  # power | pitch | torque | controller
     hull_speed_m_s: float
     knee: Point
     planes: bool
@@ -68,11 +64,10 @@ class Performance:
         if speed_m_s <= 0:
             return Point(None, speed_m_s, reason="a speed above zero is needed")
         if speed_m_s > self.top_speed_m_s * (1 + 1e-9):
-            why = (
-                "the propeller runs out of pitch"
-                if self.limited_by == "pitch"
-                else f"{self.power_limit_w:.0f} W is not enough"
-            )
+            why = {
+                "pitch": "the propeller runs out of pitch",
+                "torque": "the motor cannot turn the propeller faster",
+            }.get(self.limited_by, f"{self.power_limit_w:.0f} W is not enough")
             return Point(
                 None,
                 speed_m_s,
@@ -170,12 +165,11 @@ class Performance:
         return np.asarray(t * v / np.maximum(power, 1e-9))
 
     def thrust_available_n(self, speed_m_s: ArrayLike) -> Array:
-        """Thrust in N at the power limit, or less where pitch allows no more."""
+        """Thrust in N at the power limit, or less where pitch or torque allow no more."""
         rho, p = self.setup.water.density_kg_m3, self.propulsor
         return np.asarray(
             np.minimum(
-                p.drive.thrust_n(self.power_limit_w, speed_m_s, rho),
-                pitch_limited_thrust_n(speed_m_s, p.diameter_m, p.pitch_m, p.shaft_rev_s, rho),
+                p.drive.thrust_n(self.power_limit_w, speed_m_s, rho), p.room_n(speed_m_s, rho)
             )
         )
 

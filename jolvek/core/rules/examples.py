@@ -112,6 +112,7 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "hull-does-not-plane": {},
     "does-not-plane": {"figure": 2000, "limit": 3909},
     "pitch-bound": {"figure": 1.323, "limit": 1.75},
+    "propeller-lugs": {"figure": 410, "limit": 620},
     "thrust-claim": {"figure": 760, "limit": 699},
     "thrust-impossible": {"figure": 900, "limit": 870.2},
     "beyond-tried": {"figure": 3.606, "limit": 1.6},

@@ -33,6 +33,17 @@ RULES = (
         OWN,
     ),
     Rule(
+        "propeller-lugs",
+        "caution",
+        "propeller",
+        (
+            "The propeller lugs: from rest the motor's torque turns it for {figure:thrust}, where "
+            "the power would give {limit:thrust}. She gets going, and over her hump, slowly."
+        ),
+        "A propeller of less pitch or less diameter.",
+        OWN,
+    ),
+    Rule(
         "thrust-claim",
         "caution",
         "propeller",

@@ -22,7 +22,8 @@ from jolvek.core.base import units
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.enquiry import WORDS, Enquiry
 from jolvek.core.enquiry.site import Site, default_places
-from jolvek.core.hydro.hull import BOTTOMS, Hull, Load
+from jolvek.core.hydro.fouling import BOTTOMS
+from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
 from jolvek.core.products.mounting import PLACES
 from jolvek.web.forms.bay_rows import add_bay_fields, bay_values, bays_from
@@ -81,6 +82,8 @@ _FIELDS: tuple[tuple[type, str, str, str, str, bool, str], ...] = (
     (Hull, "bodies", "bodies", "Hulls or tubes", "count", False, ""),
     (Hull, "body_beam_m", "body_beam", "Beam of one hull or tube", "length", False, ""),
     (Hull, "body_spacing_m", "body_spacing", "Hulls apart", "length", False, "centre to centre"),
+    (Hull, "ama_share", "ama_share", "Both amas carry", "share", False, "trimaran"),
+    (Hull, "ama_length_m", "ama_length", "Ama's waterline", "length", False, "trimaran"),
     (Hull, "chine_beam_m", "chine_beam", "Beam over the chines", "length", False, ""),
     (Hull, "deadrise_deg", "deadrise", "Deadrise", "angle", False, ""),
     (
@@ -110,6 +113,7 @@ _FIELDS: tuple[tuple[type, str, str, str, str, bool, str], ...] = (
         False,
         "loaded, to the keel's lower edge",
     ),
+    (Hull, "months_afloat", "months", "Months since cleaned", "count", False, "kept afloat"),
     (Hull, "max_power_w", "max_power", "Power", "power", False, ""),
     (Site, "transom_thickness_m", "transom_thickness", "Thickness", "length", False, ""),
     (Site, "transom_width_m", "transom_width", "Flat width", "length", False, ""),

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from jolvek.core.day.otherwise import Switches
 from jolvek.core.enquiry.need import MOST_LEGS
+from jolvek.core.hydro.hull import Hull
 from jolvek.core.predict.setup import RANGES
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
@@ -16,7 +17,6 @@ HEAVIER, AGED, COLD_C = 0.15, 0.2, 2.0
 MOST_WIND_M_S, MOST_STREAM_M_S = 30.0, 6.0
 SWITCH_WORDS = {
     "heavier": f"{HEAVIER:.0%} heavier".replace("%", " %"),
-    "foul": "foul bottom",
     "aged": f"battery {AGED:.0%} aged".replace("%", " %"),
     "cold": f"battery at {COLD_C:.0f} °C",
     "spare": "a spare battery aboard",
@@ -54,6 +54,7 @@ def asked_from(args: Mapping[str, str], u: Units) -> Asked:
     fetch = read.figure("fetch", "distance", 0, MOST_FETCH_M)
     depth = read.figure("depth", "length", *RANGES["depth_m"])
     tow = read.figure("tow", "length", *RANGES["tow_length_m"])
+    months = read.figure("months", "count", *Hull.RANGES["months_afloat"])
     arrive = read.figure("arrive", "duration", 300, 400 * 3600)
     speeds = {i: read.figure(f"v{i}", "speed", 0.2, 20) for i in range(1, MOST_LEGS + 1)}
     switches = Switches(
@@ -62,7 +63,7 @@ def asked_from(args: Mapping[str, str], u: Units) -> Asked:
         "out" if args.get("against") == "out" else "home",
         stream or 0.0,
         HEAVIER if args.get("heavier") else 0.0,
-        "weed" if args.get("foul") else "",
+        months,
         AGED if args.get("aged") else 0.0,
         COLD_C if args.get("cold") else None,
         1.0 if start is None else start,

@@ -151,7 +151,7 @@ def why(out: Outing) -> str:
         (s.fetch_m > 0 and out.seas.wave_m > 0, "the waves"),
         (s.stream_m_s > 0, "the stream"),
         (s.heavier > 0, "the load"),
-        (bool(s.bottom), "the foul bottom"),
+        (bool(s.months), "what grows on the bottom"),
         (s.aged > 0, "the old battery"),
         (s.temperature_c is not None, "the cold"),
         (s.start_share < 1, "the charge she sets out with"),

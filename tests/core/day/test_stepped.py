@@ -167,7 +167,7 @@ def test_a_spare_of_another_size_brings_her_home():
         {"wind_m_s": 8.0, "wind_from_h": 9.0},
         {"stream_m_s": 0.5},
         {"heavier": 0.15},
-        {"bottom": "weed"},
+        {"months": 6.0},
         {"aged": 0.2},
         {"temperature_c": 0.0},
     ],

@@ -101,7 +101,7 @@ def test_the_days_sentence_says_how_the_stepped_day_ends(which):
     [
         ({"wind": "25"}, "the wind"),
         ({"heavier": "1"}, "the load"),
-        ({"foul": "1"}, "the foul bottom"),
+        ({"months": "6"}, "what grows on the bottom"),
         ({"aged": "1"}, "the old battery"),
         ({"cold": "1"}, "the cold"),
         ({"charge": "80"}, "the charge she sets out with"),

@@ -35,7 +35,7 @@ def scale_of(text, kind):
     "path",
     [
         "day-out",
-        "day-out?wind=20&heavier=1&foul=1&aged=1&cold=1&spare=1&all=1&sim=1&stream=1&arrive=3+h",
+        "day-out?wind=20&heavier=1&months=6&aged=1&cold=1&spare=1&all=1&sim=1&stream=1&arrive=3+h",
         "fitting",
         "fitting?tab=sheet",
         "fitting?tab=wiring&load=4&school=end+taps&take=bars&engine=1&run=3+m",

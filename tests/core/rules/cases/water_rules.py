@@ -34,6 +34,19 @@ CASES = {
         (2500,),
         (700,),
     ),
+    "propeller-lugs": (
+        lambda pitch: run(
+            Motor(
+                3000,
+                mass_kg=20,
+                propeller_diameter_m=0.29,
+                propeller_pitch_m=pitch,
+                propeller_rpm=2500,
+            )
+        ),
+        (0.18, 0.24),
+        (0.40,),
+    ),
     "thrust-claim": (
         lambda n: run(Motor(2400, propeller_diameter_m=0.27, static_thrust_n=n)),
         (600, 629),
