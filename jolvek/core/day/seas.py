@@ -4,17 +4,19 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import numpy as np
-
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.hydro.floating import draws_m, float_at
-from jolvek.core.hydro.seaway import HOLDS_DEG, drift_deg, side_force_n, wave_height_m
+from jolvek.core.hydro.seaway import (
+    HOLDS_DEG,
+    drift_deg,
+    most_wind_m_s,
+    side_force_n,
+    wave_height_m,
+)
 from jolvek.core.rules.findings import Finding, find
 
-# most wind in m/s by length in m: Beaufort 3 to 7; common practice, no source
-LENGTHS_M, WINDS_M_S = (2.5, 4.0, 6.0, 9.0, 14.0), (5.4, 7.9, 10.7, 13.8, 17.1)
 WAVE_SHARE = 0.1  # most significant height over the length; common practice, no source
 
 
@@ -45,7 +47,7 @@ def seas(fitted: Fitted, legs: tuple[Leg, ...], extra_wind_m_s: float = 0.0) -> 
     """
     hull, rho = fitted.need.hull, fitted.need.water.density_kg_m3
     wind = max([abs(leg.wind_m_s) for leg in legs] + [extra_wind_m_s])
-    most = float(np.interp(hull.length_m, LENGTHS_M, WINDS_M_S))
+    most = most_wind_m_s(hull.length_m)
     wave = float(wave_height_m(wind, fitted.fetch_m)) if fitted.fetch_m and wind else 0.0
     slowest = min((leg.speed_m_s for leg in legs), default=1.0)
     speed = max(min(slowest, fitted.performance.top_speed_m_s), 0.3)

@@ -16,6 +16,7 @@ from jolvek.core.fit.leg import rudder_clearance_m
 from jolvek.core.fit.trim import HEEL_MOST_DEG, TRIM_MOST_DEG
 from jolvek.core.hydro.floating import awash_kg
 from jolvek.core.hydro.hull import Hull
+from jolvek.core.hydro.seaway import most_wind_m_s
 from jolvek.core.products.mounting import PLACES, TRANSOM_PLACES, Mount
 from jolvek.core.rules.facts import DriveFacts, NeedFacts, SetupFacts
 
@@ -39,6 +40,9 @@ def need_facts(need: Need) -> NeedFacts:
         np.nan if site.model_year is None else site.model_year,
         site.approval_from_year or 0,
         site.approval_to_year or 9999,
+        max(abs(leg.wind_m_s) for leg in need.day.trip),
+        most_wind_m_s(need.hull.length_m),
+        need.hull.length_m,
     )
 
 

@@ -17,7 +17,19 @@ from jolvek.core.hydro.water import AIR_KG_M3
 HEADINGS = ((0.0, 45.0, 90.0, 135.0, 180.0), (1.0, 0.9, 0.4, 0.15, 0.05))
 SIDE_DRAG = 1.0  # C_d of side area in the wind; common practice, no source
 CROSS_FLOW = 0.8  # of the underwater side at a large angle; common practice, no source
+# most wind by length of boat: Beaufort 3 to 7; common practice, no source
+LENGTHS_M, WINDS_M_S = (2.5, 4.0, 6.0, 9.0, 14.0), (5.4, 7.9, 10.7, 13.8, 17.1)
 HOLDS_DEG = 20.0  # of drift: past this she is not steered but blown; common practice, no source
+
+
+def most_wind_m_s(length_m: float) -> float:
+    """Most wind in m/s that a boat of that length goes out in, Beaufort 3 to 7 by length; common
+    practice, no source. The nearest end outside 2.5–14 m.
+
+    >>> most_wind_m_s(4.0), most_wind_m_s(20.0)
+    (7.9, 17.1)
+    """
+    return float(np.interp(length_m, LENGTHS_M, WINDS_M_S))
 
 
 def wave_height_m(wind_m_s: ArrayLike, fetch_m: ArrayLike) -> Array:

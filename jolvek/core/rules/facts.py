@@ -21,6 +21,9 @@ class NeedFacts:
     model_year: float
     from_year: float
     to_year: float
+    wind_m_s: float = 0.0  # the strongest of the day
+    most_wind_m_s: float = float("inf")
+    length_m: float = 0.0
 
 
 @dataclass(frozen=True)

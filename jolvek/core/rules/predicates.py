@@ -23,6 +23,11 @@ def approval_year(f: NeedFacts) -> Held:
     return Held(np.asarray(ok), f.model_year, f.from_year, {"low": f.from_year, "high": f.to_year})
 
 
+def wind_limit(f: NeedFacts) -> Held:
+    """The day's strongest wind against what a boat of that length goes out in."""
+    return at_most(f.wind_m_s, f.most_wind_m_s, length=f.length_m)
+
+
 def plate_power(f: DriveFacts) -> Held:
     """Input power against the plate."""
     return at_most(f.power_w, f.plate_w)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from jolvek.core.rules import predicates
 from jolvek.core.rules.rule import COMMON, OWN, Rule
 
 RULES = (
@@ -15,6 +16,8 @@ RULES = (
         ),
         "Another day, sheltered water, or a larger boat; ask the local watch.",
         "ISO 12217 design categories, from memory, carried down by length: common practice",
+        scope="need",
+        holds=predicates.wind_limit,
     ),
     Rule(
         "waves-limit",

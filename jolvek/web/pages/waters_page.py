@@ -9,7 +9,9 @@ from jolvek.core.enquiry.battery_schools import Choice, battery_schools
 from jolvek.core.enquiry.demands import Demand, demands, hardest, over_limit
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import size
+from jolvek.core.fit.fit_facts import need_facts
 from jolvek.core.predict.solar import Sunshine
+from jolvek.core.rules import judge
 from jolvek.web.view.display import Units, about, kwh, long_hours
 from jolvek.web.view.doubt_words import power_told
 
@@ -41,11 +43,17 @@ def waters_page(need: Need, u: Units) -> WatersPage:
     hard, several = hardest(rows), len(rows) > 1
     too_fast = over_limit(day)
     return WatersPage(
-        answer(hard, several, sizing.energy_wh, u),
+        stop(need, u) + answer(hard, several, sizing.energy_wh, u),
         tuple(_row(r, r is hard and several, r.leg in too_fast, u) for r in rows),
         _basis(need, sun_of(need.day), u),
         battery_schools(need),
     )
+
+
+def stop(need: Need, u: Units) -> str:
+    """What stands against the day whatever the setup, before all that it takes."""
+    found = [u.said(f).text for f in judge.findings("need", need_facts(need)) if f.level == "block"]
+    return f"*Stop*: {found[0]} " if found else ""
 
 
 def answer(hard: Demand, several: bool, energy_wh: float, u: Units) -> str:

@@ -158,3 +158,11 @@ def test_no_demo_boat_is_offered_a_setup_that_nothing_charges():
     for e in demo.enquiries():
         m = match(e.need, demo.shelf())
         assert (m.supplies.charger[m.field.supply] >= 0).all(), e.title
+
+
+@pytest.mark.parametrize(("wind_m_s", "does"), [(-6.5, True), (6.6, False), (-6.6, False)])
+def test_wind_that_is_too_much_for_her_length_leaves_no_setup(wind_m_s, does):
+    windy = replace(DINGHY, day=replace(DINGHY.day, wind_m_s=wind_m_s))
+    m = match(windy, SHELF)
+    assert [f.rule for f in m.need_findings] == ([] if does else ["wind-limit"])
+    assert m.field.does_day.any() == does

@@ -89,6 +89,15 @@ def test_the_sun_of_the_day_is_told_with_its_noon():
     assert "panels give" not in dark.basis and "panels give about" in sunny.basis
 
 
+@pytest.mark.parametrize(("wind_m_s", "stopped"), [(10.0, False), (12.0, True), (-12.0, True)])
+def test_wind_that_is_too_much_is_a_stop_before_all_that_the_day_takes(wind_m_s, stopped):
+    need = ENQUIRIES[4].need
+    windy = replace(need, day=replace(need.day, wind_m_s=wind_m_s, legs=()))
+    assert waters_page(windy, AT_SEA).answer.startswith("*Stop*: ") == stopped
+    told = waters_page(windy, AT_SEA).answer
+    assert not stopped or f"{AT_SEA.full(12.0, 'speed')} of wind" in told
+
+
 @pytest.mark.parametrize("family", ["kayak", "rigid_dinghy", "rib", "pontoon"])
 def test_the_quick_answer_is_the_sizing_of_the_core(family):
     need = quick_need(family, 4.2, 2, Day(1.8, 6000))
