@@ -117,12 +117,13 @@ def table(
     displacement_kg: ArrayLike,
     load: Load | None = None,
     lcg_m: float | None = None,
+    points: int = _GRID,
 ) -> Resistance:
     """Work out the wave and planing tables of `hull` for displacements in kg (scalar or (D,)).
 
     Speeds run from Fn 0.08 to Fn 2 (planing hulls: to volumetric Fn 7 at the lightest). `lcg_m` is
-    the centre of gravity ahead of the transom, by the seats of `load` where not given. Valid in
-    deep, calm water.
+    the centre of gravity ahead of the transom, by the seats of `load` where not given; `points` is
+    the number of speeds. Valid in deep, calm water.
 
     >>> t = table(Hull("kayak", 3.7, 0.78, 34), Water(), 130.0)
     >>> 15 < float(total_n(t, 2.0, 130.0)) < 40
@@ -135,7 +136,7 @@ def table(
         top = max(
             top, 6.5 * np.sqrt(GRAVITY_M_S2 * float(mass.min() / water.density_kg_m3) ** (1 / 3))
         )
-    log_speed = np.linspace(np.log(0.08 * np.sqrt(GRAVITY_M_S2 * length)), np.log(top), _GRID)
+    log_speed = np.linspace(np.log(0.08 * np.sqrt(GRAVITY_M_S2 * length)), np.log(top), points)
     speed = np.exp(log_speed)
     froude = speed / np.sqrt(GRAVITY_M_S2 * length)
     floating = float_at(hull, mass, water.density_kg_m3)

@@ -44,6 +44,7 @@ TRIED_EFFICIENCY = 0.03
 WEIGHED = 0.01
 MOST_SIGMA = 1.0  # where wind and drag nearly cancel, nothing is known of the power
 PITCH_DOUBT = 0.03  # of the speed where the propeller runs out; common practice, no source
+COARSE = 44  # speeds of the neighbouring boats' tables: half as many as the boat's own
 _STEP = {"mass": 1.05, "length": 0.97, "beam": 0.93}
 
 
@@ -238,7 +239,8 @@ def doubt(p: Performance, confidence: float = CONFIDENCE) -> Doubt:
     for key, by in _STEP.items():
         hull = s.hull if key == "mass" else _other(s.hull, key)
         at = mass * by if key == "mass" else mass
-        other = parts(remembered_table(hull, s.water, float(at), s.load), v, at, 0.0)
+        near = remembered_table(hull, s.water, float(at), s.load, None, COARSE)
+        other = parts(near, v, at, 0.0)
         change = np.log((other.total_n - other.air_n) / np.maximum(hull_n, 1e-9)) / np.log(by)
         slopes[key] = steep * hull_n / total * np.clip(change, -4, 4)
     slopes["efficiency"] = np.ones_like(v)
