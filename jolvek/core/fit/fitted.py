@@ -173,7 +173,7 @@ class Fitted:
             self.motor.spec.weight_kg + mount.mass_kg,
             ahead,
             mount.offset_m,
-            hull.transom_m,
+            0.0 if mount.fixed else hull.transom_m,
         )
         out = [*crew(hull, self.need.load), hung]
         if self.clips_on:

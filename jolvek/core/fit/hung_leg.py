@@ -1,4 +1,6 @@
-"""The leg of a fitted setup in the water, of a given shaft or of one that is set by hand."""
+"""The leg of a fitted setup in the water: of a given shaft, of one that is set by hand, or fixed
+under the hull.
+"""
 
 from __future__ import annotations
 
@@ -6,7 +8,7 @@ import math
 from typing import TYPE_CHECKING
 
 from jolvek.core.fit.hanging import seat_m
-from jolvek.core.fit.leg import Leg, leg
+from jolvek.core.fit.leg import TIP_GAP, Leg, leg, under_hull
 from jolvek.core.hydro.floating import transom_draught_m
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES
 
@@ -18,7 +20,8 @@ COVER_M, STEP_M, LEAST_M = 0.25, 0.025, 0.2  # water over the hub; a pole's clam
 
 def hung_leg(f: Fitted) -> tuple[Leg, float]:
     """The leg and its shaft in m; an adjustable shaft is set, in steps of 25 mm, to cover the hub
-    with a quarter of a metre of water.
+    with a quarter of a metre of water. Fixed under the hull, the shaft is what stands between its
+    bottom and the hub.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> x, shaft = hung_leg(sample_fitted())
@@ -26,6 +29,8 @@ def hung_leg(f: Fitted) -> tuple[Leg, float]:
     (0.381, 'none')
     """
     d, aft = f.performance.propulsor.diameter_m, f.transom_draught_m
+    if f.mount.spec.fixed:
+        return under_hull(aft, d), (0.5 + TIP_GAP) * d
     seat = seat_m(f.need.hull, f.mount.spec)
     wanted = max(seat - aft + COVER_M - HUB_BELOW_PLATE * d, LEAST_M)
     shaft = f.shaft_m or STEP_M * math.ceil(wanted / STEP_M - 1e-9)
@@ -44,6 +49,16 @@ def under_m(f: Fitted) -> float:
     if f.mount.spec.general.place not in TRANSOM_PLACES:
         return a.draught_aft_m
     return float(transom_draught_m(f.need.hull, a.draught_m, a.draught_aft_m))
+
+
+def hub_below_m(f: Fitted) -> float:
+    """How far the hub lies below the hull's bottom, m.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> round(hub_below_m(sample_fitted()), 3)
+    0.185
+    """
+    return hung_leg(f)[0].hub_m - f.transom_draught_m
 
 
 def on_transom(f: Fitted) -> Leg | None:

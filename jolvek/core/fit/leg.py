@@ -13,6 +13,7 @@ from jolvek.core.products.mounting import HUB_BELOW_PLATE, HUB_COVER_M, PLATE_BE
 SKEG_M = 0.03  # below the blades
 HEAD_M = 0.32  # motor's head above its seat
 GROUND_M = 0.05  # water under the skeg that one keeps
+TIP_GAP = 0.15  # of the diameter, between blades and hull; common practice, no source
 TIP_COVER = 0.25  # of the diameter: less, and it draws air in turns; common practice, no source
 SHALLOW_DEG, UP_DEG = 20.0, 85.0  # common practice, no source
 STANDARD_SHAFTS_M = (0.381, 0.508, 0.635)  # 15, 20, 25 in
@@ -20,8 +21,8 @@ STANDARD_SHAFTS_M = (0.381, 0.508, 0.635)  # 15, 20, 25 in
 
 @dataclass(frozen=True)
 class Leg:
-    """Depths in m: plate below the hull bottom, the rest below the loaded waterline at the
-    motor.
+    """Depths in m: plate below the hull bottom (or where one would be), the rest below the loaded
+    waterline at the motor; None where it does not tilt.
     """
 
     plate_m: float
@@ -29,8 +30,8 @@ class Leg:
     tip_m: float  # upper blade tip; negative: out of the water
     lowest_m: float
     needs_m: float  # least water under way
-    shallow_m: float  # in shallow drive
-    up_m: float  # tilted fully up; the hull's own draught where the leg is higher
+    shallow_m: float | None  # in shallow drive
+    up_m: float | None  # tilted fully up; the hull's own draught where the leg is higher
     air: str  # none | in turns | always
 
 
@@ -60,23 +61,37 @@ def leg(
     def tilted(degrees: float) -> float:
         return max(reach * float(np.cos(np.radians(degrees))) - above, draught_aft_m)
 
-    air = (
-        "always"
-        if tip < 0 or hub < HUB_COVER_M
-        else "in turns"
-        if tip < TIP_COVER * diameter_m
-        else "none"
+    shallow, up = tilted(SHALLOW_DEG) + GROUND_M, tilted(UP_DEG)
+    air = _air(hub, diameter_m)
+    return Leg(plate, hub, tip, lowest, lowest + GROUND_M, shallow, up, air)
+
+
+def _air(hub_m: float, diameter_m: float) -> str:
+    tip = hub_m - diameter_m / 2
+    if tip < 0 or hub_m < HUB_COVER_M:
+        return "always"
+    return "in turns" if tip < TIP_COVER * diameter_m else "none"
+
+
+def under_hull(draught_m: float, diameter_m: float) -> Leg:
+    """A fin or a pod fixed under a hull that draws so much there (m): its blades clear the bottom
+    by 0.15 of the propeller's diameter (m), and it does not tilt.
+
+    Geometry; the gap is common practice.
+
+    >>> x = under_hull(0.10, 0.16)
+    >>> round(1000 * x.hub_m), round(1000 * x.lowest_m), x.shallow_m, x.air
+    (204, 314, None, 'none')
+    """
+    below = (0.5 + TIP_GAP) * diameter_m
+    hub = draught_m + below
+    lowest = hub + diameter_m / 2 + SKEG_M
+    plate, tip, air = (
+        below - HUB_BELOW_PLATE * diameter_m,
+        hub - diameter_m / 2,
+        _air(hub, diameter_m),
     )
-    return Leg(
-        plate,
-        hub,
-        tip,
-        lowest,
-        lowest + GROUND_M,
-        tilted(SHALLOW_DEG) + GROUND_M,
-        tilted(UP_DEG),
-        air,
-    )
+    return Leg(plate, hub, tip, lowest, lowest + GROUND_M, None, None, air)
 
 
 @dataclass(frozen=True)

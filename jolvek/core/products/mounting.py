@@ -40,6 +40,7 @@ PLACES = {
     "motor_well": "a motor well",
 }
 TRANSOM_PLACES = ("transom", "motor_well")  # where the leg hangs behind the boat
+FIXED = ("fin_box", "pod")  # under the hull, where the propeller stays down
 _PADDLED = ("kayak", "canoe", "board")
 _KEELED = ("sailing_dinghy", "cabin", "keelboat", "multihull")
 KINDS: dict[str, MountKind] = {
@@ -200,3 +201,8 @@ class Mount:
     def general(self) -> MountKind:
         """Its kind."""
         return KINDS[self.kind]
+
+    @property
+    def fixed(self) -> bool:
+        """Whether the motor is fixed under the hull: no shaft to set, no tilt."""
+        return self.kind in FIXED

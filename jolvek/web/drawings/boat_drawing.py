@@ -19,13 +19,14 @@ from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag
 @dataclass(frozen=True)
 class HungMotor:
     """What the side view needs of a motor: shaft, propeller, the seat's drop below the transom,
-    its place ahead of it; all in m.
+    its place ahead of it, all in m; whether it is fixed under the hull.
     """
 
     shaft_m: float
     diameter_m: float
     drop_m: float
     ahead_m: float
+    fixed: bool = False
 
 
 @dataclass(frozen=True)
@@ -124,6 +125,8 @@ def _person(x: float, y: float, scale: float) -> str:
 def _motor(hull: Hull, view: View, m: HungMotor) -> str:
     """Head, leg, plate and propeller, hung where the mount sits; to scale below the seat."""
     s = view.scale
+    if m.fixed:
+        return _fixed(view, m)
     x, y = view.at(m.ahead_m, hull.transom_m - m.drop_m)
     plate = y + m.shaft_m * s
     hub = plate + 0.62 * m.diameter_m * s
@@ -135,6 +138,18 @@ def _motor(hull: Hull, view: View, m: HungMotor) -> str:
         rect(x - 0.13 * s, plate - 0.008 * s, 0.2 * s, max(0.016 * s, 1.2)),
         rect(x - 0.13 * s, hub - 0.03 * s, 0.2 * s, 0.06 * s, rx=0.03 * s),
         rect(x - 0.15 * s, hub - half, max(0.025 * s, 1.5), 2 * half, rx=1),
+    )
+    return tag("g", "".join(parts), cls="motor")
+
+
+def _fixed(view: View, m: HungMotor) -> str:
+    """A strut below the hull with the motor in its body and the propeller behind."""
+    s, (x, y) = view.scale, view.at(m.ahead_m, 0)
+    hub, half, long = y + m.shaft_m * s, 0.5 * m.diameter_m * s, 1.1 * m.diameter_m * s
+    parts = (
+        rect(x - 0.2 * long, y, 0.4 * long, hub - y),
+        rect(x - 0.5 * long, hub - 0.15 * long, long, 0.3 * long, rx=0.15 * long),
+        rect(x - 0.5 * long - 1.5, hub - half, 1.5, 2 * half, rx=1),
     )
     return tag("g", "".join(parts), cls="motor")
 
@@ -196,7 +211,8 @@ def side_view(
     keel_m = float(draws_m(hull, floats)) - draught
     keel_y = 6 + _top_m(hull, aboard.people) * scale
     view = View(scale, 6 + margin * scale, keel_y)
-    below = m.shaft_m + m.diameter_m * 1.2 - hull.transom_m + m.drop_m if m else 0.0
+    below = m.shaft_m + m.diameter_m * 1.2 if m else 0.0
+    below -= hull.transom_m - m.drop_m if m and not m.fixed else 0.0
     bottom = keel_y + max(0.12, below, keel_m + 0.1 if keel_m else 0.0) * scale
     height, water_y = bottom + 34, view.at(0, draught)[1]
     sole = OUTLINES[hull.family].sole * hull.depth_m

@@ -19,7 +19,7 @@ BAR_M = 0.25  # the scale bar
 
 
 @dataclass(frozen=True)
-class _Sheet:
+class Sheet:
     """Where things lie: px per m, the seat's y, the transom's foot and its lean in px, width."""
 
     scale: float
@@ -30,15 +30,17 @@ class _Sheet:
     height: float
 
     def y(self, below_seat_m: float) -> float:
+        """The y in px of so many m below the seat."""
         return self.top + below_seat_m * self.scale
 
     @property
     def head_x(self) -> float:
+        """The x in px of the motor's head."""
         return self.foot - self.lean - 0.10 * self.scale
 
 
 @dataclass(frozen=True)
-class _Dim:
+class Dim:
     """A dimension line: x, from and to in m below the seat, its words and where they stand: beside,
     above, below.
     """
@@ -50,15 +52,16 @@ class _Dim:
     where: str = "beside"
 
 
-def _length(u: Units, metres: float) -> str:
+def short_length(u: Units, metres: float) -> str:
+    """Millimetres, or feet where those are chosen."""
     return str(u.full(metres, "length")) if u["length"] == "ft" else f"{1000 * metres:.0f} mm"
 
 
-def _sheet(f: Fitted, shaft_m: float, width: float, height: float) -> _Sheet:
+def _sheet(f: Fitted, shaft_m: float, width: float, height: float) -> Sheet:
     reach = shaft_m + (HUB_BELOW_PLATE + 0.5) * f.performance.propulsor.diameter_m + SKEG_M
     scale = (height - 54) / (HEAD_M + reach + 0.10)
     lean = tan(radians(f.need.site.rake_deg)) * seat_m(f.need.hull, f.mount.spec) * scale
-    return _Sheet(scale, 30 + HEAD_M * scale, width * 0.60, lean, width, height)
+    return Sheet(scale, 30 + HEAD_M * scale, width * 0.60, lean, width, height)
 
 
 BESIDE, LABEL_PX = 0.25, 16.0  # where a figure stands along its line; height of a label
@@ -82,15 +85,16 @@ def leg_view(
         line(s.foot, bare, width, bare, "water before"),
         _tilt(s, reach, largest_tilt_deg(f.need.site.room_ahead_m)),
         _motor(s, shaft, d),
-        *(_dimension(dim, s) for dim in _dimensions(f, x, shaft, s, u)),
-        _scale_bar(s, _length(u, BAR_M)),
+        *(dimension(dim, s) for dim in _dimensions(f, x, shaft, s, u)),
+        scale_bar(s, u),
         text(width - 6, _water_label_y(s, seat, water), "waterline", "watertext", "end"),
     ]
     where = "below" if x.plate_m >= 0 else "above"
     label = (
-        f"The motor's leg from the side: plate {_length(u, abs(x.plate_m))} {where} the hull"
-        f" bottom, hub {_length(u, x.hub_m)} and upper blade tip {_length(u, x.tip_m)} below the"
-        f" loaded waterline; {f.mount.spec.general.name.lower()}"
+        f"The motor's leg from the side: plate {short_length(u, abs(x.plate_m))} {where} the hull"
+        f" bottom, hub {short_length(u, x.hub_m)} and upper blade tip"
+        f" {short_length(u, x.tip_m)} below the loaded waterline;"
+        f" {f.mount.spec.general.name.lower()}"
     )
     at = {"scale": f"{s.scale:.4f}", "shaft": f"{shaft * s.scale:.2f}"}
     at |= {"water-y": f"{water:.2f}", "bottom-y": f"{s.y(seat):.2f}"}
@@ -98,36 +102,44 @@ def leg_view(
     return picture(width, height, "drawing leg-view", label, parts, **data)
 
 
-def _water_label_y(s: _Sheet, seat: float, water: float) -> float:
+def _water_label_y(s: Sheet, seat: float, water: float) -> float:
     """Over the line, or under it where the seat's own figure stands there."""
     taken = s.y(0) + BESIDE * (s.y(seat) - s.y(0)) + 4
     return water + 14 if abs(taken - (water - 5)) < LABEL_PX else water - 5
 
 
-def _dimensions(f: Fitted, x: Leg, shaft_m: float, s: _Sheet, u: Units) -> list[_Dim]:
+def _dimensions(f: Fitted, x: Leg, shaft_m: float, s: Sheet, u: Units) -> list[Dim]:
     """Transom or seat, plate (on a transom only), hub and blade tip."""
     d, seat = f.performance.propulsor.diameter_m, seat_m(f.need.hull, f.mount.spec)
     water, hub = seat - f.transom_draught_m, shaft_m + HUB_BELOW_PLATE * d
     at_transom = f.mount.spec.general.place in TRANSOM_PLACES
     where = "below" if x.plate_m >= 0 else "above"
-    plate = f"plate {_length(u, abs(x.plate_m))} {where}"
+    plate = f"plate {short_length(u, abs(x.plate_m))} {where}"
     head = "transom" if at_transom else "seat"
     return [
-        _Dim(s.foot + 24, 0.0, seat, f"{head} {_length(u, seat)}"),
-        *([_Dim(s.foot + 62, seat, shaft_m, plate, "below")] if at_transom else []),
-        _Dim(s.head_x - 0.30 * s.scale, water, hub, f"hub {_length(u, x.hub_m)}", "below"),
-        _Dim(s.head_x - 0.24 * s.scale, water, hub - d / 2, f"tip {_length(u, x.tip_m)}", "above"),
+        Dim(s.foot + 24, 0.0, seat, f"{head} {short_length(u, seat)}"),
+        *([Dim(s.foot + 62, seat, shaft_m, plate, "below")] if at_transom else []),
+        Dim(s.head_x - 0.30 * s.scale, water, hub, f"hub {short_length(u, x.hub_m)}", "below"),
+        Dim(
+            s.head_x - 0.24 * s.scale,
+            water,
+            hub - d / 2,
+            f"tip {short_length(u, x.tip_m)}",
+            "above",
+        ),
     ]
 
 
-def _scale_bar(s: _Sheet, words: str) -> str:
+def scale_bar(s: Sheet, u: Units) -> str:
+    """A quarter of a metre, named in the chosen units."""
+    words = short_length(u, BAR_M)
     bar, y = BAR_M * s.scale, s.height
     ends = f"M{s.width - bar - 12:.1f} {y - 12}v-5v10v-5h{bar:.1f}v-5v10"
     mark = path(ends, "scalebar", data_mm=f"{1000 * BAR_M:.0f}")
     return mark + text(s.width - bar / 2 - 12, y - 18, words, anchor="middle")
 
 
-def _boat_at_the_mount(f: Fitted, s: _Sheet) -> str:
+def _boat_at_the_mount(f: Fitted, s: Sheet) -> str:
     """The transom with the bottom ahead of it; for a mount elsewhere the hull passing behind and
     the bracket it hangs from.
     """
@@ -148,7 +160,8 @@ def _boat_at_the_mount(f: Fitted, s: _Sheet) -> str:
     )
 
 
-def _dimension(dim: _Dim, s: _Sheet) -> str:
+def dimension(dim: Dim, s: Sheet) -> str:
+    """A dimension line with its words."""
     a, b = sorted((s.y(dim.top), s.y(dim.bottom)))
     x, y, anchor = {
         "beside": (dim.x + 6, a + BESIDE * (b - a) + 4, None),
@@ -159,7 +172,7 @@ def _dimension(dim: _Dim, s: _Sheet) -> str:
     return path(ends, "dim") + text(x, y, dim.words, "dimtext", anchor)
 
 
-def _motor(sheet: _Sheet, shaft_m: float, d: float) -> str:
+def _motor(sheet: Sheet, shaft_m: float, d: float) -> str:
     """Head, shaft, plate, gear case and propeller; the shaft is measured from the seat to the
     plate.
     """
@@ -180,7 +193,7 @@ def _motor(sheet: _Sheet, shaft_m: float, d: float) -> str:
     return tag("g", "".join(parts), cls="motor")
 
 
-def _tilt(sheet: _Sheet, reach_m: float, most_deg: float) -> str:
+def _tilt(sheet: Sheet, reach_m: float, most_deg: float) -> str:
     """The sweep of the lowest point, with shallow drive and the end of the tilt."""
     r = reach_m * sheet.scale
 

@@ -7,6 +7,7 @@ from markupsafe import Markup
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing
 from jolvek.core.fit.hanging import motor_ahead_m
+from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.hydro.floating import Floating, draws_m, float_at, hull_speed_m_s
 from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, side_view
 from jolvek.web.drawings.plan_drawing import plan_view
@@ -30,13 +31,13 @@ def _aboard(need: Need, worked: Worked | None, bays: bool) -> Aboard:
     shown = need.site.bays if bays else ()
     if worked is None:
         return Aboard(need.load.people, bays=shown)
-    mount, b = worked.pinned.part("mount"), worked.pinned.part("battery")
-    drop = mount.item.spec.drop_m if mount else 0.0
+    mount, b = worked.fitted.mount.spec, worked.pinned.part("battery")
     motor = HungMotor(
-        worked.pinned.shaft_m or max(need.hull.transom_m - drop + 0.03, 0.2),
+        hung_leg(worked.fitted)[1],
         worked.performance.propulsor.diameter_m,
-        drop,
-        motor_ahead_m(need, mount.item.spec) if mount else -0.06,
+        mount.drop_m,
+        motor_ahead_m(need, mount),
+        mount.fixed,
     )
     pack = None
     if b and b.item.spec.length_m and b.item.spec.height_m:

@@ -8,11 +8,10 @@ from markupsafe import Markup
 
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hanging import seat_m
-from jolvek.core.fit.hung_leg import hung_leg
+from jolvek.core.fit.hung_leg import hub_below_m
 from jolvek.core.fit.leg import HEAD_M, SKEG_M
 from jolvek.core.fit.trim import Attitude, Weight
 from jolvek.core.hydro.hull import Hull
-from jolvek.core.products.mounting import HUB_BELOW_PLATE
 from jolvek.web.drawings.outlines import OUTLINES, View, hull_path
 from jolvek.web.drawings.svg import circle, line, path, picture, rect, tag, text, titled
 from jolvek.web.view.display import Units
@@ -38,6 +37,8 @@ def _shape(w: Weight, f: Fitted, view: View) -> str:
         a, b = 0.17 * s, 0.42 * s
         trunk = f"M{x - a:.1f} {y + 0.15 * s:.1f}q0 {-b:.1f} {a:.1f} {-b:.1f}t{a:.1f} {b:.1f}z"
         return circle(x, y - 0.45 * s, 0.12 * s, "person") + path(trunk, "person")
+    if w.name == "motor" and f.mount.spec.fixed:
+        return rect(x - 0.12 * s, y, 0.24 * s, 0.12 * s, "motorhead", rx=0.05 * s)
     if w.name == "motor":
         return rect(x - 0.09 * s, y - 0.25 * s, 0.18 * s, 0.3 * s, "motorhead")
     return rect(x - 0.14 * s, y - 0.1 * s, 0.28 * s, 0.2 * s, "gear")
@@ -112,17 +113,18 @@ def _where_weight_acts(view: View, lying: Attitude, y: float, u: Units) -> str:
 
 def stern_view(f: Fitted, lying: Attitude, width: float = 230.0) -> Markup:
     """From astern: transom, motor, waterline, heel."""
-    hull, d, (_, shaft) = f.need.hull, f.performance.propulsor.diameter_m, hung_leg(f)
+    hull, d, hub = f.need.hull, f.performance.propulsor.diameter_m, hub_below_m(f)
     seat = seat_m(hull, f.mount.spec)
     scale = (width - 30) / max(hull.beam_m, 0.9)
-    low = max(shaft - seat + (HUB_BELOW_PLATE + 0.5) * d + SKEG_M, 0.1)
+    low = max(hub + 0.5 * d + SKEG_M, 0.1)
     top = 10 + (max(hull.depth_m, seat) + HEAD_M) * scale
     height, water, mid = top + low * scale + 14, top - f.transom_draught_m * scale, width / 2
     x = mid + f.mount.spec.offset_m * scale
-    seat_y, hub_y = top - seat * scale, top + (shaft - seat + HUB_BELOW_PLATE * d) * scale
+    seat_y, hub_y = top if f.mount.spec.fixed else top - seat * scale, top + hub * scale
+    head = rect(x - 0.11 * scale, seat_y - HEAD_M * scale, 0.22 * scale, HEAD_M * scale, rx=4)
     motor = tag(
         "g",
-        rect(x - 0.11 * scale, seat_y - HEAD_M * scale, 0.22 * scale, HEAD_M * scale, rx=4)
+        ("" if f.mount.spec.fixed else head)
         + rect(x - 0.02 * scale, seat_y, 0.04 * scale, hub_y - seat_y),
         cls="motor",
     )

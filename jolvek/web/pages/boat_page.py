@@ -14,7 +14,7 @@ from jolvek.core.hydro.drive import REFERENCE
 from jolvek.core.hydro.floating import draws_m, hull_speed_m_s
 from jolvek.core.hydro.hull import Assumed, estimates
 from jolvek.web.drawings import pictures
-from jolvek.web.view.display import Units, about, kwh
+from jolvek.web.view.display import Units, about, energy
 from jolvek.web.view.doubt_words import helps_most, power_told
 from jolvek.web.view.words import plain_name
 
@@ -76,7 +76,7 @@ def answer(need: Need, sizing: Sizing, u: Units) -> str:
     return (
         f"Loaded she weighs *{u.full(sizing.displacement_kg, 'mass', 0)}*;"
         f" *{u.full(need.day.speed_m_s, 'speed')}* {plane}take about"
-        f" *{u.full(about(sizing.power_w), 'power')}*, and the day *{kwh(sizing.energy_wh)} kWh*."
+        f" *{u.full(about(sizing.power_w), 'power')}*, and the day *{energy(sizing.energy_wh)}*."
     )
 
 

@@ -8,7 +8,7 @@ from jolvek.core.day.charging_plan import ChargingPlan, FromShore, charging_plan
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view import display
-from jolvek.web.view.display import Units, kwh, long_hours
+from jolvek.web.view.display import Units, energy, kwh, long_hours
 from jolvek.web.view.worked import Worked
 
 
@@ -54,7 +54,7 @@ def share(x: float) -> str:
 def answer(f: Fitted, plan: ChargingPlan) -> str:
     """How the bank is filled, in one sentence; `*words*` are the ones to stress."""
     day = f.need.day
-    each = f"a charge takes *{kwh(plan.charge_wh)} kWh*"
+    each = f"a charge takes *{energy(plan.charge_wh)}*"
     if not day.shore_power:
         return f"No shore power: {each}, from the sun or ashore."
     if not plan.shore:
@@ -86,6 +86,6 @@ def _sun(plan: ChargingPlan, u: Units) -> str:
         return ""
     part = share(plan.aboard_wh / plan.charge_wh)
     return (
-        f"The panels aboard give *{kwh(plan.aboard_wh)} kWh* a day, {part} of a charge; the"
+        f"The panels aboard give *{energy(plan.aboard_wh)}* a day, {part} of a charge; the"
         f" noon sun alone holds *{u.full(plan.sun_speed_m_s, 'speed')}*."
     )

@@ -13,7 +13,7 @@ from jolvek.core.hydro.hull import ADULT_KG, Load
 from jolvek.core.match.ranking import ranked
 from jolvek.core.products.shelf import Shelf
 from jolvek.store import finding
-from jolvek.web.view.display import Units, about, kwh, long_hours, money
+from jolvek.web.view.display import Units, about, energy, long_hours, money
 from jolvek.web.view.doubt_words import power_told
 from jolvek.web.view.matches import matched, row
 
@@ -61,7 +61,7 @@ def answer(need: Need, sizing: Sizing, u: Units) -> str:
     return (
         f"{first}; *{u.full(need.day.distance_m, 'distance')}* take"
         f" *{long_hours(sizing.hours * 3600)}* and a battery of about"
-        f" *{kwh(sizing.energy_wh)} kWh*."
+        f" *{energy(sizing.energy_wh)}*."
     )
 
 
@@ -69,8 +69,8 @@ def _figures(sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...]:
     motor = math.ceil(sizing.motor_w / MOTOR_STEP_W) * MOTOR_STEP_W
     out = [
         ("Motor to look for", u.full(motor, "power")),
-        ("Lithium", f"{kwh(sizing.energy_wh)} kWh"),
-        ("or lead-acid", f"{kwh(sizing.lead_wh)} kWh"),
+        ("Lithium", f"{energy(sizing.energy_wh)}"),
+        ("or lead-acid", f"{energy(sizing.lead_wh)}"),
         ("Loaded", u.full(sizing.displacement_kg, "mass", 0)),
     ]
     if sizing.planing_power_w:

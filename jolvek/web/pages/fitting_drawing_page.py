@@ -17,6 +17,7 @@ from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.leg_drawing import leg_view
 from jolvek.web.drawings.plan_drawing import plan_view
+from jolvek.web.drawings.under_drawing import under_view
 from jolvek.web.drawings.weights_drawing import stern_view, weights_view
 from jolvek.web.forms.fitting_form import weight_key, weights_from
 from jolvek.web.forms.reader import Reader
@@ -81,9 +82,8 @@ def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
     x, shaft = hung_leg(trial)
     return DrawingPage(
         answer(f, x, shaft, lying, weights != f.weights, u) + _gained(f, lying, u),
-        f"Runs in {u.full(x.needs_m, 'length')} of water, {u.full(x.shallow_m, 'length')} on"
-        f" shallow drive, {u.full(x.up_m, 'length')} tilted up.",
-        leg_view(trial, u, _bare_m(f, empty)),
+        _least_water(f, x, u),
+        (under_view if f.mount.spec.fixed else leg_view)(trial, u, _bare_m(f, empty)),
         weights_view(f, weights, lying, empty, u),
         stern_view(trial, lying),
         _plan(f, weights),
@@ -108,10 +108,21 @@ def mm(x: float, u: Units) -> str:
     return str(u.full(x, "length")) if u["length"] == "ft" else f"{1000 * x:.0f} mm"
 
 
+def _least_water(f: Fitted, x: Leg, u: Units) -> str:
+    runs = f"Runs in {u.full(x.needs_m, 'length')} of water"
+    if x.shallow_m is None or x.up_m is None:
+        return f"{runs}; {f.mount.spec.general.shallows}."
+    shallow, up = u.full(x.shallow_m, "length"), u.full(x.up_m, "length")
+    return f"{runs}, {shallow} on shallow drive, {up} tilted up."
+
+
 def answer(f: Fitted, x: Leg, shaft: float, lying: Attitude, moved: bool, u: Units) -> str:
     """Leg and trim in one sentence; `*words*` are the ones to stress."""
-    if f.leg is None:
-        kind = f.mount.spec.general.name.lower()
+    kind = f.mount.spec.general.name.lower()
+    if f.mount.spec.fixed:
+        first = f"Her {kind} holds the hub *{mm(shaft, u)}* below the hull and *{mm(x.hub_m, u)}*"
+        first += f" under water: {AIR[x.air]}."
+    elif f.leg is None:
         first = f"Her {kind} sets the hub *{mm(x.hub_m, u)}* under water on a shaft of"
         first += f" {mm(shaft, u)}."
     else:

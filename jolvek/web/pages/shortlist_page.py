@@ -97,16 +97,16 @@ def results(
     weighed = replace(match.match, need=replace(need, weights=tuple(filters.weights.items())))
     keep = narrowed(weighed, filters)
     numbers: dict[int, int] = {}
-    named: dict[int, list[str]] = defaultdict(list)
+    named: dict[int, list[Pick]] = defaultdict(list)
     for pick in match.picks:
         numbers.setdefault(pick.index, len(numbers) + 1)
         if keep[pick.index]:
-            named[pick.index].append(pick.title + missed(pick, u))
+            named[pick.index].append(pick)
     best = ranked(weighed, MOST_RANKED, keep=keep, values=match.measures)
     order = [*named, *(i for i in best if i not in named)][:MOST_ROWS]
     rows = tuple(
         _row(
-            row(weighed, i, "; ".join(named.get(i, []))),
+            row(weighed, i, picked(named.get(i, []), u)),
             numbers.get(i),
             because(match.measures, filters.weights, i),
             letters,
@@ -119,6 +119,11 @@ def results(
     return Results(rows, left, filters, u.number(need.day.speed_m_s, "speed"))
 
 
+def picked(picks: list[Pick], u: Units) -> str:
+    """What one setup is picked for, and once what it misses."""
+    return "; ".join(p.title for p in picks) + (missed(picks[0], u) if picks else "")
+
+
 def missed(pick: Pick, u: Units) -> str:
     """What a pick misses of the wishes, in words after its title."""
     words = {
@@ -128,7 +133,8 @@ def missed(pick: Pick, u: Units) -> str:
             f"{u.full(x, 'power')}, more than the {u.full(most, 'power')} such a boat bears"
         ),
     }
-    return "".join(f", but {words[what](x, most)}" for what, x, most in pick.misses)
+    told = ", and ".join(words[what](x, most) for what, x, most in pick.misses)
+    return f", but {told}" if told else ""
 
 
 def because(values: dict[str, Array], weights: dict[str, float], i: int) -> str:

@@ -21,7 +21,7 @@ from jolvek.web.drawings import charts
 from jolvek.web.pages.side_by_side_curves import axes, cursor_data, curves, series
 from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why
 from jolvek.web.pages.streams_panel import Streams, streams_panel
-from jolvek.web.view.display import Units, kwh, long_hours
+from jolvek.web.view.display import Units, energy, long_hours
 from jolvek.web.view.doubt_words import IN_FIVE, helps_most
 from jolvek.web.view.worked import Worked
 
@@ -152,7 +152,7 @@ def over_day(hand: Worked, d: DayRun) -> str:
         return f"{first} does *not come home* with the reserve kept."
     slower = "" if d.as_wished else ", slower than wished on a leg"
     return (
-        f"{first} uses *{kwh(d.energy_wh, 2)} kWh* in *{long_hours(d.hours * 3600)}* and comes home"
+        f"{first} uses *{energy(d.energy_wh, 2)}* in *{long_hours(d.hours * 3600)}* and comes home"
         f" with *{100 * d.left:.0f} %*{slower}."
     )
 

@@ -12,7 +12,7 @@ from jolvek.core.enquiry.sizing import size
 from jolvek.core.fit.fit_facts import need_facts
 from jolvek.core.predict.solar import Sunshine
 from jolvek.core.rules import judge
-from jolvek.web.view.display import Units, about, kwh, long_hours
+from jolvek.web.view.display import Units, about, energy, long_hours
 from jolvek.web.view.doubt_words import power_told
 
 
@@ -70,12 +70,12 @@ def answer(hard: Demand, several: bool, energy_wh: float, u: Units) -> str:
         "length": ", for its length",
     }
     first = f"*{leg.name.capitalize()}* decides" if several else ""
-    first = first or f"The day takes *{kwh(energy_wh)} kWh*"
+    first = first or f"The day takes *{energy(energy_wh)}*"
     told = (
         f"{first}{reasons.get(hard.hard_by, '')}: *{u.full(about(hard.power_w), 'power')}* for"
         f" *{long_hours(hard.seconds)}*."
     )
-    more = f" The day takes {kwh(energy_wh)} kWh with the reserve."
+    more = f" The day takes {energy(energy_wh)} with the reserve."
     return told + (more if several else "")
 
 
@@ -98,7 +98,7 @@ def _basis(need: Need, sun: Sunshine | None, u: Units) -> str:
     if sun is not None:
         noon = u.full(about(sun.noon_w), "power")
         out.append(
-            f"The panels give about {kwh(sun.energy_wh)} kWh on {need.day.date}, at most {noon} at"
+            f"The panels give about {energy(sun.energy_wh)} on {need.day.date}, at most {noon} at"
             " noon."
         )
     if need.day.electric_only:

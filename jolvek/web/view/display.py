@@ -159,6 +159,19 @@ def kwh(energy_wh: float, decimals: int = 1) -> str:
     return f"{energy_wh / 1000:.{decimals}f}"
 
 
+def energy(energy_wh: float, decimals: int = 1) -> str:
+    """An energy in kWh, a small one in Wh.
+
+    >>> energy(1234.0), energy(23.4)
+    ('1.2 kWh', '23 Wh')
+    """
+    small = energy_wh < SMALL_WH
+    return f"{energy_wh:.0f} Wh" if small else f"{kwh(energy_wh, decimals)} kWh"
+
+
+SMALL_WH = 100.0  # less is told in Wh
+
+
 def band(share: float) -> str:
     """A relative doubt, as the model has it.
 

@@ -5,7 +5,8 @@ from dataclasses import replace
 import pytest
 
 from jolvek.core.fit.fitted import sample_fitted
-from jolvek.core.fit.hung_leg import COVER_M, STEP_M, hung_leg, under_m
+from jolvek.core.fit.hung_leg import COVER_M, STEP_M, hub_below_m, hung_leg, under_m
+from jolvek.core.fit.leg import GROUND_M
 from jolvek.core.fit.moving import in_wind, top_at_centre_m_s
 from jolvek.core.hydro.floating import draws_m, float_at, keel_wetted_m2, transom_draught_m
 from jolvek.core.hydro.hull import Hull
@@ -83,3 +84,22 @@ def test_wind_over_open_water_brings_its_waves_and_sheltered_water_none():
     assert ahead.at_speed(1.2).power_w > in_wind(F, 7.0).at_speed(1.2).power_w
     assert in_wind(F, 7.0).setup.wave_height_m == 0
     assert in_wind(F, F.setup.wind_m_s) is F.performance
+
+
+@pytest.mark.parametrize(("kind", "d"), [("fin_box", 0.16), ("pod", 0.30)])
+def test_a_fin_and_a_pod_stand_under_the_hull_and_do_not_tilt(kind, d):
+    motor = replace(F.motor, spec=replace(F.motor.spec, propeller_diameter_m=d))
+    fixed = replace(
+        F, shaft_m=None, motor=motor, mount=replace(F.mount, spec=Mount(kind, 60, 2000))
+    )
+    x, strut = hung_leg(fixed)
+    assert strut == pytest.approx(hub_below_m(fixed)) == pytest.approx(0.65 * d)
+    assert x.hub_m == pytest.approx(fixed.transom_draught_m + strut)
+    assert x.hub_m - d / 2 > fixed.transom_draught_m  # the blades clear the hull
+    assert x.shallow_m is None and x.up_m is None and fixed.leg is None
+    assert x.needs_m == pytest.approx(x.lowest_m + GROUND_M)
+
+
+def test_a_swing_arm_carries_a_pod_that_is_set_like_a_pole():
+    arm = replace(F, shaft_m=None, mount=replace(F.mount, spec=Mount("swing_arm", 60, 2000)))
+    assert hung_leg(arm)[0].shallow_m is not None

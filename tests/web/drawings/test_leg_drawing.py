@@ -3,16 +3,22 @@ every demo boat.
 """
 
 import re
+from dataclasses import replace
 
 import pytest
 
+from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import HEAD_M, SKEG_M
-from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES
+from jolvek.core.hydro.hull import Hull
+from jolvek.core.hydro.water import Water
+from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES, Mount
 from jolvek.store import enquiries as store
 from jolvek.store import setups
+from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, side_view
 from jolvek.web.drawings.leg_drawing import leg_view
+from jolvek.web.drawings.under_drawing import under_view
 from jolvek.web.drawings.weights_drawing import stern_view, weights_view
 from jolvek.web.view import display
 from jolvek.web.view.worked import work_out
@@ -96,3 +102,31 @@ def test_the_same_attitude_before_and_after_draws_one_waterline_over_the_other(f
     )
     now, before = re.findall(r'y1="([\d.]+)" y2="([\d.]+)" class="water(?: before)?"', svg)
     assert float(before[0]) == pytest.approx(float(now[0]), abs=0.1) and before[0] == before[1]
+
+
+@pytest.mark.parametrize("kind", ["fin_box", "pod"])
+def test_what_is_fixed_under_the_hull_is_drawn_there(app, kind):
+    sample = sample_fitted()
+    fixed = replace(sample, shaft_m=None, mount=replace(sample.mount, spec=Mount(kind, 60, 2000)))
+    with app.test_request_context():
+        svg = str(under_view(fixed, display.current(), 0.1))
+        astern = str(stern_view(fixed, fixed.attitude))
+    at, (x, strut) = attributes(svg), hung_leg(fixed)
+    assert (at["hub-y"] - at["water-y"]) / at["scale"] == pytest.approx(x.hub_m, abs=0.001)
+    bottom = float(re.search(r'd="M0 ([\d.]+)H', svg)[1])
+    assert (at["hub-y"] - bottom) / at["scale"] == pytest.approx(strut, abs=0.001)
+    disc = float(re.search(r'height="([\d.]+)" rx="2" class="disc"', svg)[1])
+    d = fixed.performance.propulsor.diameter_m
+    assert disc / at["scale"] == pytest.approx(d, abs=0.001)
+    assert f">{1000 * strut:.0f} mm below hull<" in svg
+    assert 'rx="4"' not in astern  # no head over the stern
+
+
+def test_the_side_view_hangs_a_fixed_motor_below_the_keel():
+    hull = Hull("kayak", 3.7, 0.78, 34)
+    motor = HungMotor(0.1, 0.16, 0.0, 0.5, fixed=True)
+    svg = str(side_view(hull, 120.0, Water(), ("", ""), "", Aboard(1, motor)))
+    keel = float(re.search(r'data-keel-y="([\d.]+)"', svg)[1])
+    group = svg[svg.index('class="motor"') :]
+    tops = [float(y) for y in re.findall(r'<rect x="[\d.]+" y="([\d.]+)"', group)[:3]]
+    assert min(tops) >= keel - 0.1

@@ -18,7 +18,7 @@ from jolvek.web.forms.narrowing import Filters, filters_from
 from jolvek.web.pages.boat_page import boat_page, schools, speeds_m_s
 from jolvek.web.pages.counter_page import quick_answer, quick_need
 from jolvek.web.pages.narrowed import facet_values, narrowed
-from jolvek.web.pages.shortlist_page import because, missed, results, shortlist_page
+from jolvek.web.pages.shortlist_page import because, missed, picked, results, shortlist_page
 from jolvek.web.pages.waters_page import waters_page
 from tests.web.pages.made import ALL, AT_SEA, ENQUIRIES, METRIC, SHELF, answer, found
 
@@ -197,3 +197,19 @@ def test_the_whole_shortlist_tells_steps_of_money_and_reasons_for_the_rest(which
     for _, rows in page.rejected:
         assert all(r.text and r.title for r in rows)
     assert page.any_does == bool(m.field.does_day.any())
+
+
+def test_a_setup_picked_for_much_tells_once_what_it_misses():
+    misses = (("power", 9000.0, 3728.0), ("kit", 0.46, 0.4))
+    picks = [Pick("a", "does the day, cheapest", 3, misses), Pick("b", "lightest", 3, misses)]
+    told = picked(picks, METRIC).replace("\u202f", "").replace("\u00a0", "")
+    assert told.startswith("does the day, cheapest; lightest, but 9.00kW, more than the 3.73kW")
+    assert told.count("but") == 1 and told.endswith(
+        "bears, and weighs 46% of the boat with her people"
+    )
+    assert picked([], METRIC) == ""
+
+
+def test_a_small_energy_is_told_in_watt_hours():
+    board = quick_need("board", 3.2, 1, Day(1.0, 2000))
+    assert re.search(r"a battery of about \*\d\d Wh\*", quick_answer(board, SHELF, AT_SEA).answer)
