@@ -12,6 +12,7 @@ import numpy as np
 from jolvek.core.base.arrays import Array
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.site import Site
+from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.leg import rudder_clearance_m
 from jolvek.core.fit.trim import HEEL_MOST_DEG, TRIM_MOST_DEG
 from jolvek.core.hydro.floating import awash_kg
@@ -66,7 +67,7 @@ def drive_facts(need: Need, hung: Hung, mounts: Sequence[Mount]) -> DriveFacts:
     >>> hung = Hung(900 * one, 300 * one, 20 * one, 0.26 * one, 0.5 * one, ["outboard"])
     >>> need = Need(Hull("rib", 3.6, 1.75, 110, transom_height_m=0.4), Load(2))
     >>> drive_facts(need, hung, [Mount("transom_clamp", 60, 2000)]).plate_m.round(2).tolist()
-    [[0.1]]
+    [[0.11]]
     """
     site, hull = need.site, need.hull
     kinds = [k.general for k in mounts]
@@ -75,7 +76,7 @@ def drive_facts(need: Need, hung: Hung, mounts: Sequence[Mount]) -> DriveFacts:
     )
     placed = [_has_place(site, hull, k) for k in mounts]
     behind = _row(k.place in TRANSOM_PLACES for k in kinds) > 0
-    seat = hull.transom_m - _row(k.drop_m for k in mounts)
+    seat = _row(seat_m(need, k) for k in mounts)
     fits = np.array([[style in k.styles for k in kinds] for style in hung.styles], dtype=bool)
     return DriveFacts(
         power,

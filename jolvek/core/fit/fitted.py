@@ -21,7 +21,7 @@ from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.fit import hung_leg
 from jolvek.core.fit.fit_facts import Hung
-from jolvek.core.fit.hanging import motor_ahead_m
+from jolvek.core.fit.hanging import motor_above_m, motor_ahead_m
 from jolvek.core.fit.inspected import inspected, precautions
 from jolvek.core.fit.judged import electrics, hard, in_the_water, on_the_boat, plates, wishes
 from jolvek.core.fit.leg import Leg
@@ -173,7 +173,7 @@ class Fitted:
             self.motor.spec.weight_kg + mount.mass_kg,
             ahead,
             mount.offset_m,
-            0.0 if mount.fixed else hull.transom_m,
+            motor_above_m(self.need, mount),
         )
         out = [*crew(hull, self.need.load), hung]
         if self.clips_on:

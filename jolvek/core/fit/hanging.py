@@ -2,41 +2,32 @@
 
 from __future__ import annotations
 
+from math import cos, radians
+
 from jolvek.core.enquiry.need import Need
-from jolvek.core.hydro.hull import Hull
 from jolvek.core.products.mounting import Mount
 
 
-def seat_m(hull: Hull, mount: Mount) -> float:
-    """Height in m of the motor's seat above the hull bottom at the motor.
+def upright_m(need: Need) -> float:
+    """Height in m of the mount's place above the hull bottom, upright: the transom is measured
+    along its rake.
 
-    >>> hull = Hull("rib", 3.6, 1.75, 110, transom_height_m=0.4)
-    >>> round(seat_m(hull, Mount("transom_clamp", 60, 2000)), 2)
-    0.4
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> round(upright_m(Need(Hull("rib", 3.6, 1.75, 110, transom_height_m=0.4), Load(2))), 3)
+    0.391
     """
-    return hull.transom_m - mount.drop_m
+    return need.hull.transom_m * cos(radians(need.site.rake_deg))
 
 
-def plate_depth_m(hull: Hull, mount: Mount, shaft_m: float) -> float:
-    """Depth in m of the anti-ventilation plate below the hull bottom; negative: above it.
+def seat_m(need: Need, mount: Mount) -> float:
+    """Height in m of the motor's seat above the hull bottom at the motor, upright.
 
-    >>> h = Hull("rib", 3.6, 1.75, 110, transom_height_m=0.35)
-    >>> round(plate_depth_m(h, Mount("transom_clamp", 60, 2000), 0.381), 3)
-    0.031
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> need = Need(Hull("rib", 3.6, 1.75, 110, transom_height_m=0.4), Load(2))
+    >>> round(seat_m(need, Mount("transom_clamp", 60, 2000, drop_m=0.1)), 3)
+    0.291
     """
-    return shaft_m - seat_m(hull, mount)
-
-
-def shaft_missing_m(hull: Hull, mount: Mount, shaft_m: float) -> float:
-    """How much shaft in m is missing for the plate to reach the hull bottom (0 = it does).
-
-    25 mm below is right; down to level with the bottom is taken as just enough.
-
-    >>> h = Hull("rib", 3.6, 1.75, 110, transom_height_m=0.5)
-    >>> round(shaft_missing_m(h, Mount("transom_clamp", 60, 2000), 0.381), 3)
-    0.119
-    """
-    return max(0.0, -plate_depth_m(hull, mount, shaft_m))
+    return upright_m(need) - mount.drop_m
 
 
 def motor_ahead_m(need: Need, mount: Mount) -> float:
@@ -44,6 +35,7 @@ def motor_ahead_m(need: Need, mount: Mount) -> float:
     under the hull for a pod.
 
     >>> from jolvek.core.hydro.hull import Load
+    >>> from jolvek.core.hydro.hull import Hull, Load
     >>> motor_ahead_m(Need(Hull("rib", 3.6, 1.75, 110), Load(2)), Mount("transom_clamp", 60, 2000))
     -0.06
     """
@@ -55,3 +47,14 @@ def motor_ahead_m(need: Need, mount: Mount) -> float:
         "pod": 0.2 * length,
         "well": 0.08 * length,
     }.get(mount.kind, -0.06)
+
+
+def motor_above_m(need: Need, mount: Mount) -> float:
+    """Height in m of the motor's weight above the hull bottom: at its seat, or under the hull.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> kayak = Need(Hull("kayak", 3.7, 0.78, 34), Load(1))
+    >>> motor_above_m(kayak, Mount("fin_box", 9, 300))
+    0.0
+    """
+    return 0.0 if mount.fixed else need.hull.transom_m

@@ -31,10 +31,10 @@ def hung_leg(f: Fitted) -> tuple[Leg, float]:
     d, aft = f.performance.propulsor.diameter_m, f.transom_draught_m
     if f.mount.spec.fixed:
         return under_hull(aft, d), (0.5 + TIP_GAP) * d
-    seat = seat_m(f.need.hull, f.mount.spec)
+    seat = seat_m(f.need, f.mount.spec)
     wanted = max(seat - aft + COVER_M - HUB_BELOW_PLATE * d, LEAST_M)
     shaft = f.shaft_m or STEP_M * math.ceil(wanted / STEP_M - 1e-9)
-    return leg(shaft, seat, aft, d, 0.0), shaft
+    return leg(shaft, seat, aft, d), shaft
 
 
 def under_m(f: Fitted) -> float:
@@ -56,7 +56,7 @@ def hub_below_m(f: Fitted) -> float:
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> round(hub_below_m(sample_fitted()), 3)
-    0.185
+    0.193
     """
     return hung_leg(f)[0].hub_m - f.transom_draught_m
 

@@ -35,14 +35,10 @@ class Leg:
     air: str  # none | in turns | always
 
 
-def leg(
-    shaft_m: float, seat_m: float, draught_aft_m: float, diameter_m: float, rake_deg: float = 0.0
-) -> Leg:
-    """Where the leg ends up: seat above the hull bottom in m along the rake, draught at the stern
-    in m.
+def leg(shaft_m: float, seat_m: float, draught_aft_m: float, diameter_m: float) -> Leg:
+    """Where the leg ends up: seat above the hull bottom in m, upright, draught at the stern in m.
 
-    The rake shortens what hangs straight down; the motor's own trim is taken to bring the shaft
-    upright again. Geometry; the limits for air are common practice (10 cm over the hub, a quarter
+    The motor's own trim is taken to bring the shaft upright. Geometry; the limits for air are common practice (10 cm over the hub, a quarter
     of the diameter over the tip).
 
     >>> x = leg(0.381, 0.36, 0.16, 0.27)
@@ -51,12 +47,11 @@ def leg(
     >>> leg(0.381, 0.508, 0.12, 0.27).air
     'in turns'
     """
-    height = seat_m * float(np.cos(np.radians(rake_deg)))
-    plate = shaft_m - height
+    plate = shaft_m - seat_m
     hub = draught_aft_m + plate + HUB_BELOW_PLATE * diameter_m
     tip, lowest = hub - diameter_m / 2, hub + diameter_m / 2 + SKEG_M
     reach = shaft_m + (HUB_BELOW_PLATE + 0.5) * diameter_m + SKEG_M
-    above = height - draught_aft_m  # seat above the water
+    above = seat_m - draught_aft_m  # seat above the water
 
     def tilted(degrees: float) -> float:
         return max(reach * float(np.cos(np.radians(degrees))) - above, draught_aft_m)
@@ -108,7 +103,6 @@ def shaft_choices(
     seat_m: float,
     draught_aft_m: float,
     diameter_m: float,
-    rake_deg: float = 0.0,
 ) -> list[ShaftChoice]:
     """What each shaft length does on this transom; standard lengths where the motor names none.
 
@@ -117,7 +111,7 @@ def shaft_choices(
     """
     out = []
     for shaft in shafts_m or STANDARD_SHAFTS_M:
-        x = leg(shaft, seat_m, draught_aft_m, diameter_m, rake_deg)
+        x = leg(shaft, seat_m, draught_aft_m, diameter_m)
         if x.plate_m < 0:
             says = f"{-1000 * x.plate_m:.0f} mm too short"
         elif x.air != "none":

@@ -6,7 +6,7 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array, Index
 from jolvek.core.enquiry.need import Need
-from jolvek.core.fit.hanging import motor_ahead_m
+from jolvek.core.fit.hanging import motor_above_m, motor_ahead_m
 from jolvek.core.fit.level import lies
 from jolvek.core.fit.stowage import CLIPPED_ABOVE_M
 from jolvek.core.fit.trim import Weight, crew, moments_kg_m
@@ -34,7 +34,7 @@ def angles_deg(
     bare = Weight("hull", hull.mass_kg, level_m(hull), 0.0, 0.45 * hull.depth_m)
     fixed = np.array(moments_kg_m([bare, *crew(hull, need.load)]))
     mounts = [item.spec for item in shelf.mounts]
-    hung = np.array([(motor_ahead_m(need, k), k.offset_m, hull.transom_m) for k in mounts])
+    hung = np.array([(motor_ahead_m(need, k), k.offset_m, motor_above_m(need, k)) for k in mounts])
     hung = hung.reshape(len(mounts), 3)
     at = hung[d.mount]  # (D, 3)
     drives = fixed + d.mass_kg[:, None] * at

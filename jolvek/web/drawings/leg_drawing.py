@@ -60,7 +60,7 @@ def short_length(u: Units, metres: float) -> str:
 def _sheet(f: Fitted, shaft_m: float, width: float, height: float) -> Sheet:
     reach = shaft_m + (HUB_BELOW_PLATE + 0.5) * f.performance.propulsor.diameter_m + SKEG_M
     scale = (height - 54) / (HEAD_M + reach + 0.10)
-    lean = tan(radians(f.need.site.rake_deg)) * seat_m(f.need.hull, f.mount.spec) * scale
+    lean = tan(radians(f.need.site.rake_deg)) * seat_m(f.need, f.mount.spec) * scale
     return Sheet(scale, 30 + HEAD_M * scale, width * 0.60, lean, width, height)
 
 
@@ -75,7 +75,7 @@ def leg_view(
     """
     x, shaft = hung_leg(f)
     s = _sheet(f, shaft, width, height)
-    d, seat = f.performance.propulsor.diameter_m, seat_m(f.need.hull, f.mount.spec)
+    d, seat = f.performance.propulsor.diameter_m, seat_m(f.need, f.mount.spec)
     water, bare = s.y(seat - f.transom_draught_m), s.y(seat - bare_draught_m)
     reach = shaft + (HUB_BELOW_PLATE + 0.5) * d + SKEG_M
     parts = [
@@ -110,7 +110,7 @@ def _water_label_y(s: Sheet, seat: float, water: float) -> float:
 
 def _dimensions(f: Fitted, x: Leg, shaft_m: float, s: Sheet, u: Units) -> list[Dim]:
     """Transom or seat, plate (on a transom only), hub and blade tip."""
-    d, seat = f.performance.propulsor.diameter_m, seat_m(f.need.hull, f.mount.spec)
+    d, seat = f.performance.propulsor.diameter_m, seat_m(f.need, f.mount.spec)
     water, hub = seat - f.transom_draught_m, shaft_m + HUB_BELOW_PLATE * d
     at_transom = f.mount.spec.general.place in TRANSOM_PLACES
     where = "below" if x.plate_m >= 0 else "above"
@@ -143,7 +143,7 @@ def _boat_at_the_mount(f: Fitted, s: Sheet) -> str:
     """The transom with the bottom ahead of it; for a mount elsewhere the hull passing behind and
     the bracket it hangs from.
     """
-    seat = seat_m(f.need.hull, f.mount.spec)
+    seat = seat_m(f.need, f.mount.spec)
     bottom, top, thick = s.y(seat), s.foot - s.lean, 0.03 * s.scale
     if f.mount.spec.general.place in TRANSOM_PLACES:
         board = f"M{s.foot:.1f} {bottom:.1f}L{top:.1f} {s.top:.1f}h{thick:.1f}"

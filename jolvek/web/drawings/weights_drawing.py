@@ -114,7 +114,7 @@ def _where_weight_acts(view: View, lying: Attitude, y: float, u: Units) -> str:
 def stern_view(f: Fitted, lying: Attitude, width: float = 230.0) -> Markup:
     """From astern: transom, motor, waterline, heel."""
     hull, d, hub = f.need.hull, f.performance.propulsor.diameter_m, hub_below_m(f)
-    seat = seat_m(hull, f.mount.spec)
+    seat = seat_m(f.need, f.mount.spec)
     scale = (width - 30) / max(hull.beam_m, 0.9)
     low = max(hub + 0.5 * d + SKEG_M, 0.1)
     top = 10 + (max(hull.depth_m, seat) + HEAD_M) * scale

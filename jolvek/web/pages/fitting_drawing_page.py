@@ -226,7 +226,7 @@ def _tiller(f: Fitted, weights: list[Weight]) -> str:
 def _shafts(f: Fitted, u: Units) -> tuple[ShaftRow, ...]:
     if f.leg is None:
         return ()
-    diameter, seat = f.performance.propulsor.diameter_m, seat_m(f.need.hull, f.mount.spec)
+    diameter, seat = f.performance.propulsor.diameter_m, seat_m(f.need, f.mount.spec)
     return tuple(
         ShaftRow(
             f"{c.shaft_m:g}",

@@ -2,6 +2,7 @@
 force.
 """
 
+from dataclasses import replace
 from itertools import permutations
 
 import numpy as np
@@ -13,7 +14,10 @@ from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.site import Bay, Site
 from jolvek.core.fit import fit_facts
-from jolvek.core.fit.hanging import seat_m, shaft_missing_m
+from jolvek.core.fit.fit_facts import Hung, drive_facts
+from jolvek.core.fit.fitted import sample_fitted
+from jolvek.core.fit.hanging import seat_m, upright_m
+from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import (
     GROUND_M,
     STANDARD_SHAFTS_M,
@@ -112,10 +116,24 @@ def test_the_tiller_is_reached_from_the_stern_thwart_and_not_from_the_bow():
 
 
 def test_a_bracket_that_lowers_the_seat_makes_a_short_shaft_long_enough():
-    hull = Hull("sailing_dinghy", 5.2, 1.8, 180, transom_height_m=0.60)
+    need = Need(Hull("sailing_dinghy", 5.2, 1.8, 180, transom_height_m=0.60), Load(2))
     high, low = Mount("transom_clamp", 60, 2000), Mount("transom_clamp", 60, 2000, drop_m=0.22)
-    assert seat_m(hull, high) - seat_m(hull, low) == pytest.approx(0.22)
-    assert shaft_missing_m(hull, high, 0.381) > 0.15 and shaft_missing_m(hull, low, 0.381) <= 0.02
+    assert seat_m(need, high) - seat_m(need, low) == pytest.approx(0.22)
+    assert seat_m(need, high) - 0.381 > 0.15 and seat_m(need, low) <= 0.381
+
+
+def test_a_raked_transom_is_lower_than_it_is_long_for_judge_and_drawing_alike():
+    hull = Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=0.40)
+    for rake, height in ((0.0, 0.40), (20.0, 0.40 * np.cos(np.radians(20)))):
+        need = replace(sample_fitted().need, hull=hull, site=Site(rake_deg=rake))
+        f = replace(sample_fitted(), need=need, table=None)
+        assert upright_m(need) == pytest.approx(height)
+        assert hung_leg(f)[0].plate_m == pytest.approx(0.381 - height)
+        one = np.array([1.0])
+        hung = Hung(900 * one, 300 * one, 20 * one, 0.26 * one, 0.381 * one, ["outboard"])
+        facts = drive_facts(need, hung, [f.mount.spec])
+        assert facts.plate_m[0, 0] == pytest.approx(0.381 - height)
+        assert ("shaft-short" in {x.rule for x in f.hard_findings}) == (rake == 0.0)
 
 
 sizes = st.tuples(*[st.floats(0.1, 0.5)] * 3)

@@ -84,7 +84,8 @@ def test_hard_rules_hold_for_every_candidate(enquiries, shelf):
 
 def test_a_missing_length_of_shaft_is_told_in_millimetres(enquiries, shelf):
     need = enquiries[1].need
-    tall = replace(need, hull=replace(need.hull, transom_height_m=0.559))
+    upright = replace(need.site, rake_deg=0.0)
+    tall = replace(need, hull=replace(need.hull, transom_height_m=0.559), site=upright)
     reasons = match(tall, shelf).motor_reasons
     assert any(
         f.rule == "shaft-short" and "51 mm" in f.text and "51 mm more shaft" in f.cure

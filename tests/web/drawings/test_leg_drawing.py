@@ -70,7 +70,7 @@ def test_the_disc_hangs_as_deep_from_astern_as_from_the_side(fitted):
     x, shaft = hung_leg(fitted)
     hub = (
         shaft
-        - seat_m(fitted.need.hull, fitted.mount.spec)
+        - seat_m(fitted.need, fitted.mount.spec)
         + HUB_BELOW_PLATE * fitted.performance.propulsor.diameter_m
     )
     assert (hub_y - water_y) / at["scale"] == pytest.approx(

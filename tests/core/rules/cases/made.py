@@ -29,7 +29,7 @@ LFP = Battery(
 NEED = Need(
     HULL,
     Load(2, 150, 10),
-    Site(("transom",), (Bay("locker", 0.8, 0.4, 0.3, 60, 1.2),)),
+    Site(("transom",), (Bay("locker", 0.8, 0.4, 0.3, 60, 1.2),), rake_deg=0.0),
     Water("fresh"),
     Day(1.6, 4000, 0.2, charge_h=24),
 )
