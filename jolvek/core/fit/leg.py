@@ -38,8 +38,8 @@ class Leg:
 def leg(shaft_m: float, seat_m: float, draught_aft_m: float, diameter_m: float) -> Leg:
     """Where the leg ends up: seat above the hull bottom in m, upright, draught at the stern in m.
 
-    The motor's own trim is taken to bring the shaft upright. Geometry; the limits for air are common practice (10 cm over the hub, a quarter
-    of the diameter over the tip).
+    The motor's own trim is taken to bring the shaft upright. Geometry; the limits for air are
+    common practice (10 cm over the hub, a quarter of the diameter over the tip).
 
     >>> x = leg(0.381, 0.36, 0.16, 0.27)
     >>> round(1000 * x.plate_m), round(1000 * x.hub_m), round(1000 * x.tip_m), x.air

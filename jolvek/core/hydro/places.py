@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+import numpy as np
+from numpy.typing import ArrayLike
+
+from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.floating import level_m
 from jolvek.core.hydro.hull import Hull, Load
 
@@ -22,7 +26,7 @@ SEATS: dict[str, tuple[float, ...]] = {
     "multihull": (0.25, 0.4),
     "pontoon": (0.2, 0.34, 0.52, 0.66, 0.27, 0.41, 0.6, 0.74),
 }
-KIT_SHARE, KIT_AT = 0.15, 0.08  # of all the mass, motor and battery, share of the length; usual
+KIT_AT = 0.08  # motor and battery together, share of the length; usual, common practice, no source
 NEAREST, FARTHEST = 0.30, 0.52  # people move until she lies between; shares of the length
 
 
@@ -38,19 +42,21 @@ def seats_m(hull: Hull, people: int) -> tuple[float, ...]:
     return tuple(round(share * hull.length_m, 3) for share in (*known, *more)[:people])
 
 
-def centre_m(hull: Hull, load: Load) -> float:
-    """Centre of gravity of the boat with people, gear and a usual kit, m ahead of the stern.
+def centre_m(hull: Hull, load: Load, displacement_kg: ArrayLike) -> Array:
+    """Centre of gravity of the boat, m ahead of the stern, at displacements in kg (any shape):
+    what is more than boat, people and gear is motor and battery, well aft.
 
     Kept between 0.30 and 0.52 of the length, where people would move; Jolvek's own estimate.
 
     >>> h = Hull("rigid_dinghy", 2.9, 1.45, 55)
-    >>> round(centre_m(h, Load(2, 150)), 2), round(centre_m(h, Load(1, 75)), 2)
-    (1.04, 0.87)
+    >>> centre_m(h, Load(2, 150), [240.0, 300.0]).round(2).tolist()
+    [1.05, 0.88]
     """
     each = load.crew_kg / load.people if load.people else 0.0
     parts = [(hull.mass_kg, level_m(hull)), (load.gear_kg, 0.5 * hull.length_m)]
     parts += [(each, x) for x in seats_m(hull, load.people)]
     mass = sum(m for m, _ in parts)
     aboard = sum(m * x for m, x in parts) / mass
-    mean = (1 - KIT_SHARE) * aboard + KIT_SHARE * KIT_AT * hull.length_m
-    return float(min(max(mean, NEAREST * hull.length_m), FARTHEST * hull.length_m))
+    kit = np.maximum(1 - mass / np.asarray(displacement_kg, dtype=float), 0.0)
+    mean = (1 - kit) * aboard + kit * KIT_AT * hull.length_m
+    return np.clip(mean, NEAREST * hull.length_m, FARTHEST * hull.length_m)

@@ -77,7 +77,7 @@ class Resistance:
     log_wave: Array  # (D, N)
     log_planing: Array | None  # (D, N)
     drag_area_m2: float
-    lcg_m: float  # ahead of the transom
+    lcg_m: Array  # (D,) ahead of the transom
     planing_within: Array | None = None  # (D, N): whether planing stays where Savitsky holds
 
     @property
@@ -151,7 +151,7 @@ def table(
         smoothed(log_speed, wave, froude, SMOOTH_SLENDER + SMOOTH_BEAMY * beam / length), 1e-9
     )
     load = load or Load()
-    lcg = centre_m(hull, load) if lcg_m is None else lcg_m
+    lcg = centre_m(hull, load, mass) if lcg_m is None else np.full(mass.shape, lcg_m)
     plane, within = _planing(hull, water, speed, mass, lcg) if hull.fam.planes else (None, None)
     area = drag_area_m2(hull, load.people)
     return Resistance(hull, water, mass, log_speed, np.log(wave), plane, area, lcg, within)
@@ -162,7 +162,7 @@ remembered_table = lru_cache(maxsize=256)(table)
 
 
 def _planing(
-    hull: Hull, water: Water, speed: Array, mass: Array, lcg_m: float
+    hull: Hull, water: Water, speed: Array, mass: Array, lcg_m: Array
 ) -> tuple[Array, Array]:
     """ln of the planing resistance (D, N), and whether it holds; nothing far below planing."""
     smallest = float((mass / water.density_kg_m3).min())
@@ -175,7 +175,7 @@ def _planing(
         mass[:, None],
         hull.chine_m,
         hull.deadrise,
-        lcg_m,
+        lcg_m[:, None],
         VCG_SHARE * hull.depth_m,
         density_kg_m3=water.density_kg_m3,
         viscosity_m2_s=water.viscosity_m2_s,
@@ -232,7 +232,7 @@ def parts(
     friction = q * wetted * c_f * dirty
     log_v = np.log(safe)
     wave = _read(t.log_speed, log_v, t.log_wave, t.displacement_kg, mass) * hull.wave_factor
-    transom = q * _transom_m2(t, floating) * TRANSOM_DRAG * hull.wave_factor
+    transom = q * _transom_m2(t, floating, mass) * TRANSOM_DRAG * hull.wave_factor
     share, plane = np.zeros_like(v), np.zeros_like(v)
     if t.log_planing is not None:
         froude = v / np.sqrt(GRAVITY_M_S2 * floating.volume_m3 ** (1 / 3))
@@ -247,10 +247,10 @@ def parts(
     )
 
 
-def _transom_m2(t: Resistance, floating: Floating) -> Array:
+def _transom_m2(t: Resistance, floating: Floating, mass: Array) -> Array:
     """Immersed transom: level, and what the trim by the stern puts under water."""
     hull = t.hull
-    lever = level_m(hull) - t.lcg_m
+    lever = level_m(hull) - np.interp(mass, t.displacement_kg, t.lcg_m)
     along = floating.along_m4 / floating.volume_m3
     slope = np.clip(lever / np.maximum(along, 0.1), -TRIMS_MOST, TRIMS_MOST)
     wide = hull.body_waterline_beam_m * hull.body_count * hull.fam.transom_share

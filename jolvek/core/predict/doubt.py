@@ -37,6 +37,11 @@ PRIORS: Mapping[str, float] = {
     "seas": 0.40,  # waves, shallows, a tow: formulas made for ships
     "efficiency": 0.08,
 }
+# what the model leaves out of a family: blunt tube ends, the deck's structure in the spray, air drawn
+# in between the tubes; Jolvek's own
+WIDER: Mapping[str, Mapping[str, float]] = {
+    "pontoon": {"waves": 0.35, "transom": 0.6, "air": 0.4, "efficiency": 0.13}
+}
 GIVEN = {"length": 0.01, "beam": 0.025}  # typed rather than estimated
 NO_PROPELLER = 0.11  # efficiency where no diameter is known
 TRIED = {"friction": 0.05, "waves": 0.06, "transom": 0.1, "leg": 0.1, "planing": 0.04}
@@ -57,12 +62,13 @@ def priors(setup: Setup) -> dict[str, float]:
     (0.07, 0.025)
     """
     hull, motor, out = setup.hull, setup.motor, dict(PRIORS)
+    out |= WIDER.get(hull.family, {})
     if hull.waterline_length_m is not None:
         out["length"] = GIVEN["length"]
     if (hull.waterline_beam_m or hull.body_beam_m) is not None:
         out["beam"] = GIVEN["beam"]
     if motor.propeller_diameter_m is None:
-        out["efficiency"] = NO_PROPELLER
+        out["efficiency"] = max(NO_PROPELLER, out["efficiency"])
     if (hull.friction_factor, hull.wave_factor) != (1.0, 1.0):
         out |= {**TRIED, "efficiency": TRIED_EFFICIENCY}
     return out

@@ -129,3 +129,13 @@ def test_a_wider_confidence_gives_a_wider_band_and_nonsense_is_refused():
     with pytest.raises(ValueRefused, match="0.01 to 0.999"):
         doubt(p, 1.0)
     assert float(chance(0.0, 0.3)) == 0.5
+
+
+def test_a_pontoon_is_less_sure_than_a_launch_until_she_is_tried():
+    def sigma(hull):
+        d = doubt(evaluate(Setup(hull, Load(4), Motor(6000, propeller_diameter_m=0.32))))
+        return float(d.sigma_at(2.5))
+
+    pontoon = Hull("pontoon", 6.4, 2.5, 800)
+    assert sigma(pontoon) > 1.2 * sigma(Hull("flat_bottom", 6.4, 2.0, 800))
+    assert sigma(replace(pontoon, friction_factor=1.1)) < 0.6 * sigma(pontoon)
