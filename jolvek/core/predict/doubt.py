@@ -37,8 +37,8 @@ PRIORS: Mapping[str, float] = {
     "seas": 0.40,  # waves, shallows, a tow: formulas made for ships
     "efficiency": 0.08,
 }
-# what the model leaves out of a family: blunt tube ends, the deck's structure in the spray, air drawn
-# in between the tubes; Jolvek's own
+# what the model leaves out of a family: blunt tube ends, the deck's structure in the spray, air
+# drawn in between the tubes; Jolvek's own
 WIDER: Mapping[str, Mapping[str, float]] = {
     "pontoon": {"waves": 0.35, "transom": 0.6, "air": 0.4, "efficiency": 0.13}
 }
