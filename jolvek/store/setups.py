@@ -7,11 +7,13 @@ from dataclasses import dataclass
 from typing import Any
 
 from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.fit.as_set import AS_PLANNED, AsSet, as_set_from, as_set_plain
 from jolvek.core.products.plain import product_from_plain, product_plain
 from jolvek.core.products.shelf import Item
 from jolvek.store.columns import from_json, to_json
 
 LETTERS = "ABCDE"
+FITTING = "jolvek-fitting"  # what a setup's fitting is kept as
 MOST = 5
 MOST_PACKS_A_SIDE = 16  # in series, and in parallel
 SHAFT_M = (0.1, 2.0)
@@ -57,6 +59,7 @@ class Pinned:
     chosen: bool
     parts: tuple[Bought, ...]
     extras: tuple[Bought, ...] = ()
+    fitting: AsSet = AS_PLANNED
 
     def part(self, kind: str) -> Bought | None:
         """The part of that kind, or None."""
@@ -100,7 +103,7 @@ def broken(conn: sqlite3.Connection, enquiry_id: int) -> list[Broken]:
 
 def _all(conn: sqlite3.Connection, enquiry_id: int) -> list[Pinned | Broken]:
     rows = conn.execute(
-        "SELECT id, enquiry_id, letter, series, parallel, shaft_m, chosen FROM setup WHERE"
+        "SELECT id, enquiry_id, letter, series, parallel, shaft_m, chosen, fitting FROM setup WHERE"
         " enquiry_id = :id ORDER BY letter",
         {"id": enquiry_id},
     ).fetchall()
@@ -115,9 +118,12 @@ def _read(conn: sqlite3.Connection, row: dict[str, Any]) -> Pinned | Broken:
         if lacking:
             raise ValueRefused("setup", "no " + min(lacking), "motor, battery and mount")
         extras = _parts(conn, row["id"], "setup_extra")
+        kept = row["fitting"]
+        fitting = as_set_from(from_json(FITTING, kept)) if kept else AS_PLANNED
     except (JolvekError, TypeError, KeyError) as error:
         return Broken(row["letter"], str(error))
-    return Pinned(**{**row, "chosen": bool(row["chosen"])}, parts=parts, extras=extras)
+    known = {**row, "chosen": bool(row["chosen"]), "fitting": fitting}
+    return Pinned(**known, parts=parts, extras=extras)
 
 
 def check_layout(series: int, parallel: int, shaft_m: float | None) -> None:
@@ -185,6 +191,7 @@ def pin(
     series: int,
     parallel: int,
     shaft_m: float | None,
+    fitting: AsSet = AS_PLANNED,
 ) -> str:
     """Pin a setup under the next free letter; returns the letter. Raises TooManyPinned, and
     ValueRefused for a bank or a shaft that there cannot be.
@@ -200,14 +207,15 @@ def pin(
         raise TooManyPinned(f"{MOST} setups are pinned already; take one off first")
     letter = next(x for x in LETTERS if x not in used)
     setup_id = conn.execute(
-        "INSERT INTO setup (enquiry_id, letter, series, parallel, shaft_m) VALUES (:enquiry,"
-        " :letter, :series, :parallel, :shaft) RETURNING id",
+        "INSERT INTO setup (enquiry_id, letter, series, parallel, shaft_m, fitting) VALUES"
+        " (:enquiry, :letter, :series, :parallel, :shaft, :fitting) RETURNING id",
         {
             "enquiry": enquiry_id,
             "letter": letter,
             "series": series,
             "parallel": parallel,
             "shaft": shaft_m,
+            "fitting": _kept(fitting),
         },
     ).fetchone()["id"]
     conn.executemany(
@@ -219,6 +227,19 @@ def pin(
         ],
     )
     return letter
+
+
+def _kept(fitting: AsSet) -> str | None:
+    return to_json(FITTING, as_set_plain(fitting)) if fitting != AS_PLANNED else None
+
+
+def fit(conn: sqlite3.Connection, setup_id: int, shaft_m: float | None, fitting: AsSet) -> None:
+    """Keep how a setup is fitted. Raises ValueRefused for a shaft there cannot be."""
+    check_layout(1, 1, shaft_m)
+    conn.execute(
+        "UPDATE setup SET shaft_m = :shaft, fitting = :fitting WHERE id = :id",
+        {"id": setup_id, "shaft": shaft_m, "fitting": _kept(fitting)},
+    )
 
 
 def unpin(conn: sqlite3.Connection, enquiry_id: int, letter: str) -> None:

@@ -76,6 +76,28 @@ def test_a_battery_is_dragged_and_trim_follows(page, fitted_server):
     page.mouse.up()
     expect(page.locator("#fitting dd").first).not_to_have_text(before)
     expect(page.locator("#fitting .answer")).to_contain_text("before the move")
+    back = page.get_by_role("button", name="as planned")
+    expect(back).to_be_visible()  # kept: the answer to the change says so
+    page.reload()
+    expect(page.locator("#fitting .answer")).to_contain_text("before the move")
+    back.press("Enter")
+    expect(page.locator("#fitting .answer")).not_to_contain_text("before the move")
+    expect(back).to_have_count(0)
+
+
+def test_the_wiring_typed_stays_by_keyboard_and_what_is_refused_is_told(page, fitted_server):
+    page.goto(f"{fitted_server}/enquiry/2/fitting?tab=wiring")
+    run = page.get_by_label("Bank to motor, one way")
+    with page.expect_response(lambda r: r.request.method == "POST" and r.ok):
+        run.fill("4.5 m")
+        run.press("Tab")
+    page.goto(f"{fitted_server}/enquiry/2/fitting?tab=wiring")
+    expect(run).to_have_value("4.5 m")
+    run.fill("banana")
+    expect(page.locator("#wiring")).to_contain_text("read “banana”")
+    with page.expect_response(lambda r: r.request.method == "POST" and r.ok):
+        run.fill("2 m")
+        run.press("Tab")
 
 
 def test_no_label_lies_on_another_for_any_demo_boat(page, fitted_server):

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from jolvek.core.electric.netlist import Wire
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.fit.leg import Leg, trim_pin
+from jolvek.core.fit.leg import Leg
 from jolvek.core.fit.mounting_work import checked, drilled, mounted
 from jolvek.core.rules.findings import Finding
 
@@ -73,7 +73,7 @@ def settings(f: Fitted) -> tuple[Setting, ...]:
         out += [
             Setting(
                 "trim pin",
-                f"hole {trim_pin(rake)} from the transom",
+                f"hole {f.pin} from the transom",
                 f"thrust level on a rake of {rake:.0f}°",
             ),
             Setting(

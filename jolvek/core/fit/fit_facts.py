@@ -18,7 +18,9 @@ from jolvek.core.fit.trim import HEEL_MOST_DEG, TRIM_MOST_DEG
 from jolvek.core.hydro.floating import awash_kg
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.hydro.seaway import most_wind_m_s
+from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import PLACES, TRANSOM_PLACES, Mount
+from jolvek.core.products.shelf import Item
 from jolvek.core.rules.facts import DriveFacts, NeedFacts, SetupFacts
 
 BEHIND_M = 0.20  # propeller's disc aft of the transom
@@ -57,6 +59,22 @@ class Hung:
     diameter_m: Array
     shaft_m: Array
     styles: Sequence[str]
+
+
+def one_hung(motor: Item[Motor], shaft_m: float | None, density_kg_m3: float) -> Hung:
+    """One motor with its shaft in m (None: it adjusts), to be hung on one boat.
+
+    >>> from jolvek.core.products.shelf import sample
+    >>> one_hung(sample().motors[0], None, 1026.0).power_w.tolist()
+    [1200.0]
+    """
+    spec, one = motor.spec, np.ones(1)
+    prop = spec.propulsor(density_kg_m3)
+    thrust = prop.drive.thrust_n(spec.input_power_w, 0.0, density_kg_m3)
+    shaft = np.nan if shaft_m is None else shaft_m
+    kilos, wide = spec.weight_kg * one, prop.diameter_m * one
+    power = spec.input_power_w * one
+    return Hung(power, thrust * one, kilos, wide, shaft * one, [motor.style])
 
 
 def drive_facts(need: Need, hung: Hung, mounts: Sequence[Mount]) -> DriveFacts:

@@ -20,11 +20,12 @@ from jolvek.core.electric.netlist import Netlist, Plan
 from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.fit import hung_leg
-from jolvek.core.fit.fit_facts import Hung
+from jolvek.core.fit.as_set import AS_PLANNED, AsSet
+from jolvek.core.fit.fit_facts import Hung, one_hung
 from jolvek.core.fit.hanging import motor_above_m, motor_ahead_m
 from jolvek.core.fit.inspected import inspected, precautions
 from jolvek.core.fit.judged import electrics, hard, in_the_water, on_the_boat, plates, wishes
-from jolvek.core.fit.leg import Leg
+from jolvek.core.fit.leg import Leg, trim_pin
 from jolvek.core.fit.stowage import CLIPPED_ABOVE_M, Stowed, bank_weights, stow
 from jolvek.core.fit.trim import Attitude, Weight, Yaw, attitude, crew, yaw
 from jolvek.core.hydro.hull import Hull, Load
@@ -59,6 +60,7 @@ class Fitted:
     shaft_m: float | None = None
     gauge: str = ""
     plan: Plan = field(default_factory=Plan)
+    fitting: AsSet = AS_PLANNED
     table: Resistance | None = None
     ageing: float = 0.0
     drag_factor: float = 1.0
@@ -107,19 +109,7 @@ class Fitted:
     @cached_property
     def hung(self) -> Hung:
         """What mount and boat ask of the motor."""
-        spec, rho = self.motor.spec, self.need.water.density_kg_m3
-        prop = spec.propulsor(rho)
-        thrust = prop.drive.thrust_n(spec.input_power_w, 0.0, rho)
-        shaft = np.nan if self.shaft_m is None else self.shaft_m
-        one = np.ones(1)
-        return Hung(
-            spec.input_power_w * one,
-            thrust * one,
-            spec.weight_kg * one,
-            prop.diameter_m * one,
-            shaft * one,
-            [self.motor.style],
-        )
+        return one_hung(self.motor, self.shaft_m, self.need.water.density_kg_m3)
 
     @cached_property
     def own_pack(self) -> bool:
@@ -165,7 +155,17 @@ class Fitted:
 
     @cached_property
     def weights(self) -> list[Weight]:
-        """People, gear, motor with mount, and packs, where they sit."""
+        """People, gear, motor with mount, and packs, where they sit or were put."""
+        return self.fitting.weights(self.planned_weights)
+
+    @property
+    def pin(self) -> int:
+        """The trim pin's hole from the transom, as set or by the rake."""
+        return self.fitting.pin or trim_pin(self.need.site.rake_deg)
+
+    @cached_property
+    def planned_weights(self) -> list[Weight]:
+        """The same before anything was moved."""
         hull, mount = self.need.hull, self.mount.spec
         ahead = motor_ahead_m(self.need, mount)
         hung = Weight(

@@ -19,9 +19,9 @@ COVER_M, STEP_M, LEAST_M = 0.25, 0.025, 0.2  # water over the hub; a pole's clam
 
 
 def hung_leg(f: Fitted) -> tuple[Leg, float]:
-    """The leg and its shaft in m; an adjustable shaft is set, in steps of 25 mm, to cover the hub
-    with a quarter of a metre of water. Fixed under the hull, the shaft is what stands between its
-    bottom and the hub.
+    """The leg and its shaft in m; an adjustable shaft is as set, or in steps of 25 mm covers the
+    hub with a quarter of a metre of water. Fixed under the hull, the shaft is what stands between
+    its bottom and the hub.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> x, shaft = hung_leg(sample_fitted())
@@ -33,7 +33,7 @@ def hung_leg(f: Fitted) -> tuple[Leg, float]:
         return under_hull(aft, d), (0.5 + TIP_GAP) * d
     seat = seat_m(f.need, f.mount.spec)
     wanted = max(seat - aft + COVER_M - HUB_BELOW_PLATE * d, LEAST_M)
-    shaft = f.shaft_m or STEP_M * math.ceil(wanted / STEP_M - 1e-9)
+    shaft = f.shaft_m or f.fitting.pole_m or STEP_M * math.ceil(wanted / STEP_M - 1e-9)
     return leg(shaft, seat, aft, d), shaft
 
 

@@ -160,7 +160,12 @@ def tiller_reach(helm_ahead_m: float, pivot_ahead_m: float = -0.06) -> str:
     )
 
 
-def trim_pin(rake_deg: float, pins: int = 4, first_deg: float = 4.0, step_deg: float = 4.0) -> int:
+PINS = 4  # holes of a usual clamp; common practice, no source
+
+
+def trim_pin(
+    rake_deg: float, pins: int = PINS, first_deg: float = 4.0, step_deg: float = 4.0
+) -> int:
     """The pin hole, counted from the transom, that brings the shaft nearest upright on a transom of
     that rake.
 

@@ -1,45 +1,75 @@
-"""What Fitting's address asks: shaft, installation, weights on trial; refusals by field."""
+"""What Fitting's forms ask: shaft or pole, installation, weights; refusals by field."""
 
 from __future__ import annotations
 
 from dataclasses import replace
 
-from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS, Loads12V, Plan
+from jolvek.core.base.units import FOOT_M
+from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
+from jolvek.core.fit.as_set import AS_PLANNED, AsSet
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.fit.trim import Weight, moved
+from jolvek.core.fit.hung_leg import STEP_M, hung_leg
+from jolvek.core.fit.trim import Weight
 from jolvek.web.forms.reader import Reader
+from jolvek.web.view.display import Units
 
-RUN_M, LOAD_A, LOAD_S = (0.2, 30.0), (0.0, 200.0), (60.0, 240 * 3600.0)
+RUN_M, LOAD_A = AsSet.RANGES["run_m"], AsSet.RANGES["load_a"]
+LOAD_S = tuple(3600 * h for h in AsSet.RANGES["load_h"])
+POLE_M = AsSet.RANGES["pole_m"]
 BEHIND_STERN_M = 0.5  # how far behind the stern a weight may be put
-
-
-def plan_from(read: Reader) -> Plan:
-    """The installation asked for: run, take-off, engine space, 12 V loads and their school."""
-    plan, usual = Plan(), Loads12V()
-    load = read.figure("load", "current", *LOAD_A)
-    time = read.figure("hours", "duration", *LOAD_S)
-    school = read.one_of("school", SCHOOLS_12V, usual.school)
-    run = read.figure("run", "length", *RUN_M)
-    return Plan(
-        plan.run_m if run is None else run,
-        read.one_of("take", TAKE_OFFS, plan.take_off),
-        bool(read.args.get("engine")),
-        Loads12V(load or 0.0, usual.hours if time is None else time / 3600, school),
-    )
+BACK = "back"  # the field that puts one thing back as planned
 
 
 def fitted_from(fitted: Fitted, read: Reader) -> Fitted:
-    """The setup in hand with the shaft and installation on trial."""
-    text, shaft = read.args.get("shaft", ""), fitted.shaft_m
-    if text:
-        offered = {f"{s:g}": s for s in fitted.motor.shafts_m}
-        if text in offered:
-            shaft = offered[text]
-        else:
-            names = ", ".join(offered) or "none: it is adjustable"
-            read.refused["shaft"] = f"read “{text}”; allowed is {names}"
-    plan = replace(plan_from(read), solar_w=fitted.plan.solar_w, sun=fitted.plan.sun)
-    return replace(fitted, shaft_m=shaft, plan=plan)
+    """The setup in hand as an address or a form sets it, over what is kept with it."""
+    shaft = _shaft(fitted, read)
+    fitting = _installed(_hung(fitted.fitting, fitted, read), fitted, read)
+    fitting = replace(fitting, places=_places(fitted, read))
+    plan = fitting.plan(type(fitted.plan)(solar_w=fitted.plan.solar_w, sun=fitted.plan.sun))
+    return replace(fitted, shaft_m=shaft, fitting=fitting, plan=plan)
+
+
+def _shaft(fitted: Fitted, read: Reader) -> float | None:
+    text = read.args.get("shaft", "")
+    if not text:
+        return fitted.shaft_m
+    offered = {f"{s:g}": s for s in fitted.motor.shafts_m}
+    if text not in offered:
+        names = ", ".join(offered) or "none: it is adjustable"
+        read.refused["shaft"] = f"read “{text}”; allowed is {names}"
+        return fitted.shaft_m
+    return offered[text]
+
+
+def _hung(fitting: AsSet, fitted: Fitted, read: Reader) -> AsSet:
+    """Height of a pole, hole of the trim pin."""
+    planned = replace(fitted, fitting=AS_PLANNED)
+    pole = read.figure("pole", "length", *POLE_M) or fitting.pole_m
+    as_planned = pole is not None and abs(pole - hung_leg(planned)[1]) < STEP_M / 2
+    pole = None if as_planned or read.args.get(BACK) == "pole" else pole
+    hole = read.figure("pin", "count", *AsSet.RANGES["pin"])
+    pin = fitting.pin if hole is None else int(hole)
+    return replace(fitting, pole_m=pole, pin=None if pin == planned.pin else pin)
+
+
+def _installed(fitting: AsSet, fitted: Fitted, read: Reader) -> AsSet:
+    """Run, take-off, engine space, 12 V loads and their school, where the form holds them."""
+    if not read.args.keys() & {"run", "take", "load", "hours", "school", "engine"}:
+        return fitting
+    plan = fitted.plan
+    load = read.figure("load", "current", *LOAD_A)
+    time = read.figure("hours", "duration", *LOAD_S)
+    run = read.figure("run", "length", *RUN_M)
+    whole = "run" in read.args  # of a form, where a box that is not ticked is not sent
+    return replace(
+        fitting,
+        run_m=plan.run_m if run is None else run,
+        take_off=read.one_of("take", TAKE_OFFS, plan.take_off),
+        engine_space=bool(read.args.get("engine")) or (not whole and fitting.engine_space),
+        load_a=(0.0 if whole else fitting.load_a) if load is None else load,
+        load_h=plan.loads.hours if time is None else time / 3600,
+        school=read.one_of("school", SCHOOLS_12V, plan.loads.school),
+    )
 
 
 def weight_key(name: str) -> str:
@@ -47,11 +77,19 @@ def weight_key(name: str) -> str:
     return "w-" + name.replace(" ", "-")
 
 
-def weights_from(f: Fitted, read: Reader) -> list[Weight]:
-    """The weights with those moved that the address moves."""
-    out = f.weights
-    for w in f.weights:
-        place = read.figure(weight_key(w.name), "length", -BEHIND_STERN_M, f.need.hull.length_m)
+def place_text(w: Weight, u: Units) -> str:
+    """A weight's place as its slider shows it."""
+    return f"{w.ahead_m / (FOOT_M if u['length'] == 'ft' else 1.0):.2f}"
+
+
+def _places(f: Fitted, read: Reader) -> tuple[tuple[str, float], ...]:
+    """The weights that stand elsewhere than planned: kept, or moved by what is asked."""
+    out = dict(f.fitting.places)
+    for w in f.planned_weights:
+        key = weight_key(w.name)
+        place = read.figure(key, "length", -BEHIND_STERN_M, f.need.hull.length_m)
         if place is not None and w.name != "motor":
-            out = moved(out, w.name, place)
-    return out
+            out[w.name] = place
+        if read.args.get(BACK) == key or read.args.get(key, "").strip() == place_text(w, read.u):
+            out.pop(w.name, None)
+    return tuple(out.items())

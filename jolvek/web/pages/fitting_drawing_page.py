@@ -9,8 +9,8 @@ from markupsafe import Markup
 from jolvek.core.base.units import FOOT_M
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hanging import seat_m
-from jolvek.core.fit.hung_leg import hung_leg
-from jolvek.core.fit.leg import Leg, pod_wedge, shaft_choices, tiller_reach, trim_pin
+from jolvek.core.fit.hung_leg import STEP_M, hung_leg
+from jolvek.core.fit.leg import PINS, Leg, pod_wedge, shaft_choices, tiller_reach, trim_pin
 from jolvek.core.fit.moving import top_at_centre_m_s
 from jolvek.core.fit.trim import Attitude, Weight, attitude, best_place_m, crew
 from jolvek.core.rules.findings import Finding
@@ -19,7 +19,7 @@ from jolvek.web.drawings.leg_drawing import leg_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.drawings.under_drawing import under_view
 from jolvek.web.drawings.weights_drawing import stern_view, weights_view
-from jolvek.web.forms.fitting_form import weight_key, weights_from
+from jolvek.web.forms.fitting_form import POLE_M, place_text, weight_key
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
 
@@ -42,6 +42,18 @@ class WeightRow:
     low: str
     high: str
     value: str
+    moved: bool
+
+
+@dataclass(frozen=True)
+class PoleRow:
+    """The slider of an adjustable shaft, in shown units; `by_hand` where it was set."""
+
+    low: str
+    high: str
+    step: str
+    value: str
+    by_hand: bool
 
 
 @dataclass(frozen=True)
@@ -67,6 +79,8 @@ class DrawingPage:
     weights: tuple[WeightRow, ...]
     figures: tuple[tuple[str, str], ...]
     shafts: tuple[ShaftRow, ...]
+    pole: PoleRow | None
+    pins: tuple[tuple[int, str, bool], ...]
     findings: tuple[Finding, ...]
     refused: dict[str, str]
     length_m: float
@@ -74,22 +88,22 @@ class DrawingPage:
 
 def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
     """The drawing with the weights as the address puts them."""
-    hull, weights = f.need.hull, weights_from(f, read)
-    lying = attitude(hull, weights, f.need.water)
+    hull, weights, lying = f.need.hull, f.weights, f.attitude
     empty = attitude(hull, crew(hull, f.need.load), f.need.water)
-    trial = replace(f)
-    trial.__dict__["attitude"] = lying
-    x, shaft = hung_leg(trial)
+    planned = attitude(hull, f.planned_weights, f.need.water)
+    x, shaft = hung_leg(f)
     return DrawingPage(
-        answer(f, x, shaft, lying, weights != f.weights, u) + _gained(f, lying, u),
+        answer(f, x, shaft, planned, u) + _gained(f, planned, u),
         _least_water(f, x, u),
-        (under_view if f.mount.spec.fixed else leg_view)(trial, u, _bare_m(f, empty)),
+        (under_view if f.mount.spec.fixed else leg_view)(f, u, _bare_m(f, empty)),
         weights_view(f, weights, lying, empty, u),
-        stern_view(trial, lying),
+        stern_view(f, lying),
         _plan(f, weights),
-        tuple(_weight_row(w, hull.length_m, u) for w in weights if _movable(f, w)),
+        tuple(_weight_row(w, f, u) for w in weights if _movable(f, w)),
         _figures(f, x, lying, weights, u),
-        _shafts(trial, u),
+        _shafts(f, u),
+        _pole(f, shaft, u),
+        _pins(f),
         tuple(k for k in f.findings if RULES[k.rule].topic not in ELECTRIC),
         read.refused,
         hull.length_m,
@@ -116,7 +130,7 @@ def _least_water(f: Fitted, x: Leg, u: Units) -> str:
     return f"{runs}, {shallow} on shallow drive, {up} tilted up."
 
 
-def answer(f: Fitted, x: Leg, shaft: float, lying: Attitude, moved: bool, u: Units) -> str:
+def answer(f: Fitted, x: Leg, shaft: float, planned: Attitude, u: Units) -> str:
     """Leg and trim in one sentence; `*words*` are the ones to stress."""
     kind = f.mount.spec.general.name.lower()
     if f.mount.spec.fixed:
@@ -129,15 +143,16 @@ def answer(f: Fitted, x: Leg, shaft: float, lying: Attitude, moved: bool, u: Uni
         side = "below" if x.plate_m >= 0 else "ABOVE"
         first = f"The plate sits *{mm(abs(x.plate_m), u)}* {side} the hull bottom and the hub"
         first += f" *{mm(x.hub_m, u)}* under water: {AIR[x.air]}."
-    before = f", {abs(f.attitude.trim_deg):.1f}° before the move" if moved else ""
-    return f"{first} She lies {_trim(lying, '*')}{before}."
+    moved = f.weights != f.planned_weights
+    before = f", {abs(planned.trim_deg):.1f}° before the move" if moved else ""
+    return f"{first} She lies {_trim(f.attitude, '*')}{before}."
 
 
-def _gained(f: Fitted, lying: Attitude, u: Units) -> str:
+def _gained(f: Fitted, planned: Attitude, u: Units) -> str:
     """What moving the weights does to her top speed, where it can be told."""
-    if lying.ahead_m == f.attitude.ahead_m:
+    if planned.ahead_m == f.attitude.ahead_m:
         return ""
-    now, then = (top_at_centre_m_s(f, x.ahead_m) for x in (f.attitude, lying))
+    now, then = (top_at_centre_m_s(f, x.ahead_m) for x in (planned, f.attitude))
     if u.number(abs(then - now), "speed") == u.number(0.0, "speed"):
         return " Her top speed stays."
     word = "more" if then > now else "less"
@@ -156,11 +171,10 @@ def _movable(f: Fitted, w: Weight) -> bool:
     return w.name != "motor" and not (f.clips_on and w.name.startswith("battery"))
 
 
-def _weight_row(w: Weight, length_m: float, u: Units) -> WeightRow:
-    per_m = 1 / FOOT_M if u["length"] == "ft" else 1.0
-    label = f"{w.name}, {u.full(w.mass_kg, 'mass')}"
-    high, value = f"{length_m * per_m:.2f}", f"{w.ahead_m * per_m:.2f}"
-    return WeightRow(weight_key(w.name), label, "0.1", high, value)
+def _weight_row(w: Weight, f: Fitted, u: Units) -> WeightRow:
+    high = f.need.hull.length_m / (FOOT_M if u["length"] == "ft" else 1.0)
+    label, elsewhere = f"{w.name}, {u.full(w.mass_kg, 'mass')}", w not in f.planned_weights
+    return WeightRow(weight_key(w.name), label, "0.1", f"{high:.2f}", place_text(w, u), elsewhere)
 
 
 def _plan(f: Fitted, weights: list[Weight]) -> Markup:
@@ -191,7 +205,7 @@ def _figures(
         text = f"{u.full(best, 'length')} ahead of the stern"
         rows.append(("Best place for the battery", text))
     if f.leg is not None:
-        rows.append(("Trim pin", f"hole {trim_pin(f.need.site.rake_deg)} from the transom"))
+        rows.append(("Trim pin", f"hole {f.pin} from the transom"))
     rows.append(("Upper blade tip", f"{mm(x.tip_m, u)} under water"))
     return (*rows, *_more(f, weights, u))
 
@@ -236,3 +250,21 @@ def _shafts(f: Fitted, u: Units) -> tuple[ShaftRow, ...]:
         )
         for c in shaft_choices(f.motor.shafts_m, seat, f.transom_draught_m, diameter)
     )
+
+
+def _pole(f: Fitted, shaft_m: float, u: Units) -> PoleRow | None:
+    """What sets an adjustable shaft; None for one of given length and for what is fixed."""
+    if f.shaft_m is not None or f.mount.spec.fixed:
+        return None
+    unit = FOOT_M if u["length"] == "ft" else 1.0
+    low, high, step, value = (f"{x / unit:.3f}" for x in (*POLE_M, STEP_M, shaft_m))
+    return PoleRow(low, high, step, value, f.fitting.pole_m is not None)
+
+
+def _pins(f: Fitted) -> tuple[tuple[int, str, bool], ...]:
+    """The holes of the trim pin: number, words, whether set."""
+    if f.leg is None:
+        return ()
+    right = trim_pin(f.need.site.rake_deg)
+    words = {right: f"{right}: right for her rake"}
+    return tuple((k, words.get(k, str(k)), k == f.pin) for k in range(1, PINS + 1))

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from markupsafe import Markup
 
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
-from jolvek.core.electric.netlist import Netlist, Wire, fed_by, tap_imbalance_ah
+from jolvek.core.electric.netlist import Netlist, Plan, Wire, fed_by, tap_imbalance_ah
 from jolvek.core.electric.network import drop_to_motor_v, resistance_ohm
 from jolvek.core.electric.network import string_currents_a as currents_a
 from jolvek.core.electric.wire_sizes import DROP, FUSE_SHARE, FUSE_WITHIN_M, OTHER_FUSE_SHARE
@@ -41,6 +41,10 @@ class WiringPage:
     fuses: tuple[str, ...]
     cautions: tuple[tuple[str, str], ...]
     refused: dict[str, str]
+    plan: Plan
+    run: str
+    load: str
+    hours_text: str
 
 
 def wiring_page(f: Fitted, refused: dict[str, str]) -> WiringPage:
@@ -70,6 +74,10 @@ def wiring_page(f: Fitted, refused: dict[str, str]) -> WiringPage:
         tuple(_fuses(n)),
         tuple(cautions.values()),
         refused,
+        f.plan,
+        f"{f.plan.run_m:g} m",
+        f"{f.plan.loads.current_a:g}" if f.plan.loads.current_a else "",
+        f"{f.plan.loads.hours:g}",
     )
 
 

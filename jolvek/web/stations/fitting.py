@@ -7,19 +7,32 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
-from flask import Blueprint, Response, abort, current_app, render_template, request
+from flask import (
+    Blueprint,
+    Response,
+    abort,
+    current_app,
+    redirect,
+    render_template,
+    request,
+    url_for,
+)
 from markupsafe import Markup
 
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
 from jolvek.core.fit.checklist import sheet, work_hours
+from jolvek.store import enquiries, setups
+from jolvek.store.db import transaction
+from jolvek.web import saving
 from jolvek.web.forms.fitting_form import fitted_from
 from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.fitting_drawing_page import drawing_page
 from jolvek.web.pages.fitting_mounts_page import mounts_page
 from jolvek.web.pages.fitting_wiring_page import TAKE_WORDS, wiring_page
-from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
+from jolvek.web.shared import Frame, conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
 from jolvek.web.view.matches import answered, shelf_of
+from jolvek.web.view.worked import Worked
 
 bp = Blueprint("fitting", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 TABS = {"drawing": "Drawing", "wiring": "Wiring", "sheet": "Sheet", "mounts": "All mounts"}
@@ -41,12 +54,36 @@ STATION = stations.add(6, "fitting", "Fitting", _state)
 @bp.get("/fitting")
 def page(enquiry_id: int) -> Any:
     """One tab of the station; a fragment with it alone when something of it moves."""
-    tab = request.args.get("tab", "") if request.args.get("tab", "") in TABS else "drawing"
-    f, u = frame(enquiry_id, "fitting"), display.current()
-    hand = f.card.in_hand
-    if hand is None:
+    f = frame(enquiry_id, "fitting")
+    if f.card.in_hand is None:
         return abort(404) if is_fragment() else show("fitting/page.html", f, tabs=TABS, hand=None)
-    read = Reader(request.args, u)
+    return _tab(f, f.card.in_hand, Reader(request.args, display.current()))
+
+
+@bp.post("/fitting")
+def keep(enquiry_id: int) -> Any:
+    """Keep with the setup in hand what a form of the station sets; refused fields are told, the
+    rest is kept.
+    """
+    hand = frame(enquiry_id, "fitting").card.in_hand
+    if hand is None:
+        abort(404)
+    read = Reader(request.values, display.current())
+    fitted = fitted_from(hand.fitted, read)
+    with transaction(conn()) as c:
+        setups.fit(c, hand.pinned.id, fitted.shaft_m, fitted.fitting)
+        enquiries.touch(c, enquiry_id, saving.now())
+    if not is_fragment() and not read.refused:
+        tab = request.values.get("tab") or None
+        return redirect(url_for("fitting.page", enquiry_id=enquiry_id, tab=tab), 303)
+    f = frame(enquiry_id, "fitting")
+    assert f.card.in_hand is not None
+    return _tab(f, f.card.in_hand, read)
+
+
+def _tab(f: Frame, hand: Worked, read: Reader) -> Any:
+    asked = read.args.get("tab", "")
+    tab, u = asked if asked in TABS else "drawing", read.u
     fitted = fitted_from(hand.fitted, read)
     figures: Any = None
     if tab == "drawing":
@@ -58,7 +95,7 @@ def page(enquiry_id: int) -> Any:
     more = {
         "sheet": sheet(fitted) if tab == "sheet" else None,
         "hours": work_hours(fitted),
-        "args": request.args,
+        "args": read.args,
         "take_words": {t: TAKE_WORDS[t] for t in TAKE_OFFS},
         "schools": SCHOOLS_12V,
     }

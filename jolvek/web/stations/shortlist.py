@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import replace
 from typing import Any
 
@@ -18,6 +19,7 @@ from flask import (
 
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.enquiry.enquiry import Enquiry
+from jolvek.core.fit.as_set import AsSet, as_set_from, as_set_plain
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction
@@ -119,6 +121,14 @@ def layout_from(form: Any, motor: Item[Any]) -> tuple[int, int, float | None]:
     return packs[0], packs[1], shaft
 
 
+def fitting_in(form: Any) -> AsSet:
+    """How a setup that comes back was fitted; raises ValueRefused."""
+    try:
+        return as_set_from(json.loads(form.get("fitting") or "{}"))
+    except ValueError:
+        raise ValueRefused("fitting", form["fitting"][:40], "JSON") from None
+
+
 @bp.post("/pin")
 def pin(enquiry_id: int) -> Any:
     """Pin a setup to Side by side."""
@@ -129,7 +139,7 @@ def pin(enquiry_id: int) -> Any:
     layout = layout_from(request.form, items["motor"])
     try:
         with transaction(conn()) as c:
-            letter = setups.pin(c, enquiry_id, items, *layout)
+            letter = setups.pin(c, enquiry_id, items, *layout, fitting=fitting_in(request.form))
             enquiries.touch(c, enquiry_id, saving.now())
         session.pop("undo_unpin", None)
         flash(f"Pinned as {letter}.")
@@ -152,6 +162,7 @@ def unpin(enquiry_id: int) -> Any:
         parts = {p.kind: p.item.id for p in gone.parts}
         parts |= {"series": str(gone.series), "parallel": str(gone.parallel)}
         parts |= {"shaft_m": str(gone.shaft_m or "")}
+        parts |= {"fitting": json.dumps(as_set_plain(gone.fitting))}
         session["undo_unpin"] = {"enquiry": enquiry_id, "letter": letter, "parts": parts}
         flash(f"{letter} taken off.")
     back = request.form.get("back") == "side_by_side"

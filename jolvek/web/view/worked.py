@@ -116,7 +116,7 @@ def sun_chain(need: Need, pinned: Pinned) -> SunChain:
 def _plan(need: Need, pinned: Pinned, battery: Item[Battery]) -> Plan:
     chain = sun_chain(need, pinned)
     volts = pinned.series * battery.spec.nominal_voltage_v
-    return Plan(solar_w=chain.counted_w(volts), sun=chain)
+    return pinned.fitting.plan(Plan(solar_w=chain.counted_w(volts), sun=chain))
 
 
 def work_out(need: Need, pinned: Pinned) -> Worked:
@@ -135,5 +135,6 @@ def work_out(need: Need, pinned: Pinned) -> Worked:
             pinned.shaft_m,
             _gauge(pinned),
             _plan(need, pinned, item["battery"]),
+            pinned.fitting,
         ),
     )

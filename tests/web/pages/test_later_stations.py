@@ -17,6 +17,7 @@ from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.streams import against_streams
 from jolvek.core.products.shelf import Shelf
 from jolvek.standins.weather import SimulatedForecast
+from jolvek.web.forms.fitting_form import fitted_from
 from jolvek.web.forms.outing_form import asked_from as outing_asked
 from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.by_hand_page import by_hand_page
@@ -311,7 +312,8 @@ def test_the_table_of_streams_is_the_cores():
 def test_moving_a_weight_says_what_it_does_to_her_speed():
     w = worked(5)
     far = {f"w-person-{i}": "0.3" for i in (1, 2)}
-    told = drawing_page(w.fitted, Reader(far, AT_SEA), AT_SEA).answer
+    read = Reader(far, AT_SEA)
+    told = drawing_page(fitted_from(w.fitted, read), read, AT_SEA).answer
     assert "at full power" in told and "before the move" in told
     same = drawing_page(w.fitted, Reader({}, AT_SEA), AT_SEA).answer
     assert "full power" not in same

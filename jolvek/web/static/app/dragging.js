@@ -74,8 +74,12 @@ document.addEventListener("pointerdown", (down) => {
     }));
   };
   document.addEventListener("pointermove", move);
-  document.addEventListener("pointerup", () => document.removeEventListener("pointermove",
-    move), {
+  document.addEventListener("pointerup", () => {
+    document.removeEventListener("pointermove", move);
+    document.getElementById(slider.id).dispatchEvent(new Event("change", {
+      bubbles: true
+    }));
+  }, {
     once: true
   });
 });

@@ -1,0 +1,108 @@
+"""What the shop set on a fitting by hand, kept with its setup; what is not set is as planned."""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass, replace
+from typing import Any, ClassVar
+
+from jolvek.core.base import checked
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS, Loads12V, Plan
+from jolvek.core.fit.leg import PINS
+from jolvek.core.fit.trim import Weight, moved
+
+MOST_PLACES, AHEAD_M = 40, (-0.5, 15.0)
+
+
+@dataclass(frozen=True)
+class AsSet:
+    """Weights moved (name, m ahead of the stern), a pole's height, the trim pin's hole, and the
+    installation; SI, None and empty: as planned. Raises ValueRefused.
+    """
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "pole_m": (0.2, 2.0),
+        "pin": (1, PINS),
+        "run_m": (0.2, 30),
+        "load_a": (0, 200),
+        "load_h": (60 / 3600, 240),
+    }
+    CHOICES: ClassVar[checked.Choices] = {
+        "take_off": ("", *TAKE_OFFS),
+        "school": ("", *SCHOOLS_12V),
+    }
+
+    places: tuple[tuple[str, float], ...] = ()
+    pole_m: float | None = None
+    pin: int | None = None
+    run_m: float | None = None
+    take_off: str = ""
+    engine_space: bool = False
+    load_a: float = 0.0
+    load_h: float | None = None
+    school: str = ""
+
+    def __post_init__(self) -> None:
+        checked.check(self, "fitting")
+        if len(self.places) > MOST_PLACES:
+            raise ValueRefused("fitting.places", len(self.places), f"at most {MOST_PLACES}")
+        for name, ahead in self.places:
+            if not AHEAD_M[0] <= ahead <= AHEAD_M[1]:
+                allowed = f"{AHEAD_M[0]:g} to {AHEAD_M[1]:g} m for {name}"
+                raise ValueRefused("fitting.places", ahead, allowed)
+
+    def plan(self, usual: Plan) -> Plan:
+        """The installation as set.
+
+        >>> AsSet(run_m=3.5, load_a=2.0).plan(Plan()).run_m
+        3.5
+        """
+        loads = Loads12V(
+            self.load_a or usual.loads.current_a,
+            usual.loads.hours if self.load_h is None else self.load_h,
+            self.school or usual.loads.school,
+        )
+        return replace(
+            usual,
+            run_m=usual.run_m if self.run_m is None else self.run_m,
+            take_off=self.take_off or usual.take_off,
+            engine_space=self.engine_space or usual.engine_space,
+            loads=loads,
+        )
+
+    def weights(self, planned: list[Weight]) -> list[Weight]:
+        """The weights where they were put; places of weights that are not there are left out.
+
+        >>> AsSet((("gear", 1.5),)).weights([Weight("gear", 20, 2.0, 0.0, 0.2)])[0].ahead_m
+        1.5
+        """
+        out, there = planned, {w.name for w in planned}
+        for name, ahead in self.places:
+            out = moved(out, name, ahead) if name in there else out
+        return out
+
+
+AS_PLANNED = AsSet()
+
+
+def as_set_plain(fitting: AsSet) -> dict[str, Any]:
+    """What is set, as the plain data that is kept.
+
+    >>> as_set_plain(AsSet(run_m=3.0))
+    {'run_m': 3.0}
+    """
+    usual = asdict(AS_PLANNED)
+    return {k: v for k, v in asdict(fitting).items() if v != usual[k]}
+
+
+def as_set_from(data: Any) -> AsSet:
+    """The record in plain data. Raises ValueRefused for what it cannot be.
+
+    >>> as_set_from({"places": [["gear", 1.5]]}).places
+    (('gear', 1.5),)
+    """
+    try:
+        places = tuple((str(name), float(ahead)) for name, ahead in data.get("places", ()))
+        return AsSet(**{**data, "places": places})
+    except (TypeError, ValueError, AttributeError) as error:
+        raise ValueRefused("fitting", data, "what the Fitting station keeps") from error

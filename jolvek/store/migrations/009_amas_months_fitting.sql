@@ -1,0 +1,5 @@
+-- A trimaran's amas, the months since a bottom was cleaned, and how a setup is fitted.
+ALTER TABLE boat ADD COLUMN ama_share REAL;
+ALTER TABLE boat ADD COLUMN ama_length_m REAL;
+ALTER TABLE boat ADD COLUMN months_afloat REAL;
+ALTER TABLE setup ADD COLUMN fitting TEXT CHECK (fitting IS NULL OR json_valid(fitting));

@@ -1,0 +1,75 @@
+"""What is set by hand on a fitting: over what is planned, and no more than can be."""
+
+from dataclasses import fields, replace
+
+import pytest
+
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.electric.netlist import Plan
+from jolvek.core.fit.as_set import AS_PLANNED, AsSet, as_set_from, as_set_plain
+from jolvek.core.fit.fitted import sample_fitted
+from jolvek.core.fit.hung_leg import hung_leg
+from jolvek.core.products.mounting import Mount
+
+F = sample_fitted()
+ALL = AsSet((("gear", 1.2),), 0.65, 3, 4.5, "bars", True, 3.0, 5.0, "end taps")
+
+
+def test_nothing_set_is_as_planned():
+    assert AS_PLANNED.plan(Plan()) == Plan()
+    assert AS_PLANNED.weights(F.planned_weights) == F.planned_weights == F.weights
+    assert as_set_plain(AS_PLANNED) == {} and as_set_from({}) == AS_PLANNED
+
+
+def test_every_field_comes_back_from_plain_data():
+    assert as_set_from(as_set_plain(ALL)) == ALL
+    assert set(as_set_plain(ALL)) == {f.name for f in fields(AsSet)}
+
+
+def test_the_installation_follows_what_is_set():
+    plan = ALL.plan(Plan())
+    assert (plan.run_m, plan.take_off, plan.engine_space) == (4.5, "bars", True)
+    assert (plan.loads.current_a, plan.loads.hours, plan.loads.school) == (3.0, 5.0, "end taps")
+
+
+@pytest.mark.parametrize(
+    "data",
+    [
+        {"run_m": 0.1},
+        {"run_m": float("inf")},
+        {"pole_m": 2.5},
+        {"pin": 5},
+        {"load_a": -1},
+        {"take_off": "anyhow"},
+        {"school": "hope"},
+        {"places": [["gear", 99.0]]},
+        {"places": [["gear", float("nan")]]},
+        {"places": [["gear"]]},
+        {"places": [["gear", 1.0]] * 41},
+        {"unknown": 1},
+        [1, 2],
+        None,
+    ],
+    ids=str,
+)
+def test_what_cannot_be_is_refused(data):
+    with pytest.raises(ValueRefused):
+        as_set_from(data)
+
+
+def test_a_moved_weight_trims_her_and_the_rules_hear_of_it():
+    aft = replace(F, fitting=AsSet((("person 1", 0.1), ("person 2", 0.2))))
+    assert aft.attitude.trim_deg > F.attitude.trim_deg + 2
+    assert "trim-angle" in {f.rule for f in aft.findings}
+    assert "trim-angle" not in {f.rule for f in F.findings}
+
+
+def test_a_weight_that_is_not_aboard_any_more_is_left_out():
+    assert replace(F, fitting=AsSet((("person 7", 0.1),))).weights == F.planned_weights
+
+
+def test_a_pole_hangs_where_it_is_set_and_the_pin_goes_on_the_sheet():
+    arm = replace(F, shaft_m=None, mount=replace(F.mount, spec=Mount("side_bar", 60, 2000)))
+    assert hung_leg(replace(arm, fitting=AsSet(pole_m=0.8)))[1] == 0.8
+    assert hung_leg(replace(F, fitting=AsSet(pole_m=0.8)))[1] == F.shaft_m
+    assert replace(F, fitting=AsSet(pin=1)).pin == 1 != F.pin
