@@ -27,6 +27,9 @@ def _top_m(hull: Hull, weights: list[Weight]) -> float:
     return max(1.55 if housed else 1.05, heads, hull.depth_m * 1.3 + 0.2) + roof
 
 
+SEATED_M = 0.25  # from a seat down to the sole
+
+
 def _shape(w: Weight, f: Fitted, view: View) -> str:
     """A weight as it looks: pack, person, motor head, gear."""
     (x, y), s = view.at(w.ahead_m, w.above_m), view.scale
@@ -35,7 +38,8 @@ def _shape(w: Weight, f: Fitted, view: View) -> str:
         return rect(x - long / 2, y - high / 2, long, high, "pack")
     if w.name.startswith("person"):
         a, b = 0.17 * s, 0.42 * s
-        trunk = f"M{x - a:.1f} {y + 0.15 * s:.1f}q0 {-b:.1f} {a:.1f} {-b:.1f}t{a:.1f} {b:.1f}z"
+        legs = f"v{SEATED_M * s:.1f}h{-2 * a:.1f}z"  # down to the sole, mostly out of sight
+        trunk = f"M{x - a:.1f} {y + 0.15 * s:.1f}q0 {-b:.1f} {a:.1f} {-b:.1f}t{a:.1f} {b:.1f}{legs}"
         return circle(x, y - 0.45 * s, 0.12 * s, "person") + path(trunk, "person")
     if w.name == "motor" and f.mount.spec.fixed:
         return rect(x - 0.12 * s, y, 0.24 * s, 0.12 * s, "motorhead", rx=0.05 * s)
@@ -69,9 +73,11 @@ def weights_view(
     low = keel + BELOW_M * scale
     water = view.at(0, lying.draught_m)[1]
     middle = view.at(0.5 * hull.length_m, 0)
+    seated = [w for w in weights if w.name.startswith("person")]
     boat = (
-        path(hull_path(hull, view), "hull")
-        + "".join(_weight(w, f, view) for w in weights)
+        "".join(_weight(w, f, view) for w in seated)  # behind the topsides: they sit in her
+        + path(hull_path(hull, view), "hull")
+        + "".join(_weight(w, f, view) for w in weights if w not in seated)
         + _centre_mark(*view.at(lying.ahead_m, lying.above_m))
     )
     turn = f"rotate({-lying.trim_deg:.2f} {middle[0]:.1f} {middle[1]:.1f})"
