@@ -72,7 +72,7 @@ def from_plain(data: Mapping[str, Any]) -> Enquiry:
         Load(**_tuples(data["load"])),
         _site(data.get("site", {}), hull.family),
         Water(data.get("water", "salt")),
-        Day(**{**day, "legs": _all(Leg, day, "legs")}),
+        Day(**{**_tuples(day), "legs": _all(Leg, day, "legs")}),
         _weights(data),
     )
     return Enquiry(need, **{k: data.get(k, "") for k in WORDS})

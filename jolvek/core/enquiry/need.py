@@ -122,6 +122,7 @@ class Day:
         "dock_battery_wh": (0, 1e06),
         "max_lift_kg": (1, 500),
         "budget": (1, 1e07),
+        "budgets": (1, 1e07),
         "max_noise_db": (10, 140),
         "speed_limit_m_s": (0.5, 30),
         "temperature_c": (-20, 40),
@@ -132,7 +133,7 @@ class Day:
         "start_h": (0, 24),
     }
     CHOICES: ClassVar[checked.Choices] = {"reserve_school": tuple(RESERVE_SCHOOLS), "sky": SKIES}
-    COUNTS: ClassVar[checked.Counts] = {"legs": MOST_LEGS}
+    COUNTS: ClassVar[checked.Counts] = {"legs": MOST_LEGS, "budgets": 8}
 
     speed_m_s: float = 1.8
     distance_m: float = 9000.0
@@ -143,6 +144,7 @@ class Day:
     own_charger_v: float | None = None  # at the end of its charge; None: the customer has none
     max_lift_kg: float | None = None
     budget: float | None = None
+    budgets: tuple[float, ...] = ()  # to be compared: what does each buy?
     hands_free: bool = False
     max_noise_db: float | None = None
     legs: tuple[Leg, ...] = ()

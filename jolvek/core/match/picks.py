@@ -86,11 +86,11 @@ def picks(match: Match) -> list[Pick]:
     among = _among(f.does_day, wishes)
     in_hand = -(f.range_m / max(match.need.day.distance_m, 1.0)) / f.price
     rows = [
-        ("cheapest", "does the day, cheapest", f.price),
+        ("cheapest", "cheapest", f.price),
         ("lightest", "lightest to carry", f.lift_kg + 0.01 * f.mass_kg),
-        ("furthest", "goes furthest", -f.range_m),
+        ("furthest", "goes farthest", -f.range_m),
         ("fastest", "fastest", -f.top_speed_m_s),
-        ("reserve", "most in hand for the price", in_hand),
+        ("reserve", "most range for the price", in_hand),
     ]
     if match.need.day.budget:
         rows.append(("budget", "best for the budget", -score(match)))

@@ -31,7 +31,7 @@ def field_chart(
     keep: np.ndarray,
     u: Units,
     width: float = 900.0,
-    height: float = 210.0,
+    height: float = 136.0,
 ) -> Markup:
     """The chart; `keep` (N,) marks what the filters leave. Prices run to what covers the front and
     most of the rest.

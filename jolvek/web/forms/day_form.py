@@ -6,11 +6,19 @@ from dataclasses import replace
 from typing import Any
 
 from flask_wtf import FlaskForm
-from wtforms import BooleanField, HiddenField, RadioField, SelectField, StringField, ValidationError
+from wtforms import (
+    BooleanField,
+    HiddenField,
+    RadioField,
+    SelectField,
+    StringField,
+    ValidationError,
+    validators,
+)
 from wtforms.fields.choices import SelectChoice
 
-from jolvek.core.base import checked
-from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base import checked, units
+from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import MOST_WEIGHT, RESERVE_SCHOOLS, SKIES, WISHES, Day
 from jolvek.web.forms.fields import QuantityField, allowed
@@ -72,8 +80,16 @@ class DayForm(FlaskForm):
     sky = SelectField("Sky", choices=[SelectChoice(s, s) for s in SKIES], default="fair")
     date = StringField("Date")
     hands_free = BooleanField("must steer hands-free")
+    budgets = StringField("Budgets to compare", [validators.Length(max=200)])
     changed = HiddenField()
     page = HiddenField()
+
+    def validate_budgets(self, field: StringField) -> None:
+        """Refuse what is no list of sums."""
+        try:
+            read_budgets(field.data)
+        except JolvekError as error:
+            raise ValidationError(str(error)) from None
 
     def validate_date(self, field: StringField) -> None:
         """Refuse what is no day of the calendar."""
@@ -90,6 +106,12 @@ for _key, _name, _label, _quantity, _hint in _FIELDS:
 for _wish in WISHES:
     setattr(DayForm, f"wish_{_wish}", QuantityField(WISH_WORDS[_wish], "number", 0, MOST_WEIGHT))
 add_leg_fields(DayForm)
+
+
+def read_budgets(text: str | None) -> tuple[float, ...]:
+    """Sums out of "700; 1 400, 2 500"; raises JolvekError naming what cannot be read."""
+    words = [word.strip() for word in (text or "").replace(";", ",").split(",")]
+    return Day(budgets=tuple(units.parse(w, "money", "") for w in words if w)).budgets
 
 
 def enquiry_from(form: DayForm, before: Enquiry) -> Enquiry:
@@ -110,6 +132,7 @@ def enquiry_from(form: DayForm, before: Enquiry) -> Enquiry:
         shore_power=bool(form.shore_power.data),
         sky=form.sky.data or "fair",
         hands_free=bool(form.hands_free.data),
+        budgets=read_budgets(form.budgets.data),
         date=(form.date.data or "").strip(),
         **{k: v for k, v in values.items() if v is not None},
     )
@@ -130,5 +153,6 @@ def values_of(enquiry: Enquiry) -> dict[str, Any]:
     same = ("reserve_school", "electric_only", "shore_power", "sky", "date", "hands_free")
     out |= {key: getattr(day, key) for key in same}
     out |= {"speed": day.speed_m_s, "distance": day.distance_m, "charge": day.charge_h * 3600}
+    out |= {"budgets": ", ".join(f"{x:g}" for x in day.budgets)}
     out |= {f"wish_{w}": need.weight(w) for w in WISHES}
     return out | leg_values(day.legs)

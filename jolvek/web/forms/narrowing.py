@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from urllib.parse import parse_qsl
 
 from jolvek.core.base import units
 from jolvek.core.enquiry.need import MOST_WEIGHT, WISHES, Need
@@ -30,6 +31,7 @@ class Filters:
     range_max_m: float | None
     weights: dict[str, float]
     refused: dict[str, str]
+    unfold: str = ""  # the motor whose other banks are shown
 
     @property
     def any(self) -> bool:
@@ -66,4 +68,18 @@ def filters_from(args: Mapping[str, str], need: Need, u: Units) -> Filters:
         read("range_max", "distance", u["distance"], MOST_RANGE_M),
         {w: need.weight(w) if value is None else value for w, value in weights.items()},
         refused,
+        args.get("unfold", ""),
     )
+
+
+KEYS = (*FACETS, "price_min", "price_max", "range_min", "range_max", "unfold")
+
+
+def known_args(query: str) -> dict[str, str]:
+    """Of an address's query what the Shortlist reads, to come back to the same list.
+
+    >>> known_args("mount=Side+bar&next=//elsewhere&w_price=3")
+    {'mount': 'Side bar', 'w_price': '3'}
+    """
+    keys = (*KEYS, *(f"w_{w}" for w in WISHES))
+    return {k: v for k, v in parse_qsl(query[:2000]) if k in keys}

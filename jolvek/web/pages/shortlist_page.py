@@ -16,22 +16,17 @@ from jolvek.core.match.ranking import ranked
 from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.performance import DRIFT_W
 from jolvek.core.rules.findings import Finding
-from jolvek.core.rules.rulebook import RULES
 from jolvek.web.drawings.field_chart import field_chart
 from jolvek.web.forms.day_form import WISH_WORDS
 from jolvek.web.forms.narrowing import FACETS, Filters
 from jolvek.web.pages.narrowed import facet_values, narrowed
+from jolvek.web.pages.shortlist_money import budgets_told, house_told, steps_told
+from jolvek.web.pages.shortlist_rejected import Rejected, rejected_by_group
 from jolvek.web.view.display import Units, money
 from jolvek.web.view.matches import Answer, Row, row
-from jolvek.web.view.what_if import TRIALS, WHAT_IFS
 
-GROUPS = {
-    "day": "Does not do the day",
-    "limits": "Plate and approvals",
-    "fitting": "Does not fit",
-    "electrics": "Volts and amps",
-}
-MOST_ROWS, MOST_RANKED = 16, 14
+MOST_MOTORS, MOST_BANKS = 14, 6  # shown, and of each motor what is folded under it
+MOST_RANKED = 400
 
 
 @dataclass(frozen=True)
@@ -51,49 +46,41 @@ class ShortRow:
     letter: str
     label: str
     pin: dict[str, str]
+    motor_id: str
+    more: int = 0  # banks and mounts of the same motor, folded under it
+    under: bool = False
 
 
 @dataclass(frozen=True)
 class Results:
     """The list as narrowed and weighed."""
 
+    answer: str
     rows: tuple[ShortRow, ...]
-    left: int
+    left: int  # setups that do the day within what is chosen
     filters: Filters
     wished: str
 
 
 @dataclass(frozen=True)
-class Rejected:
-    """One product that fell out: why, what cures it, and what may be tried."""
-
-    kind: str
-    id: str
-    title: str
-    text: str
-    cure: str
-    trial: str
-    question: str
-
-
-@dataclass(frozen=True)
 class ShortlistPage:
-    """The answer, the field, facets, steps of money, and the rejected by group."""
+    """The field, facets, what money buys, and the rejected by group."""
 
-    answer: str
     any_setup: bool
     any_does: bool
     chart: Markup | str
     facets: dict[str, tuple[str, list[str]]]
     basis: str
     steps: tuple[tuple[str, str], ...]
+    budgets: tuple[tuple[str, str], ...]
+    house: str
     rejected: tuple[tuple[str, tuple[Rejected, ...]], ...]
 
 
 def results(
     need: Need, match: Answer, filters: Filters, letters: dict[str, str], u: Units
 ) -> Results:
-    """The ranked list; named picks first, then by the weights on trial."""
+    """The ranked list by motor; named picks first, then by the weights on trial."""
     weighed = replace(match.match, need=replace(need, weights=tuple(filters.weights.items())))
     keep = narrowed(weighed, filters)
     numbers: dict[int, int] = {}
@@ -103,20 +90,48 @@ def results(
         if keep[pick.index]:
             named[pick.index].append(pick)
     best = ranked(weighed, MOST_RANKED, keep=keep, values=match.measures)
-    order = [*named, *(i for i in best if i not in named)][:MOST_ROWS]
-    rows = tuple(
-        _row(
-            row(weighed, i, picked(named.get(i, []), u)),
-            numbers.get(i),
-            because(match.measures, filters.weights, i),
-            letters,
-            need,
-            u,
-        )
-        for i in order
-    )
-    left = int((keep & match.match.field.does_day).sum())
-    return Results(rows, left, filters, u.number(need.day.speed_m_s, "speed"))
+    rows = []
+    for i, more, under in _by_motor(weighed, list(named), best, filters.unfold):
+        why = because(match.measures, filters.weights, i)
+        found = row(weighed, i, picked(named.get(i, []), u))
+        rows.append(_row(found, numbers.get(i), why, letters, need, u, more, under))
+    total, left = int(keep.size), int((keep & match.match.field.does_day).sum())
+    told = answer(need, total, left, tuple(rows), u, match.match.need_findings, chosen(filters, u))
+    return Results(told, tuple(rows), left, filters, u.number(need.day.speed_m_s, "speed"))
+
+
+def _by_motor(
+    match: Match, named: list[int], best: list[int], unfold: str
+) -> list[tuple[int, int, bool]]:
+    """Candidates as they stand: the named, then the best of each motor, each with how many more of
+    its motor are folded under it; those of the motor that is unfolded follow it.
+    """
+    motor = match.drives.motor[match.field.drive]
+    groups: dict[int, list[int]] = {}
+    for i in (*named, *(k for k in best if k not in named)):
+        groups.setdefault(int(motor[i]), []).append(i)
+    out = []
+    for which, members in list(groups.items())[:MOST_MOTORS]:
+        heads = [i for i in members if i in named] or members[:1]
+        rest = [i for i in members if i not in heads][:MOST_BANKS]
+        out += [(i, 0, False) for i in heads[:-1]]
+        if match.shelf.motors[which].id == unfold:
+            out += [(heads[-1], 0, False), *((i, 0, True) for i in rest)]
+        else:
+            out.append((heads[-1], len(rest), False))
+    order = {i: n for n, i in enumerate(named)}
+    first = [x for x in out if x[0] in order]
+    return sorted(first, key=lambda x: order[x[0]]) + [x for x in out if x[0] not in order]
+
+
+def chosen(filters: Filters, u: Units) -> str:
+    """What is narrowed to, in words; empty where nothing is."""
+    words = [name.lower() if key == "mount" else name for key, name in filters.facets.items()]
+    sides = (("over", filters.price_min), ("up to", filters.price_max))
+    words += [f"{side} {money(round(x))}" for side, x in sides if x is not None]
+    ways = (("farther than", filters.range_min_m), ("no farther than", filters.range_max_m))
+    words += [f"{way} {u.full(x, 'distance')}" for way, x in ways if x is not None]
+    return ", ".join(words)
 
 
 def picked(picks: list[Pick], u: Units) -> str:
@@ -146,11 +161,31 @@ def because(values: dict[str, Array], weights: dict[str, float], i: int) -> str:
     return f"{words} of 100" if words else ""
 
 
+def _pin(r: Row) -> dict[str, str]:
+    return {
+        "motor": r.motor.id,
+        "battery": r.battery.id,
+        "mount": r.mount.id,
+        "charger": r.charger.id if r.charger else "",
+        "series": str(r.series),
+        "parallel": str(r.parallel),
+        "shaft_m": str(r.shaft_m or ""),
+    }
+
+
 def _row(
-    r: Row, mark: int | None, why: str, letters: dict[str, str], need: Need, u: Units
+    r: Row,
+    mark: int | None,
+    why: str,
+    letters: dict[str, str],
+    need: Need,
+    u: Units,
+    more: int = 0,
+    under: bool = False,
 ) -> ShortRow:
     shaft = f", shaft {1000 * r.shaft_m:.0f} mm" if r.shaft_m else ""
     charger = r.charger.name if r.charger else "the customer’s own charger"
+    packs = f"{r.series * r.parallel} × " if r.series * r.parallel > 1 else ""
     drifts = r.power_w is not None and r.power_w < DRIFT_W  # the wind alone: no range of hers
     figures = (
         u.number(r.top_speed_m_s, "speed"),
@@ -165,7 +200,7 @@ def _row(
         mark if r.why else None,
         r.why,
         r.motor.title,
-        (f"{r.battery.title}: {r.bank_text}", f"{r.mount.name}{shaft}; {charger}"),
+        (f"{packs}{r.battery.title}: {r.volts_text}", f"{r.mount.name}{shaft}; {charger}"),
         why,
         figures,
         r.range_m < need.day.distance_m and not r.does_day,
@@ -174,25 +209,19 @@ def _row(
         "" if r.chance is None else in_words(r.chance),
         letters.get(r.key, ""),
         f"Pin {r.motor.title} with {r.battery.title}",
-        {
-            "motor": r.motor.id,
-            "battery": r.battery.id,
-            "mount": r.mount.id,
-            "charger": r.charger.id if r.charger else "",
-            "series": str(r.series),
-            "parallel": str(r.parallel),
-            "shaft_m": str(r.shaft_m or ""),
-        },
+        _pin(r),
+        r.motor.id,
+        more,
+        under,
     )
 
 
 def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> ShortlistPage:
     """Everything round the list."""
     m, keep = match.match, narrowed(match.match, first.filters)
-    total, doing = int(m.field.price.size), int(m.field.does_day.sum())
+    total = int(m.field.price.size)
     chart = field_chart(m, match.front, match.picks, keep, u) if total else ""
     return ShortlistPage(
-        answer(need, total, doing, first.rows, u, m.need_findings),
         bool(total),
         bool(first.rows and first.rows[0].does_day),
         chart,
@@ -202,8 +231,10 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
         " are at the wished speed with the reserve kept; where that speed is out of reach, at the"
         " top speed. Not tried on the water: “open” is a day whose energy or speed lies within"
         " what is not known of the boat.",
-        _steps(match, u),
-        _rejected(m, u),
+        () if need.day.budgets else steps_told(match, u),
+        budgets_told(match, u),
+        house_told(m),
+        rejected_by_group(m, u),
     )
 
 
@@ -214,9 +245,10 @@ def answer(
     rows: tuple[ShortRow, ...],
     u: Units,
     against: tuple[Finding, ...] = (),
+    narrow: str = "",
 ) -> str:
-    """How many setups do the day, and the first of them, or what stands against every setup;
-    `*words*` are the ones to stress.
+    """How many setups do the day within what is chosen, and the first of them, or what stands
+    against every setup; `*words*` are the ones to stress.
     """
     if against:
         first = u.said(against[0])
@@ -224,49 +256,19 @@ def answer(
     if not total:
         return "Nothing on the shelf fits this boat. The reasons are below."
     day = f"{u.full(need.day.distance_m, 'distance')} at {u.full(need.day.speed_m_s, 'speed')}"
-    if not (rows and rows[0].does_day):
+    within = f" within what is chosen (*{narrow}*)" if narrow else ""
+    if not rows:
+        return f"*None* of {total} setups is left{within}: widen what is chosen."
+    if not rows[0].does_day:
         return (
-            f"*None* of {total} setups does the day of {day}. The nearest are below, with what is"
-            " missing."
+            f"*None* of {total} setups does the day of {day}{within}. The nearest are below, with"
+            " what is missing."
         )
     best = rows[0]
     which = "cheapest" if "cheapest" in best.why else "first"
     bank = best.parts[0].split(": ", 1)[1]
     return (
-        f"*{doing}* of {total} setups do the day: {day}. The {which} is {best.name} with {bank},"
+        f"*{doing}* of {total} setups {'does' if doing == 1 else 'do'} the day: {day}{within}."
+        f" The {which} is {best.name} with {bank},"
         f" *{best.price}*; that it does the day is *{best.day}*."
     )
-
-
-def _steps(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
-    out = []
-    for step in match.steps:
-        r = row(match.match, step.index)
-        out.append(
-            (
-                money(step.budget),
-                f"{u.full(step.range_m, 'distance')} at the wished speed, top"
-                f" {u.full(step.top_speed_m_s, 'speed')}: {r.motor.title}, {r.bank_text}",
-            )
-        )
-    return tuple(out) if len(out) > 1 else ()
-
-
-def _rejected(match: Match, u: Units) -> tuple[tuple[str, tuple[Rejected, ...]], ...]:
-    groups: dict[str, list[Rejected]] = defaultdict(list)
-    for kind, reasons in (
-        ("motors", match.motor_reasons),
-        ("batteries", match.battery_reasons),
-        ("mounts", match.mount_reasons),
-        ("chargers", match.charger_reasons),
-    ):
-        for i, found in reasons.items():
-            item, said = getattr(match.shelf, kind)[i], u.said(found)
-            trial = TRIALS.get(found.rule, "")
-            groups[RULES[found.rule].topic].append(
-                Rejected(
-                    kind, item.id, item.title, said.text, said.cure, trial, WHAT_IFS.get(trial, "")
-                )
-            )
-    topics = [t for t in (*GROUPS, *sorted(set(groups) - set(GROUPS))) if t in groups]
-    return tuple((GROUPS.get(t, t.capitalize()), tuple(groups[t])) for t in topics)

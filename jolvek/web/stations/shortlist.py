@@ -25,7 +25,7 @@ from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction
 from jolvek.web import saving
 from jolvek.web.forms.day_form import WISH_WORDS
-from jolvek.web.forms.narrowing import filters_from
+from jolvek.web.forms.narrowing import filters_from, known_args
 from jolvek.web.pages.shortlist_page import results, shortlist_page
 from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
@@ -55,7 +55,7 @@ def page(enquiry_id: int) -> Any:
     first = results(e.need, match, filters, letters, u)
     code = 422 if filters.refused else 200
     if is_fragment():
-        return show("shortlist/_list.html", first, e=e), code
+        return show("shortlist/_list.html", first, e=e, alone=True), code
     whole = shortlist_page(e.need, match, first, u)
     f = frame(enquiry_id, "shortlist")
     return show("shortlist/page.html", f, first, whole, words=WISH_WORDS), code
@@ -145,7 +145,13 @@ def pin(enquiry_id: int) -> Any:
         flash(f"Pinned as {letter}.")
     except setups.TooManyPinned as error:
         flash(f"{str(error).capitalize()}.")
-    return redirect(url_for("shortlist.page", enquiry_id=enquiry_id) + "#list", 303)
+    return redirect(_list(enquiry_id), 303)
+
+
+def _list(enquiry_id: int) -> str:
+    """The list as it was narrowed where a form was sent from."""
+    narrowed_to: dict[str, Any] = dict(known_args(request.form.get("filters", "")))
+    return url_for("shortlist.page", enquiry_id=enquiry_id, **narrowed_to) + "#list"
 
 
 @bp.post("/unpin")
@@ -166,5 +172,5 @@ def unpin(enquiry_id: int) -> Any:
         session["undo_unpin"] = {"enquiry": enquiry_id, "letter": letter, "parts": parts}
         flash(f"{letter} taken off.")
     back = request.form.get("back") == "side_by_side"
-    target = "side_by_side.page" if back else "shortlist.page"
-    return redirect(url_for(target, enquiry_id=enquiry_id), 303)
+    there = url_for("side_by_side.page", enquiry_id=enquiry_id)
+    return redirect(there if back else _list(enquiry_id), 303)

@@ -128,6 +128,11 @@ class Row:
     why: str
 
     @property
+    def volts_text(self) -> str:
+        """The bank's volts and ampere hours alone."""
+        return self.bank_text.rsplit("= ", 1)[-1]
+
+    @property
     def bank_text(self) -> str:
         """The bank in words."""
         return layout(Bank(self.battery.spec, self.series, self.parallel))

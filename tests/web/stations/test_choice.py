@@ -9,16 +9,12 @@ import pytest
 
 from jolvek.store import enquiries as store
 from jolvek.store import setups
-from tests.web.steps import forms_to, pin
+from tests.web.steps import Forms, forms_to, pin
 
 
 def test_the_shortlist_gives_reasons_for_the_rest(client):
     text = client.get("/enquiry/2/shortlist").text
-    assert (
-        "does the day, cheapest" in text
-        and "Why the others fell out" in text
-        and "exceed the" in text
-    )
+    assert "cheapest" in text and "Why the others fell out" in text and "exceed the" in text
 
 
 def test_pinning_what_is_not_on_the_shelf_is_refused(client):
@@ -73,17 +69,66 @@ def test_the_offer_sums_its_parts_and_gives_a_band(client, conn):
 def test_the_shortlist_narrows_by_facet_price_and_range(client):
     def rows(query):
         return re.findall(
-            r"<b>([^<]+)</b><span class=\"parts\">",
+            r"<tr[^>]*><th scope=\"row\">(?:<span.*?</span>)?<b>([^<]+)</b>",
             client.get(f"/enquiry/2/shortlist?{query}").text,
         )
 
     assert 0 < len(set(rows("maker=Pellorin"))) and all(
         r.startswith("Pellorin") for r in rows("maker=Pellorin")
     )
-    assert "Nothing is left" in client.get("/enquiry/2/shortlist?price_max=1").text
+    assert "is left within what is chosen" in client.get("/enquiry/2/shortlist?price_max=1").text
     assert rows("range_min=9") != rows("")
-    far, cheap = rows("w_price=0&w_range=5&w_light=0"), rows("w_price=5&w_range=0&w_light=0")
+
+    def prices(query):
+        html = client.get(f"/enquiry/2/shortlist?{query}").text
+        return re.findall(r'<td class="n"><b>€([^<]+)</b>', html)
+
+    far, cheap = prices("w_price=0&w_range=5&w_light=0"), prices("w_price=5&w_range=0&w_light=0")
     assert sorted(far) != far and far != cheap
+
+
+def test_pinning_comes_back_to_the_list_as_it_was_narrowed(client):
+    page = client.get("/enquiry/2/shortlist?maker=Pellorin&price_max=4000&w_light=4").text
+    forms = [f for f in Forms(page).forms if f["action"].endswith("/pin")]
+    fields = forms[0]["fields"] | {"csrf_token": ""}
+    back = client.post("/enquiry/2/pin", data=fields).headers["Location"]
+    assert {"maker=Pellorin", "price_max=4000", "w_light=4"} <= set(re.split("[?&#]", back))
+    assert (
+        "next"
+        not in client.post(
+            "/enquiry/2/unpin", data={"letter": "A", "filters": "next=//evil&maker=Pellorin"}
+        ).headers["Location"]
+    )
+
+
+def test_the_other_banks_of_a_motor_unfold_under_it(client):
+    page = client.get("/enquiry/2/shortlist").text
+    folded = re.search(r'href="([^"]*unfold=([^"&#]+))[^"]*"[^>]*>(\d+) more', page)
+    open_list = client.get(folded[1].replace("&amp;", "&")).text
+    assert open_list.count('class="under"') + open_list.count(' under"') >= int(folded[3])
+    assert f"unfold={folded[2]}#list" not in open_list
+
+
+def test_a_filter_speaks_in_the_headline_of_page_and_fragment(client):
+    for headers in ({}, {"HX-Request": "true"}):
+        html = client.get("/enquiry/2/shortlist?mount=Transom+clamp", headers=headers).text
+        assert "within what is chosen" in html and "transom clamp" in html
+        assert ('hx-swap-oob="true"' in html) == bool(headers)
+
+
+def test_budgets_are_kept_on_waters_and_told_with_the_whole_kit(client, conn):
+    form = Forms(client.get("/enquiry/2/waters").text).by_id["station-form"]["fields"]
+    client.post("/enquiry/2/waters", data=form | {"budgets": "700, 2 500; 5 000", "hotel": "40 W"})
+    day = store.get(conn, 2).need.day
+    assert day.budgets == (700.0, 2500.0, 5000.0)
+    html = client.get("/enquiry/2/shortlist").text
+    told = html[html.index("What each budget buys") :]
+    assert told.index("€700") < told.index("€2\u202f500") < told.index("€5\u202f000")
+    assert "motor €" in told and "charger €" in told and "House battery for" in told
+    assert "What the next step of money buys" not in html
+    refused = client.post("/enquiry/2/waters", data=form | {"budgets": "700, plenty"})
+    assert refused.status_code == 422 and "read “plenty”" in refused.text
+    assert store.get(conn, 2).need.day.budgets == (700.0, 2500.0, 5000.0)
 
 
 def test_weights_on_trial_change_the_order_and_can_be_kept(client, conn):

@@ -1,0 +1,52 @@
+"""What fell out on the Shortlist, by group: why, what cures it, and what may be tried."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+
+from jolvek.core.match.matching import Match
+from jolvek.core.rules.rulebook import RULES
+from jolvek.web.view.display import Units
+from jolvek.web.view.what_if import TRIALS, WHAT_IFS
+
+GROUPS = {
+    "day": "Does not do the day",
+    "limits": "Plate and approvals",
+    "fitting": "Does not fit",
+    "electrics": "Volts and amps",
+}
+
+
+@dataclass(frozen=True)
+class Rejected:
+    """One product that fell out: why, what cures it, and what may be tried."""
+
+    kind: str
+    id: str
+    title: str
+    text: str
+    cure: str
+    trial: str
+    question: str
+
+
+def rejected_by_group(match: Match, u: Units) -> tuple[tuple[str, tuple[Rejected, ...]], ...]:
+    """The rejected, those that concern the day first."""
+    groups: dict[str, list[Rejected]] = defaultdict(list)
+    for kind, reasons in (
+        ("motors", match.motor_reasons),
+        ("batteries", match.battery_reasons),
+        ("mounts", match.mount_reasons),
+        ("chargers", match.charger_reasons),
+    ):
+        for i, found in reasons.items():
+            item, said = getattr(match.shelf, kind)[i], u.said(found)
+            trial = TRIALS.get(found.rule, "")
+            groups[RULES[found.rule].topic].append(
+                Rejected(
+                    kind, item.id, item.title, said.text, said.cure, trial, WHAT_IFS.get(trial, "")
+                )
+            )
+    topics = [t for t in (*GROUPS, *sorted(set(groups) - set(GROUPS))) if t in groups]
+    return tuple((GROUPS.get(t, t.capitalize()), tuple(groups[t])) for t in topics)
