@@ -147,7 +147,7 @@ class _Run:
                 self.say("cut-back", "the motor cuts its power back")
             ground = speed - current
             if ground <= STILL_M_S and left_m is not None:
-                what = "the stream is as fast" if current > 0 else "wind and waves are as strong"
+                what = "the current is as fast" if current > 0 else "wind and waves are as strong"
                 name = leg.name or f"leg {i + 1}"
                 self.say("no-way", f"no way is made on {name}: {what} as she is")
                 self.record(i, power + day.hotel_w, 0.0, speed, ground)

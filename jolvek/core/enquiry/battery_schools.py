@@ -106,8 +106,8 @@ def _on_or_apart(s: Sizing) -> list[Choice]:
 def _how_large(need: Need, s: Sizing) -> list[Choice]:
     open_water = need.day.wind_m_s > WINDY_M_S or need.day.current_m_s > STREAM_M_S
     heavy = need.site.max_load_kg is not None and need.hull.mass_kg > HEAVY_KG
-    sheltered = "Sheltered water and little stream: more power would only be carried about."
-    wanted = "Wind, stream or windage ask for power in hand." if open_water or heavy else ""
+    sheltered = "Sheltered water and little current: more power would only be carried about."
+    wanted = "Wind, current or windage ask for power in hand." if open_water or heavy else ""
     return [
         _choice(
             "size",

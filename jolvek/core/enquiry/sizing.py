@@ -21,7 +21,7 @@ from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 
-MOTOR_MARGIN = 1.25  # power in hand over what the wished speed takes; common practice, no source
+MOTOR_MARGIN = 1.25  # power in hand over what the wanted speed takes; common practice, no source
 OUT_OF_REACH_W = 60_000.0  # more than any electric outboard of these boats gives
 
 
@@ -40,7 +40,7 @@ class Sizing:
     planing_power_w: float | None
     must_plane: bool
     resistance: Resistance
-    no_way: bool  # the current is as fast as the wished speed
+    no_way: bool  # the current is as fast as the wanted speed
     setup: Setup  # the boat with the motor taken as usual, for the doubt
 
     @property
@@ -49,7 +49,7 @@ class Sizing:
         return _doubt_of(self.setup)
 
     def power_band_w(self, need: Need) -> tuple[float, float]:
-        """Power in W that the wished speed may take."""
+        """Power in W that the wanted speed may take."""
         spread = self.power_spread(need)
         return self.power_w / spread, self.power_w * spread
 

@@ -179,7 +179,7 @@ class Fit:
     pitch_m: float
     top_speed_m_s: float
     limited_by: str  # power | shaft speed
-    power_at_wish_w: float | None  # electrical input; None where the wished speed is out of reach
+    power_at_wish_w: float | None  # electrical input; None where the wanted speed is out of reach
     rpm_at_top: float
 
 

@@ -20,8 +20,8 @@ class Field:
     supply: Index
     displacement_kg: Array
     top_speed_m_s: Array
-    power_at_wish_w: Array  # nan where the wished speed is out of reach
-    range_m: Array  # at the wished speed, or the top speed where it is out of reach
+    power_at_wish_w: Array  # nan where the wanted speed is out of reach
+    range_m: Array  # at the wanted speed, or the top speed where it is out of reach
     runtime_s: Array
     price: Array
     mass_kg: Array

@@ -19,7 +19,7 @@ GRID_CELLS = 4e6  # of the Pareto grid; coarser levels are taken past it
 
 @dataclass(frozen=True)
 class Step:
-    """What a budget step buys: the best range at the wished speed, and what it gains on the step
+    """What a budget step buys: the best range at the wanted speed, and what it gains on the step
     before.
     """
 
@@ -231,7 +231,7 @@ def pareto(match: Match, most: int = 4000, fineness: float = 0.01) -> Index:
 
 
 def steps(match: Match, size: float = 500.0, most: int = 6) -> list[Step]:
-    """What each further `size` of money buys: the longest range at the wished speed within the
+    """What each further `size` of money buys: the longest range at the wanted speed within the
     budget.
 
     >>> from jolvek.core.hydro.hull import Hull, Load

@@ -22,7 +22,7 @@ CHUNK = 4096  # candidates worked out at a time
 
 
 def _grid(need: Need, r: Resistance, m: Motors, d: Drives, p: Pairs) -> Array:
-    """A common grid of POINTS speeds up to what the strongest motor reaches, the wished speed among
+    """A common grid of POINTS speeds up to what the strongest motor reaches, the wanted speed among
     them.
     """
     motor = d.motor[p.drive]
@@ -52,7 +52,7 @@ class Table:
     power_w: NDArray[np.float32]  # from rest
     # (L, R, K) steady power of each leg; inf where the pitch or the limit forbids it
     trip_w: Array
-    wish_w: Array  # (R, K) steady power at the wished speed
+    wish_w: Array  # (R, K) steady power at the wanted speed
     row: Index  # (N,) row of each candidate
     limit_w: Array  # (N,)
 
@@ -127,7 +127,7 @@ def _leg_power_w(rows: _Rows, speed: float, wind: float) -> Array:
 
 @dataclass(frozen=True)
 class Runs:
-    """What each candidate (N,) does: top speed, power at the wished speed (nan out of reach), power
+    """What each candidate (N,) does: top speed, power at the wanted speed (nan out of reach), power
     it then runs at, energy and hours of the day's legs; curves (N, P) where they were asked for.
     """
 
@@ -187,7 +187,7 @@ def _read(lines: Array, low: Index, f: NDArray[np.float32]) -> Array:
 def _read_curves(
     t: Table, v: Array, wish_m_s: float, low: Index, f: NDArray[np.float32], keep: bool
 ) -> tuple[Array, Array, NDArray[np.float32] | None]:
-    """Top speed, load at the wished speed (N,), and the curves where they are to be kept."""
+    """Top speed, load at the wanted speed (N,), and the curves where they are to be kept."""
     wish, n = int(np.argmin(np.abs(v - wish_m_s))), low.size
     load_lines, power_lines = t.load.reshape(-1, v.size), t.power_w.reshape(-1, v.size)
     top, at_wish = np.empty(n), np.empty(n)

@@ -37,7 +37,7 @@ RULES = (
         "caution",
         "day",
         (
-            "Goes {figure:distance} at the wished speed with the reserve kept; {limit:distance} "
+            "Goes {figure:distance} at the wanted speed with the reserve kept; {limit:distance} "
             "is asked."
         ),
         "Go slower, carry more battery, or charge on the way.",

@@ -114,7 +114,7 @@ _FIELDS: tuple[tuple[type, str, str, str, str, bool, str], ...] = (
         "loaded, to the keel's lower edge",
     ),
     (Hull, "months_afloat", "months", "Months since cleaned", "count", False, "kept afloat"),
-    (Hull, "max_power_w", "max_power", "Power", "power", False, ""),
+    (Hull, "max_power_w", "max_power", "Power by the plate", "power", False, ""),
     (Site, "transom_thickness_m", "transom_thickness", "Thickness", "length", False, ""),
     (Site, "transom_width_m", "transom_width", "Flat width", "length", False, ""),
     (Site, "rake_deg", "rake", "Rake", "angle", False, "top aft; 12° is usual"),

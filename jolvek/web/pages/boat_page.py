@@ -71,10 +71,10 @@ def boat_page(need: Need, u: Units) -> BoatPage:
 def answer(need: Need, sizing: Sizing, u: Units) -> str:
     """The boat in one sentence; `*words*` are the ones to stress."""
     if sizing.no_way:
-        return "The current is as fast as the wished speed: no way is made."
+        return "The current is as fast as the wanted speed: no way is made."
     plane = "on the plane " if sizing.must_plane else ""
     return (
-        f"Loaded she weighs *{u.full(sizing.displacement_kg, 'mass', 0)}*;"
+        f"With a usual motor she weighs *{u.full(sizing.displacement_kg, 'mass', 0)}*;"
         f" *{u.full(need.day.speed_m_s, 'speed')}* {plane}take about"
         f" *{u.full(about(sizing.power_w), 'power')}*, and the day *{energy(sizing.energy_wh)}*."
     )

@@ -109,7 +109,7 @@ def day_out_page(
         ),
         _figures(out, asked, u),
         _speed_slider("wind", "Wind gets up to", MOST_WIND_M_S / 2, 1, args, u),
-        _speed_slider("stream", "More stream against, home", MOST_STREAM_M_S / 3, 0.1, args, u),
+        _speed_slider("stream", "More current against, home", MOST_STREAM_M_S / 3, 0.1, args, u),
         _leg_sliders(out, hand, args, u),
         SWITCH_WORDS,
         args.get("from", f"{WIND_FROM_H:.0f}:00"),
@@ -149,7 +149,7 @@ def why(out: Outing) -> str:
     words = (
         (s.wind_m_s is not None, "the wind"),
         (s.fetch_m > 0 and out.seas.wave_m > 0, "the waves"),
-        (s.stream_m_s > 0, "the stream"),
+        (s.stream_m_s > 0, "the current"),
         (s.heavier > 0, "the load"),
         (bool(s.months), "what grows on the bottom"),
         (s.aged > 0, "the old battery"),
@@ -198,7 +198,7 @@ def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
         told.append("*Simulated tide and wind, true nowhere.*")
     if not hand.fitted.need.day.legs:
         told.append(
-            "A day without legs runs out with wind and stream behind her, and home against them."
+            "A day without legs runs out with wind and current behind her, and home against them."
         )
     if asked.spare and spare_of(hand.fitted) is None:
         told.append("*No spare: this bank is wired in and cannot be swapped afloat.*")
@@ -233,7 +233,7 @@ def _figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]
     ]
     if out.against is not None:
         best = out.against.best_m_s
-        name = f"Best speed against {u.full(out.against.stream_m_s, 'speed')} of stream"
+        name = f"Best speed against {u.full(out.against.stream_m_s, 'speed')} of current"
         rows.append((name, str(u.full(best, "speed")) if best else "none makes way"))
     if asked.arrive_h:
         name, at = f"To be home after {long_hours(asked.arrive_h * 3600)}", out.arrive_m_s

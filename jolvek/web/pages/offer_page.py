@@ -61,7 +61,7 @@ def offer_page(w: Worked, today: date, u: Units) -> OfferPage:
     p, pinned = w.performance, w.pinned
     at, half = w.wish_or_top, p.at_speed(float(p.speed_at_w(0.5 * p.power_limit_w)))
     ways = (
-        ("the wished speed", at, w.wish_or_top_m_s < p.top_speed_m_s),
+        ("the wanted speed", at, w.wish_or_top_m_s < p.top_speed_m_s),
         ("half power", half, False),
         ("full power", p.at_speed(p.top_speed_m_s), False),
     )

@@ -16,7 +16,7 @@ def steps_told(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
         out.append(
             (
                 money(step.budget),
-                f"{u.full(step.range_m, 'distance')} at the wished speed, top"
+                f"{u.full(step.range_m, 'distance')} at the wanted speed, top"
                 f" {u.full(step.top_speed_m_s, 'speed')}: {r.motor.title}, {r.bank_text}",
             )
         )

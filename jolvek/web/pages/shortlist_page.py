@@ -228,7 +228,7 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
         {k: (FACETS[k], names) for k, (_, names) in facet_values(m).items()},
         "Numbers in the field mark the picks; the line is the front that nothing beats in price,"
         " weight, range and speed at once. Drag over the field to narrow. Time, range and power"
-        " are at the wished speed with the reserve kept; where that speed is out of reach, at the"
+        " are at the wanted speed with the reserve kept; where that speed is out of reach, at the"
         " top speed. Not tried on the water: “open” is a day whose energy or speed lies within"
         " what is not known of the boat.",
         () if need.day.budgets else steps_told(match, u),

@@ -65,12 +65,12 @@ def answer(hard: Demand, several: bool, energy_wh: float, u: Units) -> str:
             f" wished {u.full(leg.speed_m_s, 'speed')}: no way is made."
         )
     reasons = {
-        "current": f", against {u.full(leg.current_m_s, 'speed')} of stream",
+        "current": f", against {u.full(leg.current_m_s, 'speed')} of current",
         "wind": f", against {u.full(leg.wind_m_s, 'speed')} of wind",
         "length": ", for its length",
     }
     first = f"*{leg.name.capitalize()}* decides" if several else ""
-    first = first or f"The day takes *{energy(energy_wh)}*"
+    first = first or f"The day takes *{energy(energy_wh)}* with the reserve"
     told = (
         f"{first}{reasons.get(hard.hard_by, '')}: *{u.full(about(hard.power_w), 'power')}* for"
         f" *{long_hours(hard.seconds)}*."

@@ -16,7 +16,7 @@ from jolvek.web.view.worked import Worked, work_out
 
 @dataclass(frozen=True)
 class Card:
-    """What the boat card shows; `at` is the setup in hand at the wished speed, or at its top."""
+    """What the boat card shows; `at` is the setup in hand at the wanted speed, or at its top."""
 
     sizing: Sizing
     draught_m: float

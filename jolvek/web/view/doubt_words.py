@@ -20,7 +20,7 @@ def from_to(ends: Iterable[float], quantity: str, u: Units) -> str:
 
 
 def power_told(need: Need, sizing: Sizing, u: Units) -> str:
-    """What the wished speed may take, before any motor is chosen."""
+    """What the wanted speed may take, before any motor is chosen."""
     took = from_to(sizing.power_band_w(need), "power", u)
     return f"At {u.full(need.day.speed_m_s, 'speed')} {IN_FIVE} take {took}."
 

@@ -36,12 +36,12 @@ class Worked:
 
     @cached_property
     def wish_or_top(self) -> Point:
-        """At the wished speed, or at the top speed where that is less."""
+        """At the wanted speed, or at the top speed where that is less."""
         return self.performance.at_speed(self.wish_or_top_m_s)
 
     @property
     def wish_or_top_m_s(self) -> float:
-        """The wished speed, or the top speed where that is less."""
+        """The wanted speed, or the top speed where that is less."""
         return min(self.fitted.need.day.speed_m_s, self.performance.top_speed_m_s)
 
     @property

@@ -148,7 +148,7 @@ def test_the_hardest_leg_is_named(client, conn):
     }
     client.post("/enquiry/2/waters", data=form)
     assert re.search(
-        r"<strong>The run home</strong> decides, against 1.2\xa0kn of stream",
+        r"<strong>The run home</strong> decides, against 1.2\xa0kn of current",
         client.get("/enquiry/2/waters").text,
     )
 
