@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import sqlite3
+from collections.abc import Sequence
 from dataclasses import dataclass, fields, is_dataclass
 from typing import Any
 
-from flask import abort, current_app, g, render_template, request
+from flask import Response, abort, current_app, g, render_template, request
 
+from jolvek.formats import tables
 from jolvek.store import db, enquiries, setups
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Broken, Pinned
@@ -86,6 +88,19 @@ def frame(enquiry_id: int, here: str) -> Frame:
     pinned = setups.of_enquiry(conn(), enquiry_id)
     broken = setups.broken(conn(), enquiry_id)
     return Frame(stored, pinned, broken, card_of(stored, pinned), here)
+
+
+def table_file(rows: Sequence[Sequence[str]], name: str, form: str) -> Response:
+    """A table as a file to be kept; 404 for a form that there is not."""
+    if form == "csv":
+        body: str | bytes = tables.as_csv(rows)
+        mime = "text/csv"
+    elif form == "xlsx":
+        body, mime = tables.as_xlsx(rows, name), tables.XLSX
+    else:
+        abort(404)
+    told = {"Content-Disposition": f'attachment; filename="{name}.{form}"'}
+    return Response(body, mimetype=mime, headers=told)
 
 
 def show(template: str, *records: Any, **more: Any) -> str:

@@ -46,7 +46,7 @@ def test_the_field_is_brushed_and_the_weights_move_the_list(page, server):
     page.mouse.down()
     page.mouse.move(box["x"] + box["width"] * 0.98, box["y"] + box["height"] * 0.55, steps=4)
     page.mouse.up()
-    expect(page.locator("#results")).to_contain_text("setups left by what is chosen")
+    expect(page.locator("#shortlist-answer")).to_contain_text("within what is chosen")
     assert float(page.locator("#price_min").input_value()) > 1000
     page.get_by_role("link", name="All again").click()
     keep_open(page, ".narrowing")

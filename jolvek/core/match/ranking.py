@@ -11,8 +11,10 @@ from jolvek.core.base.arrays import Array, Index
 from jolvek.core.enquiry.need import WISHES
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.matching import Match
+from jolvek.core.products.mounting import PLATE_BELOW_M
 
 SHORT_POOL = 4000
+DEEP_LOSES_PER_M = 0.1  # marks: 0.01 for the next longer shaft
 LATE = 0.4  # of the marks that a setup can lose by filling late
 GRID_CELLS = 4e6  # of the Pareto grid; coarser levels are taken past it
 
@@ -101,13 +103,19 @@ def score(match: Match, values: dict[str, Array] | None = None) -> Array:
     for wish in WISHES:
         if need.weight(wish):
             mean += need.weight(wish) / total * values[wish]
-    out = mean * in_time(match)
+    out = mean * in_time(match) - _too_deep(match)
     short = np.nonzero(~f.does_day)[0]
     day = np.minimum(f.range_m[short] / max(need.day.distance_m, 1.0), 1.0) * np.minimum(
         f.top_speed_m_s[short] / need.day.speed_m_s, 1.0
     )
     out[short] = 0.5 * out[short] * day - 1.0
     return out
+
+
+def _too_deep(match: Match) -> Array:
+    """What a longer shaft than the transom asks for loses (N,): it drags, and grounds earlier."""
+    below = np.nan_to_num(match.drives.plate_m[match.field.drive], nan=PLATE_BELOW_M)
+    return np.asarray(DEEP_LOSES_PER_M * np.maximum(below - PLATE_BELOW_M, 0.0))
 
 
 def ranked(

@@ -12,7 +12,6 @@ from flask import (
     flash,
     json,
     redirect,
-    render_template,
     request,
     url_for,
 )
@@ -20,7 +19,7 @@ from jsonschema import Draft202012Validator
 from jsonschema.exceptions import best_match
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.products.plain import product_from_plain, product_plain
+from jolvek.core.products.plain import product_from_plain
 from jolvek.core.products.shelf import Item
 from jolvek.formats import schema, shelf_csv, shelf_file
 from jolvek.formats.shelf_schema import item_schema
@@ -28,10 +27,12 @@ from jolvek.store import shelf as store
 from jolvek.store.db import transaction
 from jolvek.web import saving
 from jolvek.web.pages.catalogue_page import catalogue_page, product_page
-from jolvek.web.shared import conn, settings, show
+from jolvek.web.pages.compare_page import compare_page
+from jolvek.web.shared import conn, settings, show, table_file
+from jolvek.web.view import display
 
 bp = Blueprint("shelf", __name__, url_prefix="/shelf")
-MOST_COMPARED, LATEST = 5, 6
+LATEST = 6
 
 
 def kind_or_404(kind: str) -> str:
@@ -62,13 +63,12 @@ def page(kind: str = "motors") -> Any:
 
 @bp.get("/<kind>/compare")
 def compare(kind: str) -> Any:
-    """Up to five products of one kind beside each other."""
-    ids = request.args.getlist("id")[:MOST_COMPARED]
-    items = [x for i in ids if (x := store.get(conn(), kind_or_404(kind), i)) is not None]
-    plain = [product_plain(x) for x in items]
-    rows = [(key, [p.get(key) for p in plain]) for key in shelf_csv.columns(kind)]
-    told = [row for row in rows if any(v not in (None, "") for v in row[1])]
-    return render_template("shelf/compare.html", kind=kind, items=items, rows=told)
+    """Products of one kind in one table: those that are ticked, or all; as page, CSV, XLSX."""
+    ids, every = request.args.getlist("id"), getattr(store.load(conn()), kind_or_404(kind))
+    items = [x for x in every if x.id in ids] if ids else list(every)
+    page = compare_page(kind, items, request.args.getlist("col"), display.current())
+    form = request.args.get("form", "")
+    return table_file(page.plain, kind, form) if form else show("shelf/compare.html", page)
 
 
 @bp.get("/<kind>/item/<path:product_id>")

@@ -28,6 +28,7 @@ AIR = {
     "in turns": "it draws air in turns",
     "always": "it draws air",
 }
+SHORT = "the shaft is too short for this transom"
 POD_RISE_DEG = 3.0  # of the hull's bottom aft, where it is not measured; common practice, no source
 SMALLEST_HEEL_DEG = 0.05
 LEVEL_DEG = 0.3  # less trim than that nobody sees, nor the model
@@ -142,7 +143,8 @@ def answer(f: Fitted, x: Leg, shaft: float, planned: Attitude, u: Units) -> str:
     else:
         side = "below" if x.plate_m >= 0 else "ABOVE"
         first = f"The plate sits *{mm(abs(x.plate_m), u)}* {side} the hull bottom and the hub"
-        first += f" *{mm(x.hub_m, u)}* under water: {AIR[x.air]}."
+        told = AIR[x.air] if x.plate_m >= 0 else SHORT
+        first += f" *{mm(x.hub_m, u)}* under water: {told}."
     moved = f.weights != f.planned_weights
     before = f", {abs(planned.trim_deg):.1f}° before the move" if moved else ""
     return f"{first} She lies {_trim(f.attitude, '*')}{before}."

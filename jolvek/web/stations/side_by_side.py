@@ -4,17 +4,17 @@ or over the day.
 
 from __future__ import annotations
 
-import csv
-import io
 from typing import Any
 
 import numpy as np
 from flask import Blueprint, Response, abort, current_app, flash, redirect, request, url_for
 
+from jolvek.core.base import units
 from jolvek.store import enquiries, setups
 from jolvek.store import shelf as shelf_store
 from jolvek.store.db import transaction
 from jolvek.web.pages.side_by_side_curves import POINTS, SLOWEST_SHARE
+from jolvek.web.pages.side_by_side_full import full_table
 from jolvek.web.pages.side_by_side_page import (
     MODES,
     VIEWS,
@@ -23,7 +23,7 @@ from jolvek.web.pages.side_by_side_page import (
     side_by_side_page,
 )
 from jolvek.web.saving import now
-from jolvek.web.shared import conn, frame, show, stored_or_404
+from jolvek.web.shared import conn, frame, show, stored_or_404, table_file
 from jolvek.web.view import display, stations
 from jolvek.web.view.worked import Worked, work_out
 
@@ -54,7 +54,7 @@ def page(enquiry_id: int) -> Any:
     asked = asked_from(request.args, f.need, worked, u)
     whole = side_by_side_page(f.need, worked, asked, u)
     code = 422 if asked.refused else 200
-    tabs = {"views": VIEWS, "modes": MODES, "add_ons": _add_ons()}
+    tabs = {"views": VIEWS, "modes": MODES, "add_ons": _add_ons(), "full": full_table(worked, u)}
     return show("side_by_side/page.html", f, whole, **tabs), code
 
 
@@ -85,19 +85,35 @@ def extra(enquiry_id: int) -> Any:
 
 @bp.get("/side-by-side.csv")
 def as_csv(enquiry_id: int) -> Response:
-    """The curves as CSV, SI with unit-bearing columns."""
-    out = io.StringIO()
-    writer = csv.writer(out)
-    columns = ("speed_m_s", "power_w", "current_a", "runtime_s", "range_m", "thrust_n")
-    writer.writerow(["setup", *columns])
+    """The curves as CSV in shown units, which stand in the head."""
+    u = display.current()
+    read = {
+        "speed_m_s": ("speed", "speed"),
+        "power_w": ("power", "power"),
+        "range_m": ("range", "distance"),
+        "thrust_n": ("thrust", "thrust"),
+    }
+    head = [f"{name}, {u[quantity]}" for name, quantity in read.values()]
+    rows = [["setup", *head, "current, A", "runs, h"]]
     for w in _worked(enquiry_id):
         top = w.performance.top_speed_m_s
         for v in np.linspace(SLOWEST_SHARE, 1.0, POINTS) * top:
             at = w.performance.at_speed(float(v))
-            values = (getattr(at, key) for key in columns)
-            writer.writerow([w.letter, *("" if x is None else f"{x:.6g}" for x in values)])
-    name = {"Content-Disposition": 'attachment; filename="side-by-side.csv"'}
-    return Response(out.getvalue(), mimetype="text/csv", headers=name)
+            values = [(getattr(at, key), q) for key, (_, q) in read.items()]
+            cells = ["" if x is None else f"{units.to_unit(x, q, u[q]):.6g}" for x, q in values]
+            hours = "" if at.runtime_s is None else f"{at.runtime_s / 3600:.6g}"
+            amps = "" if at.current_a is None else f"{at.current_a:.6g}"
+            rows.append([w.letter, *cells, amps, hours])
+    return table_file(rows, "curves", "csv")
+
+
+@bp.get("/side-by-side/table.<form>")
+def as_table(enquiry_id: int, form: str) -> Response:
+    """Everything of the setups beside each other as a file."""
+    worked = _worked(enquiry_id)
+    if not worked:
+        abort(404)
+    return table_file(full_table(worked, display.current()).plain, "side-by-side", form)
 
 
 def _worked(enquiry_id: int) -> list[Worked]:

@@ -172,3 +172,15 @@ def test_wishes_that_nothing_meets_are_named(enquiries, shelf, change, rule):
     need = replace(enquiries[1].need, day=replace(enquiries[1].need.day, max_lift_kg=None))
     m = match(replace(need, day=replace(need.day, **change)), shelf)
     assert not m.field.does_day.any() and rule in {f.rule for f in m.motor_reasons.values()}
+
+
+def test_of_two_shafts_the_one_that_the_transom_asks_for_stands_first(shelf):
+    hull = Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=0.37)
+    m = match(Need(hull, Load(2), day=Day(1.5, 4000.0)), shelf)
+    f, d = m.field, m.drives
+    motor, shaft = d.motor[f.drive], d.shaft_m[f.drive]
+    shown = [i for i in ranked(m) if len(shelf.motors[motor[i]].shafts_m) > 1]
+    assert shown
+    for i in shown:
+        fitting = [x for x in shelf.motors[motor[i]].shafts_m if x >= 0.362]
+        assert shaft[i] == min(fitting)

@@ -189,7 +189,7 @@ def test_side_by_side_gives_csv_and_svg(client):
     pin(client)
     rows = client.get("/enquiry/2/side-by-side.csv").text.splitlines()
     assert (
-        rows[0].startswith("setup,speed_m_s,power_w")
+        rows[0].startswith('setup,"speed, kn","power, W"')
         and len(rows) == 91
         and rows[1].startswith("A,")
     )

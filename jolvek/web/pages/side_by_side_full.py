@@ -1,0 +1,127 @@
+"""Everything of the setups beside each other: at full, half, lowest and wanted, and what they are
+made of; for the page and for files.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from jolvek.core.base.units import hours as clock
+from jolvek.core.fit.hung_leg import hung_leg
+from jolvek.core.fit.leg import largest_tilt_deg
+from jolvek.core.hydro.open_water import DRIVE_EFFICIENCY
+from jolvek.core.predict.streams import settings_w
+from jolvek.web.view.display import Units, money
+from jolvek.web.view.worked import Worked
+
+HORSEPOWER_W = 745.7
+Row = tuple[str, str, tuple[str, ...]]  # name, unit, a cell a setup
+Told = Callable[[Worked], str]
+SETTINGS = ("At full power", "At half power", "At the lowest step", "At the wanted speed")
+
+
+@dataclass(frozen=True)
+class FullTable:
+    """The letters of the setups, and their rows by group."""
+
+    letters: tuple[str, ...]
+    groups: tuple[tuple[str, tuple[Row, ...]], ...]
+
+    @property
+    def plain(self) -> list[list[str]]:
+        """The table as rows of text, its head first, for CSV and spreadsheets."""
+        head = ["", "unit", *self.letters]
+        rows = [
+            [f"{group}: {name}", unit, *cells]
+            for group, lines in self.groups
+            for name, unit, cells in lines
+        ]
+        return [head, *rows]
+
+
+def full_table(worked: list[Worked], u: Units) -> FullTable:
+    """All setups at four settings, and what they are; times and speeds in shown units."""
+    groups = [(name, _setting(worked, i, u)) for i, name in enumerate(SETTINGS)]
+    for name, lines in (("Motor", _motor(u)), ("Battery", _battery(u)), ("Price", _PRICE)):
+        rows = ((row, unit, tuple(told(w) or "–" for w in worked)) for row, unit, told in lines)
+        groups.append((name, tuple(rows)))
+    return FullTable(tuple(w.letter for w in worked), tuple(groups))
+
+
+def _setting(worked: list[Worked], which: int, u: Units) -> tuple[Row, ...]:
+    """Power, speed, time, range and amps of one setting; the last: wanted speed or top."""
+    at = []
+    for w in worked:
+        p = w.performance
+        wanted = which == len(SETTINGS) - 1
+        at.append(w.wish_or_top if wanted else p.at_power(settings_w(p)[which]))
+    return (
+        ("power", u["power"], tuple(u.number(x.power_w, "power") for x in at)),
+        ("speed", u["speed"], tuple(u.number(x.speed_m_s, "speed") for x in at)),
+        ("runs", "h", tuple(clock(x.runtime_s) for x in at)),
+        ("goes", u["distance"], tuple(u.number(x.range_m, "distance") for x in at)),
+        ("current", "A", tuple("–" if x.current_a is None else f"{x.current_a:.1f}" for x in at)),
+    )
+
+
+def _motor(u: Units) -> tuple[tuple[str, str, Told], ...]:
+    def kilos(kg: float) -> str:
+        return u.number(kg, "mass", 1)
+
+    return (
+        ("is", "", lambda w: w.fitted.motor.title),
+        ("input", u["power"], lambda w: u.number(w.fitted.motor.spec.input_power_w, "power")),
+        ("claimed", "hp", lambda w: _figure(w.fitted.motor.claimed_hp)),
+        ("at the shaft", "hp", _shaft_hp),
+        ("motor weighs", u["mass"], lambda w: kilos(w.fitted.motor.spec.weight_kg)),
+        ("mount weighs", u["mass"], lambda w: kilos(w.fitted.mount.spec.mass_kg)),
+        ("shafts", "mm", _shafts),
+        ("tilts to", "°", _tilt),
+        ("charge is shown by", "", lambda w: w.fitted.gauge),
+        ("noise", "dB(A)", lambda w: _figure(w.fitted.motor.noise_db)),
+    )
+
+
+def _figure(value: float | None) -> str:
+    return f"{value:g}" if value else ""
+
+
+def _shaft_hp(w: Worked) -> str:
+    return f"{DRIVE_EFFICIENCY * w.fitted.motor.spec.input_power_w / HORSEPOWER_W:.1f}"
+
+
+def _shafts(w: Worked) -> str:
+    told = ", ".join(f"{1000 * x:.0f}" for x in w.fitted.motor.shafts_m)
+    return told or f"{1000 * hung_leg(w.fitted)[1]:.0f}, set by hand"
+
+
+def _tilt(w: Worked) -> str:
+    if hung_leg(w.fitted)[0].up_m is None:
+        return "fixed"
+    return f"{largest_tilt_deg(w.fitted.need.site.room_ahead_m):.0f}"
+
+
+def _battery(u: Units) -> tuple[tuple[str, str, Told], ...]:
+    def kilos(kg: float) -> str:
+        return u.number(kg, "mass", 1)
+
+    return (
+        ("is", "", lambda w: w.fitted.battery.title),
+        ("bank", "", lambda w: w.bank_text),
+        ("holds", "Wh", lambda w: f"{w.fitted.bank.energy_wh:.0f}"),
+        ("one pack weighs", u["mass"], lambda w: kilos(w.fitted.battery.spec.weight_kg)),
+        ("bank weighs", u["mass"], lambda w: kilos(w.fitted.bank.mass_kg)),
+        ("a kWh costs", "", _per_kwh),
+    )
+
+
+def _per_kwh(w: Worked) -> str:
+    bank = w.fitted.bank
+    return money(round(1000 * bank.packs * w.fitted.battery.price / bank.energy_wh))
+
+
+_PRICE: tuple[tuple[str, str, Told], ...] = (
+    ("essentials", "", lambda w: money(w.pinned.price)),
+    ("add-ons", "", lambda w: money(w.pinned.extras_price)),
+)
