@@ -159,9 +159,10 @@ def check_charging(
     hours: float,
     start_soc: float = 0.2,
     temperature_c: float = 15.0,
+    new: bool = True,
 ) -> list[Finding]:
-    """What is to be said of charging: voltage, chemistry, current, time, frost, and the first
-    charge.
+    """What is to be said of charging: voltage, chemistry, current, time, frost, and, of a new
+    battery, the first charge.
 
     >>> from jolvek.core.electric.battery import Battery
     >>> b, c = Bank(Battery("lfp", 25.6, 50)), Charger(24, 7, ("lfp",), charge_voltage_v=29.2)
@@ -175,7 +176,7 @@ def check_charging(
         out.append(find("not-full-by-morning", needed, hours))
     if bank.chem.lithium and temperature_c < 0:
         out.append(find("charge-freezing", temperature_c, 0.0))
-    if np.isfinite(needed) and bank.chem.lithium:  # lead is delivered charged
+    if new and np.isfinite(needed) and bank.chem.lithium:  # lead is delivered charged
         out.append(find("first-charge", DELIVERED_SOC, 1.0, hours=first_charge_h(bank, chargers)))
     return out
 

@@ -175,5 +175,6 @@ def electrics(f: Fitted) -> list[Finding]:
             f.need.day.charge_h,
             f.need.day.reserve,
             f.need.day.temperature_c,
+            new=not f.battery.own,
         )
     return out + network.check_wiring(f.netlist)

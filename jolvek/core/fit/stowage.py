@@ -48,7 +48,8 @@ def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed
     finding that they do not.
 
     Sizes in three dimensions, all packs of a bay turned the same way (lead-acid stands upright),
-    each through the lid, the bay's allowed mass kept. Packs of unknown size fit everywhere.
+    each through the lid, the bay's allowed mass kept. Packs of unknown
+    size fit by size everywhere, their mass still counts.
 
     >>> bay = Bay("locker", 0.7, 0.4, 0.3, 25.0)
     >>> battery = Battery("lfp", 12.8, 100, 11.4, length_m=0.33, width_m=0.17, height_m=0.22)
@@ -56,9 +57,9 @@ def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed
     (2, 'bay-mass')
     """
     sizes = (battery.length_m or 0.0, battery.width_m or 0.0, battery.height_m or 0.0)
-    if not bays or 0.0 in sizes:
+    if not bays:
         return [], None
-    room = [_room(bay, battery) for bay in bays]
+    room = [packs if 0.0 in sizes else _room(bay, battery) for bay in bays]
     held = [
         min(n, int(bay.max_kg / battery.weight_kg + 1e-9)) if bay.max_kg is not None else n
         for n, bay in zip(room, bays, strict=True)

@@ -116,7 +116,8 @@ def _layouts(need: Need, shelf: Shelf, m: Motors) -> tuple[list[_Row], dict[int,
     for i, item in enumerate(shelf.batteries):
         b, reason, before = item.spec, None, len(rows)
         for s, p in itertools.product(range(1, MAX_PACKS + 1), range(1, MAX_PARALLEL + 1)):
-            if s * p > MAX_PACKS or s * b.charge_v > top * SLACK:
+            has = MAX_PACKS if not item.own else b.max_series or 1
+            if s * p > min(MAX_PACKS, has) or s * b.charge_v > top * SLACK:
                 continue
             places, problem = stow(need.site.bays, b, s * p) if not item.clip_on else ([], None)
             if problem:

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields, replace
-from typing import ClassVar, Generic, TypeVar
+from typing import Any, ClassVar, Generic, TypeVar
 
 import numpy as np
 
@@ -20,6 +20,7 @@ from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 
 ID = re.compile(r"[\w.+ -]+")  # no slash: it stands in addresses
+OWN_ID = "own-gear-"  # leads the id of what the customer has already
 Spec = TypeVar("Spec", Motor, Battery, Mount, Charger, Panel, SunController, Propeller, Accessory)
 
 
@@ -83,6 +84,11 @@ class Item(Generic[Spec]):
         """Maker and name."""
         return f"{self.maker} {self.name}"
 
+    @property
+    def own(self) -> bool:
+        """Whether it is the customer's already."""
+        return self.id.startswith(OWN_ID)
+
 
 @dataclass(frozen=True)
 class Shelf:
@@ -107,10 +113,17 @@ class Shelf:
 
     @property
     def on_offer(self) -> Shelf:
-        """The shelf without what is discontinued."""
-        return Shelf(
-            *(tuple(x for x in getattr(self, f.name) if not x.discontinued) for f in fields(self))
-        )
+        """The shelf without what is discontinued or not to be had."""
+
+        def offered(x: Item[Any]) -> bool:
+            return not x.discontinued and x.stock != "none"
+
+        return Shelf(*(tuple(filter(offered, getattr(self, f.name))) for f in fields(self)))
+
+    def with_own(self, own: Mapping[str, tuple[Item[Any], ...]]) -> Shelf:
+        """The shelf with a customer's own gear first, by kind."""
+        both = {kind: (*items, *getattr(self, kind)) for kind, items in own.items()}
+        return replace(self, **both)
 
 
 def owns(motor: Item[Motor], battery: Item[Battery]) -> bool:

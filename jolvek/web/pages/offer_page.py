@@ -115,8 +115,9 @@ def expected(name: str, at: Point, w: Worked, u: Units, asked: bool = False) -> 
 
 
 def _part(x: Bought, what: str) -> Part:
-    each = money(x.price) if x.price else "included"
-    together = money(x.quantity * x.price) if x.price else "included"
+    free = "there already" if x.item.own else "included"
+    each = money(x.price) if x.price else free
+    together = money(x.quantity * x.price) if x.price else free
     return Part(x.item.title, what, x.quantity, each, together)
 
 

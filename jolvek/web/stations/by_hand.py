@@ -13,15 +13,15 @@ from jolvek.web.pages.by_hand_page import by_hand_page
 from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.stations.shortlist import items_from, layout_from
 from jolvek.web.view import display
-from jolvek.web.view.matches import shelf_of
+from jolvek.web.view.matches import shelf_for
 from jolvek.web.view.what_if import SHAFTS_M
 
 bp = Blueprint("by_hand", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 
 
-def _fitted(need: Need) -> tuple[Fitted | None, str]:
+def _fitted(enquiry_id: int, need: Need) -> tuple[Fitted | None, str]:
     """The setup that the address names, or why there is none."""
-    items = items_from(shelf_of(conn()), request.args)
+    items = items_from(shelf_for(conn(), enquiry_id), request.args)
     if items is None:
         return None, ""
     try:
@@ -37,11 +37,11 @@ def _fitted(need: Need) -> tuple[Fitted | None, str]:
 def page(enquiry_id: int) -> Any:
     """Parts to choose and what the rule book says of them together."""
     e = stored_or_404(enquiry_id)
-    fitted, refused = _fitted(e.need)
+    fitted, refused = _fitted(enquiry_id, e.need)
     judged = by_hand_page(fitted, display.current()) if fitted else None
     code, more = (422 if refused else 200), {"refused": refused, "judged": judged}
     if is_fragment():
         return show("by_hand/_judged.html", e=e, **more), code
-    shelf = shelf_of(conn())
+    shelf = shelf_for(conn(), enquiry_id)
     f = frame(enquiry_id, "shortlist")
     return show("by_hand/page.html", f, shelf=shelf, shafts=SHAFTS_M, **more), code

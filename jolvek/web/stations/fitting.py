@@ -31,7 +31,7 @@ from jolvek.web.pages.fitting_mounts_page import mounts_page
 from jolvek.web.pages.fitting_wiring_page import TAKE_WORDS, wiring_page
 from jolvek.web.shared import Frame, conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
-from jolvek.web.view.matches import answered, shelf_of
+from jolvek.web.view.matches import answered, shelf_for
 from jolvek.web.view.worked import Worked
 
 bp = Blueprint("fitting", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -91,7 +91,7 @@ def _tab(f: Frame, hand: Worked, read: Reader) -> Any:
     elif tab == "wiring":
         figures = wiring_page(fitted, read.refused)
     elif tab == "mounts":
-        figures = mounts_page(fitted, answered(f.need, shelf_of(conn())).match, u)
+        figures = mounts_page(fitted, answered(f.need, shelf_for(conn(), f.e.id)).match, u)
     more = {
         "sheet": sheet(fitted) if tab == "sheet" else None,
         "hours": work_hours(fitted),

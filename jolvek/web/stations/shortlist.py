@@ -29,7 +29,7 @@ from jolvek.web.forms.narrowing import filters_from, known_args
 from jolvek.web.pages.shortlist_page import results, shortlist_page
 from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
-from jolvek.web.view.matches import answered, shelf_of
+from jolvek.web.view.matches import answered, shelf_for
 from jolvek.web.view.what_if import WHAT_IFS, changed
 
 bp = Blueprint("shortlist", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -50,7 +50,7 @@ def page(enquiry_id: int) -> Any:
     u, e = display.current(), stored_or_404(enquiry_id)
     pinned = setups.of_enquiry(conn(), enquiry_id)
     filters = filters_from(request.args, e.need, u)
-    match = answered(e.need, shelf_of(conn()))
+    match = answered(e.need, shelf_for(conn(), enquiry_id))
     letters = {p.key: p.letter for p in pinned}
     first = results(e.need, match, filters, letters, u)
     code = 422 if filters.refused else 200
@@ -80,7 +80,7 @@ def keep_weights(enquiry_id: int) -> Any:
 @bp.get("/shortlist/what-if")
 def what_if(enquiry_id: int) -> Any:
     """What a rejected product would do with one thing changed, as a sentence."""
-    need, shelf = stored_or_404(enquiry_id).need, shelf_of(conn())
+    need, shelf = stored_or_404(enquiry_id).need, shelf_for(conn(), enquiry_id)
     kind, product, how = (request.args.get(k, "") for k in ("kind", "id", "how"))
     known = getattr(shelf, kind) if kind in setups.ESSENTIALS.values() else ()
     item = next((x for x in known if x.id == product), None)
@@ -133,7 +133,7 @@ def fitting_in(form: Any) -> AsSet:
 def pin(enquiry_id: int) -> Any:
     """Pin a setup to Side by side."""
     stored_or_404(enquiry_id)
-    items = items_from(shelf_of(conn()), request.form)
+    items = items_from(shelf_for(conn(), enquiry_id), request.form)
     if items is None:
         abort(422, "That setup is not on the shelf any more.")
     layout = layout_from(request.form, items["motor"])

@@ -5,8 +5,9 @@ from __future__ import annotations
 import sqlite3
 from collections import OrderedDict
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from threading import Lock
+from typing import Any
 
 import numpy as np
 
@@ -23,6 +24,7 @@ from jolvek.core.match.whole import parts_of
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 from jolvek.core.products.shelf import Item, Shelf
+from jolvek.store import own_gear
 from jolvek.store import shelf as shelf_store
 
 
@@ -101,6 +103,17 @@ def shelf_of(conn: sqlite3.Connection) -> Shelf:
     if _SHELVES.get(path, (None,))[0] != now:
         _SHELVES[path] = (now, shelf_store.load(conn).on_offer)
     return _SHELVES[path][1]
+
+
+@lru_cache(maxsize=16)
+def _with_own(shelf: Shelf, own: tuple[tuple[str, tuple[Item[Any], ...]], ...]) -> Shelf:
+    return shelf.with_own(dict(own))
+
+
+def shelf_for(conn: sqlite3.Connection, enquiry_id: int) -> Shelf:
+    """What the shop offers, and what this customer has."""
+    own = own_gear.items(conn, enquiry_id)
+    return _with_own(shelf_of(conn), tuple(own.items())) if own else shelf_of(conn)
 
 
 @dataclass(frozen=True)

@@ -205,3 +205,11 @@ def test_packs_are_weighed_where_the_bay_is_at_the_stern_too(ahead_m, at):
     stowed = [Stowed(Bay("b", 0.8, 0.4, 0.3, None, ahead_m), 2)]
     (weight,) = bank_weights(hull, battery, 2, stowed)
     assert weight.ahead_m == pytest.approx(at) and weight.mass_kg == 12.0
+
+
+def test_packs_of_unknown_size_still_weigh_in_the_bay():
+    bay = Bay("locker", 0.7, 0.4, 0.3, 25.0)
+    unknown = Battery("lfp", 12.8, 100, 11.4)
+    assert stow([bay], unknown, 2)[0][0].packs == 2
+    stowed, problem = stow([bay], unknown, 3)
+    assert not stowed and problem.rule == "bay-mass"

@@ -1,0 +1,64 @@
+"""The customer's own gear on the Boat station: typed, listed, taken off."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, abort, flash, redirect, request, url_for
+
+from jolvek.core.electric.chemistry import CHEMISTRIES
+from jolvek.store import enquiries, own_gear
+from jolvek.store.db import transaction
+from jolvek.web import saving
+from jolvek.web.forms.own_form import FIELDS, STYLES, own_from
+from jolvek.web.forms.reader import Reader
+from jolvek.web.shared import conn, form_id, frame, show, stored_or_404
+from jolvek.web.view import display
+
+bp = Blueprint("own_gear", __name__, url_prefix="/enquiry/<int:enquiry_id>/own")
+NAMES = {"motors": "motor", "batteries": "battery", "chargers": "charger"}
+
+
+def _page(enquiry_id: int, kind: str, read: Reader, code: int = 200) -> Any:
+    kept = own_gear.of_enquiry(conn(), enquiry_id)
+    more = {"fields": FIELDS, "chemistries": CHEMISTRIES, "styles": STYLES, "names": NAMES}
+    shown = {"kept": kept, "kind": kind, "typed": read.args, "refused": read.refused}
+    return show("boat/own.html", frame(enquiry_id, "boat"), **shown, **more), code
+
+
+@bp.get("")
+def page(enquiry_id: int) -> Any:
+    """What the customer has, and the forms for more."""
+    stored_or_404(enquiry_id)
+    return _page(enquiry_id, "", Reader({}, display.current()))
+
+
+@bp.post("")
+def add(enquiry_id: int) -> Any:
+    """Keep one thing more, or give the form back with what is wrong of it."""
+    stored_or_404(enquiry_id)
+    kind = request.form.get("kind", "")
+    if kind not in FIELDS:
+        abort(422, f"Read “{kind}”; allowed is one of {', '.join(FIELDS)}.")
+    read = Reader(request.form, display.current())
+    if len(own_gear.of_enquiry(conn(), enquiry_id)) >= own_gear.MOST:
+        read.refused["name"] = f"{own_gear.MOST} things are kept already; take one off first"
+    gear = own_from(kind, read)
+    if gear is None:
+        return _page(enquiry_id, kind, read, 422)
+    with transaction(conn()) as c:
+        own_gear.add(c, enquiry_id, gear)
+        enquiries.touch(c, enquiry_id, saving.now())
+    flash(f"{gear.told} is kept.")
+    return redirect(url_for("own_gear.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.post("/off")
+def off(enquiry_id: int) -> Any:
+    """Take one thing off."""
+    stored_or_404(enquiry_id)
+    with transaction(conn()) as c:
+        own_gear.drop(c, enquiry_id, form_id("gear"))
+        enquiries.touch(c, enquiry_id, saving.now())
+    flash("Taken off.")
+    return redirect(url_for("own_gear.page", enquiry_id=enquiry_id), 303)
