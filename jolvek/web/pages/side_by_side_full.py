@@ -108,12 +108,17 @@ def _battery(u: Units) -> tuple[tuple[str, str, Told], ...]:
 
     return (
         ("is", "", lambda w: w.fitted.battery.title),
-        ("bank", "", lambda w: w.bank_text),
+        ("bank", "", _bank),
         ("holds", "Wh", lambda w: f"{w.fitted.bank.energy_wh:.0f}"),
         ("one pack weighs", u["mass"], lambda w: kilos(w.fitted.battery.spec.weight_kg)),
         ("bank weighs", u["mass"], lambda w: kilos(w.fitted.bank.mass_kg)),
         ("a kWh costs", "", _per_kwh),
     )
+
+
+def _bank(w: Worked) -> str:
+    bank = w.fitted.bank
+    return f"{bank.nominal_v:g} V {bank.capacity_ah:g} Ah, {bank.packs} pack{'s'[: bank.packs - 1]}"
 
 
 def _per_kwh(w: Worked) -> str:

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import re
 
 import pytest
 from openpyxl import load_workbook
@@ -49,6 +50,8 @@ def test_columns_are_chosen_and_unknown_ones_left_out(client):
     table = page[page.index("<table") :]
     assert "static thrust" not in table and "mass" in table
     assert page.count('name="id"') == len(SHELF.motors)
+    heads = re.findall(r'<th scope="col"[^>]*>(.*?)</th>', table, re.S)
+    assert [re.sub(r"<.*?>|\s+", " ", h).split() for h in heads] == [["Product"], ["mass", "kg"]]
 
 
 @pytest.mark.parametrize("kind", ["motors", "batteries", "mounts", "chargers", "panels"])
