@@ -68,12 +68,15 @@ def test_a_rejected_motor_answers_what_if(page, server):
 def test_a_setup_is_put_together_by_hand(page, server):
     page.goto(f"{server}/enquiry/6/by-hand")
     page.locator("#motor").select_option(index=12)
-    page.locator("#battery").select_option("ampholt-4850")
+    page.locator("#battery").select_option("ampholt-4850|1|1")
     page.locator("#mount").select_option("stegwell-through")
     expect(page.locator("#judged .answer")).to_contain_text("nm")
-    page.locator("#series").select_option("2")
+    wrong = page.locator("#battery optgroup[label='Does not go'] option").first
+    page.locator("#battery").select_option(wrong.get_attribute("value"))
     expect(page.locator("#judged")).to_contain_text("Stop:")
-    page.locator("#series").select_option("1")
+    page.locator("#battery").select_option("ampholt-4850|1|1")
+    page.locator("#charger").select_option(index=1)  # the first that serves the bank
+    expect(page.locator("#judged")).not_to_contain_text("Stop:")
     page.get_by_role("button", name="Pin it").click()
     expect(page.get_by_role("status")).to_contain_text("Pinned as")
 

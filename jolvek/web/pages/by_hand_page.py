@@ -3,11 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
-from jolvek.core.electric.bank import layout
+from jolvek.core.electric.bank import Bank, layout
+from jolvek.core.electric.charging import matches
+from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.match.hand_options import BankOption, bank_options, mount_options
+from jolvek.core.products.shelf import Item, Shelf
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view.display import Units, long_hours, money
+
+MOST_PACKS = 16  # in series, and in parallel
 
 
 @dataclass(frozen=True)
@@ -41,3 +48,100 @@ def by_hand_page(f: Fitted, u: Units) -> ByHandPage:
             "shaft_m": str(f.shaft_m or ""),
         },
     )
+
+
+@dataclass(frozen=True)
+class Choice:
+    """One thing to choose: its value, words, and whether it is chosen."""
+
+    value: str
+    words: str
+    chosen: bool
+
+
+@dataclass(frozen=True)
+class Choices:
+    """What may be chosen, by part: what goes with the motor, and what does not with the reason."""
+
+    motors: tuple[Choice, ...]
+    banks: tuple[Choice, ...]
+    banks_not: tuple[Choice, ...]
+    mounts: tuple[Choice, ...]
+    mounts_not: tuple[Choice, ...]
+    chargers: tuple[Choice, ...]
+    chargers_not: tuple[Choice, ...]
+    shafts: tuple[Choice, ...]
+
+
+def split_bank(asked: dict[str, str]) -> dict[str, str]:
+    """What is asked, the bank's value taken apart into battery and packs.
+
+    >>> split_bank({"bank": "b50|2|1"})
+    {'battery': 'b50', 'series': '2', 'parallel': '1'}
+    """
+    out = {k: v for k, v in asked.items() if k != "bank"}
+    if asked.get("bank"):
+        battery, series, parallel = (*asked["bank"].split("|"), "1", "1")[:3]
+        out |= {"battery": battery, "series": series, "parallel": parallel}
+    return out
+
+
+def choices(need: Need, shelf: Shelf, asked: dict[str, str], u: Units) -> Choices:
+    """The parts to choose from for the motor that is chosen, or all of them."""
+    motor = _of(shelf.motors, asked.get("motor"))
+    at = "|".join((asked.get("battery", ""), asked.get("series", "1"), asked.get("parallel", "1")))
+    banks: list[BankOption] = [BankOption(b, 1, 1) for b in shelf.batteries]
+    mounts = [(m, "") for m in shelf.mounts]
+    shafts: tuple[float, ...] = ()
+    if motor is not None and shelf.mounts and shelf.batteries:
+        mount = _of(shelf.mounts, asked.get("mount")) or shelf.mounts[0]
+        banks = bank_options(need, motor, mount, shelf.batteries, shelf.chargers)
+        shafts = motor.shafts_m
+        shaft = next((s for s in shafts if f"{s:g}" == asked.get("shaft_m")), None)
+        shaft = shaft or (shafts[0] if shafts else None)
+        found = mount_options(need, motor, shaft, shelf.mounts, shelf.batteries[0])
+        mounts = [(o.item, o.why) for o in found]
+    told = [(_bank(b, at), b.why) for b in banks]
+    hung = [(_item(m, asked.get("mount"), why), why) for m, why in mounts]
+    return Choices(
+        tuple(_item(m, asked.get("motor")) for m in shelf.motors),
+        tuple(c for c, why in told if not why),
+        tuple(c for c, why in told if why),
+        tuple(c for c, why in hung if not why),
+        tuple(c for c, why in hung if why),
+        *_chargers(shelf, asked),
+        tuple(
+            Choice(f"{s:g}", str(u.full(s, "length", 3)), f"{s:g}" == asked.get("shaft_m"))
+            for s in shafts
+        ),
+    )
+
+
+def _chargers(shelf: Shelf, asked: dict[str, str]) -> tuple[tuple[Choice, ...], tuple[Choice, ...]]:
+    """Those that serve the bank that is chosen, and those that do not."""
+    battery, packs = _of(shelf.batteries, asked.get("battery")), []
+    for key in ("series", "parallel"):
+        text = asked.get(key, "1")
+        packs.append(int(text) if text.isdecimal() and 0 < int(text[:3]) <= MOST_PACKS else 1)
+    bank = Bank(battery.spec, *packs) if battery else None
+    serves = [c for c in shelf.chargers if bank is None or matches(bank, c.spec)]
+    rest = [c for c in shelf.chargers if c not in serves]
+    chosen = asked.get("charger")
+    return tuple(_item(c, chosen) for c in serves), tuple(_item(c, chosen) for c in rest)
+
+
+def _of(items: tuple[Item[Any], ...], wanted: str | None) -> Item[Any] | None:
+    return next((x for x in items if x.id == wanted), None)
+
+
+def _item(item: Item[Any], chosen: str | None, why: str = "") -> Choice:
+    words = f"{item.title}, {money(item.price)}" + (f": {why}" if why else "")
+    return Choice(item.id, words, item.id == chosen)
+
+
+def _bank(o: BankOption, at: str) -> Choice:
+    bank, packs = Bank(o.item.spec, o.series, o.parallel), o.series * o.parallel
+    how = f"{packs} × " if packs > 1 else ""
+    words = f"{how}{o.item.title}: {bank.nominal_v:g} V {bank.capacity_ah:g} Ah, {money(o.price)}"
+    value = f"{o.item.id}|{o.series}|{o.parallel}"
+    return Choice(value, words + (f": {o.why}" if o.why else ""), value == at)

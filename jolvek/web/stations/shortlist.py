@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
@@ -90,7 +91,7 @@ def what_if(enquiry_id: int) -> Any:
     return render_template("shortlist/_what_if.html", text=text)
 
 
-def items_from(shelf: Shelf, form: Any) -> dict[str, Item[Any]] | None:
+def items_from(shelf: Shelf, form: Mapping[str, str]) -> dict[str, Item[Any]] | None:
     """The products named in a form, by kind; None where one that is needed is not on the shelf."""
     found = {
         kind: next((x for x in getattr(shelf, kinds) if x.id == form.get(kind)), None)
@@ -101,7 +102,7 @@ def items_from(shelf: Shelf, form: Any) -> dict[str, Item[Any]] | None:
     return {kind: item for kind, item in found.items() if item}
 
 
-def layout_from(form: Any, motor: Item[Any]) -> tuple[int, int, float | None]:
+def layout_from(form: Mapping[str, str], motor: Item[Any]) -> tuple[int, int, float | None]:
     """(series, parallel, shaft) in a form; raises ValueRefused for a bank there cannot be, and for
     a shaft that the motor does not come with.
     """
@@ -111,14 +112,21 @@ def layout_from(form: Any, motor: Item[Any]) -> tuple[int, int, float | None]:
         if not text.isdecimal() or len(text) > 2:
             raise ValueRefused(f"setup.{key}", text, f"1 to {setups.MOST_PACKS_A_SIDE}")
         packs.append(int(text))
-    shaft = form.get("shaft_m", type=float)
-    if shaft not in motor.shafts_m:
-        offered = ", ".join(f"{s:g}" for s in motor.shafts_m) or "none: it is adjustable"
-        if form.get("shaft_m"):
-            raise ValueRefused("setup.shaft_m", form["shaft_m"], offered)
-        shaft = motor.shafts_m[0] if motor.shafts_m else None
+    shaft = _shaft(form.get("shaft_m", ""), motor)
     setups.check_layout(packs[0], packs[1], shaft)
     return packs[0], packs[1], shaft
+
+
+def _shaft(text: str, motor: Item[Any]) -> float | None:
+    """The shaft named, or the first that the motor comes with."""
+    offered = motor.shafts_m
+    if not text:
+        return offered[0] if offered else None
+    found = next((s for s in offered if text in (str(s), f"{s:g}")), None)
+    if found is None:
+        names = ", ".join(f"{s:g}" for s in offered) or "none: it is adjustable"
+        raise ValueRefused("setup.shaft_m", text, names)
+    return found
 
 
 def fitting_in(form: Any) -> AsSet:

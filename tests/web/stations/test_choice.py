@@ -165,6 +165,20 @@ def test_a_setup_by_hand_is_judged_and_pinned(client, conn, shelf):
     assert "choose motor" in client.get("/enquiry/2/by-hand").text.lower()
 
 
+def test_by_hand_offers_what_goes_with_the_motor_and_says_why_the_rest_does_not(client, shelf):
+    motor = next(m for m in shelf.motors if m.id == "tallmarrow-o12")
+    html = client.get(f"/enquiry/2/by-hand?motor={motor.id}").text
+    banks = html[html.index('name="bank"') : html.index('name="mount"')]
+    goes, _, not_so = banks.partition('label="Does not go"')
+    assert "25.6 V" in goes and "51.2 V" not in goes and "this motor takes at most" in not_so
+    shafts = re.findall(r'value="([\d.]+)"', html[html.index('name="shaft_m"') :])
+    assert tuple(float(s) for s in shafts[: len(motor.shafts_m)]) == motor.shafts_m
+    pole = client.get("/enquiry/2/by-hand?motor=sievring-k7").text
+    assert 'name="shaft_m"' not in pole[: pole.index('id="judged"')]
+    fin = client.get("/enquiry/2/by-hand?motor=sievring-f4").text
+    assert "needs a fin box; this boat has a transom" in fin
+
+
 @pytest.mark.parametrize(
     "query",
     [
