@@ -18,6 +18,7 @@ from typing import Any
 from jsonschema import Draft202012Validator
 from jsonschema.exceptions import best_match
 
+from jolvek.core.base import units
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.products.plain import KINDS, product_from_plain, product_plain
 from jolvek.core.products.shelf import Item, Shelf
@@ -229,10 +230,32 @@ def _number(text: str, key: str, whole: bool, comma_is_decimal: bool) -> float |
     try:
         value = float(bare)
     except ValueError:
-        raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is a number") from None
+        return _with_unit(text, key)
     if value != value or abs(value) == float("inf"):
         raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is a finite number")
     return int(value) if whole and value.is_integer() else value
+
+
+QUANTITIES = {  # what a key's end says, its quantity and the unit it is kept in
+    "_m_s": ("speed", "m/s"),
+    "_w": ("power", "W"),
+    "_kg": ("mass", "kg"),
+    "_n": ("thrust", "N"),
+    "_m": ("length", "m"),
+    "_s": ("duration", "s"),
+}
+
+
+def _with_unit(text: str, key: str) -> float:
+    """A figure typed with its unit: "55 lb", "600 mm", "2.4 kW", "1 h 20". Raises CsvRefused."""
+    found = next((q for end, q in QUANTITIES.items() if key.endswith(end)), None)
+    if found is None:
+        raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is a number")
+    try:
+        return units.parse(text, *found)
+    except units.NotAQuantity:
+        told = f"a number, or a {found[0]} with its unit"
+        raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is {told}") from None
 
 
 def differences(before: Item[Any], after: Item[Any]) -> tuple[str, ...]:

@@ -2,11 +2,14 @@
 
 import csv
 import io
+import zipfile
 
 import pytest
 from openpyxl import load_workbook
 
-from jolvek.formats.tables import as_csv, as_xlsx
+from jolvek.formats.schema import UnreadableFile
+from jolvek.formats.shelf_csv import CsvRefused, value_of
+from jolvek.formats.tables import MOST_BYTES, as_csv, as_xlsx, csv_of_xlsx
 
 ROWS = [
     ["", "unit", "A"],
@@ -42,3 +45,46 @@ def test_what_a_spreadsheet_would_run_is_led_by_an_apostrophe(text):
 def test_a_figure_stays_a_figure(text):
     value = load_workbook(io.BytesIO(as_xlsx([["h"], [text]], "t"))).active["A2"].value
     assert isinstance(value, int | float)
+
+
+def test_a_workbook_comes_back_as_csv():
+    text = csv_of_xlsx(as_xlsx([["id", "price"], ["m1", "12.5"], ["m2", ""]], "t"))
+    assert list(csv.reader(io.StringIO(text))) == [["id", "price"], ["m1", "12.5"], ["m2", ""]]
+
+
+@pytest.mark.parametrize("content", [b"PK", b"PK\x03\x04nonsense", as_csv(ROWS).encode()])
+def test_what_is_no_workbook_is_refused_in_a_sentence(content):
+    with pytest.raises(UnreadableFile, match="no spreadsheet"):
+        csv_of_xlsx(content)
+
+
+def test_a_workbook_that_unpacks_to_too_much_is_refused():
+    bomb = io.BytesIO()
+    with zipfile.ZipFile(bomb, "w", zipfile.ZIP_DEFLATED) as packed:
+        packed.writestr("xl/workbook.xml", b"0" * (MOST_BYTES + 1))
+    with pytest.raises(UnreadableFile, match="unpacked"):
+        csv_of_xlsx(bomb.getvalue())
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "value"),
+    [
+        ("mass_kg", "55 lb", 24.948),
+        ("shaft_length_m", "600 mm", 0.6),
+        ("input_power_w", "2.4 kW", 2400.0),
+        ("static_thrust_n", "55 lbf", 244.65),
+        ("claimed_speed_m_s", "5 kn", 2.5722),
+        ("claimed_runtime_s", "1 h 20", 4800.0),
+        ("capacity_ah", "100", 100.0),
+    ],
+)
+def test_a_shelf_cell_takes_units_as_the_stations_do(key, text, value):
+    assert value_of(text, {"type": "number"}, key) == pytest.approx(value, rel=1e-4)
+
+
+@pytest.mark.parametrize(
+    ("key", "text"), [("mass_kg", "55 kn"), ("capacity_ah", "9 lb"), ("price", "x")]
+)
+def test_a_unit_that_does_not_belong_is_refused(key, text):
+    with pytest.raises(CsvRefused, match=key):
+        value_of(text, {"type": "number"}, key)

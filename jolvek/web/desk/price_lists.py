@@ -10,7 +10,7 @@ from flask import Blueprint, flash, redirect, render_template, request, url_for
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.products.shelf import Shelf
-from jolvek.formats import shelf_csv, shelf_file
+from jolvek.formats import shelf_csv, shelf_file, tables
 from jolvek.store import shelf as store
 from jolvek.store.db import transaction
 from jolvek.web import errors, saving
@@ -39,7 +39,7 @@ def preview() -> Any:
     """
     upload, kind = request.files.get("file"), request.form.get("kind", "motors")
     if upload is None or not upload.filename:
-        return refuse("choose a CSV or JSON file first")
+        return refuse("choose a CSV, XLSX or JSON file first")
     content = upload.read()
     try:
         rows = _rows(content, kind_or_404(kind), store.load(conn()))
@@ -58,6 +58,8 @@ def preview() -> Any:
 
 def _rows(content: bytes, kind: str, shelf: Shelf) -> list[tuple[str, shelf_csv.Row]]:
     """(kind, row) of a CSV file of one kind, or of a jolvek-shelf file of all."""
+    if content[:2] == b"PK":
+        content = tables.csv_of_xlsx(content).encode()
     if content.lstrip()[:1] not in (b"{", b"["):
         return [(kind, row) for row in shelf_csv.read(content, kind, shelf)]
     given = shelf_file.read(content)

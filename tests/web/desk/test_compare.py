@@ -11,8 +11,10 @@ from jolvek import demo
 from jolvek.core.base import units
 from jolvek.core.hydro.open_water import DRIVE_EFFICIENCY
 from jolvek.core.predict.streams import settings_w
+from jolvek.formats.tables import as_xlsx
 from jolvek.store import enquiries as store
 from jolvek.store import setups
+from jolvek.store import shelf as shelf_store
 from jolvek.web.pages.compare_page import HORSEPOWER_W, compare_page
 from jolvek.web.pages.side_by_side_full import full_table
 from jolvek.web.view.worked import work_out
@@ -98,3 +100,24 @@ def test_the_full_table_is_a_file_and_the_curves_are_in_shown_units(fitted, conn
     w = work_out(store.get(conn, 2).need, setups.of_enquiry(conn, 2)[0])
     near = units.to_unit(w.performance.top_speed_m_s, "speed", AT_SEA["speed"])
     assert top == pytest.approx(near, rel=1e-4)
+
+
+def test_a_price_list_comes_as_a_spreadsheet_with_units(client, conn):
+    head = [
+        "id",
+        "maker",
+        "name",
+        "price",
+        "chemistry",
+        "nominal_voltage_v",
+        "capacity_ah",
+        "mass_kg",
+    ]
+    book = as_xlsx([head, ["x1", "Made", "Brick", "410", "lfp", "12.8", "60", "14 lb"]], "list")
+    data = {"kind": "batteries", "file": (io.BytesIO(book), "list.xlsx")}
+    page = client.post("/shelf/import", data=data, content_type="multipart/form-data")
+    assert page.status_code == 200 and "Made Brick" in page.text
+    token = re.search(r'name="token"\s+value="([0-9a-f]+)"', page.text)[1]
+    client.post("/shelf/import/confirm", data={"kind": "batteries", "token": token})
+    kept = shelf_store.get(conn, "batteries", "x1")
+    assert kept.price == 410 and kept.spec.weight_kg == pytest.approx(6.35, abs=0.01)

@@ -157,10 +157,11 @@ def test_files_as_offices_write_them_are_read(shelf, encode):
         (b"", "empty"),
         (b"id,maker\n", "is missing"),
         (b"id,maker,name,price,rated_w,colour\n", "is not known"),
-        (b"PK\x03\x04\x00\x00", "bytes that no text has"),
+        (b"PK\x03\x04\x00\x00", "no spreadsheet that can be read"),
+        (b"\x7fELF\x00\x00", "bytes that no text has"),
         (b"x" * 6_000_000, "larger than 4 MB"),
     ],
-    ids=["empty", "header short", "stranger", "zip", "6 MB"],
+    ids=["empty", "header short", "stranger", "zip", "binary", "6 MB"],
 )
 def test_files_that_cannot_be_read_are_refused_at_the_field(client, content, says):
     answer = send(client, content, "panels")
