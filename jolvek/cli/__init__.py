@@ -108,13 +108,15 @@ def demo(data: Path | None, port: int) -> None:
     import secrets
     import tempfile
 
+    from jolvek.demo import at_work
     from jolvek.web.demo_shop import shop
 
     try:
         with tempfile.TemporaryDirectory(
             prefix="jolvek-demo-", ignore_cleanup_errors=True
         ) as spare:
-            _serve(shop(data or Path(spare), secrets.token_hex(32)), _free_port(port))
+            made = shop(data or Path(spare), secrets.token_hex(32), at_work.add)
+            _serve(made, _free_port(port))
     except OSError as error:
         _refuse(JolvekError(f"data: cannot use {data}: {error.strerror}"))
     except JolvekError as error:

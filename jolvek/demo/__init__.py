@@ -31,14 +31,17 @@ def enquiries() -> list[Enquiry]:
     return [enquiry_file.read(f.read_text(encoding="utf-8")) for f in files]
 
 
-def fill(conn: sqlite3.Connection) -> None:
-    """Put shelf and enquiries into an empty database, dated so that the list has an order."""
+def fill(conn: sqlite3.Connection) -> bool:
+    """Put shelf and enquiries into an empty database, dated so that the list has an order; whether
+    it was empty.
+    """
     with transaction(conn):
         if (
             conn.execute("SELECT count(*) FROM enquiry").fetchone()[0]
             or conn.execute("SELECT count(*) FROM motor").fetchone()[0]
         ):
-            return
+            return False
         shelf_store.add_all(conn, shelf())
         for i, e in enumerate(enquiries()):
             enquiry_store.add(conn, e, f"2026-11-{20 - i:02d}T09:{10 + 7 * i:02d}:00")
+    return True

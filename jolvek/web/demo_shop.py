@@ -17,15 +17,18 @@ from jolvek.web.settings import Settings
 
 
 def shop(
-    folder: Path, secret: str = "demo", more: Callable[[Connection], None] | None = None
+    folder: Path,
+    secret: str = "demo",
+    more: Callable[[Connection], None] | None = None,
 ) -> Settings:
-    """Settings over a folder whose database holds the demo data, and what `more` puts in."""
+    """Settings over a folder whose database holds the demo data, and what `more` puts in where it
+    was empty.
+    """
     folder.mkdir(parents=True, exist_ok=True)
     settings = Settings(folder, secret, demo.DEALER, demo=True)
     conn = db.connect(settings.database)
     db.migrate(conn)
-    demo.fill(conn)
-    if more:
+    if demo.fill(conn) and more:
         more(conn)
     conn.close()
     return settings

@@ -7,6 +7,7 @@ import pytest
 
 from jolvek import demo
 from jolvek.core.enquiry.need import Leg
+from jolvek.demo import at_work
 from jolvek.store import db, enquiries, finding, setups
 from jolvek.store import shelf as shelf_store
 
@@ -173,3 +174,11 @@ def test_a_batch_of_changes_is_undone_whole_and_its_history_stays(conn, shelf):
 def test_filling_twice_changes_nothing(conn):
     demo.fill(conn)
     assert len(finding.listed(conn)) == 6
+
+
+def test_the_demo_shop_is_at_work_at_every_stage(conn):
+    at_work.add(conn)
+    lines = finding.listed(conn)
+    assert {line.waits for line in lines} >= {"choice", "offer", "answer", "handover", "service"}
+    assert all(setups.of_enquiry(conn, line.id) for line in lines if line.pinned)
+    assert sum(bool(line.chosen) for line in lines) == len(at_work.JOBS)

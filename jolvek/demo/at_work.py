@@ -1,0 +1,41 @@
+"""The dealer at work: jobs past the shortlist, so that no station of the demo is empty."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import replace
+from typing import Any
+
+from jolvek import demo
+from jolvek.core.match.matching import match
+from jolvek.core.match.picks import picks
+from jolvek.core.match.whole import parts_of
+from jolvek.core.products.shelf import Item
+from jolvek.store import enquiries, setups
+from jolvek.store.db import transaction
+
+# of the demo's enquiries, title, customer, stage, how many setups are pinned
+JOBS = (
+    (1, "Harbour ferry's own tender", "Oddny Varrick", "open", 2),
+    (2, "Second launch for Lake Ullmere", "Ullmere Boats", "offered", 3),
+    (4, "Pontoon for the bird warden", "Merrel Sound Trust", "ordered", 2),
+    (5, "Club safety boat", "Ferrowick Sailing", "delivered", 1),
+)
+
+
+def add(conn: sqlite3.Connection) -> None:
+    """Put the jobs into a database that holds the demo's shelf; the first setup is in hand."""
+    shelf, known = demo.shelf(), demo.enquiries()
+    with transaction(conn):
+        for day, (which, title, customer, stage, pins) in enumerate(JOBS):
+            made = replace(known[which], title=title, customer=customer)
+            number = enquiries.add(conn, made, f"2026-11-{14 - 2 * day:02d}T10:20:00")
+            found = match(made.need, shelf)
+            best = dict.fromkeys(p.index for p in picks(found))
+            for index in list(best)[:pins]:
+                motor, battery, mount, charger, series, parallel, shaft = parts_of(found, index)
+                parts: dict[str, Item[Any]] = {"motor": motor, "battery": battery, "mount": mount}
+                parts |= {"charger": charger} if charger else {}
+                setups.pin(conn, number, parts, series, parallel, shaft)
+            setups.choose(conn, number, "A")
+            enquiries.set_stage(conn, number, stage, f"2026-11-{15 - 2 * day:02d}T16:40:00")
