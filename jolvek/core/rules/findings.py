@@ -10,7 +10,7 @@ from jolvek.core.rules.examples import EXAMPLES
 from jolvek.core.rules.rulebook import RULES
 
 LEVELS = ("block", "caution", "note")
-LEVEL_WORDS = {"block": "Stop", "caution": "Look", "note": "Note"}
+LEVEL_WORDS = {"block": "Stop", "caution": "Caution", "note": "Note"}
 
 
 @dataclass(frozen=True)
