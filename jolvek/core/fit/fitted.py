@@ -177,7 +177,7 @@ class Fitted:
         )
         out = [*crew(hull, self.need.load), hung]
         if self.clips_on:
-            above = hull.transom_m + CLIPPED_ABOVE_M
+            above = hung.above_m + CLIPPED_ABOVE_M
             return [*out, Weight("battery", self.bank.mass_kg, ahead, mount.offset_m, above)]
         return out + bank_weights(hull, self.battery.spec, self.bank.packs, self.stowed[0])
 
