@@ -12,6 +12,66 @@ ROOT = Path(__file__).parents[1]
 CORE, PAGES = "jolvek/core/", "jolvek/web/pages/"
 FAULTS = (
     (
+        "a motor that never lugs",
+        CORE + "hydro/propulsor.py",
+        "return float(k_t / k_q * torque / diameter_m)",
+        "return float(9 * k_t / k_q * torque / diameter_m)",
+    ),
+    (
+        "fresh water grows as quick as salt",
+        CORE + "hydro/fouling.py",
+        '"fresh": 0.5',
+        '"fresh": 1.0',
+    ),
+    (
+        "wind from behind is never too much",
+        CORE + "fit/fit_facts.py",
+        "max(abs(leg.wind_m_s) for",
+        "max(leg.wind_m_s for",
+    ),
+    (
+        "a raked transom as tall as it is long",
+        CORE + "fit/hanging.py",
+        "return need.hull.transom_m * cos(radians(need.site.rake_deg))",
+        "return need.hull.transom_m + 0 * cos(radians(need.site.rake_deg))",
+    ),
+    (
+        "a fin that touches the hull",
+        CORE + "fit/leg.py",
+        "below = (0.5 + TIP_GAP) * diameter_m",
+        "below = 0.5 * diameter_m",
+    ),
+    (
+        "moved weights forgotten",
+        CORE + "fit/fitted.py",
+        "return self.fitting.weights(self.planned_weights)",
+        "return list(self.planned_weights)",
+    ),
+    (
+        "a budget overdrawn by a tenth",
+        CORE + "match/budgets.py",
+        "within = f.price <= budget",
+        "within = f.price <= 1.1 * budget",
+    ),
+    (
+        "a worn battery as good as new",
+        CORE + "products/own.py",
+        "gear.health * spec.capacity_ah, gear.count",
+        "spec.capacity_ah, gear.count",
+    ),
+    (
+        "the kit of a setup left out of her trim",
+        CORE + "hydro/places.py",
+        "kit = np.maximum(1 - mass",
+        "kit = 0 * np.maximum(1 - mass",
+    ),
+    (
+        "packs of unknown size weigh nothing in the bay",
+        CORE + "fit/stowage.py",
+        "room = [packs if 0.0 in sizes else",
+        "if 0.0 in sizes:\n        return [], None\n    room = [packs if 0.0 in sizes else",
+    ),
+    (
         "mount thrust +20 %",
         CORE + "fit/fit_facts.py",
         "_row(k.max_thrust_n for",
