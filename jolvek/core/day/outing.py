@@ -134,7 +134,7 @@ def outing(
         (no_return(fitted, legs, dark), homing(fitted, legs, dark)) if sun else None,
         _against(fitted, voyages[letter]),
         speed_for_arrival_m_s(fitted, arrive_h, legs) if arrive_h else None,
-        _regeneration(hand) if hull.fam.sails else None,
+        _regeneration(hand) if hull.fam.sails and hand.motor.style == "pod" else None,
         seas(fitted, legs, s.wind_m_s or 0.0),
         _ends(fitted, s, lambda asked: run(letter, asked)),
     )

@@ -8,7 +8,7 @@ from jolvek.core.electric import charging, network
 from jolvek.core.electric.bank import weather
 from jolvek.core.fit.fit_facts import drive_facts, need_facts, setup_facts
 from jolvek.core.fit.leg import largest_tilt_deg
-from jolvek.core.fit.trim import best_place_m
+from jolvek.core.fit.trim import best_stowed_m
 from jolvek.core.predict import power_limit
 from jolvek.core.products.mounting import PLATE_TOO_DEEP_M
 from jolvek.core.rules import judge
@@ -97,7 +97,7 @@ def _trim_finding(f: Fitted) -> Finding:
     direction = "forward" if a.trim_deg > 0 else "aft"
     if movable:
         now = next(w for w in f.weights if w.name == movable).ahead_m
-        best = best_place_m(f.need.hull, f.weights, movable, 0.1, 0.85 * f.need.hull.length_m)
+        best, _ = best_stowed_m(f.need.hull, f.weights, movable, f.need.site.bays)
         return find(
             "trim-angle",
             abs(a.trim_deg),

@@ -123,7 +123,7 @@ def shaft_choices(
                 else "far too deep"
             )
         else:
-            says = "right"
+            says = "right" if x.plate_m >= JUST_M else "just long enough"
         out.append(ShaftChoice(shaft, x, says))
     return out
 
@@ -160,6 +160,7 @@ def tiller_reach(helm_ahead_m: float, pivot_ahead_m: float = -0.06) -> str:
     )
 
 
+JUST_M = 0.01  # less plate below the bottom is on the short side
 PINS = 4  # holes of a usual clamp; common practice, no source
 
 

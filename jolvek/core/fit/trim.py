@@ -13,6 +13,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolvek.core.base.units import GRAVITY_M_S2
+from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit.level import lies
 from jolvek.core.hydro.floating import level_m
 from jolvek.core.hydro.hull import Hull, Load
@@ -25,6 +26,7 @@ PERSON_CG_M = 0.25  # above the seat
 PEDAL_RUDDER_M2 = 0.02  # blade of a kayak's rudder; common practice, no source
 RUDDER_LIFT = 0.8  # side force coefficient before it stalls
 PADDLE_ARM_M = 1.0
+LEAST_AHEAD_M, MOST_AHEAD = 0.1, 0.85  # where a battery may stand, the latter of the length
 YAW_MUCH = 1.0  # of what the helm answers
 TRIM_MOST_DEG, HEEL_MOST_DEG = 8.0, 15.0  # small angles end here
 
@@ -165,6 +167,28 @@ def best_place_m(
     level = level_m(hull)
     moment = sum(w.mass_kg * (level - w.ahead_m) for w in others)
     return float(np.clip(level + moment / max(mover.mass_kg, 1e-6), low_m, high_m))
+
+
+def best_stowed_m(
+    hull: Hull, weights: Sequence[Weight], name: str, bays: Sequence[Bay]
+) -> tuple[float, str]:
+    """The same within the bays: where, and the name of the bay; anywhere where there are none.
+
+    >>> from jolvek.core.enquiry.site import Bay
+    >>> h, helm = Hull("rigid_dinghy", 3.2, 1.45, 65), Weight("helm", 80, 0.8)
+    >>> aft = Bay("aft locker", 0.6, 0.4, 0.3, None, 0.5)
+    >>> best_stowed_m(h, [helm, Weight("battery", 20, 0.3)], "battery", [aft])
+    (0.8, 'aft locker')
+    """
+    best = best_place_m(hull, weights, name, LEAST_AHEAD_M, MOST_AHEAD * hull.length_m)
+    inside = [
+        (float(np.clip(best, b.ahead_m - b.length_m / 2, b.ahead_m + b.length_m / 2)), b.name)
+        for b in bays
+        if b.ahead_m is not None
+    ]
+    if not inside:
+        return best, ""
+    return min(inside, key=lambda x: abs(x[0] - best))
 
 
 def moved(

@@ -139,7 +139,7 @@ RULES = (
         "bay-size",
         "block",
         "fitting",
-        "{figure:.0f} of {packs:.0f} packs fit in {bay}, in any orientation.",
+        "Of {packs:.0f} wanted {figure:.0f} fit in {bay}, in any orientation.",
         "Use a smaller pack, fewer packs, or another bay.",
         OWN,
     ),

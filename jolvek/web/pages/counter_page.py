@@ -13,7 +13,7 @@ from jolvek.core.hydro.hull import ADULT_KG, Load
 from jolvek.core.match.ranking import ranked
 from jolvek.core.products.shelf import Shelf
 from jolvek.store import finding
-from jolvek.web.view.display import Units, about, energy, long_hours, money
+from jolvek.web.view.display import Units, about, counted, energy, long_hours, money
 from jolvek.web.view.doubt_words import power_told
 from jolvek.web.view.matches import matched, row
 
@@ -87,7 +87,7 @@ def _from_shelf(need: Need, shelf: Shelf, u: Units) -> str:
     return (
         f"From the shelf: *{best.motor.title}* with {best.bank_text}, {long_hours(best.runtime_s)}"
         f" and {u.full(best.range_m, 'distance')} at that speed, {money(best.price)} with mount and"
-        f" charger. {doing} setups do it."
+        f" charger. {counted(doing, 'setup')} {'does' if doing == 1 else 'do'} it."
     )
 
 

@@ -12,7 +12,7 @@ from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.hung_leg import STEP_M, hung_leg
 from jolvek.core.fit.leg import PINS, Leg, pod_wedge, shaft_choices, tiller_reach, trim_pin
 from jolvek.core.fit.moving import top_at_centre_m_s
-from jolvek.core.fit.trim import Attitude, Weight, attitude, best_place_m, crew
+from jolvek.core.fit.trim import Attitude, Weight, attitude, best_stowed_m, crew
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.leg_drawing import leg_view
@@ -203,8 +203,8 @@ def _figures(
     ]
     pack = next((w for w in weights if w.name.startswith("battery")), None)
     if pack is not None and not f.clips_on:
-        best = best_place_m(f.need.hull, weights, pack.name, 0.1, 0.85 * f.need.hull.length_m)
-        text = f"{u.full(best, 'length')} ahead of the stern"
+        best, bay = best_stowed_m(f.need.hull, weights, pack.name, f.need.site.bays)
+        text = f"{u.full(best, 'length')} ahead of the stern" + (f", in the {bay}" if bay else "")
         rows.append(("Best place for the battery", text))
     if f.leg is not None:
         rows.append(("Trim pin", f"hole {f.pin} from the transom"))

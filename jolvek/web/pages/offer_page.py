@@ -60,8 +60,11 @@ def offer_page(w: Worked, today: date, u: Units) -> OfferPage:
     """The offer of one setup."""
     p, pinned = w.performance, w.pinned
     at, half = w.wish_or_top, p.at_speed(float(p.speed_at_w(0.5 * p.power_limit_w)))
+    wanted = "the wanted speed"
+    if w.fitted.need.day.speed_m_s > p.top_speed_m_s:
+        wanted = f"the most there is; {u.full(w.fitted.need.day.speed_m_s, 'speed')} was wanted"
     ways = (
-        ("the wanted speed", at, w.wish_or_top_m_s < p.top_speed_m_s),
+        (wanted, at, w.wish_or_top_m_s < p.top_speed_m_s),
         ("half power", half, False),
         ("full power", p.at_speed(p.top_speed_m_s), False),
     )

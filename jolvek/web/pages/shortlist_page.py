@@ -22,7 +22,7 @@ from jolvek.web.forms.narrowing import FACETS, Filters
 from jolvek.web.pages.narrowed import facet_values, narrowed
 from jolvek.web.pages.shortlist_money import budgets_told, house_told, steps_told
 from jolvek.web.pages.shortlist_rejected import Rejected, rejected_by_group
-from jolvek.web.view.display import Units, money
+from jolvek.web.view.display import Units, counted, money
 from jolvek.web.view.matches import Answer, Row, row
 
 MOST_MOTORS, MOST_BANKS = 14, 6  # shown, and of each motor what is folded under it
@@ -258,17 +258,17 @@ def answer(
     day = f"{u.full(need.day.distance_m, 'distance')} at {u.full(need.day.speed_m_s, 'speed')}"
     within = f" within what is chosen (*{narrow}*)" if narrow else ""
     if not rows:
-        return f"*None* of {total} setups is left{within}: widen what is chosen."
+        return f"*None* of {counted(total, 'setup')} is left{within}: widen what is chosen."
     if not rows[0].does_day:
         return (
-            f"*None* of {total} setups does the day of {day}{within}. The nearest are below, with"
-            " what is missing."
+            f"*None* of {counted(total, 'setup')} does the day of {day}{within}. The nearest are"
+            " below, with what is missing."
         )
     best = rows[0]
     which = "cheapest" if "cheapest" in best.why else "first"
     bank = best.parts[0].split(": ", 1)[1]
     return (
-        f"*{doing}* of {total} setups {'does' if doing == 1 else 'do'} the day: {day}{within}."
-        f" The {which} is {best.name} with {bank},"
+        f"*{doing}* of {counted(total, 'setup')} {'does' if doing == 1 else 'do'} the day:"
+        f" {day}{within}. The {which} is {best.name} with {bank},"
         f" *{best.price}*; that it does the day is *{best.day}*."
     )

@@ -154,6 +154,15 @@ def long_hours(seconds: float | None) -> str:
     )
 
 
+def counted(n: int, word: str) -> str:
+    """So many things.
+
+    >>> counted(1, "setup"), counted(0, "setup")
+    ('1 setup', '0 setups')
+    """
+    return f"{n} {word}" + ("" if n == 1 else "s")
+
+
 def kwh(energy_wh: float, decimals: int = 1) -> str:
     """An energy in kWh."""
     return f"{energy_wh / 1000:.{decimals}f}"

@@ -187,7 +187,7 @@ def test_moving_the_battery_trims_her(fitted):
 
 def test_shaft_lengths_say_what_they_do(fitted):
     text = fitted.get("/enquiry/3/fitting?shaft=0.508").text
-    assert "508 mm: deep" in text and "381 mm: right" in text
+    assert "508 mm: deep" in text and "381 mm: just long enough" in text
 
 
 def test_twelve_volts_by_both_schools(fitted):

@@ -1,0 +1,110 @@
+"""What was said twice on a page and differently, and what nobody would say: gone, kept gone."""
+
+import re
+from dataclasses import replace
+
+import pytest
+
+from jolvek.core.day.otherwise import Switches
+from jolvek.core.day.outing import outing
+from jolvek.core.fit.fitted import sample_fitted
+from jolvek.core.fit.leg import JUST_M, shaft_choices
+from jolvek.core.fit.trim import attitude, best_stowed_m, moved
+from jolvek.core.hydro.hull import Hull
+from jolvek.web.forms.reader import Reader
+from jolvek.web.pages.fitting_drawing_page import SHORT, drawing_page
+from jolvek.web.pages.offer_page import offer_page
+from jolvek.web.view.display import counted
+from tests.web.pages.made import AT_SEA, METRIC
+from tests.web.pages.test_later_stations import worked
+
+
+def test_a_shaft_that_is_too_short_is_never_said_to_draw_no_air(app):
+    tall = sample_fitted(transom_height_m=0.46)
+    with app.test_request_context():
+        page = drawing_page(tall, Reader({}, METRIC), METRIC)
+    assert "ABOVE" in page.answer and SHORT in page.answer and "draw air" not in page.answer
+    assert "shaft-short" in {f.rule for f in page.findings}
+
+
+@pytest.mark.parametrize(
+    ("seat_m", "says"),
+    [(0.381, "just long enough"), (0.381 - JUST_M, "right"), (0.356, "right"), (0.39, "too short")],
+)
+def test_a_plate_level_with_the_bottom_is_just_enough_and_25_mm_is_right(seat_m, says):
+    assert says in shaft_choices((0.381,), seat_m, 0.2, 0.2)[0].says
+
+
+@pytest.mark.parametrize("which", range(6))
+def test_the_best_place_for_the_battery_lies_in_a_bay(which, app):
+    f = worked(which).fitted
+    pack = next((w for w in f.weights if w.name.startswith("battery")), None)
+    placed = [b for b in f.need.site.bays if b.ahead_m is not None]
+    if pack is None or f.clips_on or not placed:
+        pytest.skip("no pack of its own in a bay")
+    best, name = best_stowed_m(f.need.hull, f.weights, pack.name, f.need.site.bays)
+    bay = next(b for b in placed if b.name == name)
+    assert bay.ahead_m - bay.length_m / 2 <= best <= bay.ahead_m + bay.length_m / 2
+    now, then = (
+        attitude(f.need.hull, w, f.need.water)
+        for w in (f.weights, moved(f.weights, pack.name, best))
+    )
+    assert abs(then.trim_deg) <= abs(now.trim_deg) + 0.01 or len(placed) > 1
+
+
+def test_one_is_one_setup():
+    assert counted(1, "setup") == "1 setup" and counted(2, "setup") == "2 setups"
+
+
+@pytest.mark.parametrize("path", ["", "boat", "shortlist", "side-by-side", "fitting?tab=sheet"])
+def test_no_page_says_one_setups_or_two_point_nought_packs(fitted, path):
+    for number in range(1, 7):
+        text = re.sub(
+            r"<[^>]+>",
+            " ",
+            fitted.get(f"/enquiry/{number}/{path}").text if path else fitted.get("/").text,
+        )
+        assert not re.search(r"(?<![\d.\u202f])1 (setups|packs|strings)\b", text)
+        assert not re.search(r"\d\.0 (packs|strings|people)\b", text)
+
+
+def test_an_offer_that_cannot_reach_the_wanted_speed_does_not_call_it_wanted(app):
+    w = worked(1)
+    fast = replace(w.fitted.need, day=replace(w.fitted.need.day, speed_m_s=6.2, legs=()))
+    hurried = replace(w, fitted=replace(w.fitted, need=fast))
+    with app.test_request_context():
+        names = [x.name for x in offer_page(hurried, demo_day(), AT_SEA).expected]
+    assert "the wanted speed" not in names and "12.1" in names[0] and "wanted" in names[0]
+
+
+def demo_day():
+    from datetime import date
+
+    return date(2026, 11, 26)
+
+
+@pytest.mark.parametrize(
+    ("family", "style", "told"),
+    [("keelboat", "pod", True), ("keelboat", "outboard", False), ("rigid_dinghy", "pod", False)],
+)
+def test_regeneration_is_told_of_pods_under_sail_alone(family, style, told):
+    f = sample_fitted()
+    boat = {"keelboat": Hull("keelboat", 7.0, 2.3, 1500), "rigid_dinghy": f.need.hull}[family]
+    need = replace(f.need, hull=boat)
+    motor = replace(f.motor, style=style)
+    pod = replace(f, need=need, motor=motor, table=None)
+    out = outing({"A": pod}, "A", Switches(), False, None, {})
+    assert (out.regeneration is not None) == told
+
+
+def test_the_slowest_speed_home_is_never_above_the_best(fitted):
+    for number in range(1, 7):
+        html = fitted.get(f"/enquiry/{number}/day-out").text
+        told = dict(re.findall(r"<dt>([^<]+)</dt>\s*<dd>([\d.]+)", html))
+        slow, fast = (told.get(f"{w} speed that brings her home") for w in ("Slowest", "Fastest"))
+        assert slow is None or fast is None or float(slow) <= float(fast)
+
+
+def test_the_day_and_its_reserve_are_told_apart(fitted):
+    text = re.sub(r"<[^>]+>", "", fitted.get("/enquiry/3/waters").text)
+    assert "with the reserve" in text
