@@ -26,7 +26,9 @@ def choose() -> Response:
         back = urlsplit("/")
     inside = back.path.startswith("/") and back.path[1:2] not in ("/", "\\")
     target = back.path if inside and not back.netloc else "/"
-    answer = redirect(target + (f"?{back.query}" if back.query else ""), 303)
+    # the counter keeps its entries in SI; those of its address were typed in the units before
+    query = f"?{back.query}" if back.query and target != "/" else ""
+    answer = redirect(target + query, 303)
     if request.form.get("theme") in ("system", "light", "dark"):
         answer.set_cookie(
             "theme", request.form["theme"], max_age=400 * 86400, samesite="Lax", httponly=True

@@ -6,6 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, flash, redirect, render_template, request, session, url_for
+from werkzeug.datastructures import MultiDict
 
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.enquiry.enquiry import Enquiry
@@ -15,7 +16,7 @@ from jolvek.store import enquiries, finding
 from jolvek.store.db import transaction
 from jolvek.store.shelf import KINDS
 from jolvek.web import errors
-from jolvek.web.forms.quick_form import QuickForm
+from jolvek.web.forms.quick_form import QuickForm, kept_entries, usual_entries
 from jolvek.web.forms.reading import refuse_at_field
 from jolvek.web.pages.counter_page import open_enquiries, quick_answer, quick_need
 from jolvek.web.saving import now
@@ -45,18 +46,25 @@ def _page(form: QuickForm, code: int = 200, **more: Any) -> tuple[str, int]:
     answer = quick_answer(need, shelf_of(conn()), display.current()) if need else None
     code = code if need else 422
     if is_fragment():
-        return show("counter/_answer.html", answer, form=form, **more), code
+        return show("counter/_answer.html", answer, form=form, alone=True, **more), code
     lines = open_enquiries(conn())
     return show("counter/page.html", answer, lines, form=form, **more), code
 
 
 @bp.get("/")
 def page() -> Any:
-    """The counter; quick start entries may come in the address, so that an answer can be shared."""
-    form = QuickForm(request.args if request.args else None, meta={"csrf": False})
-    if request.args:
-        form.validate()
-    return _page(form)
+    """The counter; quick start entries may come in the address, so that an answer can be shared,
+    and are found again when one comes back. Another kind of boat brings its usual figures.
+    """
+    asked = request.args.to_dict() or kept_entries(session.get("quick"))
+    other = asked.get("was", "") not in ("", asked.get("family", ""))
+    asked = usual_entries(asked) if other else asked
+    form = QuickForm(MultiDict(asked) if asked else None, meta={"csrf": False})
+    if asked and form.validate():
+        session["quick"] = form.si
+    elif not request.args:
+        form = QuickForm(None, meta={"csrf": False})
+    return _page(form, filled=other)
 
 
 @bp.post("/keep")

@@ -10,7 +10,7 @@ from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.enquiry.site import Site, default_places
 from jolvek.core.enquiry.sizing import Sizing, size, typical_hull
 from jolvek.core.hydro.hull import ADULT_KG, Load
-from jolvek.core.match.ranking import ranked
+from jolvek.core.match.picks import picks
 from jolvek.core.products.shelf import Shelf
 from jolvek.store import finding
 from jolvek.web.view.display import Units, about, counted, energy, long_hours, money
@@ -18,6 +18,9 @@ from jolvek.web.view.doubt_words import power_told
 from jolvek.web.view.matches import matched, row
 
 MOTOR_STEP_W = 50  # what motors to look for are rounded up to
+
+
+KINDS_NAMED = 3  # setups of unlike motors that the answer names
 
 
 @dataclass(frozen=True)
@@ -83,12 +86,19 @@ def _from_shelf(need: Need, shelf: Shelf, u: Units) -> str:
     doing = int(match.field.does_day.sum())
     if not doing:
         return "Nothing on the shelf does this: ask for less speed or less distance."
-    best = row(match, ranked(match, 1)[0])
-    return (
-        f"From the shelf: *{best.motor.title}* with {best.bank_text}, {long_hours(best.runtime_s)}"
-        f" and {u.full(best.range_m, 'distance')} at that speed, {money(best.price)} with mount and"
-        f" charger. {counted(doing, 'setup')} {'does' if doing == 1 else 'do'} it."
-    )
+    told, named = [], dict[int, str]()
+    for pick in picks(match):
+        motor = int(match.drives.motor[match.field.drive[pick.index]])
+        if motor not in named and len(named) < KINDS_NAMED:
+            named[motor] = pick.title
+            best = row(match, pick.index)
+            told.append(
+                f"{pick.title}: *{best.motor.title}* with {best.bank_text},"
+                f" {long_hours(best.runtime_s)} and {u.full(best.range_m, 'distance')} at that"
+                f" speed, {money(best.price)}"
+            )
+    doing_it = f"{counted(doing, 'setup')} {'does' if doing == 1 else 'do'} it"
+    return f"From the shelf, with mount and charger: {'; '.join(told)}. {doing_it}."
 
 
 @dataclass(frozen=True)

@@ -8,6 +8,7 @@ import re
 
 import pytest
 
+from jolvek.core.hydro.families import FAMILIES
 from jolvek.formats import enquiry_file
 from jolvek.store import enquiries as store
 from tests.web.steps import pin
@@ -122,3 +123,36 @@ def test_stages_move_an_enquiry_on_the_counter(client):
     client.post("/enquiry/2/stage", data={"stage": "offered"})
     assert "Waiting for the customer" in client.get("/").text
     assert client.post("/enquiry/2/stage", data={"stage": "eaten"}).status_code == 422
+
+
+def test_another_kind_of_boat_brings_its_usual_figures_and_never_an_error(client):
+    for family in FAMILIES.values():
+        query = {"was": "inflatable_air", "family": family.id, "length": "2.9", "people": "2"}
+        query |= {"speed": "3.5", "distance": "5"}
+        answer = client.get("/", query_string=query, headers={"HX-Request": "true"})
+        assert answer.status_code == 200, family.id
+        if family.id != "inflatable_air":
+            assert 'id="quick-entries" hx-swap-oob="true"' in answer.text
+            assert f'value="{family.typical_length_m:g}"' in answer.text
+            assert f'name="was" value="{family.id}"' in answer.text
+
+
+def test_the_answer_survives_leaving_in_the_units_of_now(client):
+    client.get("/?family=kayak&length=3.8&people=1&speed=3&distance=4")
+    client.get("/shelf/")
+    back = client.get("/").text
+    assert 'value="kayak" checked' in back or re.search(r'value="kayak"[^>]*checked', back)
+    assert 'name="speed" value="3"' in back
+    back = "/?family=kayak&length=3.8&people=1&speed=3&distance=4"
+    to = client.post("/units", data={"speed": "km/h", "back": back}).headers["Location"]
+    assert re.search(r'name="speed" value="5\.[56]\d*"', client.get(to).text)
+    with client.session_transaction() as session:
+        session["quick"] = {"family": "kayak", "length": "long"}
+    assert client.get("/").status_code == 200
+
+
+def test_the_answer_names_setups_of_unlike_motors(client, shelf):
+    text = client.get("/").text
+    told = text[text.index("From the shelf") : text.index("Keep as an enquiry")]
+    named = [m.title for m in shelf.motors if f"<strong>{m.title}</strong>" in told]
+    assert len(named) == len(set(named)) == 3 and "cheapest" in told
