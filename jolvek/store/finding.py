@@ -102,3 +102,25 @@ def index(conn: sqlite3.Connection, enquiry_id: int) -> None:
         " WHERE e.id = :id",
         {"id": enquiry_id},
     )
+
+
+@dataclass(frozen=True)
+class Use:
+    """One pinned setup in which a product stands."""
+
+    enquiry_id: int
+    title: str
+    letter: str
+
+
+def using(conn: sqlite3.Connection, product_id: str, most: int = 40) -> tuple[Use, ...]:
+    """The pinned setups in which a product stands, the latest first."""
+    rows = conn.execute(
+        "SELECT DISTINCT e.id AS enquiry_id, e.title, s.letter FROM setup s"
+        " JOIN enquiry e ON e.id = s.enquiry_id LEFT JOIN setup_item i ON i.setup_id = s.id"
+        " LEFT JOIN setup_extra x ON x.setup_id = s.id"
+        " WHERE i.product_id = :id OR x.product_id = :id"
+        " ORDER BY e.id DESC, s.letter LIMIT :most",
+        {"id": product_id, "most": most},
+    )
+    return tuple(Use(**dict(row)) for row in rows)

@@ -11,6 +11,7 @@ import numpy as np
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.hydro.hull import Assumed
+from jolvek.core.hydro.open_water import DRIVE_EFFICIENCY
 from jolvek.core.hydro.propulsor import Propulsor, fit
 
 STYLES = ("", "outboard", "pole", "fin", "pod")  # not told: an outboard
@@ -22,6 +23,7 @@ LEGS: Mapping[str, tuple[float, float, float]] = {
     "fin": (0.0020, 400.0, 0.2),
     "pod": (0.0020, 2000.0, 0.3),
 }
+HORSEPOWER_W = 745.7
 LEG_ENDS_M2 = (0.0012, 0.0085)
 WINDOW = (0.85, 1.22)  # of nominal, where the maker gives none; common practice, no source
 
@@ -81,6 +83,15 @@ class Motor:
     def peak_w(self) -> float:
         """Highest input power, the continuous one where no peak is given."""
         return self.peak_power_w or self.input_power_w
+
+    @property
+    def shaft_hp(self) -> float:
+        """What it gives at the shaft, in hp of 745.7 W.
+
+        >>> round(Motor(1000).shaft_hp, 2)
+        1.14
+        """
+        return DRIVE_EFFICIENCY * self.input_power_w / HORSEPOWER_W
 
     @property
     def weight_kg(self) -> float:

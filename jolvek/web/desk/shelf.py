@@ -23,6 +23,7 @@ from jolvek.core.products.plain import product_from_plain
 from jolvek.core.products.shelf import Item
 from jolvek.formats import schema, shelf_csv, shelf_file
 from jolvek.formats.shelf_schema import item_schema
+from jolvek.store import finding
 from jolvek.store import shelf as store
 from jolvek.store.db import transaction
 from jolvek.web import saving
@@ -97,10 +98,13 @@ def _product_page(
 ) -> str:
     item: Item[Any] | None = None
     history: list[store.Change] = []
+    used: tuple[finding.Use, ...] = ()
     if kept:
+        used = finding.using(conn(), kept["id"])
         item = store.get(conn(), kind, kept["id"])
         history = store.history(conn(), kind, kept["id"])
-    return show("shelf/product.html", product_page(kind, item, kept, typed, errors, history))
+    told = (kind, item, kept, typed, errors, history, used, display.current())
+    return show("shelf/product.html", product_page(*told))
 
 
 def _field_of(reason: str, kind: str) -> str:

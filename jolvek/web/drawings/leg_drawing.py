@@ -84,7 +84,7 @@ def leg_view(
         line(0, water, width, water, "water"),
         line(s.foot, bare, width, bare, "water before"),
         _tilt(s, reach, largest_tilt_deg(f.need.site.room_ahead_m)),
-        _motor(s, shaft, d),
+        motor_figure(s, shaft, d),
         *(dimension(dim, s) for dim in _dimensions(f, x, shaft, s, u)),
         scale_bar(s, u),
         text(width - 6, _water_label_y(s, seat, water), "waterline", "watertext", "end"),
@@ -172,7 +172,7 @@ def dimension(dim: Dim, s: Sheet) -> str:
     return path(ends, "dim") + text(x, y, dim.words, "dimtext", anchor)
 
 
-def _motor(sheet: Sheet, shaft_m: float, d: float) -> str:
+def motor_figure(sheet: Sheet, shaft_m: float, d: float) -> str:
     """Head, shaft, plate, gear case and propeller; the shaft is measured from the seat to the
     plate.
     """

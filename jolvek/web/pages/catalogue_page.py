@@ -6,10 +6,16 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
+from markupsafe import Markup
+
 from jolvek.core.predict.claims import Claim, check_claims
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats import shelf_csv
+from jolvek.store import finding
 from jolvek.store import shelf as store
+from jolvek.web.drawings.product_drawing import product_view
+from jolvek.web.pages.product_facts import Told, follows, missing
+from jolvek.web.view.display import Units
 from jolvek.web.view.words import plain_value
 
 COLUMNS = {
@@ -128,6 +134,10 @@ class ProductPage:
     is_new: bool
     fields: tuple[Field, ...]
     claims: list[Claim]
+    follows: Told
+    missing: tuple[str, ...]
+    drawing: Markup | str
+    used: tuple[finding.Use, ...]
     history: tuple[tuple[str, str, tuple[str, ...]], ...]
 
 
@@ -138,6 +148,8 @@ def product_page(
     typed: dict[str, str],
     errors: dict[str, str],
     history: list[store.Change],
+    used: tuple[finding.Use, ...],
+    u: Units,
 ) -> ProductPage:
     """The page of a product as kept (readable or not), with what was typed over it."""
     fields = tuple(
@@ -152,6 +164,10 @@ def product_page(
         not kept,
         fields,
         check_claims(item) if item else [],
+        follows(item, u) if item else (),
+        missing(item) if item else (),
+        product_view(item, u) if item else "",
+        used,
         tuple((c.at, c.what, differences(c)) for c in history),
     )
 

@@ -6,7 +6,6 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from jolvek.core.hydro.open_water import DRIVE_EFFICIENCY
 from jolvek.core.products.plain import product_plain
 from jolvek.core.products.shelf import Item
 from jolvek.formats import shelf_csv
@@ -14,11 +13,10 @@ from jolvek.web.pages.catalogue_page import COLUMNS
 from jolvek.web.view.display import Units
 from jolvek.web.view.words import key_unit, key_words, plain_value
 
-HORSEPOWER_W = 745.7
 QUANTITIES = {"W": "power", "kg": "mass", "N": "thrust", "m/s": "speed", "m": "length"}
 # what follows from what is stated, by kind
 DERIVED: Mapping[str, Mapping[str, Callable[[Item[Any]], float]]] = {
-    "motors": {"shaft_hp": lambda x: DRIVE_EFFICIENCY * x.spec.input_power_w / HORSEPOWER_W},
+    "motors": {"shaft_hp": lambda x: x.spec.shaft_hp},
     "batteries": {
         "energy_wh": lambda x: x.spec.energy_wh,
         "price_per_kwh": lambda x: 1000 * x.price / x.spec.energy_wh,

@@ -10,12 +10,10 @@ from dataclasses import dataclass
 from jolvek.core.base.units import hours as clock
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import largest_tilt_deg
-from jolvek.core.hydro.open_water import DRIVE_EFFICIENCY
 from jolvek.core.predict.streams import settings_w
 from jolvek.web.view.display import Units, money
 from jolvek.web.view.worked import Worked
 
-HORSEPOWER_W = 745.7
 Row = tuple[str, str, tuple[str, ...]]  # name, unit, a cell a setup
 Told = Callable[[Worked], str]
 SETTINGS = ("At full power", "At half power", "At the lowest step", "At the wanted speed")
@@ -88,7 +86,7 @@ def _figure(value: float | None) -> str:
 
 
 def _shaft_hp(w: Worked) -> str:
-    return f"{DRIVE_EFFICIENCY * w.fitted.motor.spec.input_power_w / HORSEPOWER_W:.1f}"
+    return f"{w.fitted.motor.spec.shaft_hp:.1f}"
 
 
 def _shafts(w: Worked) -> str:

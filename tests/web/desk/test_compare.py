@@ -3,23 +3,24 @@
 import csv
 import io
 import re
+from dataclasses import replace
 
 import pytest
 from openpyxl import load_workbook
 
 from jolvek import demo
 from jolvek.core.base import units
-from jolvek.core.hydro.open_water import DRIVE_EFFICIENCY
 from jolvek.core.predict.streams import settings_w
 from jolvek.formats.tables import as_xlsx
 from jolvek.store import enquiries as store
 from jolvek.store import setups
 from jolvek.store import shelf as shelf_store
-from jolvek.web.pages.compare_page import HORSEPOWER_W, compare_page
+from jolvek.web.pages.compare_page import compare_page
+from jolvek.web.pages.product_facts import follows, missing
 from jolvek.web.pages.side_by_side_full import full_table
 from jolvek.web.view.worked import work_out
 from tests.web.pages.made import ALL, AT_SEA, METRIC
-from tests.web.pages.test_later_stations import worked
+from tests.web.pages.test_later_stations import bare, worked
 
 SHELF = demo.shelf()
 
@@ -39,7 +40,7 @@ def test_figures_stand_in_the_users_units(u):
 
 def test_what_follows_from_what_is_stated_stands_beside_it():
     motors = compare_page("motors", SHELF.motors, ["shaft_hp"], METRIC)
-    hp = DRIVE_EFFICIENCY * SHELF.motors[0].spec.input_power_w / HORSEPOWER_W
+    hp = 0.85 * SHELF.motors[0].spec.input_power_w / 745.7
     assert float(motors.rows[0][2][0]) == pytest.approx(hp, rel=1e-3)
     packs = compare_page("batteries", SHELF.batteries, ["price_per_kwh", "energy_wh"], METRIC)
     first = SHELF.batteries[0]
@@ -121,3 +122,36 @@ def test_a_price_list_comes_as_a_spreadsheet_with_units(client, conn):
     client.post("/shelf/import/confirm", data={"kind": "batteries", "token": token})
     kept = shelf_store.get(conn, "batteries", "x1")
     assert kept.price == 410 and kept.spec.weight_kg == pytest.approx(6.35, abs=0.01)
+
+
+def test_a_motors_page_says_what_follows_what_is_missing_and_where_it_stands(fitted, conn):
+    motor = setups.of_enquiry(conn, 2)[0].part("motor").item
+    html = fitted.get(f"/shelf/motors/item/{motor.id}").text
+    text = re.sub(r"\s+", " ", re.sub(r"<[^>]+>", " ", html))
+    prop = motor.spec.propulsor()
+    at_rest = min(
+        float(prop.drive.thrust_n(motor.spec.input_power_w, 0.0)), float(prop.room_n(0.0))
+    )
+    shown = dict(follows(motor, AT_SEA))
+    assert bare(shown[f"Thrust at {AT_SEA.full(0.0, 'speed')}"]) == bare(
+        AT_SEA.full(at_rest, "thrust", 0)
+    )
+    for name in ("Real horsepower", "Pitch speed", "Taken as usual", "setup A"):
+        assert name in text, name
+    assert 'class="drawing product-view"' in html and "data-scale" in html
+
+
+def test_less_thrust_is_told_the_faster_she_goes():
+    for motor in SHELF.motors:
+        rows = [bare(v) for k, v in follows(motor, METRIC) if k.startswith("Thrust at")]
+        figures = [float(re.sub(r"[^\d.]", "", x)) for x in rows]
+        assert figures == sorted(figures, reverse=True), motor.id
+
+
+def test_what_a_catalogue_leaves_out_is_named_with_its_cost():
+    bare_motor = replace(
+        SHELF.motors[0], spec=replace(SHELF.motors[0].spec, propeller_diameter_m=None)
+    )
+    assert any("± 11 % instead of ± 8 %" in told for told in missing(bare_motor))
+    unsized = replace(SHELF.batteries[0], spec=replace(SHELF.batteries[0].spec, length_m=None))
+    assert any("goes into a bay" in told for told in missing(unsized))
