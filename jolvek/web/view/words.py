@@ -11,6 +11,11 @@ _NAMES = {
     "hull.chine_beam_m": "beam over the chines",
     "hull.deadrise_deg": "deadrise, degrees",
     "load.people_kg": "people together",
+    "motor.idle_w": "what it takes with the propeller still",
+    "motor.leg_area_m2": "the drag of its leg",
+    "motor.voltage_window": "the volts it takes",
+    "motor.mass_kg": "what it weighs",
+    "motor.propeller_rpm": "the propeller's rpm",
 }
 
 
