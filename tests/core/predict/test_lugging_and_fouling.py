@@ -126,3 +126,13 @@ def test_the_fit_of_a_trial_moves_what_it_names():
     at = plain.top_speed_m_s / 2
     assert float(hard.drag_at_n(at)) == pytest.approx(1.3 * float(plain.drag_at_n(at)))
     assert asked({"months_afloat": 4.0}).hull.months_afloat == 4.0
+
+
+def test_what_a_setup_weighs_more_sits_aft_and_costs_speed_on_the_plane():
+    light, heavy = table(DINGHY, Water(), [240.0, 330.0], Load(2)).lcg_m
+    assert heavy < light - 0.1
+    here = table(DINGHY, Water(), 330.0, Load(2))
+    ahead = table(DINGHY, Water(), 330.0, Load(2), light)
+    at = np.linspace(3.0, 4.0, 5)  # near her hump
+    aft, level = (parts(t, at, 330.0).total_n for t in (here, ahead))
+    assert (aft > level).all()
