@@ -7,10 +7,12 @@ import pytest
 
 from jolvek.core.day.otherwise import Switches
 from jolvek.core.day.outing import outing
+from jolvek.core.enquiry.site import Site
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.leg import JUST_M, shaft_choices
 from jolvek.core.fit.trim import attitude, best_stowed_m, moved
 from jolvek.core.hydro.hull import Hull
+from jolvek.core.products.mounting import Mount
 from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.fitting_drawing_page import SHORT, drawing_page
 from jolvek.web.pages.offer_page import offer_page
@@ -108,3 +110,27 @@ def test_the_slowest_speed_home_is_never_above_the_best(fitted):
 def test_the_day_and_its_reserve_are_told_apart(fitted):
     text = re.sub(r"<[^>]+>", "", fitted.get("/enquiry/3/waters").text)
     assert "with the reserve" in text
+
+
+@pytest.mark.parametrize(
+    ("family", "rudder", "says"),
+    [
+        ("kayak", None, "paddle"),
+        ("kayak", 0.15, "the rudder holds her with"),
+        ("sailing_dinghy", 0.2, "the rudder holds her with"),
+    ],
+)
+def test_a_pull_to_one_side_is_told_of_the_rudder_only_where_there_is_one(
+    app, family, rudder, says
+):
+    hull = {
+        "kayak": Hull("kayak", 3.8, 0.8, 30),
+        "sailing_dinghy": Hull("sailing_dinghy", 4.8, 1.8, 170),
+    }
+    f = sample_fitted()
+    beside = Mount("side_bar", 60, 2000, offset_m=0.4)
+    need = replace(f.need, hull=hull[family], site=Site(("rail",), rudder_chord_m=rudder))
+    fitted = replace(f, need=need, shaft_m=None, mount=replace(f.mount, spec=beside), table=None)
+    with app.test_request_context():
+        rows = dict(drawing_page(fitted, Reader({}, METRIC), METRIC).figures)
+    assert says in rows["Pull to one side"]

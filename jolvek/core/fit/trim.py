@@ -226,6 +226,27 @@ class Yaw:
         return self.helm_force_n <= YAW_MUCH * self.helm_most_n
 
 
+# N at the paddle on an arm of 1 m: from where a paddler notes it, and where it tires; common
+# practice, no source
+PADDLE_NOTED_N, PADDLE_TIRES_N = 5.0, 15.0
+
+
+def paddle_told(force_n: float) -> str:
+    """What a side pull asks of a paddler, in a customer's words.
+
+    >>> paddle_told(2.0), paddle_told(30.0)[-21:]
+    ('hardly felt: a touch of the paddle now and then', 'mount over the middle')
+    """
+    if force_n < PADDLE_NOTED_N:
+        return "hardly felt: a touch of the paddle now and then"
+    if force_n < PADDLE_TIRES_N:
+        return "keep the paddle in on the motor’s side every few strokes"
+    return (
+        "the paddle is in on the motor’s side nearly all the time: less power, a rudder, or a"
+        " mount over the middle"
+    )
+
+
 def yaw(
     thrust_n: float,
     offset_m: float,

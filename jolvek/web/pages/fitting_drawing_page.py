@@ -12,7 +12,7 @@ from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.hung_leg import STEP_M, hung_leg
 from jolvek.core.fit.leg import PINS, Leg, pod_wedge, shaft_choices, tiller_reach, trim_pin
 from jolvek.core.fit.moving import top_at_centre_m_s
-from jolvek.core.fit.trim import Attitude, Weight, attitude, best_stowed_m, crew
+from jolvek.core.fit.trim import Attitude, Weight, attitude, best_stowed_m, crew, paddle_told
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.leg_drawing import leg_view
@@ -221,12 +221,11 @@ def _more(f: Fitted, weights: list[Weight], u: Units) -> list[tuple[str, str]]:
         text = f"about {w.angle_deg:.0f}°, {mm(w.rise_m, u)} thicker {w.thick_end}"
         rows.append(("Wedge of the pod", f"{text}; measure the hull"))
     if f.yaw is not None:
-        helm, most, paddle = (
-            u.full(n, "thrust")
-            for n in (f.yaw.helm_force_n, f.yaw.helm_most_n, f.yaw.paddle_force_n)
-        )
-        text = f"{f.yaw.moment_nm:.0f} N·m: {helm} at the rudder of {most}, or {paddle} at the"
-        rows.append(("Turning moment of the offset", f"{text} paddle"))
+        told = paddle_told(f.yaw.paddle_force_n)
+        if f.need.hull.fam.sails or f.need.site.rudder_chord_m:
+            helm, most = (u.full(n, "thrust") for n in (f.yaw.helm_force_n, f.yaw.helm_most_n))
+            told = f"the rudder holds her with {helm} of the {most} it can give"
+        rows.append(("Pull to one side", f"{f.yaw.moment_nm:.0f} N·m: {told}"))
     return rows
 
 
