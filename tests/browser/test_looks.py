@@ -12,7 +12,8 @@ PAGES = [
     "/enquiry/2/boat",
     "/enquiry/2/waters",
     "/enquiry/2/shortlist",
-    "/enquiry/2/by-hand",
+    "/enquiry/2/by-hand?motor=tallmarrow-o12",
+    "/enquiry/2/own",
     "/enquiry/4/side-by-side",
     "/enquiry/4/side-by-side?by=power",
     "/enquiry/4/side-by-side?by=day&doubt=1",
@@ -24,7 +25,8 @@ PAGES = [
     "/enquiry/4/fitting?tab=mounts",
     "/enquiry/4/offer",
     "/shelf/",
-    "/shelf/batteries/item/kelvane-f50",
+    "/shelf/motors/item/tallmarrow-o12",
+    "/shelf/motors/compare",
     "/shelf/import",
 ]
 
