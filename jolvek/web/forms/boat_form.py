@@ -21,7 +21,7 @@ from wtforms.fields.choices import SelectChoice
 from jolvek.core.base import units
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.enquiry import WORDS, Enquiry
-from jolvek.core.enquiry.site import Site, default_places
+from jolvek.core.enquiry.site import CONSTRUCTIONS, Site, default_places
 from jolvek.core.hydro.fouling import BOTTOMS
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
@@ -46,6 +46,11 @@ class BoatForm(FlaskForm):
         choices=[SelectChoice(s, s or "not said") for s in STORAGE],
         default="",
         validate_choice=False,
+    )
+    construction = SelectField(
+        "Built of",
+        choices=[SelectChoice(s, s or "not said") for s in CONSTRUCTIONS],
+        default="",
     )
     family = FamilyField("Kind of boat")
     bottom = RadioField("Bottom", choices=[SelectChoice(b, b) for b in BOTTOMS], default="clean")
@@ -195,6 +200,7 @@ def enquiry_from(form: BoatForm, before: Enquiry) -> Enquiry:
         bays=bays_from(form, before.need.site.bays),
         remote_steering=bool(d["remote_steering"]),
         petrol_aboard=bool(d["petrol_aboard"]),
+        construction=d["construction"] or "",
         **{k: v for k, v in limits.items() if v is not None},
     )
     need = replace(before.need, hull=hull, load=load, site=site, water=Water(d["water"] or "salt"))
@@ -217,6 +223,7 @@ def values_of(enquiry: Enquiry) -> dict[str, Any]:
         "water": need.water.kind,
         "remote_steering": need.site.remote_steering,
         "petrol_aboard": need.site.petrol_aboard,
+        "construction": need.site.construction,
         "seats": ", ".join(f"{kg:g}" for kg in need.load.seat_kg),
     }
     return out | bay_values(need.site.bays)

@@ -9,6 +9,7 @@ from jolvek.core.electric.netlist import Plan
 from jolvek.core.fit.as_set import AS_PLANNED, AsSet, as_set_from, as_set_plain
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.hung_leg import hung_leg
+from jolvek.core.fit.mounting_work import mounted
 from jolvek.core.products.mounting import Mount
 
 F = sample_fitted()
@@ -73,3 +74,12 @@ def test_a_pole_hangs_where_it_is_set_and_the_pin_goes_on_the_sheet():
     assert hung_leg(replace(arm, fitting=AsSet(pole_m=0.8)))[1] == 0.8
     assert hung_leg(replace(F, fitting=AsSet(pole_m=0.8)))[1] == F.shaft_m
     assert replace(F, fitting=AsSet(pin=1)).pin == 1 != F.pin
+
+
+def test_a_boat_built_of_air_is_not_drilled_whatever_her_kind():
+    plate = replace(F, mount=replace(F.mount, spec=Mount("stern_plate", 60, 2000)))
+    airy = replace(
+        plate, need=replace(F.need, site=replace(F.need.site, construction="inflatable"))
+    )
+    assert "drill, seal every hole" in mounted(plate)
+    assert "never drill" in mounted(airy) and "drill, seal" not in mounted(airy)

@@ -33,6 +33,16 @@ CASES = {
         (900, 1000),
         (1001,),
     ),
+    "aluminium-hull": (
+        lambda built: fit(at({"construction": built})),
+        ("", "moulded", "wood"),
+        ("aluminium",),
+    ),
+    "cut-edges": (
+        lambda built: fit(at({"construction": built})),
+        ("", "moulded", "aluminium"),
+        ("wood", "laminate"),
+    ),
     "petrol-aboard": (
         lambda told: fit(at({"petrol_aboard": True}), motor=motor(ignition_protected=told)),
         (True,),
