@@ -134,3 +134,8 @@ def test_a_pull_to_one_side_is_told_of_the_rudder_only_where_there_is_one(
     with app.test_request_context():
         rows = dict(drawing_page(fitted, Reader({}, METRIC), METRIC).figures)
     assert says in rows["Pull to one side"]
+
+
+def test_the_boats_page_tells_what_the_batterys_bay_does_for_her_speed(fitted, conn):
+    told = fitted.get("/enquiry/5/boat").text
+    assert 'id="moves"' in told and "The battery of A" in told

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.trim import attitude, moved
 from jolvek.core.hydro.resistance import remembered_table
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.performance import Performance
@@ -24,6 +25,39 @@ def top_at_centre_m_s(fitted: Fitted, ahead_m: float) -> float:
     s = fitted.setup
     table = remembered_table(s.hull, s.water, float(s.displacement_kg), s.load, round(ahead_m, 3))
     return evaluate(s, table).top_speed_m_s
+
+
+@dataclass(frozen=True)
+class Move:
+    """The battery in the bay that makes her fastest: its name, m ahead of the stern, and m/s more
+    than where it is.
+    """
+
+    bay: str
+    ahead_m: float
+    gain_m_s: float
+
+
+def best_move(fitted: Fitted) -> Move | None:
+    """The bay that gives the highest top speed; None where the battery rides on the motor, or no
+    bay has a place.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> best_move(sample_fitted()) is None
+    True
+    """
+    pack = next((w for w in fitted.weights if w.name.startswith("battery")), None)
+    bays = [b for b in fitted.need.site.bays if b.ahead_m is not None]
+    if pack is None or fitted.clips_on or not bays:
+        return None
+    now = top_at_centre_m_s(fitted, fitted.attitude.ahead_m)
+    found = []
+    for bay in bays:
+        weights = moved(fitted.weights, pack.name, float(bay.ahead_m or 0.0))
+        lying = attitude(fitted.need.hull, weights, fitted.need.water)
+        there = top_at_centre_m_s(fitted, lying.ahead_m)
+        found.append(Move(bay.name, float(bay.ahead_m or 0.0), there - now))
+    return max(found, key=lambda m: m.gain_m_s)
 
 
 def in_wind(fitted: Fitted, wind_m_s: float) -> Performance:

@@ -10,6 +10,8 @@ from jolvek.core.base.units import QUANTITIES
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.schools import Says, power_schools
 from jolvek.core.enquiry.sizing import OUT_OF_REACH_W, Sizing, size
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.moving import best_move
 from jolvek.core.hydro.drive import REFERENCE
 from jolvek.core.hydro.floating import draws_m, hull_speed_m_s
 from jolvek.core.hydro.hull import Assumed, estimates
@@ -66,6 +68,20 @@ def boat_page(need: Need, u: Units) -> BoatPage:
         f" Wageningen B-series, {REFERENCE:g} of the rated input. Motor and battery are counted in"
         " as usual for the power.",
     )
+
+
+def move_told(f: Fitted, letter: str, u: Units) -> str:
+    """What the battery of the setup in hand does for her speed from another bay; empty where there
+    is no choice of it.
+    """
+    best = best_move(f)
+    if best is None:
+        return ""
+    if u.number(best.gain_m_s, "speed") == u.number(0.0, "speed"):
+        return f"The battery of {letter} makes her no faster from another bay."
+    place = f"{best.bay}, {u.full(best.ahead_m, 'length')} ahead of the stern"
+    gain = u.full(best.gain_m_s, "speed")
+    return f"The battery of {letter} in the {place}: *{gain} more* at full power."
 
 
 def answer(need: Need, sizing: Sizing, u: Units) -> str:

@@ -29,7 +29,7 @@ from jolvek.web import errors, saving
 from jolvek.web.forms import bay_rows
 from jolvek.web.forms.boat_form import BoatForm, enquiry_from, values_of
 from jolvek.web.forms.reading import read_form
-from jolvek.web.pages.boat_page import boat_page, schools
+from jolvek.web.pages.boat_page import boat_page, move_told, schools
 from jolvek.web.shared import conn, form_id, frame, is_fragment, settings, show, stored_or_404
 from jolvek.web.view import display, photos, stations
 
@@ -50,6 +50,7 @@ def _page(enquiry_id: int, form: BoatForm | None = None, code: int = 200, **more
     f, u = frame(enquiry_id, "boat"), display.current()
     if form is None:
         form = BoatForm(formdata=None, data=_values(f.e))
+    hand = f.card.in_hand
     earlier = finding.same_model(conn(), f.e.enquiry.model)
     return show(
         "boat/page.html",
@@ -58,6 +59,7 @@ def _page(enquiry_id: int, form: BoatForm | None = None, code: int = 200, **more
         form=form,
         bays=bay_rows.shown_rows(form),
         schools=schools(f.need, u),
+        moves=move_told(hand.fitted, hand.letter, u) if hand else "",
         earlier=[enquiries.get(conn(), n) for n in earlier if n != enquiry_id],
         **more,
     ), code

@@ -4,10 +4,12 @@ from dataclasses import replace
 
 import pytest
 
+from jolvek.core.enquiry.site import Bay
+from jolvek.core.fit.as_set import AsSet
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.hung_leg import COVER_M, STEP_M, hub_below_m, hung_leg, under_m
 from jolvek.core.fit.leg import GROUND_M
-from jolvek.core.fit.moving import in_wind, top_at_centre_m_s
+from jolvek.core.fit.moving import best_move, in_wind, top_at_centre_m_s
 from jolvek.core.hydro.floating import draws_m, float_at, keel_wetted_m2, transom_draught_m
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.products.mounting import Mount
@@ -103,3 +105,22 @@ def test_a_fin_and_a_pod_stand_under_the_hull_and_do_not_tilt(kind, d):
 def test_a_swing_arm_carries_a_pod_that_is_set_like_a_pole():
     arm = replace(F, shaft_m=None, mount=replace(F.mount, spec=Mount("swing_arm", 60, 2000)))
     assert hung_leg(arm)[0].shallow_m is not None
+
+
+def test_the_best_bay_for_speed_is_found_and_told_by_how_much():
+    bays = (
+        Bay("aft locker", 0.6, 0.5, 0.4, None, 0.3),
+        Bay("bow locker", 0.6, 0.5, 0.4, None, 2.2),
+    )
+    site = replace(F.need.site, bays=bays)
+    heavy = replace(F.battery, spec=replace(F.battery.spec, mass_kg=45.0))
+    f = replace(F, need=replace(F.need, site=site), battery=heavy, table=None)
+    best = best_move(f)
+    assert best.bay == "bow locker" and best.gain_m_s > 0.02  # off the stern she squats less
+    there = replace(f, fitting=AsSet((("battery", best.ahead_m),)))
+    gained = top_at_centre_m_s(there, there.attitude.ahead_m) - top_at_centre_m_s(
+        f, f.attitude.ahead_m
+    )
+    assert best.gain_m_s == pytest.approx(gained)
+    assert best_move(there).gain_m_s == pytest.approx(0.0, abs=1e-9)
+    assert best_move(replace(f, motor=replace(F.motor, pack_ids=(heavy.id,)))) is None
