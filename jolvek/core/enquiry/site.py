@@ -14,9 +14,8 @@ MOST_BAYS = 12
 @dataclass(frozen=True)
 class Bay:
     """A place for batteries: inner sizes in m, allowed kg, its middle forward of the transom, to
-    starboard of the
-    centre line and its floor above the keel in m; the opening of its lid where that is smaller than
-    the bay.
+    starboard of the centre line and its floor above the keel in m; the opening of its lid where
+    that is smaller than the bay.
     """
 
     RANGES: ClassVar[checked.Ranges] = {

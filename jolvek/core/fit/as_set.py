@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass, replace
+from dataclasses import asdict, dataclass, fields, replace
 from typing import Any, ClassVar
 
 from jolvek.core.base import checked
@@ -83,6 +83,24 @@ class AsSet:
 
 
 AS_PLANNED = AsSet()
+
+
+def merged(seen: AsSet, mine: AsSet, now: AsSet) -> AsSet:
+    """What one hand changed of what it saw, over what stands now; each moved weight by itself.
+
+    >>> a, b = AsSet((("gear", 1.5),)), AsSet((("battery", 0.4),), run_m=3.0)
+    >>> merged(AS_PLANNED, a, b) == AsSet((("battery", 0.4), ("gear", 1.5)), run_m=3.0)
+    True
+    """
+    saw, put, places = dict(seen.places), dict(mine.places), dict(now.places)
+    for name in {*saw, *put}:
+        if name not in put:
+            places.pop(name, None)
+        elif put[name] != saw.get(name):
+            places[name] = put[name]
+    names = [f.name for f in fields(AsSet) if f.name != "places"]
+    set_by_me = {k: getattr(mine, k) for k in names if getattr(mine, k) != getattr(seen, k)}
+    return replace(now, **set_by_me, places=tuple(sorted(places.items())))
 
 
 def as_set_plain(fitting: AsSet) -> dict[str, Any]:

@@ -8,7 +8,7 @@ from jolvek.core.electric import charging, network
 from jolvek.core.electric.bank import weather
 from jolvek.core.fit.fit_facts import drive_facts, need_facts, setup_facts
 from jolvek.core.fit.leg import largest_tilt_deg
-from jolvek.core.fit.trim import best_stowed_m
+from jolvek.core.fit.stowage import best_place
 from jolvek.core.predict import power_limit
 from jolvek.core.products.mounting import PLATE_TOO_DEEP_M
 from jolvek.core.rules import judge
@@ -19,6 +19,7 @@ if TYPE_CHECKING:
     from jolvek.core.fit.fitted import Fitted
 
 TRIM_MUCH_DEG, HEEL_MUCH_DEG = 2.5, 4.0  # common practice, no source
+AT_BEST_M = 0.05  # nearer than this a battery stands at its best place
 TILT_NEEDS_DEG = 60.0
 
 
@@ -92,12 +93,12 @@ def on_the_boat(f: Fitted) -> list[Finding]:
 
 def _trim_finding(f: Fitted) -> Finding:
     a = f.attitude
-    movable = "battery" if any(w.name == "battery" for w in f.weights) and not f.clips_on else None
     way = "by the stern" if a.trim_deg > 0 else "by the bow"
     direction = "forward" if a.trim_deg > 0 else "aft"
-    if movable:
-        now = next(w for w in f.weights if w.name == movable).ahead_m
-        best, _ = best_stowed_m(f.need.hull, f.weights, movable, f.need.site.bays)
+    place = best_place(f)
+    now = next((w.ahead_m for w in f.weights if w.name == "battery"), 0.0)
+    best = place[0] if place else now
+    if abs(best - now) > AT_BEST_M:
         return find(
             "trim-angle",
             abs(a.trim_deg),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.stowage import holding
 from jolvek.core.fit.trim import attitude, moved
 from jolvek.core.hydro.resistance import remembered_table
 from jolvek.core.predict.evaluate import evaluate
@@ -39,21 +40,20 @@ class Move:
 
 
 def best_move(fitted: Fitted) -> Move | None:
-    """The bay that gives the highest top speed; None where the battery rides on the motor, or no
-    bay has a place.
+    """The bay that gives the highest top speed of those that hold the bank; None where it rides on
+    the motor, or none holds it.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> best_move(sample_fitted()) is None
     True
     """
-    pack = next((w for w in fitted.weights if w.name.startswith("battery")), None)
-    bays = [b for b in fitted.need.site.bays if b.ahead_m is not None]
-    if pack is None or fitted.clips_on or not bays:
+    bays = holding(fitted)
+    if not bays:
         return None
     now = top_at_centre_m_s(fitted, fitted.attitude.ahead_m)
     found = []
     for bay in bays:
-        weights = moved(fitted.weights, pack.name, float(bay.ahead_m or 0.0))
+        weights = moved(fitted.weights, "battery", float(bay.ahead_m or 0.0))
         lying = attitude(fitted.need.hull, weights, fitted.need.water)
         there = top_at_centre_m_s(fitted, lying.ahead_m)
         found.append(Move(bay.name, float(bay.ahead_m or 0.0), there - now))

@@ -4,12 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.site import Bay
-from jolvek.core.fit.trim import Weight
+from jolvek.core.fit.trim import Weight, best_stowed_m
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.rules.findings import Finding, find
+
+if TYPE_CHECKING:
+    from jolvek.core.fit.fitted import Fitted
 
 
 def packs_in_bay(
@@ -111,6 +115,31 @@ def bank_weights(
         )
         for i, s in enumerate(stowed, 1)
     ]
+
+
+def holding(f: Fitted) -> list[Bay]:
+    """The bays of known place that hold a setup's whole bank by themselves.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> holding(sample_fitted())
+    []
+    """
+    placed = [b for b in f.need.site.bays if b.ahead_m is not None]
+    return [b for b in placed if not f.clips_on and stow([b], f.battery.spec, f.bank.packs)[0]]
+
+
+def best_place(f: Fitted) -> tuple[float, str] | None:
+    """Where the bank trims her most level, m ahead of the stern, and in which bay; None where it
+    rides on the motor, or fits no bay whole.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> 1.0 < best_place(sample_fitted())[0] < 2.8
+    True
+    """
+    bays, whole = holding(f), any(w.name == "battery" for w in f.weights)
+    if f.clips_on or not whole or (f.need.site.bays and not bays):
+        return None
+    return best_stowed_m(f.need.hull, f.weights, "battery", bays)
 
 
 def _room(bay: Bay, battery: Battery) -> int:

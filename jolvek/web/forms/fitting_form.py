@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import replace
+from typing import Any
 
+from jolvek.core.base.errors import ValueRefused
 from jolvek.core.base.units import FOOT_M
-from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
-from jolvek.core.fit.as_set import AS_PLANNED, AsSet
+from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS, Plan
+from jolvek.core.fit.as_set import AS_PLANNED, AsSet, as_set_from, as_set_plain, merged
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hung_leg import STEP_M, hung_leg
 from jolvek.core.fit.trim import Weight
@@ -17,16 +20,41 @@ RUN_M, LOAD_A = AsSet.RANGES["run_m"], AsSet.RANGES["load_a"]
 LOAD_S = tuple(3600 * h for h in AsSet.RANGES["load_h"])
 POLE_M = AsSet.RANGES["pole_m"]
 BEHIND_STERN_M = 0.5  # how far behind the stern a weight may be put
+MOST_SEEN = 5000  # characters of what a form showed
 BACK = "back"  # the field that puts one thing back as planned
 
 
-def fitted_from(fitted: Fitted, read: Reader) -> Fitted:
-    """The setup in hand as an address or a form sets it, over what is kept with it."""
-    shaft = _shaft(fitted, read)
-    fitting = _installed(_hung(fitted.fitting, fitted, read), fitted, read)
-    fitting = replace(fitting, places=_places(fitted, read))
-    plan = fitting.plan(type(fitted.plan)(solar_w=fitted.plan.solar_w, sun=fitted.plan.sun))
-    return replace(fitted, shaft_m=shaft, fitting=fitting, plan=plan)
+def fitted_from(kept: Fitted, read: Reader) -> Fitted:
+    """The setup as an address or a form sets it, over what is kept with it: of a form, only what
+    was changed of what it showed, so that two tabs keep what each of them moved.
+    """
+    seen = _seen(kept, read)
+    shaft = _shaft(seen, read)
+    fitting = _installed(_hung(seen.fitting, seen, read), seen, read)
+    fitting = merged(seen.fitting, replace(fitting, places=_places(seen, read)), kept.fitting)
+    return _as(kept, kept.shaft_m if shaft == seen.shaft_m else shaft, fitting)
+
+
+def seen_text(kept: Fitted) -> str:
+    """What a form shows, as its hidden field carries it."""
+    return json.dumps({"shaft_m": kept.shaft_m, "fitting": as_set_plain(kept.fitting)})
+
+
+def _seen(kept: Fitted, read: Reader) -> Fitted:
+    """The setup as the form showed it; as it is kept where the form does not say."""
+    try:
+        text = read.args.get("seen") or seen_text(kept)
+        data = json.loads(text if len(text) <= MOST_SEEN else "")
+        shaft, fitting = data["shaft_m"], as_set_from(data["fitting"])
+    except (ValueError, KeyError, TypeError, ValueRefused):
+        read.refused["seen"] = "the form does not say what it showed; load the page again"
+        return kept
+    return _as(kept, shaft if shaft in kept.motor.shafts_m else kept.shaft_m, fitting)
+
+
+def _as(fitted: Fitted, shaft_m: float | None, fitting: AsSet) -> Fitted:
+    plan = fitting.plan(Plan(solar_w=fitted.plan.solar_w, sun=fitted.plan.sun))
+    return replace(fitted, shaft_m=shaft_m, fitting=fitting, plan=plan)
 
 
 def _shaft(fitted: Fitted, read: Reader) -> float | None:
@@ -44,7 +72,9 @@ def _shaft(fitted: Fitted, read: Reader) -> float | None:
 def _hung(fitting: AsSet, fitted: Fitted, read: Reader) -> AsSet:
     """Height of a pole, hole of the trim pin."""
     planned = replace(fitted, fitting=AS_PLANNED)
-    pole = read.figure("pole", "length", *POLE_M) or fitting.pole_m
+    pole = read.figure("pole", "length", *POLE_M)
+    if pole is None or abs(pole - hung_leg(fitted)[1]) < STEP_M / 2:  # as it was shown
+        pole = fitting.pole_m
     as_planned = pole is not None and abs(pole - hung_leg(planned)[1]) < STEP_M / 2
     pole = None if as_planned or read.args.get(BACK) == "pole" else pole
     hole = read.figure("pin", "count", *AsSet.RANGES["pin"])
@@ -59,9 +89,10 @@ def _installed(fitting: AsSet, fitted: Fitted, read: Reader) -> AsSet:
     plan = fitted.plan
     load = read.figure("load", "current", *LOAD_A)
     time = read.figure("hours", "duration", *LOAD_S)
-    run = read.figure("run", "length", *RUN_M)
+    shown = read.args.get("run") == run_text(plan, read.u)
+    run = None if shown else read.figure("run", "length", *RUN_M)
     whole = "run" in read.args  # of a form, where a box that is not ticked is not sent
-    return replace(
+    return _bare(
         fitting,
         run_m=plan.run_m if run is None else run,
         take_off=read.one_of("take", TAKE_OFFS, plan.take_off),
@@ -70,6 +101,25 @@ def _installed(fitting: AsSet, fitted: Fitted, read: Reader) -> AsSet:
         load_h=plan.loads.hours if time is None else time / 3600,
         school=read.one_of("school", SCHOOLS_12V, plan.loads.school),
     )
+
+
+def run_text(plan: Plan, u: Units) -> str:
+    """The run from bank to motor as its field shows it."""
+    unit = "" if u["length"] == "ft" else f" {u['length']}"
+    return u.entry(plan.run_m, "length") + unit
+
+
+def _bare(fitting: AsSet, **installed: Any) -> AsSet:
+    """With this installation; what of it stands as usual is as planned."""
+    usual = Plan()
+    as_usual = {
+        "run_m": usual.run_m,
+        "take_off": usual.take_off,
+        "load_h": usual.loads.hours,
+        "school": usual.loads.school,
+    }
+    back = {k: getattr(AS_PLANNED, k) for k, v in as_usual.items() if installed[k] == v}
+    return replace(fitting, **installed | back)
 
 
 def weight_key(name: str) -> str:
@@ -85,11 +135,12 @@ def place_text(w: Weight, u: Units) -> str:
 def _places(f: Fitted, read: Reader) -> tuple[tuple[str, float], ...]:
     """The weights that stand elsewhere than planned: kept, or moved by what is asked."""
     out = dict(f.fitting.places)
-    for w in f.planned_weights:
+    for w, now in zip(f.planned_weights, f.weights, strict=True):
         key = weight_key(w.name)
-        place = read.figure(key, "length", -BEHIND_STERN_M, f.need.hull.length_m)
-        if place is not None and w.name != "motor":
-            out[w.name] = place
-        if read.args.get(BACK) == key or read.args.get(key, "").strip() == place_text(w, read.u):
+        text = read.args.get(key, "").strip()
+        if read.args.get(BACK) == key or text == place_text(w, read.u):
             out.pop(w.name, None)
+        elif text != place_text(now, read.u) and w.name != "motor":
+            place = read.figure(key, "length", -BEHIND_STERN_M, f.need.hull.length_m)
+            out |= {} if place is None else {w.name: place}
     return tuple(out.items())

@@ -12,7 +12,8 @@ from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.hung_leg import STEP_M, hung_leg
 from jolvek.core.fit.leg import PINS, Leg, pod_wedge, shaft_choices, tiller_reach, trim_pin
 from jolvek.core.fit.moving import top_at_centre_m_s
-from jolvek.core.fit.trim import Attitude, Weight, attitude, best_stowed_m, crew, paddle_told
+from jolvek.core.fit.stowage import best_place
+from jolvek.core.fit.trim import Attitude, Weight, attitude, crew, paddle_told
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.leg_drawing import leg_view
@@ -201,9 +202,9 @@ def _figures(
         ("Heel", f"{heel:.1f}°" + (f" to {side}" if heel > SMALLEST_HEEL_DEG else "")),
         ("Draught astern, ahead", ", ".join(map(str, ends))),
     ]
-    pack = next((w for w in weights if w.name.startswith("battery")), None)
-    if pack is not None and not f.clips_on:
-        best, bay = best_stowed_m(f.need.hull, weights, pack.name, f.need.site.bays)
+    best_at = best_place(f)
+    if best_at:
+        best, bay = best_at
         text = f"{u.full(best, 'length')} ahead of the stern" + (f", in the {bay}" if bay else "")
         rows.append(("Best place for the battery", text))
     if f.leg is not None:

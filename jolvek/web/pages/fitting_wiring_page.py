@@ -15,6 +15,8 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.wiring_drawing import wiring_diagram
+from jolvek.web.forms.fitting_form import run_text
+from jolvek.web.view.display import Units
 
 TAKE_WORDS = {
     "diagonal": "at opposite ends",
@@ -47,7 +49,7 @@ class WiringPage:
     hours_text: str
 
 
-def wiring_page(f: Fitted, refused: dict[str, str]) -> WiringPage:
+def wiring_page(f: Fitted, refused: dict[str, str], u: Units) -> WiringPage:
     """The wiring of the setup in hand as planned."""
     n = f.netlist
     danger = (
@@ -75,7 +77,7 @@ def wiring_page(f: Fitted, refused: dict[str, str]) -> WiringPage:
         tuple(cautions.values()),
         refused,
         f.plan,
-        f"{f.plan.run_m:g} m",
+        run_text(f.plan, u),
         f"{f.plan.loads.current_a:g}" if f.plan.loads.current_a else "",
         f"{f.plan.loads.hours:g}",
     )

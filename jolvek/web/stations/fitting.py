@@ -24,7 +24,7 @@ from jolvek.core.fit.checklist import sheet, work_hours
 from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction
 from jolvek.web import saving
-from jolvek.web.forms.fitting_form import fitted_from
+from jolvek.web.forms.fitting_form import fitted_from, seen_text
 from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.fitting_drawing_page import drawing_page
 from jolvek.web.pages.fitting_mounts_page import mounts_page
@@ -32,7 +32,7 @@ from jolvek.web.pages.fitting_wiring_page import TAKE_WORDS, wiring_page
 from jolvek.web.shared import Frame, conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
 from jolvek.web.view.matches import answered, shelf_for
-from jolvek.web.view.worked import Worked
+from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("fitting", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 TABS = {"drawing": "Drawing", "wiring": "Wiring", "sheet": "Sheet", "mounts": "All mounts"}
@@ -55,17 +55,29 @@ STATION = stations.add(6, "fitting", "Fitting", _state)
 def page(enquiry_id: int) -> Any:
     """One tab of the station; a fragment with it alone when something of it moves."""
     f = frame(enquiry_id, "fitting")
-    if f.card.in_hand is None:
+    hand = _hand(f)
+    if hand is None:
         return abort(404) if is_fragment() else show("fitting/page.html", f, tabs=TABS, hand=None)
-    return _tab(f, f.card.in_hand, Reader(request.args, display.current()))
+    return _tab(f, hand, Reader(request.args, display.current()))
+
+
+def _hand(f: Frame) -> Worked | None:
+    """The setup that a form was filled for, though another be in hand by now; else the one in
+    hand.
+    """
+    letter, hand = request.values.get("setup"), f.card.in_hand
+    if not letter or hand is None or letter == hand.letter:
+        return hand
+    pinned = next((p for p in f.pinned if p.letter == letter), None)
+    return work_out(f.need, pinned) if pinned else None
 
 
 @bp.post("/fitting")
 def keep(enquiry_id: int) -> Any:
-    """Keep with the setup in hand what a form of the station sets; refused fields are told, the
-    rest is kept.
+    """Keep with its setup what a form of the station sets; refused fields are told, the rest is
+    kept.
     """
-    hand = frame(enquiry_id, "fitting").card.in_hand
+    hand = _hand(frame(enquiry_id, "fitting"))
     if hand is None:
         abort(404)
     read = Reader(request.values, display.current())
@@ -77,8 +89,8 @@ def keep(enquiry_id: int) -> Any:
         tab = request.values.get("tab") or None
         return redirect(url_for("fitting.page", enquiry_id=enquiry_id, tab=tab), 303)
     f = frame(enquiry_id, "fitting")
-    assert f.card.in_hand is not None
-    return _tab(f, f.card.in_hand, read)
+    now = _hand(f)
+    return abort(404) if now is None else _tab(f, now, read)
 
 
 def _tab(f: Frame, hand: Worked, read: Reader) -> Any:
@@ -89,13 +101,14 @@ def _tab(f: Frame, hand: Worked, read: Reader) -> Any:
     if tab == "drawing":
         figures = drawing_page(fitted, read, u)
     elif tab == "wiring":
-        figures = wiring_page(fitted, read.refused)
+        figures = wiring_page(fitted, read.refused, u)
     elif tab == "mounts":
         figures = mounts_page(fitted, answered(f.need, shelf_for(conn(), f.e.id)).match, u)
     more = {
         "sheet": sheet(fitted) if tab == "sheet" else None,
         "hours": work_hours(fitted),
         "args": read.args,
+        "seen": seen_text(hand.fitted),
         "take_words": {t: TAKE_WORDS[t] for t in TAKE_OFFS},
         "schools": SCHOOLS_12V,
     }
@@ -121,7 +134,7 @@ def pdf(enquiry_id: int) -> Any:
         abort(404)
     read = Reader(request.args, u)
     fitted = fitted_from(hand.fitted, read)
-    drawing, wiring = drawing_page(fitted, read, u), wiring_page(fitted, read.refused)
+    drawing, wiring = drawing_page(fitted, read, u), wiring_page(fitted, read.refused, u)
     html = show(
         "fitting/sheet_pdf.html",
         f,

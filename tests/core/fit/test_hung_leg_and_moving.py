@@ -10,6 +10,7 @@ from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.hung_leg import COVER_M, STEP_M, hub_below_m, hung_leg, under_m
 from jolvek.core.fit.leg import GROUND_M
 from jolvek.core.fit.moving import best_move, in_wind, top_at_centre_m_s
+from jolvek.core.fit.stowage import best_place, holding
 from jolvek.core.hydro.floating import draws_m, float_at, keel_wetted_m2, transom_draught_m
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.products.mounting import Mount
@@ -124,3 +125,40 @@ def test_the_best_bay_for_speed_is_found_and_told_by_how_much():
     assert best.gain_m_s == pytest.approx(gained)
     assert best_move(there).gain_m_s == pytest.approx(0.0, abs=1e-9)
     assert best_move(replace(f, motor=replace(F.motor, pack_ids=(heavy.id,)))) is None
+
+
+def stowed_in(*bays):
+    """A heavy bank aft on a dinghy with these bays."""
+    need = replace(F.need, site=replace(F.need.site, bays=bays))
+    heavy = replace(F.battery, spec=replace(F.battery.spec, mass_kg=60.0))
+    aft = AsSet((("person 1", 0.3), ("battery", 0.3)))
+    return replace(F, need=need, battery=heavy, fitting=aft, table=None)
+
+
+def told(f):
+    return dict(next(x for x in f.findings if x.rule == "trim-angle").values)
+
+
+def test_no_page_sends_a_battery_to_a_bay_that_does_not_hold_it():
+    aft = Bay("aft locker", 0.6, 0.5, 0.4, None, 0.3)
+    roomy, tiny = (Bay("bow locker", s, s, s, None, 2.2) for s in (0.6, 0.1))
+    weak = Bay("bow locker", 0.6, 0.6, 0.6, 20.0, 2.2)  # takes its size, not its mass
+    free = stowed_in(aft, roomy)
+    assert best_place(free)[1] == best_move(free).bay == "bow locker"
+    assert told(free)["what"] == "the battery" and "forward" in told(free)["direction"]
+    for small in (tiny, weak):
+        f = stowed_in(aft, small)
+        assert holding(f) == [aft] and best_move(f).bay == best_place(f)[1] == "aft locker"
+        assert abs(best_place(f)[0] - aft.ahead_m) <= aft.length_m / 2
+    nowhere = stowed_in(tiny)
+    assert best_place(nowhere) is None is best_move(nowhere)
+    assert told(nowhere)["what"] == "people or gear"
+    halves = [Bay(n, 0.6, 0.5, 0.4, 70.0, x) for n, x in (("port", 0.3), ("bow", 2.2))]
+    split = replace(stowed_in(*halves), parallel=2, fitting=AsSet())
+    assert len(split.stowed[0]) == 2 and best_place(split) is None is best_move(split)
+
+
+def test_a_battery_at_its_best_place_is_not_sent_nowhere():
+    f = stowed_in(Bay("bow locker", 0.6, 0.5, 0.4, None, 2.2))
+    f = replace(f, fitting=AsSet((("person 1", 0.1), ("person 2", 0.1), ("battery", 2.5))))
+    assert best_place(f)[0] == pytest.approx(2.5) and told(f)["what"] == "people or gear"

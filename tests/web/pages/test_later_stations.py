@@ -135,7 +135,7 @@ def test_the_drawing_says_the_trim_of_the_core_in_every_unit(which, u):
 @pytest.mark.parametrize("which", EVERY)
 def test_the_wiring_lists_each_cable_once_with_the_netlists_figures(which):
     f = worked(which).fitted
-    page = wiring_page(f, {})
+    page = wiring_page(f, {}, ALL["metric"])
     n = f.netlist
     assert [c[0].split()[0] for c in page.cables] == [w.id for w in n.wires]
     for cells, wire in zip(page.cables, n.wires, strict=True):

@@ -6,7 +6,7 @@ import pytest
 
 from jolvek.core.fit.as_set import AS_PLANNED
 from jolvek.store import setups
-from tests.web.steps import Forms
+from tests.web.steps import Forms, pin
 
 
 def of(conn, number=2):
@@ -105,3 +105,55 @@ def test_a_pole_is_set_by_hand_and_goes_back(fitted, conn):
     assert "on a shaft of 700 mm" in fitted.get(f"/enquiry/{number}/fitting").text
     keep(fitted, number, back="pole")
     assert of(conn, number).fitting == AS_PLANNED
+
+
+def shown(client, tab="drawing", form="fit-form"):
+    """What a tab opened now would send."""
+    fields = Forms(client.get(f"/enquiry/2/fitting?tab={tab}").text).by_id[form]["fields"]
+    return {k: v for k, v in fields.items() if k != "csrf_token"}
+
+
+def test_two_tabs_keep_what_each_of_them_moved(fitted, conn):
+    mine, theirs = shown(fitted), shown(fitted)
+    keep(fitted, **mine | {"w-battery": "2.10"})
+    keep(fitted, **theirs | {"w-person-1": "0.60"})
+    assert dict(of(conn).fitting.places) == {"battery": 2.1, "person 1": 0.6}
+    wires, others = shown(fitted, "wiring", "wiring-form"), shown(fitted, "wiring", "wiring-form")
+    keep(fitted, **wires | {"run": "4 m", "engine": "1"})
+    answer = fitted.post(
+        "/enquiry/2/fitting", data=others | {"load": "5"}, headers={"HX-Request": "true"}
+    ).text
+    kept = of(conn).fitting
+    assert (kept.run_m, kept.load_a, kept.engine_space) == (4.0, 5.0, True)
+    assert dict(kept.places) == {"battery": 2.1, "person 1": 0.6}
+    assert Forms(answer).by_id["wiring-form"]["fields"]["run"] == "4 m"  # as it now is
+    keep(fitted, **shown(fitted), back="w-battery")
+    assert of(conn).fitting.places == (("person 1", 0.6),)
+
+
+def test_a_form_keeps_with_the_setup_it_was_filled_for(fitted, conn):
+    mine = shown(fitted)
+    pin(fitted, 2, 1)
+    other = next(p.letter for p in setups.of_enquiry(conn, 2) if p.letter != mine["setup"])
+    fitted.post("/enquiry/2/choose", data={"letter": other})
+    keep(fitted, **mine | {"w-battery": "2.10"})
+    kept = {p.letter: p.fitting.places for p in setups.of_enquiry(conn, 2)}
+    assert kept[mine["setup"]] == (("battery", 2.1),) and kept[other] == ()
+    fitted.post("/enquiry/2/unpin", data={"letter": mine["setup"]})
+    assert keep(fitted, **mine).status_code == 404
+
+
+@pytest.mark.parametrize("seen", ["{", "[1]", '{"shaft_m": 1}', "[" * 9000, '{"fitting": 3}'])
+def test_a_form_that_does_not_say_what_it_showed_is_told_so(fitted, conn, seen):
+    answer = keep(fitted, **{"seen": seen, "w-person-1": "0.60"})
+    assert answer.status_code == 422 and "load the page again" in answer.text
+    assert of(conn).fitting.places == (("person 1", 0.6),)
+
+
+def test_opening_and_keeping_in_feet_sets_nothing(fitted, conn):
+    fitted.post("/units", data={"length": "ft"})
+    wires = shown(fitted, "wiring", "wiring-form")
+    assert "ft" in wires["run"]
+    keep(fitted, **wires)
+    keep(fitted, **shown(fitted))
+    assert of(conn).fitting == AS_PLANNED
