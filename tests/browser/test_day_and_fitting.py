@@ -85,6 +85,21 @@ def test_a_battery_is_dragged_and_trim_follows(page, fitted_server):
     expect(back).to_have_count(0)
 
 
+def test_two_tabs_move_different_weights_and_both_stay(page, context, fitted_server):
+    tabs = [page, context.new_page()]
+    for tab in tabs:
+        tab.goto(f"{fitted_server}/enquiry/3/fitting")
+    for tab, name, key in ((0, "gear", "End"), (1, "person 1", "Home"), (0, "gear", "ArrowLeft")):
+        with tabs[tab].expect_response(lambda r: r.request.method == "POST" and r.ok):
+            tabs[tab].get_by_label(re.compile(f"^{name}")).press(key)
+    for tab in tabs:
+        tab.reload()
+        expect(tab.get_by_role("button", name="as planned")).to_have_count(2)
+    for left in (1, 0):
+        page.get_by_role("button", name="as planned").first.press("Enter")
+        expect(page.get_by_role("button", name="as planned")).to_have_count(left)
+
+
 def test_the_wiring_typed_stays_by_keyboard_and_what_is_refused_is_told(page, fitted_server):
     page.goto(f"{fitted_server}/enquiry/2/fitting?tab=wiring")
     run = page.get_by_label("Bank to motor, one way")
