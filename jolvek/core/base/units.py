@@ -175,7 +175,16 @@ class NotAQuantity(JolvekError):
         units = [u for u in QUANTITIES[quantity].shown if u] or [unit]
         hint = EXAMPLES.get(quantity, "3.5")
         where = f" in {', '.join(units)}" if units != [""] else ""
-        super().__init__(f"read “{text}”; expected a {quantity}{where}, for example {hint}")
+        name = _NAMES.get(quantity, quantity)
+        super().__init__(f"read “{text}”; expected a {name}{where}, for example {hint}")
+
+
+_NAMES = {  # where the quantity's own word is no word for what is asked
+    "money": "sum of money",
+    "celsius": "temperature",
+    "clock": "time of day",
+    "count": "whole number",
+}
 
 
 EXAMPLES = {
@@ -200,6 +209,9 @@ EXAMPLES = {
 }
 
 
+_THOUSANDS = re.compile(r"[1-9]\d{0,2}(?:[.,]\d{3})+(?!\d)")  # nobody writes thousandths of money
+
+
 def _number(text: str) -> float:
     """Read "3.55", "3,55", "7 1/2" or "1/2" as a float."""
     total = 0.0
@@ -216,15 +228,22 @@ def parse(text: str, quantity: str, unit: str) -> float:
     """Read what a person typed, as SI. `unit` is taken where none is typed.
 
     Accepts decimal comma or point, fractions of an inch, and compound lengths. A thousands space is
-    read as such when it stands before exactly three digits. Raises NotAQuantity with a sentence.
+    read as such when it stands before exactly three digits, of money a point or comma too. Raises
+    NotAQuantity with a sentence.
 
     >>> round(parse("11 ft 7", "length", "m"), 4), round(parse("3,55 m", "length", "ft"), 4)
     (3.5306, 3.55)
     >>> round(parse("30 lb", "mass", "kg"), 3), parse("1 200", "power", "W")
     (13.608, 1200.0)
+    >>> parse("1,500", "money", ""), parse("1.500,50", "money", ""), parse("2,5", "money", "")
+    (1500.0, 1500.5, 2.5)
     """
     known = QUANTITIES[quantity].typed
     rest = re.sub(r"(?<=\d)[\s\u2009\u202f\u00a0](?=\d{3}(?!\d))", "", text.strip())
+    if quantity == "money":
+        rest = rest.lstrip("€$£ \u00a0")
+        if thousands := _THOUSANDS.match(rest):
+            rest = re.sub("[.,]", "", thousands[0]) + rest[thousands.end() :]
     if quantity == "clock":
         rest = re.sub(r"^(\d{1,2}):(\d{2})$", r"\1 h \2 min", rest)
     total, last, seen = 0.0, "", False

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 from typing import Any
 
@@ -60,6 +61,8 @@ _FIELDS = (  # the record's key, the field's name, label, quantity, hint
     ("budget", "budget", "Budget", "money", ""),
     ("max_noise_db", "noise", "Loudest, dB(A)", "number", ""),
 )
+# what stands between two sums: no comma of a thousand or of cents
+_BETWEEN = re.compile(r";|,(?!\d)|,(?=\d{4}|\d{1,3}\s\d{3}(?!\d))")
 _CHARGE_S = tuple(3600 * hours for hours in allowed(Day, "charge_h"))
 _NAMES = {name: key for key, name, *_ in _FIELDS}
 
@@ -109,9 +112,15 @@ add_leg_fields(DayForm)
 
 
 def read_budgets(text: str | None) -> tuple[float, ...]:
-    """Sums out of "700; 1 400, 2 500"; raises JolvekError naming what cannot be read."""
-    words = [word.strip() for word in (text or "").replace(";", ",").split(",")]
-    return Day(budgets=tuple(units.parse(w, "money", "") for w in words if w)).budgets
+    """Sums out of "700; 1 400, 2,500"; raises JolvekError naming what cannot be read."""
+    words = [w for word in _BETWEEN.split(text or "") if (w := word.strip())]
+    most, (low, high) = Day.COUNTS["budgets"], allowed(Day, "budgets")
+    if len(words) > most:
+        raise JolvekError(f"read {len(words)} sums; at most {most} are compared")
+    for word in words:
+        if not low <= units.parse(word, "money", "") <= high:
+            raise JolvekError(f"read “{word}”; allowed is {low:.0f} to {high:.0f}")
+    return tuple(units.parse(w, "money", "") for w in words)
 
 
 def enquiry_from(form: DayForm, before: Enquiry) -> Enquiry:
@@ -153,6 +162,6 @@ def values_of(enquiry: Enquiry) -> dict[str, Any]:
     same = ("reserve_school", "electric_only", "shore_power", "sky", "date", "hands_free")
     out |= {key: getattr(day, key) for key in same}
     out |= {"speed": day.speed_m_s, "distance": day.distance_m, "charge": day.charge_h * 3600}
-    out |= {"budgets": ", ".join(f"{x:g}" for x in day.budgets)}
+    out |= {"budgets": "; ".join(f"{x:.2f}".removesuffix(".00") for x in day.budgets)}
     out |= {f"wish_{w}": need.weight(w) for w in WISHES}
     return out | leg_values(day.legs)

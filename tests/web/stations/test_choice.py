@@ -9,7 +9,7 @@ import pytest
 
 from jolvek.store import enquiries as store
 from jolvek.store import setups
-from tests.web.steps import Forms, forms_to, pin
+from tests.web.steps import Forms, boat_form, forms_to, pin
 
 
 def test_the_shortlist_gives_reasons_for_the_rest(client):
@@ -128,7 +128,41 @@ def test_budgets_are_kept_on_waters_and_told_with_the_whole_kit(client, conn):
     assert "What the next step of money buys" not in html
     refused = client.post("/enquiry/2/waters", data=form | {"budgets": "700, plenty"})
     assert refused.status_code == 422 and "read “plenty”" in refused.text
+    assert "expected a sum of money" in refused.text
     assert store.get(conn, 2).need.day.budgets == (700.0, 2500.0, 5000.0)
+
+
+@pytest.mark.parametrize(
+    ("text", "sums"),
+    [
+        ("1,500, 2,500", (1500, 2500)),
+        ("700,1400", (700, 1400)),
+        ("700,2 500", (700, 2500)),
+        ("€1.500,50; 900,", (1500.5, 900)),
+        ("2500000; 1234567.25", (2500000, 1234567.25)),
+    ],
+)
+def test_a_list_of_budgets_is_read_as_people_write_it_and_comes_back(client, conn, text, sums):
+    form = boat_form(client, 2, "waters")
+    assert client.post("/enquiry/2/waters", data=form | {"budgets": text}).status_code < 400
+    again = boat_form(client, 2, "waters")
+    assert store.get(conn, 2).need.day.budgets == sums
+    assert client.post("/enquiry/2/waters", data=again).status_code < 400
+    assert store.get(conn, 2).need.day.budgets == sums
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        ("700; 0", "read “0”; allowed is 1 to 10000000"),
+        ("1; 2; 3; 4; 5; 6; 7; 8; 9", "read 9 sums; at most 8"),
+        ("700; -", "read “-”"),
+    ],
+)
+def test_a_list_of_budgets_that_cannot_be_is_told(client, text, told):
+    form = boat_form(client, 2, "waters")
+    refused = client.post("/enquiry/2/waters", data=form | {"budgets": text})
+    assert refused.status_code == 422 and told in refused.text
 
 
 def test_weights_on_trial_change_the_order_and_can_be_kept(client, conn):
