@@ -24,9 +24,8 @@ from jolvek.core.products.plain import KINDS, product_from_plain, product_plain
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats import schema
 from jolvek.formats.shelf_schema import item_schema
+from jolvek.formats.tables import FORMULA, MOST_ROWS
 
-MOST_ROWS = 20_000
-_FORMULA = re.compile(r"[\s\ufeff]*[-=+@\t\r]")  # what a spreadsheet might run
 _WORDS = re.compile(r"-\d[\w .,/-]*$|[^-=+@]")  # a dash before a figure, as in a name
 
 
@@ -84,7 +83,7 @@ def cell(value: Any) -> str:
     if isinstance(value, list):
         return "|".join(cell(x) for x in value)
     text = repr(value).removesuffix(".0") if isinstance(value, float) else str(value)
-    return f"'{text}" if isinstance(value, str) and _FORMULA.match(text) else text
+    return f"'{text}" if isinstance(value, str) and FORMULA.match(text) else text
 
 
 def decoded(content: bytes) -> str:
@@ -206,9 +205,9 @@ def value_of(cell: str, rule: dict[str, Any], key: str, comma_is_decimal: bool =
         return [
             value_of(part, inner, key, comma_is_decimal) for part in text.split("|") if part.strip()
         ]
-    if text.startswith("'") and _FORMULA.match(text[1:]):
+    if text.startswith("'") and FORMULA.match(text[1:]):
         return text[1:].strip()
-    if _FORMULA.match(cell) and not _WORDS.match(text):
+    if FORMULA.match(cell) and not _WORDS.match(text):
         raise CsvRefused(
             f"{key}: read {text[:40]!r}, allowed is plain text; a formula is not taken"
         )

@@ -7,16 +7,18 @@ import io
 import re
 import zipfile
 from collections.abc import Iterable, Sequence
+from datetime import datetime
+from itertools import islice
+from typing import Any
 
 from openpyxl import Workbook, load_workbook
 from openpyxl.styles import Font
 from openpyxl.utils import get_column_letter
-from openpyxl.utils.exceptions import InvalidFileException
 
 from jolvek.formats.schema import UnreadableFile
 
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
-_RUNS = ("=", "+", "-", "@", "\t", "\r")  # what a spreadsheet would take for a formula
+FORMULA = re.compile(r"[\s\ufeff]*[-=+@\t\r]")  # what a spreadsheet might run
 _FIGURE = re.compile(r"-?\d[\d\u202f\u00a0]*(\.\d+)?")
 _WIDEST = 48
 MOST_BYTES, MOST_ROWS, MOST_COLUMNS = 60_000_000, 20_000, 200
@@ -36,7 +38,7 @@ def as_csv(rows: Iterable[Sequence[str]]) -> str:
 def _safe(cell: str) -> str:
     if _FIGURE.fullmatch(cell):
         return cell.replace("\u202f", "").replace("\u00a0", "")
-    return "'" + cell if cell.startswith(_RUNS) and len(cell) > 1 else cell
+    return "'" + cell if FORMULA.match(cell) and len(cell) > 1 else cell
 
 
 def as_xlsx(rows: Sequence[Sequence[str]], title: str) -> bytes:
@@ -66,18 +68,32 @@ def csv_of_xlsx(content: bytes) -> str:
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as packed:
             size = sum(entry.file_size for entry in packed.infolist())
-        if size > MOST_BYTES:
-            raise UnreadableFile(f"file: {size} bytes unpacked, allowed are {MOST_BYTES}")
-        book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
-        most = {"max_row": MOST_ROWS, "max_col": MOST_COLUMNS}
-        read = book.worksheets[0].iter_rows(**most, values_only=True)
-        rows = [["" if x is None else x for x in row] for row in read]
-        wide = max((i for i, x in enumerate(rows[0], 1) if x != ""), default=0) if rows else 0
-        out = io.StringIO()
-        csv.writer(out).writerows(row[:wide] for row in rows if any(x != "" for x in row))
-        return out.getvalue()
-    except (zipfile.BadZipFile, InvalidFileException, KeyError, IndexError, ValueError) as error:
+        if size <= MOST_BYTES:
+            rows = _first_sheet(content)
+    except Exception as error:  # whatever the library meets in a file that somebody broke
         raise UnreadableFile(f"file: no spreadsheet that can be read ({error})") from None
+    if size > MOST_BYTES:
+        raise UnreadableFile(f"file: {size} bytes unpacked, allowed are {MOST_BYTES}")
+    if len(rows) > MOST_ROWS + 1:
+        raise UnreadableFile(f"file: more than {MOST_ROWS} rows; split it")
+    wide = max((i for i, x in enumerate(rows[0], 1) if x != ""), default=0) if rows else 0
+    out = io.StringIO()
+    csv.writer(out).writerows(row[:wide] for row in rows)
+    return out.getvalue()
+
+
+def _first_sheet(content: bytes) -> list[list[Any]]:
+    """The rows of a workbook's first sheet that hold something, one more than are taken at most."""
+    book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
+    read = book.worksheets[0].iter_rows(max_col=MOST_COLUMNS, values_only=True)
+    rows = ([_plain(x) for x in row] for row in read)
+    return list(islice((row for row in rows if any(x != "" for x in row)), MOST_ROWS + 2))
+
+
+def _plain(value: Any) -> Any:
+    if isinstance(value, datetime):  # a cell that holds a day
+        return value.date().isoformat()
+    return "" if value is None else value
 
 
 def _value(cell: str) -> str | float:

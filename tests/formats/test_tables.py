@@ -3,13 +3,14 @@
 import csv
 import io
 import zipfile
+from datetime import datetime
 
 import pytest
-from openpyxl import load_workbook
+from openpyxl import Workbook, load_workbook
 
 from jolvek.formats.schema import UnreadableFile
 from jolvek.formats.shelf_csv import CsvRefused, value_of
-from jolvek.formats.tables import MOST_BYTES, as_csv, as_xlsx, csv_of_xlsx
+from jolvek.formats.tables import MOST_BYTES, MOST_ROWS, as_csv, as_xlsx, csv_of_xlsx
 
 ROWS = [
     ["", "unit", "A"],
@@ -56,6 +57,34 @@ def test_a_workbook_comes_back_as_csv():
 def test_what_is_no_workbook_is_refused_in_a_sentence(content):
     with pytest.raises(UnreadableFile, match="no spreadsheet"):
         csv_of_xlsx(content)
+
+
+def broken(part):
+    """A workbook whose one part holds no XML."""
+    out, whole = io.BytesIO(), zipfile.ZipFile(io.BytesIO(as_xlsx(ROWS, "t")))
+    with zipfile.ZipFile(out, "w") as z:
+        for name in whole.namelist():
+            z.writestr(name, "<nonsense" if name.endswith(part) else whole.read(name))
+    return out.getvalue()
+
+
+@pytest.mark.parametrize("part", ["workbook.xml", "sheet1.xml", "styles.xml", "Types].xml", "rels"])
+def test_a_workbook_with_a_broken_part_is_refused_in_a_sentence(part):
+    with pytest.raises(UnreadableFile, match="no spreadsheet"):
+        csv_of_xlsx(broken(part))
+
+
+def test_rows_beyond_the_most_are_refused_and_empty_ones_do_not_count():
+    book = Workbook()
+    sheet = book.active
+    sheet.append(["id", "valid_to"])
+    sheet.cell(MOST_ROWS + 10, 1, "m1")
+    sheet.cell(MOST_ROWS + 10, 2, datetime(2027, 3, 31))
+    out = io.BytesIO()
+    book.save(out)
+    assert csv_of_xlsx(out.getvalue()).split() == ["id,valid_to", "m1,2027-03-31"]
+    with pytest.raises(UnreadableFile, match=f"more than {MOST_ROWS} rows"):
+        csv_of_xlsx(as_xlsx([["id"]] * (MOST_ROWS + 2), "t"))
 
 
 def test_a_workbook_that_unpacks_to_too_much_is_refused():
