@@ -67,7 +67,7 @@ def from_json(kind: str, text: str) -> Any:
     """The value in a column, upgraded from older versions. Raises UnreadableColumn."""
     try:
         data = json.loads(text)
-    except ValueError:
+    except (ValueError, RecursionError):
         raise UnreadableColumn(f"{kind}: read {text[:40]!r}, allowed is JSON") from None
     version: Any = 0
     value = data

@@ -107,6 +107,14 @@ def test_a_shaft_that_the_motor_does_not_come_with_is_refused(client, conn, shaf
     assert answer.status_code == 422 and setups.of_enquiry(conn, 2) == []
 
 
+@pytest.mark.parametrize("fitting", ["{", "[" * 100_000, "3", '{"run_m": 1e999}', '{"pin": "x"}'])
+def test_a_fitting_sent_with_a_setup_that_cannot_be_is_refused(client, conn, fitting):
+    item = shelf.load(conn)
+    form = {"motor": item.motors[0].id, "battery": item.batteries[0].id, "mount": item.mounts[0].id}
+    answer = client.post("/enquiry/2/pin", data={**form, "series": "1", "fitting": fitting})
+    assert answer.status_code == 422 and setups.of_enquiry(conn, 2) == []
+
+
 @pytest.mark.parametrize(
     ("series", "parallel"), [("0", "1"), ("17", "1"), ("1", "x"), ("9" * 30, "1")]
 )

@@ -17,6 +17,7 @@ from jolvek.core.fit.stowage import bank_weights, stow
 from jolvek.core.fit.trim import moments_kg_m
 from jolvek.core.match.motors import Motors
 from jolvek.core.products.motor import WINDOW
+from jolvek.core.products.own import packs_there_are
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.rules.facts import BankFacts
 from jolvek.core.rules.findings import Finding, find
@@ -116,8 +117,7 @@ def _layouts(need: Need, shelf: Shelf, m: Motors) -> tuple[list[_Row], dict[int,
     for i, item in enumerate(shelf.batteries):
         b, reason, before = item.spec, None, len(rows)
         for s, p in itertools.product(range(1, MAX_PACKS + 1), range(1, MAX_PARALLEL + 1)):
-            has = MAX_PACKS if not item.own else b.max_series or 1
-            if s * p > min(MAX_PACKS, has) or s * b.charge_v > top * SLACK:
+            if s * p > min(MAX_PACKS, packs_there_are(item)) or s * b.charge_v > top * SLACK:
                 continue
             places, problem = stow(need.site.bays, b, s * p) if not item.clip_on else ([], None)
             if problem:

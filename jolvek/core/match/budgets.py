@@ -83,7 +83,8 @@ def house_battery(day: Day, batteries: Sequence[Item[Battery]]) -> HouseBattery 
     found = []
     for item in batteries:
         spec = item.spec
-        if HOUSE_V[0] <= spec.nominal_voltage_v <= HOUSE_V[1] and not item.clip_on:
+        bought = not item.own and not item.clip_on  # what he has is what drives her
+        if HOUSE_V[0] <= spec.nominal_voltage_v <= HOUSE_V[1] and bought:
             packs = int(np.ceil(needed / (spec.energy_wh * spec.chem.usable)))
             if packs <= MOST_HOUSE_PACKS:
                 found.append(HouseBattery(item, packs, needed))

@@ -7,16 +7,16 @@ from __future__ import annotations
 import itertools
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from typing import Any
 
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger, matches
 from jolvek.core.enquiry.need import Need
-from jolvek.core.fit.fit_facts import drive_facts
+from jolvek.core.fit.fit_facts import drive_facts, one_hung
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
+from jolvek.core.products.own import packs_there_are
 from jolvek.core.products.shelf import Item
 from jolvek.core.rules import judge
 from jolvek.core.rules.findings import Finding
@@ -71,6 +71,8 @@ def bank_options(
     for item in batteries:
         found: list[tuple[BankOption, list[Finding]]] = []
         for s, p in itertools.product(range(1, MOST_SERIES + 1), range(1, MOST_PARALLEL + 1)):
+            if s * p > packs_there_are(item):
+                continue
             bank = Bank(item.spec, s, p)
             charger = next((c for c in chargers if matches(bank, c.spec)), None)
             f = Fitted(need, motor, item, mount, charger, s, p)
@@ -87,19 +89,17 @@ def bank_options(
 
 
 def mount_options(
-    need: Need, motor: Item[Motor], shaft_m: float | None, mounts: Sequence[Item[Mount]], other: Any
+    need: Need, motor: Item[Motor], shaft_m: float | None, mounts: Sequence[Item[Mount]]
 ) -> list[MountOption]:
-    """The mounts that carry a motor with a shaft in m on a boat, those that go first; `other` is
-    any battery, which no rule of these asks about.
+    """The mounts that carry a motor with a shaft in m on a boat, those that go first.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> f = sample_fitted()
-    >>> mount_options(f.need, f.motor, 0.381, [f.mount], f.battery)[0].why
+    >>> mount_options(f.need, f.motor, 0.381, [f.mount])[0].why
     ''
     """
-    out = []
+    out, hung = [], one_hung(motor, shaft_m, need.water.density_kg_m3)
     for item in mounts:
-        f = Fitted(need, motor, other, item, shaft_m=shaft_m)
-        blocks = _blocks(judge.findings("drive", drive_facts(need, f.hung, [item.spec])))
+        blocks = _blocks(judge.findings("drive", drive_facts(need, hung, [item.spec])))
         out.append(MountOption(item, blocks[0].text if blocks else ""))
     return sorted(out, key=lambda o: bool(o.why))

@@ -48,6 +48,16 @@ class OwnGear:
         return (f"{self.count} × " if self.count > 1 else "") + self.item.title + since + worn
 
 
+def packs_there_are(battery: Item[Battery]) -> float:
+    """How many packs a bank may be of: as many as the customer has of his own, else no limit.
+
+    >>> from jolvek.core.products.shelf import sample
+    >>> packs_there_are(sample().batteries[0])
+    inf
+    """
+    return (battery.spec.max_series or 1) if battery.own else float("inf")
+
+
 def own_item(gear: OwnGear, number: int) -> Item[Any]:
     """The product as it is now, for matching: without a price, a battery with what it still holds.
 

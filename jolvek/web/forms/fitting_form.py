@@ -6,13 +6,14 @@ import json
 from dataclasses import replace
 from typing import Any
 
-from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.units import FOOT_M
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS, Plan
 from jolvek.core.fit.as_set import AS_PLANNED, AsSet, as_set_from, as_set_plain, merged
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hung_leg import STEP_M, hung_leg
 from jolvek.core.fit.trim import Weight
+from jolvek.formats.schema import loads
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
 
@@ -20,7 +21,6 @@ RUN_M, LOAD_A = AsSet.RANGES["run_m"], AsSet.RANGES["load_a"]
 LOAD_S = tuple(3600 * h for h in AsSet.RANGES["load_h"])
 POLE_M = AsSet.RANGES["pole_m"]
 BEHIND_STERN_M = 0.5  # how far behind the stern a weight may be put
-MOST_SEEN = 5000  # characters of what a form showed
 BACK = "back"  # the field that puts one thing back as planned
 
 
@@ -43,10 +43,9 @@ def seen_text(kept: Fitted) -> str:
 def _seen(kept: Fitted, read: Reader) -> Fitted:
     """The setup as the form showed it; as it is kept where the form does not say."""
     try:
-        text = read.args.get("seen") or seen_text(kept)
-        data = json.loads(text if len(text) <= MOST_SEEN else "")
+        data = loads(read.args.get("seen") or seen_text(kept))
         shaft, fitting = data["shaft_m"], as_set_from(data["fitting"])
-    except (ValueError, KeyError, TypeError, ValueRefused):
+    except (JolvekError, KeyError, TypeError):
         read.refused["seen"] = "the form does not say what it showed; load the page again"
         return kept
     return _as(kept, shaft if shaft in kept.motor.shafts_m else kept.shaft_m, fitting)

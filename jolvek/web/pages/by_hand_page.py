@@ -12,9 +12,8 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.match.hand_options import BankOption, bank_options, mount_options
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.core.rules.findings import Finding
+from jolvek.store.setups import MOST_PACKS_A_SIDE
 from jolvek.web.view.display import Units, long_hours, money
-
-MOST_PACKS = 16  # in series, and in parallel
 
 
 @dataclass(frozen=True)
@@ -99,7 +98,7 @@ def choices(need: Need, shelf: Shelf, asked: dict[str, str], u: Units) -> Choice
         shafts = motor.shafts_m
         shaft = next((s for s in shafts if f"{s:g}" == asked.get("shaft_m")), None)
         shaft = shaft or (shafts[0] if shafts else None)
-        found = mount_options(need, motor, shaft, shelf.mounts, shelf.batteries[0])
+        found = mount_options(need, motor, shaft, shelf.mounts)
         mounts = [(o.item, o.why) for o in found]
     told = [(_bank(b, at), b.why) for b in banks]
     hung = [(_item(m, asked.get("mount"), why), why) for m, why in mounts]
@@ -122,7 +121,8 @@ def _chargers(shelf: Shelf, asked: dict[str, str]) -> tuple[tuple[Choice, ...], 
     battery, packs = _of(shelf.batteries, asked.get("battery")), []
     for key in ("series", "parallel"):
         text = asked.get(key, "1")
-        packs.append(int(text) if text.isdecimal() and 0 < int(text[:3]) <= MOST_PACKS else 1)
+        given = int(text) if text.isdecimal() and len(text) < 4 else 0
+        packs.append(given if 0 < given <= MOST_PACKS_A_SIDE else 1)
     bank = Bank(battery.spec, *packs) if battery else None
     serves = [c for c in shelf.chargers if bank is None or matches(bank, c.spec)]
     rest = [c for c in shelf.chargers if c not in serves]

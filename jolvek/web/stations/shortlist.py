@@ -22,6 +22,7 @@ from jolvek.core.base.errors import ValueRefused
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.fit.as_set import AsSet, as_set_from, as_set_plain
 from jolvek.core.products.shelf import Item, Shelf
+from jolvek.formats.schema import loads
 from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction
 from jolvek.web import saving
@@ -130,11 +131,8 @@ def _shaft(text: str, motor: Item[Any]) -> float | None:
 
 
 def fitting_in(form: Any) -> AsSet:
-    """How a setup that comes back was fitted; raises ValueRefused."""
-    try:
-        return as_set_from(json.loads(form.get("fitting") or "{}"))
-    except ValueError:
-        raise ValueRefused("fitting", form["fitting"][:40], "JSON") from None
+    """How a setup that comes back was fitted; raises JolvekError."""
+    return as_set_from(loads(form.get("fitting") or "{}"))
 
 
 @bp.post("/pin")

@@ -7,9 +7,12 @@ import pytest
 
 from jolvek import demo
 from jolvek.core.enquiry.need import Day
+from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.match.budgets import MOST_HOUSE_PACKS, house_battery, what_budgets_buy
+from jolvek.core.match.hand_options import bank_options
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import score
+from jolvek.core.products.own import OwnGear, own_item
 
 NEEDS, SHELF = [e.need for e in demo.enquiries()], demo.shelf()
 
@@ -49,3 +52,27 @@ def test_the_house_battery_feeds_the_day_and_none_cheaper_does():
 def test_nothing_asked_needs_no_house_battery_and_too_much_finds_none():
     assert house_battery(Day(hotel_w=0.0), SHELF.batteries) is None
     assert house_battery(Day(hotel_w=20_000.0, distance_m=90_000), SHELF.batteries) is None
+
+
+def test_the_customers_own_battery_is_no_house_battery():
+    day = Day(hotel_w=40.0)
+    usual = house_battery(day, SHELF.batteries)
+    own = own_item(OwnGear("batteries", usual.battery), 1)
+    assert house_battery(day, (own, *SHELF.batteries)) == usual
+
+
+def test_by_hand_takes_no_more_of_his_own_packs_than_he_has():
+    f = sample_fitted()
+    small = replace(f.battery.spec, nominal_voltage_v=12.8, mass_kg=6.0)
+    two = own_item(OwnGear("batteries", replace(f.battery, spec=small), count=2), 1)
+    bought = replace(f.battery, spec=small)
+    made = {
+        item.own: {
+            (o.series, o.parallel)
+            for o in bank_options(f.need, f.motor, f.mount, [item], [f.charger])
+            if not o.why
+        }
+        for item in (two, bought)
+    }
+    assert (2, 1) in made[True] and (2, 2) in made[False]
+    assert all(s * p <= 2 for s, p in made[True])
