@@ -18,7 +18,7 @@ from typing import Any
 from jsonschema import Draft202012Validator
 from jsonschema.exceptions import best_match
 
-from jolvek.core.base import units
+from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.products.plain import KINDS, product_from_plain, product_plain
 from jolvek.core.products.shelf import Item, Shelf
@@ -251,8 +251,8 @@ def _with_unit(text: str, key: str) -> float:
     if found is None:
         raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is a number")
     try:
-        return units.parse(text, *found)
-    except units.NotAQuantity:
+        return typed_figures.parse(text, *found)
+    except typed_figures.NotAQuantity:
         told = f"a number, or a {found[0]} with its unit"
         raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is {told}") from None
 

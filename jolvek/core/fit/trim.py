@@ -137,6 +137,15 @@ def attitude(hull: Hull, weights: Sequence[Weight], water: Water | None = None) 
     )
 
 
+def places_m(weights: Sequence[Weight], kind: str) -> tuple[float, ...]:
+    """Where the weights of a kind stand, m ahead of the stern.
+
+    >>> places_m([Weight("person 1", 80, 1.2), Weight("gear", 20, 1.6)], "person")
+    (1.2,)
+    """
+    return tuple(w.ahead_m for w in weights if w.name.split()[0] == kind)
+
+
 def moments_kg_m(weights: Sequence[Weight]) -> tuple[float, float, float]:
     """Sums of mass times place: ahead, off, above.
 

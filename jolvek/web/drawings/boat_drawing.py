@@ -10,32 +10,35 @@ from jolvek.core.enquiry.site import Bay
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.floating import draws_m, float_at
 from jolvek.core.hydro.hull import Hull
-from jolvek.core.hydro.places import seats_m
 from jolvek.core.hydro.water import Water
-from jolvek.web.drawings.outlines import OUTLINES, View, hull_path, smooth
+from jolvek.core.products.mounting import HUB_BELOW_PLATE
+from jolvek.web.drawings.outlines import MOST_SEEN, OUTLINES, View, hull_path, smooth
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
 
 
 @dataclass(frozen=True)
 class HungMotor:
-    """What the side view needs of a motor: shaft, propeller, the seat's drop below the transom,
-    its place ahead of it, all in m; whether it is fixed under the hull.
+    """What the side view needs of a motor: shaft, propeller, its seat above the hull's bottom, its
+    place ahead of the transom, all in m; whether it is fixed under the hull.
     """
 
     shaft_m: float
     diameter_m: float
-    drop_m: float
+    seat_m: float
     ahead_m: float
     fixed: bool = False
 
 
 @dataclass(frozen=True)
 class Aboard:
-    """What is drawn in the boat: people, motor, battery (ahead, length, height in m), bays."""
+    """What is drawn in the boat: people and batteries by their middle, m ahead of the stern; a
+    pack's length and height in m; motor, bays.
+    """
 
-    people: int = 0
+    people: tuple[float, ...] = ()
     motor: HungMotor | None = None
-    battery: tuple[float, float, float] | None = None
+    batteries: tuple[float, ...] = ()
+    pack_m: tuple[float, float] = (0.3, 0.2)
     bays: tuple[Bay, ...] = ()
 
 
@@ -127,9 +130,9 @@ def _motor(hull: Hull, view: View, m: HungMotor) -> str:
     s = view.scale
     if m.fixed:
         return _fixed(view, m)
-    x, y = view.at(m.ahead_m, hull.transom_m - m.drop_m)
+    x, y = view.at(m.ahead_m, m.seat_m)
     plate = y + m.shaft_m * s
-    hub = plate + 0.62 * m.diameter_m * s
+    hub = plate + HUB_BELOW_PLATE * m.diameter_m * s
     half, head = 0.5 * m.diameter_m * s, 0.20 * s
     parts = (
         rect(x - 0.10 * s, y - head, 0.20 * s, head),
@@ -154,7 +157,7 @@ def _fixed(view: View, m: HungMotor) -> str:
     return tag("g", "".join(parts), cls="motor")
 
 
-def _top_m(hull: Hull, people: int) -> float:
+def _top_m(hull: Hull, people: bool) -> float:
     """How far the drawing goes above the keel, in m."""
     outline = OUTLINES[hull.family]
     tall = {
@@ -171,13 +174,16 @@ def _inside(hull: Hull, view: View, aboard: Aboard) -> list[str]:
     """Bays, battery and motor."""
     parts = []
     for bay in aboard.bays:
-        ahead = (bay.ahead_m or 0.3 * hull.length_m) - bay.length_m / 2
+        middle = 0.3 * hull.length_m if bay.ahead_m is None else bay.ahead_m
+        ahead = middle - bay.length_m / 2
         x, y = view.at(ahead, bay.above_m + bay.height_m)
         size = (bay.length_m * view.scale, bay.height_m * view.scale)
         parts.append(rect(x, y, *size, "bay", title=bay.name))
-    if aboard.battery:
-        ahead, length, height = aboard.battery
-        x, y = view.at(ahead, OUTLINES[hull.family].sole * hull.depth_m * 0.6 + height)
+    for middle in aboard.batteries:
+        length, height = aboard.pack_m
+        x, y = view.at(
+            middle - length / 2, OUTLINES[hull.family].sole * hull.depth_m * 0.6 + height
+        )
         parts.append(rect(x, y, length * view.scale, height * view.scale, "pack"))
     if aboard.motor:
         parts.append(_motor(hull, view, aboard.motor))
@@ -209,19 +215,18 @@ def side_view(
     floats = float_at(hull, displacement_kg, water.density_kg_m3)
     draught = float(floats.draught_m)
     keel_m = float(draws_m(hull, floats)) - draught
-    keel_y = 6 + _top_m(hull, aboard.people) * scale
+    keel_y = 6 + _top_m(hull, bool(aboard.people)) * scale
     view = View(scale, 6 + margin * scale, keel_y)
     below = m.shaft_m + m.diameter_m * 1.2 if m else 0.0
-    below -= hull.transom_m - m.drop_m if m and not m.fixed else 0.0
+    below -= m.seat_m if m and not m.fixed else 0.0
     bottom = keel_y + max(0.12, below, keel_m + 0.1 if keel_m else 0.0) * scale
     height, water_y = bottom + 34, view.at(0, draught)[1]
     sole = OUTLINES[hull.family].sole * hull.depth_m
-    seats = seats_m(hull, min(aboard.people, 12))
     stern, bow, dim = view.at(0, 0)[0], view.at(hull.length_m, 0)[0], bottom + 14
     ends = f"M{stern:.1f} {dim - 4:.1f}v8M{bow:.1f} {dim - 4:.1f}v8"
     parts = [
         _extras(hull, view),
-        *(_person(*view.at(ahead, sole), scale) for ahead in seats),
+        *(_person(*view.at(ahead, sole), scale) for ahead in aboard.people[:MOST_SEEN]),
         _keel(hull, view, keel_m),
         path(hull_path(hull, view), "hull") + _topline(hull, view),
         *_inside(hull, view, aboard),

@@ -9,6 +9,8 @@ from dataclasses import dataclass
 from jolvek.core.hydro.hull import Hull
 from jolvek.web.drawings.svg import Point
 
+MOST_SEEN = 12  # people drawn in a boat
+
 
 @dataclass(frozen=True)
 class Outline:

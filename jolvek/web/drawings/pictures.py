@@ -6,9 +6,11 @@ from markupsafe import Markup
 
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing
-from jolvek.core.fit.hanging import motor_ahead_m
+from jolvek.core.fit.hanging import motor_ahead_m, seat_m
 from jolvek.core.fit.hung_leg import hung_leg
+from jolvek.core.fit.trim import places_m
 from jolvek.core.hydro.floating import Floating, draws_m, float_at, hull_speed_m_s
+from jolvek.core.hydro.places import seats_m
 from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, side_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.view import display
@@ -30,21 +32,19 @@ def _aboard(need: Need, worked: Worked | None, bays: bool) -> Aboard:
     """What the side view shows in the boat: her people, the setup in hand, the bays."""
     shown = need.site.bays if bays else ()
     if worked is None:
-        return Aboard(need.load.people, bays=shown)
-    mount, b = worked.fitted.mount.spec, worked.pinned.part("battery")
+        return Aboard(seats_m(need.hull, need.load.people), bays=shown)
+    f, spec = worked.fitted, worked.fitted.battery.spec
     motor = HungMotor(
-        hung_leg(worked.fitted)[1],
-        worked.performance.propulsor.diameter_m,
-        mount.drop_m,
-        motor_ahead_m(need, mount),
-        mount.fixed,
+        hung_leg(f)[1],
+        f.performance.propulsor.diameter_m,
+        seat_m(need, f.mount.spec),
+        motor_ahead_m(need, f.mount.spec),
+        f.mount.spec.fixed,
     )
-    pack = None
-    if b and b.item.spec.length_m and b.item.spec.height_m:
-        placed = (bay.ahead_m for bay in need.site.bays if bay.ahead_m)
-        ahead = next(placed, 0.3 * need.hull.length_m)
-        pack = (ahead, b.item.spec.length_m, b.item.spec.height_m)
-    return Aboard(need.load.people, motor, pack, shown)
+    people = places_m(f.weights, "person")
+    batteries = () if f.clips_on else places_m(f.weights, "battery")
+    pack = (spec.length_m or 0.3, spec.height_m or 0.2)
+    return Aboard(people, motor, batteries, pack, shown)
 
 
 def _view(need: Need, displacement_kg: float, width: float, worked: Worked | None = None) -> Markup:
@@ -70,6 +70,5 @@ def wide_view(need: Need, sizing: Sizing) -> Markup:
 def plan(need: Need) -> Markup:
     """The boat from above with its bays."""
     names = ", ".join(bay.name for bay in need.site.bays)
-    return plan_view(
-        need.hull, need.load.people, need.site.bays, f"From above, with the bays: {names}"
-    )
+    seats = seats_m(need.hull, need.load.people)
+    return plan_view(need.hull, seats, need.site.bays, f"From above, with the bays: {names}")

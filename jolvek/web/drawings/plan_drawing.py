@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from markupsafe import Markup
 
 from jolvek.core.enquiry.site import Bay
 from jolvek.core.hydro.hull import Hull
-from jolvek.core.hydro.places import seats_m
-from jolvek.web.drawings.outlines import View, smooth
+from jolvek.web.drawings.outlines import MOST_SEEN, View, smooth
 from jolvek.web.drawings.svg import circle, line, path, picture, rect, tag
 
 # half outlines as (share of length, share of half beam)
@@ -46,15 +47,15 @@ def _box(
 
 def plan_view(
     hull: Hull,
-    people: int,
+    people: Sequence[float],
     bays: tuple[Bay, ...],
     title: str,
     width: float = 520.0,
     motor: tuple[float, float] | None = None,
     packs: tuple[tuple[str, float, float, float, float], ...] = (),
 ) -> Markup:
-    """The plan; `motor` is (ahead, to starboard) in m, `packs` (name, ahead, to starboard, length,
-    width) in m. Starboard is down.
+    """The plan; people are m ahead of the stern, `motor` is (ahead, to starboard) in m, `packs`
+    (name, ahead, to starboard, length, width) in m. Starboard is down.
     """
     scale = (width - 24) / (hull.length_m + 0.4)
     half = 0.5 * hull.beam_m * scale
@@ -62,10 +63,10 @@ def plan_view(
     (x0, y0), (x1, _) = view.at(0, 0), view.at(hull.length_m, 0)
     parts = [path(_outline(hull, view), "hull"), line(x0, y0, x1, y0, "centre")]
     for bay in bays:
-        ahead = bay.ahead_m or 0.3 * hull.length_m
+        ahead = 0.3 * hull.length_m if bay.ahead_m is None else bay.ahead_m
         size = (bay.length_m, bay.width_m)
         parts.append(_box(view, ahead, bay.off_m, size, "bay", bay.name))
-    for ahead in seats_m(hull, min(people, 12)):
+    for ahead in people[:MOST_SEEN]:
         parts.append(circle(*view.at(ahead, 0), 0.13 * scale, "person"))
     for name, ahead, off, length, wide in packs:
         parts.append(_box(view, ahead, off, (length, wide), "pack", name))

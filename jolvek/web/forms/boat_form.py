@@ -18,7 +18,7 @@ from wtforms import (
 )
 from wtforms.fields.choices import SelectChoice
 
-from jolvek.core.base import units
+from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.enquiry import WORDS, Enquiry
 from jolvek.core.enquiry.site import CONSTRUCTIONS, Site, default_places
@@ -170,7 +170,7 @@ def read_seats(text: str | None) -> tuple[float, ...]:
     for part in (text or "").replace(";", ",").split(","):
         if part.strip():
             try:
-                kg = units.parse(part, "mass", display.current()["mass"])
+                kg = typed_figures.parse(part, "mass", display.current()["mass"])
             except JolvekError as error:
                 raise ValueError(str(error)) from None
             if not 0 <= kg <= MOST_KG:

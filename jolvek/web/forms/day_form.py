@@ -18,7 +18,7 @@ from wtforms import (
 )
 from wtforms.fields.choices import SelectChoice
 
-from jolvek.core.base import checked, units
+from jolvek.core.base import checked, typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import MOST_WEIGHT, RESERVE_SCHOOLS, SKIES, WISHES, Day
@@ -118,9 +118,9 @@ def read_budgets(text: str | None) -> tuple[float, ...]:
     if len(words) > most:
         raise JolvekError(f"read {len(words)} sums; at most {most} are compared")
     for word in words:
-        if not low <= units.parse(word, "money", "") <= high:
+        if not low <= typed_figures.parse(word, "money", "") <= high:
             raise JolvekError(f"read “{word}”; allowed is {low:.0f} to {high:.0f}")
-    return tuple(units.parse(w, "money", "") for w in words)
+    return tuple(typed_figures.parse(w, "money", "") for w in words)
 
 
 def enquiry_from(form: DayForm, before: Enquiry) -> Enquiry:

@@ -10,7 +10,7 @@ from wtforms import Field, RadioField, SelectMultipleField, validators
 from wtforms.fields.choices import SelectChoice
 from wtforms.widgets import CheckboxInput, ListWidget, TextInput
 
-from jolvek.core.base import units
+from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.web.view import display
@@ -60,6 +60,11 @@ class QuantityField(Field):
         assert self.data is not None
         return float(self.data)
 
+    @property
+    def _wanted(self) -> str:
+        name, example = typed_figures.name(self.quantity), typed_figures.EXAMPLES[self.quantity]
+        return f"needed: type a {name}, for example {example}"
+
     def _value(self) -> str:
         if self.typed is not None:
             return self.typed
@@ -79,13 +84,11 @@ class QuantityField(Field):
         text = valuelist[0].strip()
         if not text:
             if self.needed:
-                raise ValueError(
-                    f"needed: type a {self.quantity}, for example {units.EXAMPLES[self.quantity]}"
-                )
+                raise ValueError(self._wanted)
             return
         choice = display.current()
         try:
-            value = units.parse(text, self.quantity, choice[self.quantity])
+            value = typed_figures.parse(text, self.quantity, choice[self.quantity])
         except JolvekError as error:
             raise ValueError(str(error)) from None
         if not self.low <= value <= self.high:
@@ -98,9 +101,7 @@ class QuantityField(Field):
     def pre_validate(self, form: Any) -> None:
         """A needed field that was not sent at all is refused too."""
         if self.needed and self.data is None and not self.process_errors:
-            raise validators.StopValidation(
-                f"needed: type a {self.quantity}, for example {units.EXAMPLES[self.quantity]}"
-            )
+            raise validators.StopValidation(self._wanted)
 
 
 class FamilyField(RadioField):

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from urllib.parse import parse_qsl
 
-from jolvek.core.base import units
+from jolvek.core.base import typed_figures, units
 from jolvek.core.enquiry.need import MOST_WEIGHT, WISHES, Need
 from jolvek.web.view.display import Units
 
@@ -49,8 +49,8 @@ def filters_from(args: Mapping[str, str], need: Need, u: Units) -> Filters:
         if not text:
             return None
         try:
-            value = units.parse(text, quantity, unit)
-        except units.NotAQuantity as error:
+            value = typed_figures.parse(text, quantity, unit)
+        except typed_figures.NotAQuantity as error:
             refused[key] = str(error)
             return None
         if not 0 <= value <= most:

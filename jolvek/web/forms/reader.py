@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from jolvek.core.base import units
+from jolvek.core.base import typed_figures
 from jolvek.web.view.display import Units
 
 
@@ -23,8 +23,8 @@ class Reader:
         if not text:
             return None
         try:
-            value = units.parse(text, quantity, self.u[quantity])
-        except units.NotAQuantity as error:
+            value = typed_figures.parse(text, quantity, self.u[quantity])
+        except typed_figures.NotAQuantity as error:
             self.refused[key] = str(error)
             return None
         if not low <= value <= high:

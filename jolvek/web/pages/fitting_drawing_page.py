@@ -13,7 +13,7 @@ from jolvek.core.fit.hung_leg import STEP_M, hung_leg
 from jolvek.core.fit.leg import PINS, Leg, pod_wedge, shaft_choices, tiller_reach, trim_pin
 from jolvek.core.fit.moving import top_at_centre_m_s
 from jolvek.core.fit.stowage import best_place
-from jolvek.core.fit.trim import Attitude, Weight, attitude, crew, paddle_told
+from jolvek.core.fit.trim import Attitude, Weight, attitude, crew, paddle_told, places_m
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.leg_drawing import leg_view
@@ -189,7 +189,9 @@ def _plan(f: Fitted, weights: list[Weight]) -> Markup:
     )
     title = "From above, with batteries and motor"
     place = (motor.ahead_m, motor.off_m)
-    return plan_view(hull, f.need.load.people, f.need.site.bays, title, 470.0, place, packs)
+    return plan_view(
+        hull, places_m(weights, "person"), f.need.site.bays, title, 470.0, place, packs
+    )
 
 
 def _figures(

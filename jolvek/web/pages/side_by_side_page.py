@@ -8,7 +8,7 @@ from typing import Any
 
 from markupsafe import Markup
 
-from jolvek.core.base import units
+from jolvek.core.base import typed_figures, units
 from jolvek.core.base.units import hours as clock
 from jolvek.core.day.summed import DayRun, run_day
 from jolvek.core.enquiry.need import Need
@@ -55,8 +55,8 @@ def asked_from(args: Mapping[str, str], need: Need, worked: list[Worked], u: Uni
     value, refused = (0.5 * max(tops) if quantity == "power" else need.day.speed_m_s), ""
     if args.get(quantity):
         try:
-            value = units.parse(args[quantity], quantity, u[quantity])
-        except units.NotAQuantity as error:
+            value = typed_figures.parse(args[quantity], quantity, u[quantity])
+        except typed_figures.NotAQuantity as error:
             refused = str(error)
     at = min(max(value, LEAST_SHARE * max(tops)), max(tops))
     return Asked(mode, view, bool(args.get("band")), bool(args.get("doubt")), quantity, at, refused)

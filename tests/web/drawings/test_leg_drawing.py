@@ -7,21 +7,26 @@ from dataclasses import replace
 
 import pytest
 
+from jolvek.core.enquiry.site import Bay
+from jolvek.core.fit.as_set import AsSet
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import HEAD_M, SKEG_M
+from jolvek.core.fit.trim import places_m
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.hydro.water import Water
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES, Mount
 from jolvek.store import enquiries as store
 from jolvek.store import setups
+from jolvek.web.drawings import pictures
 from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, side_view
 from jolvek.web.drawings.leg_drawing import leg_view
+from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.drawings.under_drawing import under_view
 from jolvek.web.drawings.weights_drawing import stern_view, weights_view
 from jolvek.web.view import display
-from jolvek.web.view.worked import work_out
+from jolvek.web.view.worked import Worked, work_out
 
 
 def attributes(svg):
@@ -125,8 +130,42 @@ def test_what_is_fixed_under_the_hull_is_drawn_there(app, kind):
 def test_the_side_view_hangs_a_fixed_motor_below_the_keel():
     hull = Hull("kayak", 3.7, 0.78, 34)
     motor = HungMotor(0.1, 0.16, 0.0, 0.5, fixed=True)
-    svg = str(side_view(hull, 120.0, Water(), ("", ""), "", Aboard(1, motor)))
+    svg = str(side_view(hull, 120.0, Water(), ("", ""), "", Aboard((1.8,), motor)))
     keel = float(re.search(r'data-keel-y="([\d.]+)"', svg)[1])
     group = svg[svg.index('class="motor"') :]
     tops = [float(y) for y in re.findall(r'<rect x="[\d.]+" y="([\d.]+)"', group)[:3]]
     assert min(tops) >= keel - 0.1
+
+
+def test_the_card_draws_her_as_she_is_fitted(fitted, app, monkeypatch):
+    """Motor on its seat, packs where they are stowed or put, people where they sit."""
+    seen = []
+    monkeypatch.setattr(pictures, "side_view", lambda *a, **k: seen.append(a[5]) or "")
+    moved = replace(fitted, fitting=AsSet((("person 1", 0.77),)))
+    for f in (fitted, moved):
+        pictures._view(f.need, f.displacement_kg, 264.0, Worked(None, f))
+        aboard = seen[-1]
+        assert aboard.motor.seat_m == seat_m(f.need, f.mount.spec)
+        assert aboard.people == places_m(f.weights, "person")
+        packs = [w.ahead_m for w in f.weights if w.name.startswith("battery")]
+        assert list(aboard.batteries) == ([] if f.clips_on else packs)
+    assert seen[1].people[0] == 0.77 != seen[0].people[0]
+
+
+def test_side_and_plan_put_middles_where_they_are(app):
+    hull, bay = Hull("rib", 3.6, 1.75, 110), Bay("locker", 0.6, 0.5, 0.4, None, 0.0)
+    motor = HungMotor(0.381, 0.26, 0.36, -0.06)
+    aboard = Aboard((1.0,), motor, (1.5,), (0.4, 0.2), (bay,))
+    svg = str(side_view(hull, 300.0, Water(), ("", ""), "", aboard, 520.0))
+    above = str(plan_view(hull, (1.0,), (bay,), "", 520.0))
+    scale, above_scale = (float(re.search(r'data-scale="([\d.]+)"', x)[1]) for x in (svg, above))
+    stern = 6 + 0.55 * scale
+    pack = re.search(r'<rect x="([\d.]+)" y="[\d.]+" width="([\d.]+)"[^>]*class="pack"', svg)
+    assert float(pack[1]) + float(pack[2]) / 2 == pytest.approx(stern + 1.5 * scale, abs=0.2)
+    for drawn, at in ((svg, stern), (above, 12 + 0.25 * above_scale)):
+        box = re.search(r'<rect x="([\d.-]+)" y="[\d.]+" width="([\d.]+)"[^>]*class="bay"', drawn)
+        assert float(box[1]) + float(box[2]) / 2 == pytest.approx(at, abs=0.2)
+    keel = float(re.search(r'data-keel-y="([\d.]+)"', svg)[1])
+    group = svg[svg.index('class="motor"') :]
+    head = re.search(r'<rect x="[\d.]+" y="([\d.]+)" width="[\d.]+" height="([\d.]+)"', group)
+    assert keel - float(head[1]) - float(head[2]) == pytest.approx(0.36 * scale, abs=0.2)
