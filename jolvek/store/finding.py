@@ -116,10 +116,9 @@ class Use:
 def using(conn: sqlite3.Connection, product_id: str, most: int = 40) -> tuple[Use, ...]:
     """The pinned setups in which a product stands, the latest first."""
     rows = conn.execute(
-        "SELECT DISTINCT e.id AS enquiry_id, e.title, s.letter FROM setup s"
-        " JOIN enquiry e ON e.id = s.enquiry_id LEFT JOIN setup_item i ON i.setup_id = s.id"
-        " LEFT JOIN setup_extra x ON x.setup_id = s.id"
-        " WHERE i.product_id = :id OR x.product_id = :id"
+        "SELECT e.id AS enquiry_id, e.title, s.letter FROM setup s JOIN enquiry e"
+        " ON e.id = s.enquiry_id WHERE s.id IN (SELECT setup_id FROM setup_item"
+        " WHERE product_id = :id UNION SELECT setup_id FROM setup_extra WHERE product_id = :id)"
         " ORDER BY e.id DESC, s.letter LIMIT :most",
         {"id": product_id, "most": most},
     )

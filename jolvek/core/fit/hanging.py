@@ -34,7 +34,6 @@ def motor_ahead_m(need: Need, mount: Mount) -> float:
     """Where the motor sits, m ahead of the stern: just behind it, behind the seat on a side bar,
     under the hull for a pod.
 
-    >>> from jolvek.core.hydro.hull import Load
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> motor_ahead_m(Need(Hull("rib", 3.6, 1.75, 110), Load(2)), Mount("transom_clamp", 60, 2000))
     -0.06

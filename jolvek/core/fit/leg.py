@@ -80,12 +80,9 @@ def under_hull(draught_m: float, diameter_m: float) -> Leg:
     """
     below = (0.5 + TIP_GAP) * diameter_m
     hub = draught_m + below
-    lowest = hub + diameter_m / 2 + SKEG_M
-    plate, tip, air = (
-        below - HUB_BELOW_PLATE * diameter_m,
-        hub - diameter_m / 2,
-        _air(hub, diameter_m),
-    )
+    plate = below - HUB_BELOW_PLATE * diameter_m
+    tip, lowest = hub - diameter_m / 2, hub + diameter_m / 2 + SKEG_M
+    air = _air(hub, diameter_m)
     return Leg(plate, hub, tip, lowest, lowest + GROUND_M, None, None, air)
 
 

@@ -72,8 +72,8 @@ def _figures(sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...]:
     motor = math.ceil(sizing.motor_w / MOTOR_STEP_W) * MOTOR_STEP_W
     out = [
         ("Motor to look for", u.full(motor, "power")),
-        ("Lithium", f"{energy(sizing.energy_wh)}"),
-        ("or lead-acid", f"{energy(sizing.lead_wh)}"),
+        ("Lithium", energy(sizing.energy_wh)),
+        ("or lead-acid", energy(sizing.lead_wh)),
         ("Loaded", u.full(sizing.displacement_kg, "mass", 0)),
     ]
     if sizing.planing_power_w:

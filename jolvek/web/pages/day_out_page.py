@@ -239,12 +239,12 @@ def _figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]
         name, at = f"To be home after {long_hours(asked.arrive_h * 3600)}", out.arrive_m_s
         rows.append((name, str(u.full(at, "speed")) if at else "she is not that fast"))
     rows += _seas(out, u)
-    rows.append(("Used, motor and loads", f"{energy(v.energy_wh, 2)}"))
+    rows.append(("Used, motor and loads", energy(v.energy_wh, 2)))
     if v.sun_wh > 1:
         straight = v.energy_wh - v.battery_wh
-        rows.append(("of it from the battery", f"{energy(v.battery_wh, 2)}"))
-        rows.append(("of it straight from the sun", f"{energy(straight, 2)}"))
-        rows.append(("From the sun into the battery", f"{energy(v.stored_wh, 2)}"))
+        rows.append(("of it from the battery", energy(v.battery_wh, 2)))
+        rows.append(("of it straight from the sun", energy(straight, 2)))
+        rows.append(("From the sun into the battery", energy(v.stored_wh, 2)))
     if out.regeneration is not None:
         less = u.full(out.regeneration.lost_m_s, "speed")
         text = f"{out.regeneration.power_w:.0f} W for {less} less"

@@ -11,7 +11,7 @@ from jolvek.core.base.units import hours as clock
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import largest_tilt_deg
 from jolvek.core.predict.streams import settings_w
-from jolvek.web.view.display import Units, money
+from jolvek.web.view.display import Units, counted, money
 from jolvek.web.view.worked import Worked
 
 Row = tuple[str, str, tuple[str, ...]]  # name, unit, a cell a setup
@@ -91,7 +91,8 @@ def _shaft_hp(w: Worked) -> str:
 
 def _shafts(w: Worked) -> str:
     told = ", ".join(f"{1000 * x:.0f}" for x in w.fitted.motor.shafts_m)
-    return told or f"{1000 * hung_leg(w.fitted)[1]:.0f}, set by hand"
+    how = "fixed" if w.fitted.mount.spec.fixed else "set by hand"
+    return told or f"{1000 * hung_leg(w.fitted)[1]:.0f}, {how}"
 
 
 def _tilt(w: Worked) -> str:
@@ -116,11 +117,13 @@ def _battery(u: Units) -> tuple[tuple[str, str, Told], ...]:
 
 def _bank(w: Worked) -> str:
     bank = w.fitted.bank
-    return f"{bank.nominal_v:g} V {bank.capacity_ah:g} Ah, {bank.packs} pack{'s'[: bank.packs - 1]}"
+    return f"{bank.nominal_v:g} V {bank.capacity_ah:g} Ah, {counted(bank.packs, 'pack')}"
 
 
 def _per_kwh(w: Worked) -> str:
     bank = w.fitted.bank
+    if w.fitted.battery.own:
+        return "–"
     return money(round(1000 * bank.packs * w.fitted.battery.price / bank.energy_wh))
 
 

@@ -150,7 +150,7 @@ def over_day(hand: Worked, d: DayRun) -> str:
     first = f"Over the day setup *{hand.letter}*"
     if not d.home:
         return f"{first} does *not come home* with the reserve kept."
-    slower = "" if d.as_wished else ", slower than wished on a leg"
+    slower = "" if d.as_wished else ", slower than wanted on a leg"
     return (
         f"{first} uses *{energy(d.energy_wh, 2)}* in *{long_hours(d.hours * 3600)}* and comes home"
         f" with *{100 * d.left:.0f} %*{slower}."

@@ -62,7 +62,7 @@ def answer(hard: Demand, several: bool, energy_wh: float, u: Units) -> str:
     if not hard.possible:
         return (
             f"On *{leg.name}* the current of {u.full(leg.current_m_s, 'speed')} is as fast as the"
-            f" wished {u.full(leg.speed_m_s, 'speed')}: no way is made."
+            f" wanted {u.full(leg.speed_m_s, 'speed')}: no way is made."
         )
     reasons = {
         "current": f", against {u.full(leg.current_m_s, 'speed')} of current",

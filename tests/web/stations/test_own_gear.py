@@ -30,6 +30,16 @@ def add(client, data, number=2):
     return client.post(f"/enquiry/{number}/own", data=data)
 
 
+def pin_own(client):
+    """Pin the first setup of the shortlist with the customer's own battery; what was sent."""
+    page = client.get("/enquiry/2/shortlist?w_price=5&w_light=0&w_range=0").text
+    forms = [f["fields"] for f in Forms(page).forms if f["action"].endswith("/pin")]
+    mine = next(f for f in forms if f["battery"].startswith("own-gear-"))
+    mine.pop("csrf_token", None)
+    client.post("/enquiry/2/pin", data=mine)
+    return mine
+
+
 def test_a_battery_typed_is_matched_as_it_is_now_and_costs_nothing(client, conn):
     assert add(client, BATTERY).status_code == 303
     told = client.get("/enquiry/2/own").text
@@ -55,11 +65,7 @@ def test_own_gear_is_seen_in_its_enquiry_alone(client, conn):
 
 def test_what_is_pinned_with_it_says_so_and_is_not_delivered_part_charged(client, conn):
     add(client, BATTERY)
-    page = client.get("/enquiry/2/shortlist?w_price=5&w_light=0&w_range=0").text
-    forms = [f["fields"] for f in Forms(page).forms if f["action"].endswith("/pin")]
-    mine = next(f for f in forms if f["battery"].startswith("own-gear-"))
-    mine.pop("csrf_token", None)
-    client.post("/enquiry/2/pin", data=mine)
+    mine = pin_own(client)
     setup = setups.of_enquiry(conn, 2)[0]
     assert setup.part("battery").price == 0.0
     sheet = client.get("/enquiry/2/fitting?tab=wiring").text
@@ -122,3 +128,11 @@ def test_an_own_motor_keeps_its_figures_and_loses_its_price():
     item = sample().motors[0]
     mine = own_item(OwnGear("motors", item), 3)
     assert mine.spec == item.spec and mine.price == 0.0 and mine.own and not item.own
+
+
+def test_his_own_battery_has_no_price_for_a_kilowatt_hour(client):
+    add(client, BATTERY)
+    pin_own(client)
+    html = client.get("/enquiry/2/side-by-side").text
+    cells = re.search(r">a kWh costs<.*?</tr>", html, re.S)[0]
+    assert re.findall(r"<td[^>]*>(.*?)</td>", cells)[0] == "–"
