@@ -169,3 +169,9 @@ def test_side_and_plan_put_middles_where_they_are(app):
     group = svg[svg.index('class="motor"') :]
     head = re.search(r'<rect x="[\d.]+" y="([\d.]+)" width="[\d.]+" height="([\d.]+)"', group)
     assert keel - float(head[1]) - float(head[2]) == pytest.approx(0.36 * scale, abs=0.2)
+    disc = re.findall(
+        r'<rect x="[\d.]+" y="([\d.]+)" width="[\d.]+" height="([\d.]+)" rx="1"', group
+    )
+    hub = float(disc[-1][0]) + float(disc[-1][1]) / 2
+    below = 0.381 + HUB_BELOW_PLATE * 0.26 - 0.36
+    assert hub - keel == pytest.approx(below * scale, abs=0.3)
