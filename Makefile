@@ -42,7 +42,7 @@ demo: $(VENV)/.run
 	@$(BIN)/python -m jolvek demo --port $(PORT) $(if $(DATA),--data "$(DATA)")
 
 chromium:
-	@command -v "$${CHROMIUM:-chromium}" >/dev/null || command -v chromium-browser >/dev/null || { [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null && echo "Installing chromium for the browser tests" && apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; } || { echo "The browser tests need Chromium: apt-get install chromium (or set CHROMIUM to its path)"; exit 1; }
+	@command -v "$${CHROMIUM:-chromium-headless-shell}" >/dev/null || { [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null && echo "Installing chromium-headless-shell for the browser tests" && apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium-headless-shell >/dev/null; } || command -v chromium >/dev/null || command -v chromium-browser >/dev/null || { echo "The browser tests need Chromium: apt-get install chromium-headless-shell (or set CHROMIUM to a browser's path)"; exit 1; }
 
 pango: $(VENV)/.dev
 	@$(BIN)/python -c 'import weasyprint' >/dev/null 2>&1 || { [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null && echo "Installing pango for the PDF tests" && apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0 >/dev/null; } || { echo "The PDF tests need Pango: apt-get install libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0"; exit 1; }

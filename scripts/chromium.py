@@ -23,8 +23,10 @@ ARGS = [
 ]
 
 
+# the one without windows first: the same engine, a fifth quicker
+NAMES = ("chromium-headless-shell", "chromium", "chromium-browser")
+
+
 def path() -> str | None:
     """Where Chromium lies; CHROMIUM names another."""
-    return (
-        os.environ.get("CHROMIUM") or shutil.which("chromium") or shutil.which("chromium-browser")
-    )
+    return os.environ.get("CHROMIUM") or next(filter(None, map(shutil.which, NAMES)), None)

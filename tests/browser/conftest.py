@@ -23,8 +23,8 @@ def browser_type_launch_args():
     path = chromium.path()
     if not path:
         pytest.fail(
-            "The browser tests need Chromium: apt-get install chromium (or set CHROMIUM to its"
-            " path)"
+            "The browser tests need Chromium: apt-get install chromium-headless-shell (or set"
+            " CHROMIUM to a browser's path)"
         )
     return {"executable_path": path, "args": chromium.ARGS}
 
@@ -58,21 +58,37 @@ def one_context(browser, browser_context_args):
     made.close()
 
 
+@pytest.fixture(scope="session")
+def one_page(one_context):
+    """A tab for all tests of a worker that need one alone: a new one takes as long as a page."""
+    return one_context.new_page()
+
+
 @pytest.fixture
-def context(one_context):
+def context(one_context, one_page):
     yield one_context
     one_context.set_offline(False)
     for left in one_context.pages:
-        left.close()
+        if left is not one_page:
+            left.close()
     one_context.clear_cookies()
 
 
 @pytest.fixture
-def page(context, server):
-    opened = context.new_page()
+def page(context, one_page, server):
     heard: list[str] = []
-    opened.on("console", lambda message: heard.append(message.text))
-    opened.on("pageerror", lambda error: heard.append(str(error)))
-    yield opened
+
+    def hear(said):
+        heard.append(said.text if hasattr(said, "text") else str(said))
+
+    for kind in ("console", "pageerror"):
+        one_page.on(kind, hear)
+    yield one_page
+    for kind in ("console", "pageerror"):
+        one_page.remove_listener(kind, hear)
+    one_page.unroute_all()
+    one_page.goto("about:blank")
+    one_page.set_viewport_size({"width": 1280, "height": 800})
+    one_page.emulate_media(color_scheme="light", reduced_motion="reduce")
     unexpected = [text for text in heard if "422" not in text]
     assert unexpected == []

@@ -2,7 +2,6 @@
 screen is not a number.
 """
 
-import re
 from dataclasses import replace
 
 import pytest
@@ -12,6 +11,7 @@ from jolvek.core.enquiry.need import Leg
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.store import enquiries as store
 from tests.web.steps import pin
+from tests.web.test_every_boat import opened
 
 STATIONS = (
     "boat",
@@ -93,11 +93,6 @@ def only_waiting(need):
 CASES = (tiny, overloaded, empty, huge, strong_stream, gale, crawl, hurry, far, frost, only_waiting)
 
 
-def words(html):
-    """What is read on the page: no markup, scripts or styles."""
-    return re.sub(r"<[^>]+>", " ", re.sub(r"<(script|style).*?</\1>", " ", html, flags=re.S))
-
-
 EACH_ON_ONE = [(case, i % 6) for i, case in enumerate(CASES)]
 
 
@@ -109,15 +104,7 @@ def test_every_station_answers(client, conn, case, boat):
     if f'action="/enquiry/{number}/pin"' in client.get(f"/enquiry/{number}/shortlist").text:
         pin(client, number)
     for station in STATIONS:
-        page = client.get(f"/enquiry/{number}/{station}")
-        assert page.status_code == 200, (station, page.status_code, words(page.text)[-400:])
-        found = re.findall(
-            r".{30}(?:\bnan\b|\binf\b|Traceback|[^\w.,–-]-0(?:\.0+)?(?![\d.-])).{20}",
-            words(page.text),
-            re.S,
-        )
-        assert not found, (station, found)
-        assert ">None<" not in page.text.replace("<strong>None</strong> of", "")
+        opened(client, f"/enquiry/{number}/{station}")
 
 
 @pytest.mark.parametrize(

@@ -219,11 +219,11 @@ def test_a_hire_boats_second_charge_of_the_day_is_asked_about(job):
 def test_two_hundred_quick_presses_of_keep_never_clash_with_the_pages_own_saving(client, conn):
     form = Forms(client.get("/enquiry/2/boat").text).by_id["station-form"]["fields"]
     form.pop("csrf_token", None)
-    for i in range(25):
+    for i in range(10):
         typed = form | {"gear": f"{20 + i} kg"}
         saved = client.post("/enquiry/2/boat", data=typed, headers={"HX-Request": "true"})
         assert saved.status_code == 200
-        for press in range(8):  # pressed before the answer was there
+        for press in range(20):  # pressed before the answer was there
             pressed = client.post("/enquiry/2/boat", data=form | {"gear": f"{20 + i + press} kg"})
             assert pressed.status_code == 303, (i, press)
-    assert store.get(conn, 2).need.load.gear_kg == 20 + 24 + 7
+    assert store.get(conn, 2).need.load.gear_kg == 20 + 9 + 19

@@ -16,7 +16,6 @@ from jolvek.core.products.mounting import Mount
 from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.fitting_drawing_page import SHORT, drawing_page
 from jolvek.web.pages.offer_page import offer_page
-from jolvek.web.view.display import counted
 from tests.web.pages.made import AT_SEA, METRIC
 from tests.web.pages.test_later_stations import worked
 
@@ -54,22 +53,6 @@ def test_the_best_place_for_the_battery_lies_in_a_bay(which, app):
     assert abs(then.trim_deg) <= abs(now.trim_deg) + 0.01 or len(placed) > 1
 
 
-def test_one_is_one_setup():
-    assert counted(1, "setup") == "1 setup" and counted(2, "setup") == "2 setups"
-
-
-@pytest.mark.parametrize("path", ["", "boat", "shortlist", "side-by-side", "fitting?tab=sheet"])
-def test_no_page_says_one_setups_or_two_point_nought_packs(fitted, path):
-    for number in range(1, 7):
-        text = re.sub(
-            r"<[^>]+>",
-            " ",
-            fitted.get(f"/enquiry/{number}/{path}").text if path else fitted.get("/").text,
-        )
-        assert not re.search(r"(?<![\d.\u202f])1 (setups|packs|strings)\b", text)
-        assert not re.search(r"\d\.0 (packs|strings|people)\b", text)
-
-
 def test_an_offer_that_cannot_reach_the_wanted_speed_does_not_call_it_wanted(app):
     w = worked(1)
     fast = replace(w.fitted.need, day=replace(w.fitted.need.day, speed_m_s=6.2, legs=()))
@@ -97,14 +80,6 @@ def test_regeneration_is_told_of_pods_under_sail_alone(family, style, told):
     pod = replace(f, need=need, motor=motor, table=None)
     out = outing({"A": pod}, "A", Switches(), False, None, {})
     assert (out.regeneration is not None) == told
-
-
-def test_the_slowest_speed_home_is_never_above_the_best(fitted):
-    for number in range(1, 7):
-        html = fitted.get(f"/enquiry/{number}/day-out").text
-        told = dict(re.findall(r"<dt>([^<]+)</dt>\s*<dd>([\d.]+)", html))
-        slow, fast = (told.get(f"{w} speed that brings her home") for w in ("Slowest", "Fastest"))
-        assert slow is None or fast is None or float(slow) <= float(fast)
 
 
 def test_the_day_and_its_reserve_are_told_apart(fitted):

@@ -2,7 +2,6 @@
 
 import pytest
 
-STATIONS = ("boat", "waters", "shortlist", "side-by-side", "offer", "by-hand")
 OTHERS = (
     "/",
     "/rules",
@@ -24,15 +23,9 @@ OTHERS = (
 )
 
 
-@pytest.mark.parametrize(
-    "path", [*OTHERS, *(f"/enquiry/{n}/{s}" for n in range(1, 7) for s in STATIONS)]
-)
-def test_every_page_opens_before_and_after_pinning(client, conn, pinned, path):
+@pytest.mark.parametrize("path", OTHERS)
+def test_every_page_beside_the_enquiries_opens(client, path):
     assert client.get(path).status_code == 200
-    if path.startswith("/enquiry"):
-        pinned.backup(conn)
-        page = client.get(path)
-        assert page.status_code == 200 and "Traceback" not in page.text
 
 
 def test_units_are_the_users_choice(client):

@@ -8,6 +8,7 @@ from markupsafe import Markup
 
 from jolvek.core.electric.netlist import Netlist, Wire
 from jolvek.web.drawings.svg import Point, circle, path, picture, rect, tag, text
+from jolvek.web.view.display import counted
 
 PACK_W, PACK_H, GAP_X, ROW = 118.0, 46.0, 26.0, 78.0
 LEFT, TOP = 150.0, 60.0  # the first pack
@@ -202,9 +203,10 @@ def wiring_diagram(n: Netlist) -> Markup:
     runs = f"{main.size.runs} × " if main.size.runs > 1 else ""
     size = f"{runs}{main.size.size_mm2:g} mm² · AWG {main.size.awg}"
     parts.append(text(at["switch"][0] + 28, at["switch"][1] - 8, size))
+    b = n.bank
     label = (
-        f"Wiring of {n.bank.packs} packs, {n.bank.series} in series and {n.bank.parallel} in"
-        f" parallel, to a motor of {n.motor_a:.0f} A; the table lists every cable"
+        f"Wiring of {counted(b.packs, 'pack')}, {b.series} in series and {b.parallel} in parallel,"
+        f" to a motor of {n.motor_a:.0f} A; the table lists every cable"
     )
     return picture(width, height, "drawing wiring", label, parts, width=f"{width:.0f}")
 
@@ -237,10 +239,10 @@ def _pack(part: str, x: float, y: float, words: str) -> str:
     name = f"pack {part[5:].replace('-', '.')}" if part != "own" else "own battery"
     return (
         rect(x - PACK_W / 2, y - PACK_H / 2, PACK_W, PACK_H)
-        + text(x, y - 4, name, anchor="middle")
-        + text(x, y + 12, words, "soft", "middle")
-        + text(x - PACK_W / 2 + 4, y + 4, "−")
-        + text(x + PACK_W / 2 - 11, y + 4, "+")
+        + text(x, y - 8, name, anchor="middle")
+        + text(x, y + 17, words, "soft", "middle")
+        + text(x - PACK_W / 2 + 4, y + 3, "−")
+        + text(x + PACK_W / 2 - 11, y + 3, "+")
     )
 
 

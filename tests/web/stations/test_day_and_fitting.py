@@ -30,27 +30,6 @@ def scale_of(text, kind):
     return {k: float(v) for k, v in re.findall(r'data-([\w-]+)="([\d.]+)"', svg)}
 
 
-@pytest.mark.parametrize("number", range(1, 7))
-@pytest.mark.parametrize(
-    "path",
-    [
-        "day-out",
-        "day-out?wind=20&heavier=1&months=6&aged=1&cold=1&spare=1&all=1&sim=1&stream=1&arrive=3+h",
-        "fitting",
-        "fitting?tab=sheet",
-        "fitting?tab=wiring&load=4&school=end+taps&take=bars&engine=1&run=3+m",
-        "fitting?tab=mounts",
-    ],
-)
-def test_both_stations_open_for_every_boat(fitted, number, path):
-    page = fitted.get(f"/enquiry/{number}/{path}")
-    assert (
-        page.status_code == 200
-        and "Traceback" not in page.text
-        and not re.search(r"\bnan\b", page.text)
-    )
-
-
 def test_before_a_setup_is_pinned_the_stations_say_the_next_step(client):
     assert "pin a setup to take it out" in client.get("/enquiry/2/day-out").text
     assert "pin a setup to fit it" in client.get("/enquiry/2/fitting").text
