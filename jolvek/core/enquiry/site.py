@@ -48,6 +48,14 @@ class Bay:
 
 
 CONSTRUCTIONS = ("", "moulded", "laminate", "wood", "aluminium", "inflatable")
+# Slots for fins in m, length and width; from memory, and worth a measurement on the boat
+FIN_BOXES: dict[str, tuple[str, float, float]] = {
+    "long": ("long slot, 25 cm by 10 mm", 0.25, 0.010),
+    "short": ("short slot, 20 cm by 10 mm", 0.20, 0.010),
+    "side": ("side slot, 11 cm by 7 mm", 0.114, 0.0065),
+    "tracking": ("kayak's tracking slot, 15 cm by 8 mm", 0.15, 0.008),
+    "slide": ("air board's slide, 21 cm by 13 mm", 0.21, 0.013),
+}
 
 
 @dataclass(frozen=True)
@@ -70,8 +78,16 @@ class Site:
         "rake_deg": (-20, 45),
         "rudder_chord_m": (0, 1.5),
         "room_ahead_m": (0, 3),
+        "rudder_depth_m": (0.05, 2.5),
+        "helm_ahead_m": (0, 15),
+        "canopy_m2": (0, 40),
+        "hull_slope_deg": (-20, 20),
     }
-    CHOICES: ClassVar[checked.Choices] = {"places": tuple(PLACES), "construction": CONSTRUCTIONS}
+    CHOICES: ClassVar[checked.Choices] = {
+        "places": tuple(PLACES),
+        "construction": CONSTRUCTIONS,
+        "fin_box": ("", *FIN_BOXES),
+    }
     COUNTS: ClassVar[checked.Counts] = {"bays": MOST_BAYS}
 
     places: tuple[str, ...] = ("transom",)
@@ -92,6 +108,13 @@ class Site:
     rake_deg: float = 12.0
     rudder_chord_m: float | None = None  # of a blade hung at the stern; 0: none hangs there
     room_ahead_m: float | None = None  # from the motor's seat to a knee or bulkhead
+    rudder_depth_m: float | None = None  # of its blade below the hull's bottom
+    rudder_lifts: bool = True  # its blade swings up aft
+    fin_box: str = ""
+    helm_ahead_m: float | None = None  # of the transom, where one steers from
+    canopy_m2: float | None = None  # that may carry panels
+    hull_slope_deg: float | None = None  # of the bottom where a pod goes, down towards the bow
+    registration: bool = False  # asked for by the place, for any motor
 
     def __post_init__(self) -> None:
         checked.check(self, "site")

@@ -12,12 +12,13 @@ from jolvek.core.fit.leg import PINS
 from jolvek.core.fit.trim import Weight, moved
 
 MOST_PLACES, AHEAD_M = 40, (-0.5, 15.0)
+THROTTLES = ("cable", "wireless")  # a remote one's; not set: as the motor comes
 
 
 @dataclass(frozen=True)
 class AsSet:
-    """Weights moved (name, m ahead of the stern), a pole's height, the trim pin's hole, and the
-    installation; SI, None and empty: as planned. Raises ValueRefused.
+    """Weights moved (name, m ahead of the stern), a pole's height, the trim pin's hole, how she is
+    worked, and the installation; SI, None and empty: as planned. Raises ValueRefused.
     """
 
     RANGES: ClassVar[checked.Ranges] = {
@@ -26,11 +27,16 @@ class AsSet:
         "run_m": (0.2, 30),
         "load_a": (0, 200),
         "load_h": (60 / 3600, 240),
+        "throttle_m": (0.3, 15.0),
+        "controller_ahead_m": (0, 15.0),
+        "lead_m": (0.3, 10.0),
     }
     CHOICES: ClassVar[checked.Choices] = {
         "take_off": ("", *TAKE_OFFS),
         "school": ("", *SCHOOLS_12V),
+        "throttle": ("", *THROTTLES),
     }
+    TEXTS: ClassVar[checked.Counts] = {"bay": 200}
 
     places: tuple[tuple[str, float], ...] = ()
     pole_m: float | None = None
@@ -41,6 +47,12 @@ class AsSet:
     load_a: float = 0.0
     load_h: float | None = None
     school: str = ""
+    throttle: str = ""
+    throttle_m: float | None = None  # cable from helm to motor
+    locked: bool = False  # straight, the rudder steers
+    controller_ahead_m: float | None = None  # a pod's, ahead of the stern
+    lead_m: float | None = None  # that takes a clip-on battery off the motor
+    bay: str = ""  # the one that the bank goes into
 
     def __post_init__(self) -> None:
         checked.check(self, "fitting")

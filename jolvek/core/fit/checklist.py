@@ -8,6 +8,7 @@ from collections import Counter
 from dataclasses import dataclass
 
 from jolvek.core.electric.netlist import Wire
+from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.leg import Leg
 from jolvek.core.fit.mounting_work import checked, drilled, mounted
@@ -132,7 +133,7 @@ def sheet(f: Fitted) -> Sheet:
 
 def _cautions(f: Fitted) -> tuple[str, ...]:
     out = ["Kill cord first; motor free to turn, propeller clear of people."]
-    if f.mount.spec.kind in ("pod", "stern_plate", "swing_arm"):
+    if f.mount.spec.kind in ("pod", "cassette", "stern_plate", "swing_arm"):
         out.append("Cutting the hull weakens it and voids approvals: ask its maker.")
     if f.need.hull.fam.inflated or f.need.hull.family == "rib":
         out.append(
@@ -159,6 +160,7 @@ def _parts(f: Fitted) -> tuple[tuple[str, str], ...]:
     out = [(f.motor.name, "1"), (f.battery.name, str(f.bank.packs)), (f.mount.name, "1")]
     out += [(f.charger.name, "1")] if f.charger else []
     out += [(part, "1 set") for part in f.mount.spec.parts]
+    out += controls.parts(f)
     if not f.clips_on:
         counts: Counter[str] = Counter()
         for part in f.netlist.parts:
@@ -212,6 +214,7 @@ def _steps(f: Fitted) -> tuple[str, ...]:
         )
     return (
         *out,
+        *controls.steps(f),
         *_wired(f),
         "Settings as above.",
         "Test forward, neutral, reverse on the water, not in the air for long.",

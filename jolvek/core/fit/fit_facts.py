@@ -11,7 +11,7 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.enquiry.need import Need
-from jolvek.core.enquiry.site import Site
+from jolvek.core.enquiry.site import FIN_BOXES, Site
 from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.leg import rudder_clearance_m
 from jolvek.core.fit.trim import HEEL_MOST_DEG, TRIM_MOST_DEG
@@ -117,8 +117,8 @@ def drive_facts(need: Need, hung: Hung, mounts: Sequence[Mount]) -> DriveFacts:
         np.nan if site.transom_thickness_m is None else site.transom_thickness_m,
         _words(hung.styles)[:, None],
         _words(" or ".join(k.styles) for k in kinds)[None],
-        _words(PLACES[k.place] for k in kinds)[None],
-        _words(_places_there(site, hull, k) for k in mounts)[None],
+        *_feet(site, mounts),
+        *_wanted_places(site, hull, mounts),
     )
 
 
@@ -138,6 +138,25 @@ def setup_facts(
     return SetupFacts(displacement_kg, carried, sinks, load, trim_deg, heel_deg, *most)
 
 
+def _feet(site: Site, mounts: Sequence[Mount]) -> tuple[Array, Array, float, float, str]:
+    """Length and width in m of the mounts' feet and of the boat's fin box, and its name; nan where
+    not known.
+    """
+    name, long, wide = FIN_BOXES.get(site.fin_box, ("", np.nan, np.nan))
+    lengths = _row(_given(k.foot_length_m) for k in mounts)
+    return lengths, _row(_given(k.foot_width_m) for k in mounts), long, wide, name
+
+
+def _wanted_places(site: Site, hull: Hull, mounts: Sequence[Mount]) -> tuple[Any, Any]:
+    """In words: the places that each mount goes on, and those that the boat has."""
+    wanted = (" or ".join(PLACES[p] for p in k.general.places) for k in mounts)
+    return _words(wanted)[None], _words(_places_there(site, hull, k) for k in mounts)[None]
+
+
+def _given(value: float | None) -> float:
+    return np.nan if value is None else value
+
+
 def _most(limit: float | None) -> float:
     return np.inf if limit is None else limit
 
@@ -153,12 +172,13 @@ def _words(values: Iterable[str]) -> Any:
 
 def _has_place(site: Site, hull: Hull, mount: Mount) -> bool:
     kind = mount.general
-    return kind.place in site.places and (not kind.families or hull.family in kind.families)
+    there = any(place in site.places for place in kind.places)
+    return there and (not kind.families or hull.family in kind.families)
 
 
 def _places_there(site: Site, hull: Hull, mount: Mount) -> str:
     kind, there = mount.general, ", ".join(PLACES[p] for p in site.places)
-    if kind.place in site.places and not _has_place(site, hull, mount):
+    if any(p in site.places for p in kind.places) and not _has_place(site, hull, mount):
         return f"{there}, but {kind.name.lower()}s are not made for this kind of hull"
     return there or "no mounting place"
 
@@ -173,13 +193,14 @@ def _rudder_gaps_m(need: Need, diameter_m: Array, mounts: Sequence[Mount]) -> Ar
         return out
     for k, mount in enumerate(mounts):
         if mount.general.place in TRANSOM_PLACES:
-            out[:, k] = [_gap_m(mount.offset_m, round(d, 3), chord) for d in diameter_m.tolist()]
+            lifted = LIFTED_CHORDS * chord if need.site.rudder_lifts else chord
+            wide = [round(d, 3) for d in diameter_m.tolist()]
+            out[:, k] = [_gap_m(mount.offset_m, d, chord, lifted) for d in wide]
     return out
 
 
 @lru_cache(maxsize=4096)
-def _gap_m(offset_m: float, diameter_m: float, chord_m: float) -> float:
-    lifted = LIFTED_CHORDS * chord_m
+def _gap_m(offset_m: float, diameter_m: float, chord_m: float, lifted: float) -> float:
     return min(
         rudder_clearance_m(offset_m, BEHIND_M, diameter_m, chord_m),
         rudder_clearance_m(offset_m, BEHIND_M, LEG_M, lifted),

@@ -19,15 +19,15 @@ from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.electric.netlist import Netlist, Plan
 from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Day, Need
-from jolvek.core.fit import hung_leg
+from jolvek.core.fit import controls, hung_leg
 from jolvek.core.fit.as_set import AS_PLANNED, AsSet
 from jolvek.core.fit.fit_facts import Hung, one_hung
 from jolvek.core.fit.hanging import motor_above_m, motor_ahead_m
 from jolvek.core.fit.inspected import inspected, precautions
 from jolvek.core.fit.judged import electrics, hard, in_the_water, on_the_boat, plates, wishes
 from jolvek.core.fit.leg import Leg, trim_pin
-from jolvek.core.fit.stowage import CLIPPED_ABOVE_M, Stowed, bank_weights, stow
-from jolvek.core.fit.trim import Attitude, Weight, Yaw, attitude, crew, yaw
+from jolvek.core.fit.stowage import CLIPPED_ABOVE_M, Stowed, bank_weights, bays_for, stow
+from jolvek.core.fit.trim import Attitude, Weight, Yaw, attitude, crew
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.resistance import Resistance
 from jolvek.core.predict import limits
@@ -41,9 +41,6 @@ from jolvek.core.products.pair_facts import motor_facts, pair_facts
 from jolvek.core.products.shelf import Item, owns, sample
 from jolvek.core.rules.facts import PairFacts
 from jolvek.core.rules.findings import Finding, ordered
-
-SAIL_RUDDER_M2 = 0.12
-STEERED_BY_BOAT = ("side_bar", "offset_bracket", "fin_box")
 
 
 @dataclass(frozen=True)
@@ -141,8 +138,8 @@ class Fitted:
 
     @cached_property
     def clips_on(self) -> bool:
-        """Whether the battery rides on the motor."""
-        return self.battery.id in self.motor.pack_ids
+        """Whether the battery rides on the motor; an extension lead takes it off."""
+        return self.battery.id in self.motor.pack_ids and self.fitting.lead_m is None
 
     @cached_property
     def stowed(self) -> tuple[list[Stowed], Finding | None]:
@@ -150,7 +147,7 @@ class Fitted:
         return (
             ([], None)
             if self.clips_on
-            else stow(self.need.site.bays, self.battery.spec, self.bank.packs)
+            else stow(bays_for(self), self.battery.spec, self.bank.packs)
         )
 
     @cached_property
@@ -200,22 +197,8 @@ class Fitted:
 
     @cached_property
     def yaw(self) -> Yaw | None:
-        """What an off-centre thrust does; None where the motor itself steers or sits on the centre
-        line.
-        """
-        mount, hull, p = self.mount.spec, self.need.hull, self.performance
-        if not mount.offset_m or mount.kind not in STEERED_BY_BOAT:
-            return None
-        at = p.at_speed(min(self.need.day.speed_m_s, p.top_speed_m_s))
-        rudder = SAIL_RUDDER_M2 if hull.fam.sails else 0.02
-        return yaw(
-            at.thrust_n or 0.0,
-            mount.offset_m,
-            hull,
-            at.speed_m_s or 0.1,
-            rudder,
-            self.need.water.density_kg_m3,
-        )
+        """What an off-centre thrust does, where the boat and not the motor steers."""
+        return controls.side_pull(self)
 
     @cached_property
     def netlist(self) -> Netlist:
@@ -229,6 +212,7 @@ class Fitted:
             solar_w=self.plan.solar_w or self.need.day.solar_w,
             shunt=self.gauge == "monitor",
             connector_a=self.plan.connector_a or self.battery.spec.connector_max_a,
+            run_m=self.fitting.lead_m or self.plan.run_m,
         )
         amps = float(self.pair.amps[0, 0])
         return install(self.bank, self.motor.spec.input_power_w, plan, steady_a=amps)
@@ -273,6 +257,7 @@ class Fitted:
             wishes,
             electrics,
             inspected,
+            controls.steered,
         )
         found = [
             *self.hard_findings,

@@ -44,6 +44,7 @@ def motor_ahead_m(need: Need, mount: Mount) -> float:
         "rowlock_pin": 0.45 * length,
         "fin_box": 0.12 * length,
         "pod": 0.2 * length,
+        "cassette": 0.25 * length,
         "well": 0.08 * length,
     }.get(mount.kind, -0.06)
 

@@ -63,6 +63,11 @@ WORK: dict[str, Work] = {
         "",
         ("no water at the through-hull after an hour afloat", "rudder free to both stops"),
     ),
+    "cassette": Work(
+        f"Ashore: build the trunk to the cassette's drawing, then seal it: {_DRILLED}.",
+        "",
+        ("no water in the trunk's seam after an hour afloat", "lifts up and drops down at rest"),
+    ),
     "swing_arm": Work(
         f"Bolt the arm through the stern deck with a backing plate: {_DRILLED}.",
         "",

@@ -117,6 +117,17 @@ def bank_weights(
     ]
 
 
+def bays_for(f: Fitted) -> Sequence[Bay]:
+    """The bays that a setup's bank may go into: the one that was chosen, or all.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> bays_for(sample_fitted())
+    ()
+    """
+    chosen = [b for b in f.need.site.bays if b.name == f.fitting.bay]
+    return chosen or f.need.site.bays
+
+
 def holding(f: Fitted) -> list[Bay]:
     """The bays of known place that hold a setup's whole bank by themselves.
 

@@ -28,19 +28,27 @@ class MountKind:
     shallows: str
     weed: str  # what to do when it is caught
     loses: str
+    or_places: tuple[str, ...] = ()  # it goes on as well
+
+    @property
+    def places(self) -> tuple[str, ...]:
+        """All places that it goes on."""
+        return (self.place, *self.or_places)
 
 
 PLACES = {
     "transom": "a transom",
     "fin_box": "a fin box",
-    "rail": "side rails or mounting pads",
+    "rail": "side rails",
+    "track": "gear tracks",
+    "pad": "glued pads",
     "rowlock": "rowlock sockets",
     "stern_deck": "a stern deck to bolt through",
     "hull_bottom": "a hull bottom to bolt through",
     "motor_well": "a motor well",
 }
 TRANSOM_PLACES = ("transom", "motor_well")  # where the leg hangs behind the boat
-FIXED = ("fin_box", "pod")  # under the hull, where the propeller stays down
+FIXED = ("fin_box", "pod", "cassette")  # under the hull, where the propeller stays down
 _PADDLED = ("kayak", "canoe", "board")
 _KEELED = ("sailing_dinghy", "cabin", "keelboat", "multihull")
 KINDS: dict[str, MountKind] = {
@@ -89,6 +97,7 @@ KINDS: dict[str, MountKind] = {
             "swings up",
             "swing up and clear it",
             "paddling room on one side",
+            ("track", "pad"),
         ),
         MountKind(
             "stern_plate",
@@ -135,6 +144,17 @@ KINDS: dict[str, MountKind] = {
             "deck space aft",
         ),
         MountKind(
+            "cassette",
+            "Cassette in a trunk",
+            "hull_bottom",
+            ("pod",),
+            _KEELED,
+            "rudder; remote throttle",
+            "lifts up into its trunk",
+            "lift it into the boat and clear it",
+            "a trunk through hull and cabin sole",
+        ),
+        MountKind(
             "offset_bracket",
             "Offset bracket beside the rudder",
             "transom",
@@ -177,6 +197,8 @@ class Mount:
         "drop_m": (-1, 1),
         "offset_m": (0, 3),
         "hours": (0, 500),
+        "foot_length_m": (0.02, 1),
+        "foot_width_m": (0.002, 0.1),
     }
     CHOICES: ClassVar[checked.Choices] = {"kind": tuple(KINDS)}
     TEXTS: ClassVar[checked.Counts] = {"parts": 200}
@@ -191,6 +213,8 @@ class Mount:
     offset_m: float = 0.0
     hours: float = 0.5
     hands_free: bool = False
+    foot_length_m: float | None = None  # that goes into a fin box; None: cut to the box
+    foot_width_m: float | None = None
     parts: tuple[str, ...] = ()
     name: str = ""
 

@@ -7,6 +7,14 @@ from jolvek.core.rules.rule import COMMON, MAKER, OWN, Rule
 
 RULES = (
     Rule(
+        "adapter-lead",
+        "caution",
+        "electrics",
+        "The customer's battery and this motor have different plugs: {figure:.0f} A pass here.",
+        "An adapter lead with plugs for that current and a fuse of {limit:.0f} A at the battery.",
+        COMMON,
+    ),
+    Rule(
         "pack-own",
         "block",
         "electrics",

@@ -6,6 +6,18 @@ from collections.abc import Mapping
 
 EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "pack-own": {},
+    "adapter-lead": {"figure": 46, "limit": 60},
+    "fin-box": {
+        "figure": 230,
+        "limit": 200,
+        "long": 230,
+        "wide": 9.5,
+        "box": "short slot, 20 cm by 10 mm",
+    },
+    "registration": {},
+    "throttle-cable": {"figure": 4.2, "limit": 3.5},
+    "helm-unknown": {},
+    "rudder-only": {},
     "series-most": {"figure": 3, "limit": 2},
     "parallel-most": {"figure": 3, "limit": 2},
     "voltage-high": {"figure": 32, "limit": 29.2},

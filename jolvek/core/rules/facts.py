@@ -50,6 +50,11 @@ class DriveFacts:
     transom_m: float = np.nan  # thickness, nan where not known
     style: Any = ""
     styles: Any = ""  # that the mount takes
+    foot_m: Any = np.nan  # of an adapter that goes into a fin box: length and width
+    foot_wide_m: Any = np.nan
+    slot_m: float = np.nan  # of the boat's fin box; nan where its kind is not known
+    slot_wide_m: float = np.nan
+    slot_name: str = ""
     place_needed: Any = ""
     places_there: Any = ""
 

@@ -9,6 +9,7 @@ from jolvek.core.rules.facts import DriveFacts, NeedFacts, PairFacts, SetupFacts
 from jolvek.core.rules.rule import Held, at_least, at_most
 
 RUDDER_NEEDS_M = 0.03
+FOOT_SLACK_MM = 1.0  # that a screw takes up; common practice, no source
 ROUNDING_M = 0.0005  # a plate is measured to the millimetre
 
 
@@ -51,6 +52,14 @@ def motor_mass(f: DriveFacts) -> Held:
 def mount_place(f: DriveFacts) -> Held:
     """The boat has the place that the mount needs."""
     return Held(f.place_fits, values={"needs": f.place_needed, "has": f.places_there})
+
+
+def fin_box(f: DriveFacts) -> Held:
+    """The adapter's foot goes into the boat's fin box: no longer, and as wide within a hair."""
+    long = np.round(1000 * (f.foot_m - f.slot_m)) > 0
+    wide = np.round(1000 * np.abs(f.foot_wide_m - f.slot_wide_m), 1) > FOOT_SLACK_MM
+    foot = {"long": 1000 * f.foot_m, "wide": 1000 * f.foot_wide_m, "box": f.slot_name}
+    return Held(~(long | wide), 1000 * f.foot_m, 1000 * f.slot_m, foot)
 
 
 def mount_style(f: DriveFacts) -> Held:

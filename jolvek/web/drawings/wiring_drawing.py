@@ -203,10 +203,10 @@ def wiring_diagram(n: Netlist) -> Markup:
     runs = f"{main.size.runs} × " if main.size.runs > 1 else ""
     size = f"{runs}{main.size.size_mm2:g} mm² · AWG {main.size.awg}"
     parts.append(text(at["switch"][0] + 28, at["switch"][1] - 8, size))
-    b = n.bank
+    bank = n.bank
     label = (
-        f"Wiring of {counted(b.packs, 'pack')}, {b.series} in series and {b.parallel} in parallel,"
-        f" to a motor of {n.motor_a:.0f} A; the table lists every cable"
+        f"Wiring of {counted(bank.packs, 'pack')}, {bank.series} in series and {bank.parallel} in"
+        f" parallel, to a motor of {n.motor_a:.0f} A; the table lists every cable"
     )
     return picture(width, height, "drawing wiring", label, parts, width=f"{width:.0f}")
 

@@ -13,7 +13,23 @@ from jolvek.core.fit.mounting_work import mounted
 from jolvek.core.products.mounting import Mount
 
 F = sample_fitted()
-ALL = AsSet((("gear", 1.2),), 0.65, 3, 4.5, "bars", True, 3.0, 5.0, "end taps")
+ALL = AsSet(
+    (("gear", 1.2),),
+    pole_m=0.65,
+    pin=3,
+    run_m=4.5,
+    take_off="bars",
+    engine_space=True,
+    load_a=3.0,
+    load_h=5.0,
+    school="end taps",
+    throttle="cable",
+    throttle_m=4.0,
+    locked=True,
+    controller_ahead_m=1.1,
+    lead_m=2.0,
+    bay="locker",
+)
 
 
 def test_nothing_set_is_as_planned():
@@ -43,6 +59,10 @@ def test_the_installation_follows_what_is_set():
         {"load_a": -1},
         {"take_off": "anyhow"},
         {"school": "hope"},
+        {"throttle": "string"},
+        {"throttle_m": 16.0},
+        {"controller_ahead_m": -0.1},
+        {"lead_m": 0.2},
         {"places": [["gear", 99.0]]},
         {"places": [["gear", float("nan")]]},
         {"places": [["gear"]]},

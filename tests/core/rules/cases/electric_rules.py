@@ -12,6 +12,11 @@ from jolvek.core.products.shelf import Item, Shelf
 from tests.core.rules.cases.made import LFP, NEED, at, elec, fit, ids, matched, run
 
 CASES = {
+    "adapter-lead": (
+        lambda made: fit(battery=LFP, battery_id=made),
+        ("b",),
+        ("own-gear-3",),
+    ),
     "voltage-high": (
         lambda v: elec(Motor(1000, voltage_v=24, voltage_min_v=18, voltage_max_v=v), LFP),
         (29.21, 29.2),

@@ -3,12 +3,53 @@
 from dataclasses import replace
 
 from jolvek.core.enquiry.site import Bay
+from jolvek.core.fit.as_set import AsSet
 from jolvek.core.hydro.water import Water
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 from tests.core.rules.cases.made import BESIDE, KAYAK, LFP, POLE, SAIL, SIDE, at, fit, matched
 
+FIN = Motor(300, voltage_v=24, mass_kg=4)
+
+
+def finned(box="short", foot=(None, None)):
+    mount = Mount("fin_box", 20, 400, foot_length_m=foot[0], foot_width_m=foot[1])
+    kayak = replace(KAYAK, site=replace(KAYAK.site, places=("fin_box",), fin_box=box))
+    return fit(kayak, motor=FIN, mount=mount, style="fin", shaft_m=None)
+
+
+def worked(site=None, **fitting):
+    need = at({"helm_ahead_m": 1.2, "rudder_chord_m": 0.2} | (site or {}))
+    return fit(need, fitting=AsSet(**fitting))
+
+
 CASES = {
+    "fin-box": (
+        lambda case: finned(*case),
+        (
+            ("short", (0.2, 0.010)),
+            ("short", (0.15, 0.0110)),
+            ("", (0.9, 0.05)),
+            ("long", (None, None)),
+        ),
+        (("short", (0.201, 0.010)), ("short", (0.2, 0.0112)), ("side", (0.114, 0.010))),
+    ),
+    "registration": (lambda yes: fit(at({"registration": yes})), (False,), (True,)),
+    "throttle-cable": (
+        lambda m: worked(throttle="cable", throttle_m=m),
+        (None, 3.1, 4.0),
+        (3.0, 1.0),
+    ),
+    "helm-unknown": (
+        lambda m: worked({"helm_ahead_m": m}, throttle="cable"),
+        (0.0, 1.2),
+        (None,),
+    ),
+    "rudder-only": (
+        lambda m: worked({"rudder_chord_m": m}, locked=True),
+        (0.15, 0.2),
+        (None, 0.0),
+    ),
     "salt-anode": (lambda kind: fit(at(water=Water(kind))), ("fresh",), ("salt",)),
     "shaft-short": (lambda m: fit(at(hull={"transom_height_m": m})), (0.36, 0.381), (0.382, 0.45)),
     "shaft-shallow": (

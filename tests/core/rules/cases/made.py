@@ -50,6 +50,7 @@ def fit(
     charger=QUAY,
     style="outboard",
     noise=None,
+    battery_id="b",
     **more,
 ):
     motor, mount = (
@@ -60,7 +61,7 @@ def fit(
     f = Fitted(
         need,
         Item("m", "M", "m", 900, motor, style, noise_db=noise),
-        Item("b", "M", "b", 800, battery),
+        Item(battery_id, "M", "b", 800, battery),
         Item("k", "M", "k", 50, mount),
         c,
         **{"shaft_m": 0.381, **more},
