@@ -83,5 +83,5 @@ def _broken(table: str) -> Iterator[tuple[str, str]]:
         if there(key):
             words = ", ".join(f"'{word}'" for word in known)
             yield key, f"NEW.{key} NOT IN ({words})"
-    for key in _DATES.get(table, ()):
+    for key in filter(there, _DATES.get(table, ())):
         yield key, f"NEW.{key} <> '' AND NEW.{key} IS NOT date(NEW.{key}, '+0 days')"

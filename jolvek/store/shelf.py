@@ -21,6 +21,7 @@ TABLES = {
     "controllers": "sun_controller",
     "propellers": "propeller",
     "accessories": "accessory",
+    "boats": "boat_model",
 }
 _ORDER = {
     "motors": "input_power_w, id",
@@ -31,6 +32,7 @@ _ORDER = {
     "controllers": "output_a, id",
     "propellers": "diameter_m, id",
     "accessories": "kind, price, id",
+    "boats": "maker, name, from_year, id",
 }
 KINDS = tuple(TABLES)
 _SELECT = {k: select(t, fields_of(k), f"ORDER BY {_ORDER[k]}") for k, t in TABLES.items()}

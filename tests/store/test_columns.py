@@ -59,7 +59,18 @@ def test_forms_hold_as_many_rows_as_the_format():
     assert SCHEMAS[Day]["properties"]["legs"]["maxItems"] == Day.COUNTS["legs"]
 
 
-WHOLE = ("people", "bodies", "outputs", "blades", "max_people", "model_year")
+WHOLE = (
+    "runs_per_day",
+    "ip_water",
+    "from_year",
+    "to_year",
+    "people",
+    "bodies",
+    "outputs",
+    "blades",
+    "max_people",
+    "model_year",
+)
 RANGED = [
     (TABLES[r], key, *r.RANGES[key])
     for r in TABLES

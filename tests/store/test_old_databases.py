@@ -24,6 +24,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "007_inspection.sql": "918db2ada6a8a542",
     "008_sun_idle_keel.sql": "197f8bbdb7871dfe",
     "009_own_gear_fitting_and_more.sql": "e4be10fcdf431349",
+    "010_models_jobs_and_controls.sql": "cb78dbdf95853897",
 }
 
 

@@ -55,7 +55,9 @@ def there_and_back(day: Day) -> tuple[Leg, ...]:
         return day.legs
     half = day.distance_m / 2
     return (
-        Leg("out", day.speed_m_s, half, None, -day.current_m_s, -day.wind_m_s),
+        Leg(
+            "out", day.speed_m_s, half, None, -day.current_m_s, -day.wind_m_s, hold_s=day.standby_s
+        ),
         Leg("home", day.speed_m_s, half, None, day.current_m_s, day.wind_m_s),
     )
 

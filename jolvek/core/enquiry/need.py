@@ -5,6 +5,7 @@ customer.
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
+from math import ceil
 from typing import ClassVar
 
 from jolvek.core.base import checked
@@ -131,6 +132,9 @@ class Day:
         "latitude_deg": (-90, 90),
         "longitude_deg": (-180, 180),
         "start_h": (0, 24),
+        "standby_s": (0, 432000),
+        "runs_per_day": (1, 40),
+        "days_a_season": (1, 366),
     }
     CHOICES: ClassVar[checked.Choices] = {"reserve_school": tuple(RESERVE_SCHOOLS), "sky": SKIES}
     COUNTS: ClassVar[checked.Counts] = {"legs": MOST_LEGS, "budgets": 8}
@@ -164,6 +168,11 @@ class Day:
     longitude_deg: float = 10.0
     date: str = "2026-07-01"
     start_h: float = 9.0
+    standby_s: float = (
+        0.0  # fishing or waiting at the far end, motor on; legs have holds of their own
+    )
+    runs_per_day: int = 1  # of a boat on hire; the day above is one of them
+    days_a_season: float | None = None
 
     def __post_init__(self) -> None:
         checked.check(self, "day")
@@ -173,8 +182,21 @@ class Day:
     def trip(self) -> tuple[Leg, ...]:
         """The legs, or the one that speed and distance make."""
         return self.legs or (
-            Leg("the day", self.speed_m_s, self.distance_m, None, self.current_m_s, self.wind_m_s),
+            Leg(
+                "the day",
+                self.speed_m_s,
+                self.distance_m,
+                None,
+                self.current_m_s,
+                self.wind_m_s,
+                self.standby_s,
+            ),
         )
+
+    @property
+    def runs_a_charge(self) -> int:
+        """Runs between two charges, of a boat on hire."""
+        return ceil(self.runs_per_day / self.charges_per_day)
 
     @property
     def keep_s(self) -> float:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from jolvek.core.base import checked
+from jolvek.core.products.boat_model import CHAMBERS, CONSTRUCTIONS, FIN_BOXES
 from jolvek.core.products.mounting import _PADDLED, PLACES
 
 MOST_BAYS = 12
@@ -47,17 +48,6 @@ class Bay:
         checked.check(self, "bay")
 
 
-CONSTRUCTIONS = ("", "moulded", "laminate", "wood", "aluminium", "inflatable")
-# Slots for fins in m, length and width; from memory, and worth a measurement on the boat
-FIN_BOXES: dict[str, tuple[str, float, float]] = {
-    "long": ("long slot, 25 cm by 10 mm", 0.25, 0.010),
-    "short": ("short slot, 20 cm by 10 mm", 0.20, 0.010),
-    "side": ("side slot, 11 cm by 7 mm", 0.114, 0.0065),
-    "tracking": ("kayak's tracking slot, 15 cm by 8 mm", 0.15, 0.008),
-    "slide": ("air board's slide, 21 cm by 13 mm", 0.21, 0.013),
-}
-
-
 @dataclass(frozen=True)
 class Site:
     """What the boat offers beside its hull: mounting places, bays, plate values. None: not
@@ -86,6 +76,7 @@ class Site:
     CHOICES: ClassVar[checked.Choices] = {
         "places": tuple(PLACES),
         "construction": CONSTRUCTIONS,
+        "chambers": tuple(CHAMBERS),
         "fin_box": ("", *FIN_BOXES),
     }
     COUNTS: ClassVar[checked.Counts] = {"bays": MOST_BAYS}
@@ -111,6 +102,7 @@ class Site:
     rudder_depth_m: float | None = None  # of its blade below the hull's bottom
     rudder_lifts: bool = True  # its blade swings up aft
     fin_box: str = ""
+    chambers: str = ""  # of an inflatable: what its floor is
     helm_ahead_m: float | None = None  # of the transom, where one steers from
     canopy_m2: float | None = None  # that may carry panels
     hull_slope_deg: float | None = None  # of the bottom where a pod goes, down towards the bow

@@ -11,7 +11,8 @@ from jolvek.core.electric.netlist import Wire
 from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.leg import Leg
-from jolvek.core.fit.mounting_work import checked, drilled, mounted
+from jolvek.core.fit.mounting_work import checked, drilled, mounted, never_drilled
+from jolvek.core.products.boat_model import CHAMBERS
 from jolvek.core.rules.findings import Finding
 
 LIVELY_W_PER_KG = 6.0  # above, power is limited at first; common practice, no source
@@ -135,11 +136,9 @@ def _cautions(f: Fitted) -> tuple[str, ...]:
     out = ["Kill cord first; motor free to turn, propeller clear of people."]
     if f.mount.spec.kind in ("pod", "cassette", "stern_plate", "swing_arm"):
         out.append("Cutting the hull weakens it and voids approvals: ask its maker.")
-    if f.need.hull.fam.inflated or f.need.hull.family == "rib":
-        out.append(
-            "Inflatable: tubes about 3 psi, drop-stitch parts about 6 psi, before the motor's"
-            " weight goes on."
-        )
+    if never_drilled(f) or f.need.hull.family == "rib":
+        pressure = CHAMBERS[f.need.site.chambers]
+        out.append(f"Inflatable: {pressure}, before the motor's weight goes on.")
     return tuple(out)
 
 

@@ -11,13 +11,14 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.enquiry.need import Need
-from jolvek.core.enquiry.site import FIN_BOXES, Site
+from jolvek.core.enquiry.site import Site
 from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.leg import rudder_clearance_m
 from jolvek.core.fit.trim import HEEL_MOST_DEG, TRIM_MOST_DEG
 from jolvek.core.hydro.floating import awash_kg
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.hydro.seaway import most_wind_m_s
+from jolvek.core.products.boat_model import FIN_BOXES
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import PLACES, TRANSOM_PLACES, Mount
 from jolvek.core.products.shelf import Item

@@ -16,6 +16,7 @@ ACCESSORIES = (
     "switch",
     "steering",
     "safety",
+    "adapter",
     "other",
 )
 MEASURES = ("", "voltage", "charge")
@@ -73,6 +74,7 @@ class Accessory:
 
     RANGES: ClassVar[checked.Ranges] = {
         "mass_kg": (0, 500),
+        "cable_m": (0.1, 60),
     }
     CHOICES: ClassVar[checked.Choices] = {"kind": ACCESSORIES, "measures": MEASURES}
     TEXTS: ClassVar[checked.Counts] = {"text": 400}
@@ -80,6 +82,7 @@ class Accessory:
     kind: str
     text: str = ""
     mass_kg: float | None = None
+    cable_m: float | None = None  # of a throttle or a lead: how far it reaches
     measures: str = ""  # of a gauge: voltage alone, or the charge that flows
     name: str = ""
 

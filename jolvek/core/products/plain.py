@@ -10,6 +10,7 @@ from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.sun_chain import SunController
 from jolvek.core.products.accessories import Accessory, Panel, Propeller
+from jolvek.core.products.boat_model import BoatModel
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 from jolvek.core.products.shelf import Item
@@ -23,6 +24,7 @@ KINDS: dict[str, type] = {
     "controllers": SunController,
     "propellers": Propeller,
     "accessories": Accessory,
+    "boats": BoatModel,
 }
 _COMMON = ("id", "maker", "name", "price", "valid_to", "stock", "discontinued")
 _OWN = {  # fields of an Item that only some kinds have
@@ -34,9 +36,16 @@ _OWN = {  # fields of an Item that only some kinds have
         "claimed_hp",
         "claimed_speed_m_s",
         "claimed_runtime_s",
+        "claimed_half_runtime_s",
+        "warranty_years",
+        "ip_water",
+        "display",
+        "in_box",
     ),
-    "batteries": ("claimed_energy_wh", "clip_on"),
+    "batteries": ("claimed_energy_wh", "clip_on", "warranty_years", "ip_water"),
 }
+NOT_SOLD = ("boats",)  # known, not priced
+_NAMED = ("id", "maker", "name")
 
 
 def fields_of(kind: str) -> tuple[str, ...]:
@@ -48,7 +57,7 @@ def fields_of(kind: str) -> tuple[str, ...]:
     """
     own = _OWN.get(kind, ())
     spec = (f.name for f in fields(KINDS[kind]) if f.name != "name" and f.name not in own)
-    return (*_COMMON, *own, *spec)
+    return (*(_NAMED if kind in NOT_SOLD else _COMMON), *own, *spec)
 
 
 def product_from_plain(kind: str, row: Mapping[str, Any]) -> Item[Any]:
@@ -62,6 +71,7 @@ def product_from_plain(kind: str, row: Mapping[str, Any]) -> Item[Any]:
     item_keys = {*_COMMON, *_OWN.get(kind, ())}
     spec = {k: v for k, v in values.items() if k not in item_keys}
     more: dict[str, Any] = {k: v for k, v in values.items() if k in item_keys}
+    more |= {"price": 0.0} if kind in NOT_SOLD else {}
     return Item(spec=KINDS[kind](**spec, name=row["name"]), **more)
 
 
@@ -72,9 +82,10 @@ def product_plain(thing: Item[Any]) -> dict[str, Any]:
     >>> product_plain(sample().chargers[0])["current_a"]
     20
     """
-    out: dict[str, Any] = {k: getattr(thing, k) for k in ("id", "maker", "name", "price")}
+    head = _NAMED if isinstance(thing.spec, BoatModel) else (*_NAMED, "price")
+    out: dict[str, Any] = {k: getattr(thing, k) for k in head}
     for f in (*fields(thing), *fields(thing.spec)):
         value = getattr(thing, f.name) if hasattr(thing, f.name) else getattr(thing.spec, f.name)
-        if f.name not in (*out, "spec") and value != f.default:
+        if f.name not in (*out, "spec", "price") and value != f.default:
             out[f.name] = list(value) if isinstance(value, tuple) else value
     return out

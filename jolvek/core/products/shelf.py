@@ -16,12 +16,16 @@ from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.sun_chain import SunController
 from jolvek.core.products.accessories import Accessory, Panel, Propeller
+from jolvek.core.products.boat_model import BoatModel
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 
 ID = re.compile(r"[\w.+ -]+")  # no slash: it stands in addresses
+DISPLAYS = ("none", "charge", "time left", "distance left")
 OWN_ID = "own-gear-"  # leads the id of what the customer has already
-Spec = TypeVar("Spec", Motor, Battery, Mount, Charger, Panel, SunController, Propeller, Accessory)
+Spec = TypeVar(
+    "Spec", Motor, Battery, Mount, Charger, Panel, SunController, Propeller, Accessory, BoatModel
+)
 
 
 @dataclass(frozen=True)
@@ -44,12 +48,22 @@ class Item(Generic[Spec]):
         "claimed_speed_m_s": (0.2, 30),
         "claimed_runtime_s": (60, 1e06),
         "claimed_energy_wh": (1, 1e06),
+        "claimed_half_runtime_s": (60, 1e06),
+        "warranty_years": (0, 30),
+        "ip_water": (0, 9),
     }
     CHOICES: ClassVar[checked.Choices] = {
         "style": ("", "outboard", "pole", "fin", "pod"),
         "stock": ("", "shelf", "order", "none"),
+        "display": ("", *DISPLAYS),
     }
-    TEXTS: ClassVar[checked.Counts] = {"id": 60, "maker": 200, "name": 200, "pack_ids": 60}
+    TEXTS: ClassVar[checked.Counts] = {
+        "id": 60,
+        "maker": 200,
+        "name": 200,
+        "pack_ids": 60,
+        "in_box": 80,
+    }
 
     id: str
     maker: str
@@ -68,6 +82,11 @@ class Item(Generic[Spec]):
     claimed_speed_m_s: float | None = None
     claimed_runtime_s: float | None = None
     claimed_energy_wh: float | None = None
+    claimed_half_runtime_s: float | None = None  # at half of full power
+    warranty_years: float | None = None
+    ip_water: int | None = None  # second figure of its IP code, IEC 60529
+    display: str = ""  # what its own display tells
+    in_box: tuple[str, ...] = ()
 
     def __post_init__(self) -> None:
         checked.check(self, "product")
@@ -102,6 +121,7 @@ class Shelf:
     controllers: tuple[Item[SunController], ...] = ()
     propellers: tuple[Item[Propeller], ...] = ()
     accessories: tuple[Item[Accessory], ...] = ()
+    boats: tuple[Item[BoatModel], ...] = ()
 
     def __post_init__(self) -> None:
         named = {pack for motor in self.motors for pack in motor.pack_ids}

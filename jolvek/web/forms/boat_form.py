@@ -21,10 +21,11 @@ from wtforms.fields.choices import SelectChoice
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.enquiry import WORDS, Enquiry
-from jolvek.core.enquiry.site import CONSTRUCTIONS, Site, default_places
+from jolvek.core.enquiry.site import Site, default_places
 from jolvek.core.hydro.fouling import BOTTOMS
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
+from jolvek.core.products.boat_model import CONSTRUCTIONS
 from jolvek.core.products.mounting import PLACES
 from jolvek.web.forms.bay_rows import add_bay_fields, bay_values, bays_from
 from jolvek.web.forms.fields import ChecksField, FamilyField, QuantityField, allowed

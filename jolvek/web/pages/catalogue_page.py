@@ -34,6 +34,15 @@ COLUMNS = {
     "controllers": ("output_a", "input_max_v", "bank_min_v", "bank_max_v"),
     "propellers": ("diameter_m", "pitch_m", "blades"),
     "accessories": ("kind", "text", "mass_kg"),
+    "boats": (
+        "family",
+        "length_m",
+        "mass_kg",
+        "from_year",
+        "to_year",
+        "max_power_w",
+        "approval_power_w",
+    ),
 }
 STOCK = {"shelf": "in stock", "order": "on order", "none": "not to be had", "": ""}
 SHOWN_CHANGES = 300  # rows of an import shown in full
