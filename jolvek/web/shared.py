@@ -10,7 +10,7 @@ from typing import Any
 from flask import Response, abort, current_app, g, render_template, request
 
 from jolvek.formats import tables
-from jolvek.store import db, enquiries, setups
+from jolvek.store import db, enquiries, jobs, setups
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Broken, Pinned
 from jolvek.web.settings import Settings
@@ -75,6 +75,7 @@ class Frame:
     broken: list[Broken]
     card: Card
     here: str
+    boats: list[jobs.Boat]  # of the same job
 
     @property
     def need(self) -> Any:
@@ -87,7 +88,8 @@ def frame(enquiry_id: int, here: str) -> Frame:
     stored = stored_or_404(enquiry_id)
     pinned = setups.of_enquiry(conn(), enquiry_id)
     broken = setups.broken(conn(), enquiry_id)
-    return Frame(stored, pinned, broken, card_of(stored, pinned), here)
+    boats = jobs.boats(conn(), enquiry_id)
+    return Frame(stored, pinned, broken, card_of(stored, pinned), here, boats)
 
 
 def table_file(rows: Sequence[Sequence[str]], name: str, form: str) -> Response:

@@ -13,7 +13,7 @@ from jolvek.core.base.arrays import Array
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.site import Site
 from jolvek.core.fit.hanging import seat_m
-from jolvek.core.fit.leg import rudder_clearance_m
+from jolvek.core.fit.leg import LIFTED_CHORDS, rudder_clearance_m
 from jolvek.core.fit.trim import HEEL_MOST_DEG, TRIM_MOST_DEG
 from jolvek.core.hydro.floating import awash_kg
 from jolvek.core.hydro.hull import Hull
@@ -27,7 +27,6 @@ from jolvek.core.rules.facts import DriveFacts, NeedFacts, SetupFacts
 BEHIND_M = 0.20  # propeller's disc aft of the transom
 LEG_M = 0.08  # width of a leg; common practice, no source
 TILTED_M = 0.45  # further aft that the propeller stands with the motor up; common practice
-LIFTED_CHORDS = 2.5  # how far aft a lifted blade reaches; common practice, no source
 
 
 def need_facts(need: Need) -> NeedFacts:

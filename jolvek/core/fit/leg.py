@@ -175,8 +175,16 @@ def trim_pin(
     return int(np.clip(round((rake_deg - first_deg) / step_deg) + 1, 1, pins))
 
 
+RUDDER_MOST_DEG = 40.0  # to either side; common practice, no source
+LIFTED_CHORDS = 2.5  # how far aft a lifted blade reaches; common practice, no source
+
+
 def rudder_clearance_m(
-    offset_m: float, behind_m: float, diameter_m: float, chord_m: float, most_deg: float = 40.0
+    offset_m: float,
+    behind_m: float,
+    diameter_m: float,
+    chord_m: float,
+    most_deg: float = RUDDER_MOST_DEG,
 ) -> float:
     """Least distance in m between a rudder blade swinging ± `most_deg` on the centre line and the
     propeller's disc.

@@ -84,6 +84,7 @@ def leg_view(
         line(0, water, width, water, "water"),
         line(s.foot, bare, width, bare, "water before"),
         _tilt(s, reach, largest_tilt_deg(f.need.site.room_ahead_m)),
+        *_blade(f, s, seat),
         motor_figure(s, shaft, d),
         *(dimension(dim, s) for dim in _dimensions(f, x, shaft, s, u)),
         scale_bar(s, u),
@@ -100,6 +101,18 @@ def leg_view(
     at |= {"water-y": f"{water:.2f}", "bottom-y": f"{s.y(seat):.2f}"}
     data = {f"data-{key}": value for key, value in at.items()}
     return picture(width, height, "drawing leg-view", label, parts, **data)
+
+
+def _blade(f: Fitted, s: Sheet, seat: float) -> list[str]:
+    """The rudder's blade behind the transom, as deep as it goes, where its depth is known."""
+    site = f.need.site
+    if not (site.rudder_chord_m and site.rudder_depth_m):
+        return []
+    if f.mount.spec.general.place not in TRANSOM_PLACES:
+        return []
+    wide, top, low = site.rudder_chord_m * s.scale, s.y(0.1), s.y(seat + site.rudder_depth_m)
+    x = s.foot - s.lean - wide
+    return [rect(x, top, wide, min(low, s.height - 24) - top, "rudder-blade", title="rudder")]
 
 
 def _water_label_y(s: Sheet, seat: float, water: float) -> float:

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from math import cos, radians, sin
 
 from markupsafe import Markup
 
 from jolvek.core.enquiry.site import Bay
+from jolvek.core.fit.leg import LIFTED_CHORDS, RUDDER_MOST_DEG
 from jolvek.core.hydro.hull import Hull
 from jolvek.web.drawings.outlines import MOST_SEEN, View, smooth
 from jolvek.web.drawings.svg import circle, line, path, picture, rect, tag
@@ -45,6 +47,27 @@ def _box(
     return rect(x, y, size_m[0] * view.scale, size_m[1] * view.scale, cls, title=title)
 
 
+def _rudder(view: View, chord_m: float, lifts: bool) -> list[str]:
+    """The blade hung at the stern with its sweep to both sides, and dashed how far it reaches
+    lifted.
+    """
+    if not chord_m:
+        return []
+    out = []
+    reaches = [(chord_m, "rudder-sweep")]
+    reaches += [(LIFTED_CHORDS * chord_m, "rudder-sweep lifted")] if lifts else []
+    for reach, cls in reaches:
+        a, b = (view.at(*_aft(reach, side * RUDDER_MOST_DEG)) for side in (-1, 1))
+        r, (x, y) = reach * view.scale, view.at(0.0, 0.0)
+        arc = f"M{x:.1f} {y:.1f}L{a[0]:.1f} {a[1]:.1f}A{r:.1f} {r:.1f} 0 0 0 {b[0]:.1f} {b[1]:.1f}Z"
+        out.append(path(arc, cls))
+    return [*out, line(*view.at(0.0, 0.0), *view.at(-chord_m, 0.0), "rudder")]
+
+
+def _aft(reach_m: float, deg: float) -> tuple[float, float]:
+    return -reach_m * cos(radians(deg)), reach_m * sin(radians(deg))
+
+
 def plan_view(
     hull: Hull,
     people: Sequence[float],
@@ -53,13 +76,16 @@ def plan_view(
     width: float = 520.0,
     motor: tuple[float, float] | None = None,
     packs: tuple[tuple[str, float, float, float, float], ...] = (),
+    rudder: tuple[float, bool] = (0.0, False),
 ) -> Markup:
     """The plan; people are m ahead of the stern, `motor` is (ahead, to starboard) in m, `packs`
-    (name, ahead, to starboard, length, width) in m. Starboard is down.
+    (name, ahead, to starboard, length, width) in m, `rudder` (chord in m, whether its blade swings
+    up). Starboard is down.
     """
-    scale = (width - 24) / (hull.length_m + 0.4)
+    aft = max(0.25, rudder[0] * (LIFTED_CHORDS if rudder[1] else 1.0) + 0.05)
+    scale = (width - 24) / (hull.length_m + 0.15 + aft)
     half = 0.5 * hull.beam_m * scale
-    view = View(scale, 12 + 0.25 * scale, half + 12)
+    view = View(scale, 12 + aft * scale, half + 12)
     (x0, y0), (x1, _) = view.at(0, 0), view.at(hull.length_m, 0)
     parts = [path(_outline(hull, view), "hull"), line(x0, y0, x1, y0, "centre")]
     for bay in bays:
@@ -70,6 +96,7 @@ def plan_view(
         parts.append(circle(*view.at(ahead, 0), 0.13 * scale, "person"))
     for name, ahead, off, length, wide in packs:
         parts.append(_box(view, ahead, off, (length, wide), "pack", name))
+    parts += _rudder(view, *rudder)
     if motor:
         x, y = view.at(motor[0], -motor[1])
         head = rect(x - 0.12 * scale, y - 0.08 * scale, 0.2 * scale, 0.16 * scale, rx=3)

@@ -25,7 +25,7 @@ from jolvek.core.enquiry.site import Site, default_places
 from jolvek.core.hydro.fouling import BOTTOMS
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
-from jolvek.core.products.boat_model import CONSTRUCTIONS
+from jolvek.core.products.boat_model import CHAMBERS, CONSTRUCTIONS, FIN_BOXES
 from jolvek.core.products.mounting import PLACES
 from jolvek.web.forms.bay_rows import add_bay_fields, bay_values, bays_from
 from jolvek.web.forms.fields import ChecksField, FamilyField, QuantityField, allowed
@@ -33,6 +33,8 @@ from jolvek.web.view import display
 
 STORAGE = ("", "trailer", "car roof", "car boot", "davit", "mooring or berth", "carried")
 MOST_KG = allowed(Load, "seat_kg")[1]
+
+_SLOTS = {key: name for key, (name, *_) in FIN_BOXES.items()}
 
 
 class BoatForm(FlaskForm):
@@ -53,10 +55,22 @@ class BoatForm(FlaskForm):
         choices=[SelectChoice(s, s or "not said") for s in CONSTRUCTIONS],
         default="",
     )
+    chambers = SelectField(
+        "Inflatable floor",
+        choices=[SelectChoice(s, s or "not said") for s in CHAMBERS],
+        default="",
+    )
+    fin_box = SelectField(
+        "Fin box",
+        choices=[SelectChoice(k, name) for k, name in {"": "not said", **_SLOTS}.items()],
+        default="",
+    )
     family = FamilyField("Kind of boat")
     bottom = RadioField("Bottom", choices=[SelectChoice(b, b) for b in BOTTOMS], default="clean")
     remote_steering = BooleanField("remote steering")
     petrol_aboard = BooleanField("petrol aboard")
+    rudder_lifts = BooleanField("rudder blade swings up")
+    registration = BooleanField("registration needed here")
     places = ChecksField(
         "Mounting places",
         choices=[SelectChoice(k, v.split(" ", 1)[-1]) for k, v in PLACES.items()],
@@ -133,6 +147,18 @@ _FIELDS: tuple[tuple[type, str, str, str, str, bool, str], ...] = (
         False,
         "hung at the stern, hinge to trailing edge; 0: none hangs there",
     ),
+    (Site, "rudder_depth_m", "rudder_depth", "Rudder below", "length", False, "the hull's bottom"),
+    (Site, "helm_ahead_m", "helm", "Helm", "length", False, "ahead of the stern"),
+    (Site, "canopy_m2", "canopy", "Canopy for panels, m²", "number", False, ""),
+    (
+        Site,
+        "hull_slope_deg",
+        "hull_slope",
+        "Bottom's slope",
+        "angle",
+        False,
+        "where a pod goes; rising aft",
+    ),
     (
         Site,
         "room_ahead_m",
@@ -154,6 +180,8 @@ _FIELDS: tuple[tuple[type, str, str, str, str, bool, str], ...] = (
     (Load, "people_kg", "people_kg", "People together", "mass", False, "80 kg each if left empty"),
     (Load, "gear_kg", "gear", "Gear", "mass", False, ""),
 )
+_TICKS = ("remote_steering", "petrol_aboard", "rudder_lifts", "registration")
+_PICKS = ("construction", "chambers", "fin_box")
 _WHOLE = ("bodies", "max_people", "approval_from", "approval_to", "model_year", "people")
 _HULL = {name: key for record, key, name, *_ in _FIELDS if record is Hull}
 _SITE = {name: key for record, key, name, *_ in _FIELDS if record is Site}
@@ -195,13 +223,11 @@ def enquiry_from(form: BoatForm, before: Enquiry) -> Enquiry:
     load = Load(
         d["people"], d["people_kg"], d["gear"] or 0.0, read_seats(d["seats"])[: d["people"]]
     )
-    limits = {attr: d[name] for name, attr in _SITE.items()}
+    limits: dict[str, Any] = {attr: d[name] for name, attr in _SITE.items()}
+    limits |= {k: bool(d[k]) for k in _TICKS} | {k: d[k] or "" for k in _PICKS}
     site = Site(
         places=tuple(d["places"] or default_places(d["family"])),
         bays=bays_from(form, before.need.site.bays),
-        remote_steering=bool(d["remote_steering"]),
-        petrol_aboard=bool(d["petrol_aboard"]),
-        construction=d["construction"] or "",
         **{k: v for k, v in limits.items() if v is not None},
     )
     need = replace(before.need, hull=hull, load=load, site=site, water=Water(d["water"] or "salt"))
@@ -222,9 +248,7 @@ def values_of(enquiry: Enquiry) -> dict[str, Any]:
         "people_kg": need.load.people_kg,
         "gear": need.load.gear_kg,
         "water": need.water.kind,
-        "remote_steering": need.site.remote_steering,
-        "petrol_aboard": need.site.petrol_aboard,
-        "construction": need.site.construction,
+        **{k: getattr(need.site, k) for k in (*_TICKS, *_PICKS)},
         "seats": ", ".join(f"{kg:g}" for kg in need.load.seat_kg),
     }
     return out | bay_values(need.site.bays)

@@ -14,6 +14,7 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hung_leg import STEP_M, hung_leg
 from jolvek.core.fit.trim import Weight
 from jolvek.formats.schema import loads
+from jolvek.web.forms.controls_form import controls_from, length_text
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
 
@@ -31,6 +32,7 @@ def fitted_from(kept: Fitted, read: Reader) -> Fitted:
     seen = _seen(kept, read)
     shaft = _shaft(seen, read)
     fitting = _installed(_hung(seen.fitting, seen, read), seen, read)
+    fitting = controls_from(fitting, seen, read)
     fitting = merged(seen.fitting, replace(fitting, places=_places(seen, read)), kept.fitting)
     return _as(kept, kept.shaft_m if shaft == seen.shaft_m else shaft, fitting)
 
@@ -104,8 +106,7 @@ def _installed(fitting: AsSet, fitted: Fitted, read: Reader) -> AsSet:
 
 def run_text(plan: Plan, u: Units) -> str:
     """The run from bank to motor as its field shows it."""
-    unit = "" if u["length"] == "ft" else f" {u['length']}"
-    return u.entry(plan.run_m, "length") + unit
+    return length_text(plan.run_m, u)
 
 
 def _bare(fitting: AsSet, **installed: Any) -> AsSet:

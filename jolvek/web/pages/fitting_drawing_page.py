@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from markupsafe import Markup
 
 from jolvek.core.base.units import FOOT_M
+from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.hung_leg import STEP_M, hung_leg
@@ -20,6 +21,7 @@ from jolvek.web.drawings.leg_drawing import leg_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.drawings.under_drawing import under_view
 from jolvek.web.drawings.weights_drawing import stern_view, weights_view
+from jolvek.web.forms.controls_form import Controls, controls_of
 from jolvek.web.forms.fitting_form import POLE_M, place_text, weight_key
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
@@ -83,6 +85,7 @@ class DrawingPage:
     shafts: tuple[ShaftRow, ...]
     pole: PoleRow | None
     pins: tuple[tuple[int, str, bool], ...]
+    controls: Controls
     findings: tuple[Finding, ...]
     refused: dict[str, str]
     length_m: float
@@ -106,6 +109,7 @@ def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
         _shafts(f, u),
         _pole(f, shaft, u),
         _pins(f),
+        controls_of(f, u),
         tuple(k for k in f.findings if RULES[k.rule].topic not in ELECTRIC),
         read.refused,
         hull.length_m,
@@ -189,8 +193,9 @@ def _plan(f: Fitted, weights: list[Weight]) -> Markup:
     )
     title = "From above, with batteries and motor"
     place = (motor.ahead_m, motor.off_m)
+    rudder = (f.need.site.rudder_chord_m or 0.0, f.need.site.rudder_lifts)
     return plan_view(
-        hull, places_m(weights, "person"), f.need.site.bays, title, 470.0, place, packs
+        hull, places_m(weights, "person"), f.need.site.bays, title, 470.0, place, packs, rudder
     )
 
 
@@ -220,9 +225,12 @@ def _more(f: Fitted, weights: list[Weight], u: Units) -> list[tuple[str, str]]:
     if tiller:
         rows.append(("Tiller from the helm’s seat", tiller))
     if f.mount.spec.kind == "pod":
-        w = pod_wedge(0.5 * f.need.hull.deadrise + POD_RISE_DEG)
-        text = f"about {w.angle_deg:.0f}°, {mm(w.rise_m, u)} thicker {w.thick_end}"
-        rows.append(("Wedge of the pod", f"{text}; measure the hull"))
+        rows.append(("Wedge of the pod", _wedge(f, u)))
+    long = controls.runs(f)
+    if long.throttle_m is not None and controls.remote(f):
+        rows.append(("Throttle’s cable", f"{u.full(long.throttle_m, 'length')} from the helm"))
+    if long.phase_m is not None:
+        rows.append(("Phase cables, each", str(u.full(long.phase_m, "length"))))
     if f.yaw is not None:
         told = paddle_told(f.yaw.paddle_force_n)
         if f.need.hull.fam.sails or f.need.site.rudder_chord_m:
@@ -232,11 +240,19 @@ def _more(f: Fitted, weights: list[Weight], u: Units) -> list[tuple[str, str]]:
     return rows
 
 
+def _wedge(f: Fitted, u: Units) -> str:
+    """What levels the pod on the hull's slope, measured or as such hulls usually rise."""
+    slope = f.need.site.hull_slope_deg
+    w = pod_wedge(0.5 * f.need.hull.deadrise + POD_RISE_DEG if slope is None else slope)
+    text = f"{w.angle_deg:.0f}°, {mm(w.rise_m, u)} thicker {w.thick_end}"
+    return f"about {text}; measure the hull" if slope is None else text
+
+
 def _tiller(f: Fitted, weights: list[Weight]) -> str:
     """Whether the helm reaches the tiller; empty where the motor is not steered by one."""
     helm = next((w for w in weights if w.name == "person 1"), None)
     steered = f.mount.spec.general.steering.startswith("tiller")
-    if helm is None or f.need.site.remote_steering or not steered:
+    if helm is None or f.need.site.remote_steering or f.fitting.locked or not steered:
         return ""
     return tiller_reach(helm.ahead_m, next(w.ahead_m for w in weights if w.name == "motor"))
 

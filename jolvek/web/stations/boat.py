@@ -22,8 +22,10 @@ from flask import (
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.enquiry import Enquiry
+from jolvek.core.enquiry.modelled import differs
+from jolvek.core.products.boat_model import of_year
 from jolvek.formats import enquiry_file
-from jolvek.store import enquiries, finding
+from jolvek.store import enquiries, finding, shelf
 from jolvek.store.db import transaction
 from jolvek.web import errors, saving
 from jolvek.web.forms import bay_rows
@@ -57,12 +59,22 @@ def _page(enquiry_id: int, form: BoatForm | None = None, code: int = 200, **more
         f,
         boat_page(f.need, u),
         form=form,
+        **_models(f.e.enquiry),
         bays=bay_rows.shown_rows(form),
         schools=schools(f.need, u),
         moves=move_told(hand.fitted, hand.letter, u) if hand else "",
         earlier=[enquiries.get(conn(), n) for n in earlier if n != enquiry_id],
         **more,
     ), code
+
+
+def _models(enquiry: Enquiry) -> dict[str, Any]:
+    """The titles of the catalogue's boats, and the one that was typed where she is not yet so."""
+    boats = shelf.load(conn()).boats
+    mine = [x.spec for x in boats if x.title == enquiry.model]
+    found = of_year(mine, enquiry.need.site.model_year)
+    offered = found is not None and differs(enquiry.need, found)
+    return {"models": sorted({x.title for x in boats}), "model_offered": offered}
 
 
 def _values(e: enquiries.Stored) -> dict[str, Any]:
@@ -85,7 +97,8 @@ def save(enquiry_id: int) -> Any:
     if is_fragment():
         e, need = stored_or_404(enquiry_id), kept.enquiry.need
         figures = boat_page(need, display.current())
-        return show("boat/_figures.html", figures, e=e, form=form, kept=kept), kept.code
+        offer = _models(kept.enquiry)
+        return show("boat/_figures.html", figures, e=e, form=form, kept=kept, **offer), kept.code
     if kept.code != 200:
         return _page(enquiry_id, form, kept.code, kept=kept)
     flash("Kept.")

@@ -1,0 +1,72 @@
+"""The boats of one job beside each other: what each has in hand, how it is set, what it does."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolvek.core.fit.hung_leg import hung_leg
+from jolvek.core.rules.findings import LEVEL_WORDS
+from jolvek.web.view.display import Units, money
+from jolvek.web.view.worked import Worked
+
+NAMES = (
+    "Loaded",
+    "Setup in hand",
+    "Shaft or pole",
+    "Top speed",
+    "At the wanted speed",
+    "Range there",
+    "Price",
+    "Said against it",
+)
+
+
+@dataclass(frozen=True)
+class JobBoat:
+    """One boat: her enquiry, title, whether she is this one, and a text for each of NAMES."""
+
+    id: int
+    title: str
+    here: bool
+    cells: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class JobPage:
+    """All boats, and the names of the rows."""
+
+    boats: tuple[JobBoat, ...]
+    names: tuple[str, ...] = NAMES
+
+
+def job_boat(number: int, title: str, here: bool, hand: Worked | None, u: Units) -> JobBoat:
+    """One boat's column; without a setup in hand it says so."""
+    if hand is None:
+        return JobBoat(number, title, here, ("–", "none pinned yet", *("–",) * (len(NAMES) - 2)))
+    f, p, at = hand.fitted, hand.performance, hand.wish_or_top
+    return JobBoat(
+        number,
+        title,
+        here,
+        (
+            str(u.full(p.displacement_kg, "mass", 0)),
+            f"{hand.pinned.letter}: {f.motor.title}, {hand.bank_text}",
+            setting(hand, u),
+            str(u.full(p.top_speed_m_s, "speed")),
+            f"{u.full(at.speed_m_s, 'speed')}, {u.full(at.power_w, 'power')}",
+            str(u.full(at.range_m, "distance")),
+            money(hand.pinned.price),
+            LEVEL_WORDS[hand.level] if hand.findings else "nothing",
+        ),
+    )
+
+
+def setting(hand: Worked, u: Units) -> str:
+    """How the motor hangs on this boat: its shaft, or the pole's height for her."""
+    f = hand.fitted
+    if f.mount.spec.fixed:
+        return "under the hull"
+    leg, shaft = hung_leg(f)
+    how = "shaft" if f.shaft_m else "pole set to"
+    plate = f"{abs(1000 * leg.plate_m):.0f} mm {'below' if leg.plate_m >= 0 else 'ABOVE'}"
+    return f"{how} {u.full(shaft, 'length')}, plate {plate} the bottom"

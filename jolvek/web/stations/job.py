@@ -1,0 +1,93 @@
+"""Several boats in one job: added as copies, compared, and one setup tried on each."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from flask import Blueprint, abort, flash, redirect, request, url_for
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.enquiry.modelled import as_model
+from jolvek.core.products.boat_model import of_year
+from jolvek.store import enquiries, jobs, setups, shelf
+from jolvek.store.db import transaction
+from jolvek.web import saving
+from jolvek.web.pages.job_page import JobPage, job_boat
+from jolvek.web.shared import conn, form_id, frame, show, stored_or_404
+from jolvek.web.view import display
+
+bp = Blueprint("job", __name__, url_prefix="/enquiry/<int:enquiry_id>")
+
+
+@bp.get("/boats")
+def page(enquiry_id: int) -> Any:
+    """All boats of the job beside each other."""
+    f, u = frame(enquiry_id, "boat"), display.current()
+    numbers = [b.id for b in f.boats] or [enquiry_id]
+    frames = [f if n == enquiry_id else frame(n, "boat") for n in numbers]
+    cells = [job_boat(x.e.id, x.e.title, x.e.id == enquiry_id, x.card.in_hand, u) for x in frames]
+    return show("boat/job.html", f, job=JobPage(tuple(cells)))
+
+
+@bp.post("/boats/add")
+def add(enquiry_id: int) -> Any:
+    """One more boat like this one in the same job."""
+    stored_or_404(enquiry_id)
+    if len(jobs.boats(conn(), enquiry_id)) >= jobs.MOST_BOATS:
+        abort(422, f"A job holds at most {jobs.MOST_BOATS} boats.")
+    with transaction(conn()) as c:
+        number = jobs.add_boat(c, enquiry_id, saving.now())
+    flash("One more boat in this job, a copy to be changed.")
+    return redirect(url_for("boat.page", enquiry_id=number), 303)
+
+
+@bp.post("/boats/take")
+def take(enquiry_id: int) -> Any:
+    """Pin the setup in hand of another boat of the job on this one: an adjustable motor is set for
+    her, a shaft stays as it was bought.
+    """
+    stored_or_404(enquiry_id)
+    other = form_id("other")
+    if other not in {b.id for b in jobs.boats(conn(), enquiry_id)}:
+        abort(404)
+    hand = frame(other, "boat").card.in_hand
+    if hand is None:
+        abort(422, "That boat has no setup in hand.")
+    p = hand.pinned
+    parts = {x.kind: x.item for x in p.parts}
+    try:
+        with transaction(conn()) as c:
+            letter = setups.pin(c, enquiry_id, parts, p.series, p.parallel, p.shaft_m)
+            enquiries.touch(c, enquiry_id, saving.now())
+        flash(f"Pinned here as {letter}.")
+    except setups.TooManyPinned as error:
+        flash(f"{str(error).capitalize()}.")
+    return redirect(url_for("job.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.post("/boats/part")
+def part(enquiry_id: int) -> Any:
+    """Take this boat out of the job; her enquiry stays."""
+    stored_or_404(enquiry_id)
+    with transaction(conn()) as c:
+        jobs.part(c, enquiry_id)
+    flash("This boat is an enquiry of its own now.")
+    return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.post("/boat/model")
+def model(enquiry_id: int) -> Any:
+    """Take sizes, plate and approval from the boat's model in the catalogue."""
+    stored = stored_or_404(enquiry_id)
+    title = request.form.get("model", "")
+    models = [x.spec for x in shelf.load(conn()).boats if x.title == title]
+    found = of_year(models, stored.need.site.model_year)
+    if found is None:
+        abort(422, f"Read “{title}”; there is no such boat in the catalogue.")
+    try:
+        saving.change(enquiry_id, lambda e: replace(e, need=as_model(e.need, found), model=title))
+    except JolvekError as error:
+        abort(422, str(error))
+    flash(f"Sizes, plate and approval as the catalogue says of {title}.")
+    return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
