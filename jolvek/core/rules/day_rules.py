@@ -6,6 +6,14 @@ from jolvek.core.rules.rule import OWN, Rule
 
 RULES = (
     Rule(
+        "runs-a-charge",
+        "caution",
+        "day",
+        "One charge carries {figure:.0f} of these runs; {limit:.0f} are asked between charges.",
+        "Charge more often in the day, keep a charged pack ashore, or take a larger bank.",
+        OWN,
+    ),
+    Rule(
         "too-slow",
         "block",
         "day",

@@ -15,6 +15,7 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
         "box": "short slot, 20 cm by 10 mm",
     },
     "registration": {},
+    "runs-a-charge": {"figure": 2, "limit": 3},
     "throttle-cable": {"figure": 4.2, "limit": 3.5},
     "helm-unknown": {},
     "rudder-only": {},

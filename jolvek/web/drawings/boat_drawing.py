@@ -71,7 +71,7 @@ def _extras(hull: Hull, view: View, small: bool = False) -> str:
         (x, y) = view.at(0.22 * hull.length_m, 1.16 * depth)
         (x2, y2) = view.at(0.68 * hull.length_m, 0.96 * depth)
         return rect(x, y, x2 - x, y2 - y, "house")
-    return _deck(hull, view) if kind == "deck" else ""
+    return deck(hull, view) if kind == "deck" else ""
 
 
 def _shares(hull: Hull, view: View, points: tuple[tuple[float, float], ...]) -> str:
@@ -83,7 +83,7 @@ def _spar(hull: Hull, view: View, ahead: float, foot: float, top_m: float) -> st
     return line(x, y, x, top, "spar")
 
 
-def _deck(hull: Hull, view: View) -> str:
+def deck(hull: Hull, view: View) -> str:
     """A pontoon's deck, rail and roof on its posts."""
     length, depth = hull.length_m, hull.depth_m
     (x, y), (x2, y2) = view.at(0, 1.16 * depth), view.at(0.96 * length, 1.0 * depth)

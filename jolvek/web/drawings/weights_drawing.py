@@ -12,6 +12,7 @@ from jolvek.core.fit.hung_leg import hub_below_m
 from jolvek.core.fit.leg import HEAD_M, SKEG_M
 from jolvek.core.fit.trim import Attitude, Weight
 from jolvek.core.hydro.hull import Hull
+from jolvek.web.drawings.boat_drawing import deck
 from jolvek.web.drawings.outlines import OUTLINES, View, hull_path
 from jolvek.web.drawings.svg import circle, line, path, picture, rect, tag, text, titled
 from jolvek.web.view.display import Units
@@ -77,6 +78,7 @@ def weights_view(
     boat = (
         "".join(_weight(w, f, view) for w in seated)  # behind the topsides: they sit in her
         + path(hull_path(hull, view), "hull")
+        + (deck(hull, view) if OUTLINES[hull.family].extra == "deck" else "")
         + "".join(_weight(w, f, view) for w in weights if w not in seated)
         + _centre_mark(*view.at(lying.ahead_m, lying.above_m))
     )

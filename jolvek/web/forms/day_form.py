@@ -43,6 +43,8 @@ _FIELDS = (  # the record's key, the field's name, label, quantity, hint
     ("temperature_c", "temperature", "Battery temperature", "celsius", ""),
     ("shore_limit_w", "shore_limit", "Shore gives at most", "power", "16 A at 230 V: 3680 W"),
     ("charges_per_day", "charges", "Charges a day", "count", "of a boat on hire"),
+    ("runs_per_day", "runs", "Runs a day", "count", "of a boat on hire; the day above is one"),
+    ("days_a_season", "days", "Days a season", "count", "of a boat on hire"),
     ("dock_solar_w", "dock_solar", "Panels on the dock", "power", "rated"),
     ("dock_battery_wh", "dock_battery", "Battery on the dock, Wh", "number", ""),
     (
@@ -78,6 +80,7 @@ class DayForm(FlaskForm):
         default="fifth",
     )
     electric_only = BooleanField("electric-only water")
+    standby = QuantityField("Waits out there", "duration", *allowed(Day, "standby_s"))
     charge = QuantityField("Hours to charge", "duration", _CHARGE_S[0], _CHARGE_S[1])
     shore_power = BooleanField("shore power")
     sky = SelectField("Sky", choices=[SelectChoice(s, s) for s in SKIES], default="fair")
@@ -126,13 +129,16 @@ def read_budgets(text: str | None) -> tuple[float, ...]:
 def enquiry_from(form: DayForm, before: Enquiry) -> Enquiry:
     """The enquiry in a form; boat and words stay as before. Raises ValueRefused."""
     values = {key: form[name].data for name, key in _NAMES.items()}
-    if values["charges_per_day"] is not None:
-        values["charges_per_day"] = int(values["charges_per_day"])
+    for key in ("charges_per_day", "runs_per_day"):
+        if values[key] is not None:
+            values[key] = int(values[key])
     school = form.reserve_school.data or "fifth"
     if school != "fifth":
         values["reserve"] = RESERVE_SCHOOLS[school]
     if form.charge.data is not None:
         values["charge_h"] = form.charge.data / 3600
+    if form.standby.data is not None:
+        values["standby_s"] = form.standby.data
     day = Day(
         speed_m_s=form.speed.si,
         distance_m=form.distance.si,
@@ -162,6 +168,7 @@ def values_of(enquiry: Enquiry) -> dict[str, Any]:
     same = ("reserve_school", "electric_only", "shore_power", "sky", "date", "hands_free")
     out |= {key: getattr(day, key) for key in same}
     out |= {"speed": day.speed_m_s, "distance": day.distance_m, "charge": day.charge_h * 3600}
+    out |= {"standby": day.standby_s or None}
     out |= {"budgets": "; ".join(f"{x:.2f}".removesuffix(".00") for x in day.budgets)}
     out |= {f"wish_{w}": need.weight(w) for w in WISHES}
     return out | leg_values(day.legs)

@@ -79,9 +79,9 @@ def move_told(f: Fitted, letter: str, u: Units) -> str:
         return ""
     if u.number(best.gain_m_s, "speed") == u.number(0.0, "speed"):
         return f"The battery of {letter} makes her no faster from another bay."
-    place = f"{best.bay}, {u.full(best.ahead_m, 'length')} ahead of the stern"
+    place = f"{u.full(best.ahead_m, 'length')} ahead of the stern, {best.bay}"
     gain = u.full(best.gain_m_s, "speed")
-    return f"The battery of {letter} in the {place}: *{gain} more* at full power."
+    return f"The battery of {letter} {place}: *{gain} more* at full power."
 
 
 def answer(need: Need, sizing: Sizing, u: Units) -> str:

@@ -5,11 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolvek.core.day.charging_plan import ChargingPlan, FromShore, charging_plan
+from jolvek.core.day.season import Season, season
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view import display
-from jolvek.web.view.display import Units, energy, kwh, long_hours
+from jolvek.web.view.display import Units, counted, energy, kwh, long_hours
 from jolvek.web.view.worked import Worked
+
+MANY_YEARS = 25  # nobody counts further
 
 
 @dataclass(frozen=True)
@@ -21,6 +24,7 @@ class ChargingPanel:
     sun: str
     station: str
     months: tuple[tuple[str, str, str], ...]
+    season: str
     findings: tuple[Finding, ...]
 
 
@@ -35,6 +39,7 @@ def charging_panel(f: Fitted, solar_w: float, u: Units) -> ChargingPanel:
     """What the plan says, in the reader's units."""
     plan = charging_plan(f, solar_w)
     months = tuple((m.name, kwh(m.day_wh, 1), f"{m.charges:.1f}") for m in plan.months)
+    hire = season(f)
     held = f"Its full battery holds {plan.station_holds:.1f} charges." if months else ""
     return ChargingPanel(
         answer(f, plan),
@@ -42,7 +47,21 @@ def charging_panel(f: Fitted, solar_w: float, u: Units) -> ChargingPanel:
         _sun(plan, u),
         held,
         months,
-        plan.findings,
+        season_told(hire) if hire else "",
+        (*plan.findings, *(hire.findings if hire else ())),
+    )
+
+
+def season_told(s: Season) -> str:
+    """A hire season in two sentences; `*words*` are the ones to stress."""
+    lasts = f"{s.battery_years:.0f}" if s.battery_years >= 1.5 else f"{s.battery_years:.1f}"
+    years = f"*{lasts} years*" if s.battery_years < MANY_YEARS else f"more than {MANY_YEARS} years"
+    one = f"One charge carries *{counted(s.carries, 'run')}*, {s.asked} asked between charges."
+    seals = f"{s.seal_years:.1f}" if s.seal_years < MANY_YEARS else f"more than {MANY_YEARS}"
+    return (
+        f"{one} A season takes {s.energy_kwh:.0f} kWh and {s.hours:.0f} h of the motor:"
+        f" {s.cycles:.0f} cycles, so the battery lasts about {years} by its cycles, and the"
+        f" propeller shaft’s seals are due after {seals} years."
     )
 
 

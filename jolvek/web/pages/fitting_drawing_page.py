@@ -212,7 +212,7 @@ def _figures(
     best_at = best_place(f)
     if best_at:
         best, bay = best_at
-        text = f"{u.full(best, 'length')} ahead of the stern" + (f", in the {bay}" if bay else "")
+        text = f"{u.full(best, 'length')} ahead of the stern" + (f": {bay}" if bay else "")
         rows.append(("Best place for the battery", text))
     if f.leg is not None:
         rows.append(("Trim pin", f"hole {f.pin} from the transom"))

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.rules.findings import LEVEL_WORDS
-from jolvek.web.view.display import Units, money
+from jolvek.web.view.display import Units, about, money
 from jolvek.web.view.worked import Worked
 
 NAMES = (
@@ -53,7 +53,7 @@ def job_boat(number: int, title: str, here: bool, hand: Worked | None, u: Units)
             f"{hand.pinned.letter}: {f.motor.title}, {hand.bank_text}",
             setting(hand, u),
             str(u.full(p.top_speed_m_s, "speed")),
-            f"{u.full(at.speed_m_s, 'speed')}, {u.full(at.power_w, 'power')}",
+            f"{u.full(at.speed_m_s, 'speed')}, {u.full(about(at.power_w or 0.0), 'power')}",
             str(u.full(at.range_m, "distance")),
             money(hand.pinned.price),
             LEVEL_WORDS[hand.level] if hand.findings else "nothing",

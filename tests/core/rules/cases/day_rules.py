@@ -2,10 +2,20 @@
 
 from dataclasses import replace
 
+from jolvek.core.day.season import season
 from jolvek.core.enquiry.need import Leg
-from tests.core.rules.cases.made import NEED, at, fit, matched, thinned
+from jolvek.core.fit.fitted import sample_fitted
+from tests.core.rules.cases.made import NEED, at, fit, ids, matched, thinned
+
+
+def hired(runs):
+    day = replace(NEED.day, runs_per_day=runs, days_a_season=90.0, distance_m=1500.0)
+    need = replace(sample_fitted().need, day=day)
+    return ids(season(replace(sample_fitted(), need=need)).findings)
+
 
 CASES = {
+    "runs-a-charge": (hired, (1, 10), (40,)),
     "too-slow": (
         lambda v: matched(
             at(day={"speed_m_s": v}), ((400, 24, 500), (1900, 24, 1500)), ((25.6, 300, 800),)
