@@ -54,7 +54,8 @@ def columns(kind: str) -> dict[str, dict[str, Any]]:
 
 
 @cache
-def _needed(kind: str) -> list[str]:
+def needed(kind: str) -> list[str]:
+    """The columns that a file must have."""
     return list(item_schema(kind)["required"])
 
 
@@ -96,13 +97,18 @@ def decoded(content: bytes) -> str:
         return content.decode("cp1252", errors="replace")
 
 
+def delimiter_of(text: str) -> str:
+    """What stands between its cells: semicolon, tab or comma, whichever its first line has most."""
+    first = text.split("\n", 1)[0]
+    return max(";\t,", key=first.count) if any(c in first for c in ";\t,") else ","
+
+
 def read(content: bytes, kind: str, shelf: Shelf) -> list[Row]:
     """Every row of a CSV file against the shelf as it stands; raises CsvRefused for a file without
     usable header.
     """
     text = decoded(content)
-    first = text.split("\n", 1)[0]
-    delimiter = max(";\t,", key=first.count) if any(c in first for c in ";\t,") else ","
+    delimiter = delimiter_of(text)
     lines = csv.reader(io.StringIO(text), delimiter=delimiter)
     try:
         header = [name.strip().lower() for name in next(lines)]
@@ -110,7 +116,7 @@ def read(content: bytes, kind: str, shelf: Shelf) -> list[Row]:
         raise CsvRefused("the file is empty; the first line must name the columns") from None
     known = columns(kind)
     strangers = [name for name in header if name and name not in known]
-    missing = [name for name in _needed(kind) if name not in header]
+    missing = [name for name in needed(kind) if name not in header]
     if missing or strangers:
         what = (
             f"column {strangers[0]!r} is not known"
@@ -177,7 +183,7 @@ def _item(kind: str, plain: dict[str, Any]) -> Item[Any]:
     so the schema is asked only to say a fault in the file's words.
     """
     try:
-        if all(name in plain for name in _needed(kind)):
+        if all(name in plain for name in needed(kind)):
             return product_from_plain(kind, plain)
     except JolvekError:
         pass
@@ -203,7 +209,9 @@ def value_of(cell: str, rule: dict[str, Any], key: str, comma_is_decimal: bool =
     if kind == "array":
         inner = rule.get("items", {})
         return [
-            value_of(part, inner, key, comma_is_decimal) for part in text.split("|") if part.strip()
+            value_of(part, inner, key, comma_is_decimal)
+            for part in re.split(r"[|;]", text)
+            if part.strip()
         ]
     if text.startswith("'") and FORMULA.match(text[1:]):
         return text[1:].strip()
@@ -212,6 +220,11 @@ def value_of(cell: str, rule: dict[str, Any], key: str, comma_is_decimal: bool =
             f"{key}: read {text[:40]!r}, allowed is plain text; a formula is not taken"
         )
     return text
+
+
+def figure(text: str, key: str, comma_is_decimal: bool) -> float:
+    """A typed figure of a cell. Raises CsvRefused."""
+    return float(_number(text, key, False, comma_is_decimal))
 
 
 def _number(text: str, key: str, whole: bool, comma_is_decimal: bool) -> float | int:
@@ -245,9 +258,18 @@ QUANTITIES = {  # what a key's end says, its quantity and the unit it is kept in
 }
 
 
+def quantity_of(key: str) -> tuple[str, str] | None:
+    """The quantity of a key and the unit it is kept in; None for one without.
+
+    >>> quantity_of("length_m"), quantity_of("blades")
+    (('length', 'm'), None)
+    """
+    return next((q for end, q in QUANTITIES.items() if key.endswith(end)), None)
+
+
 def _with_unit(text: str, key: str) -> float:
     """A figure typed with its unit: "55 lb", "600 mm", "2.4 kW", "1 h 20". Raises CsvRefused."""
-    found = next((q for end, q in QUANTITIES.items() if key.endswith(end)), None)
+    found = quantity_of(key)
     if found is None:
         raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is a number")
     try:

@@ -53,6 +53,7 @@ class AsSet:
     controller_ahead_m: float | None = None  # a pod's, ahead of the stern
     lead_m: float | None = None  # that takes a clip-on battery off the motor
     bay: str = ""  # the one that the bank goes into
+    claims: bool = False  # what its makers say stands on the offer, with what is held of it
 
     def __post_init__(self) -> None:
         checked.check(self, "fitting")

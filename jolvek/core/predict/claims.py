@@ -117,17 +117,17 @@ def _speed(item: Item[Any]) -> list[Claim]:
 
 
 def _runtime(item: Item[Any]) -> list[Claim]:
-    if item.claimed_runtime_s is None:
-        return []
-    needed = item.spec.input_power_w * item.claimed_runtime_s / 3600
-    return [
-        Claim(
-            "note",
-            "time at full power",
-            f"{item.claimed_runtime_s / 60:.0f} min at full power take at least {needed:.0f} Wh of"
-            " usable energy.",
-        )
-    ]
+    """Times claimed at full and at half of full power: the energy that each takes at least."""
+    out = []
+    for word, share, time_s in (
+        ("full", 1.0, item.claimed_runtime_s),
+        ("half", 0.5, item.claimed_half_runtime_s),
+    ):
+        if time_s is not None:
+            needed = share * item.spec.input_power_w * time_s / 3600
+            told = f"{time_s / 60:.0f} min at {word} power take at least {needed:.0f} Wh of"
+            out.append(Claim("note", f"time at {word} power", f"{told} usable energy."))
+    return out
 
 
 def _energy(item: Item[Any]) -> list[Claim]:

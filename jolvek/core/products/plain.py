@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+import re
+import unicodedata
+from collections.abc import Container, Mapping
 from dataclasses import fields
+from itertools import chain, count
 from typing import Any
 
 from jolvek.core.electric.battery import Battery
@@ -58,6 +61,18 @@ def fields_of(kind: str) -> tuple[str, ...]:
     own = _OWN.get(kind, ())
     spec = (f.name for f in fields(KINDS[kind]) if f.name != "name" and f.name not in own)
     return (*(_NAMED if kind in NOT_SOLD else _COMMON), *own, *spec)
+
+
+def made_id(maker: str, name: str, taken: Container[str]) -> str:
+    """An id for a new product out of its maker and name, that no other has.
+
+    >>> made_id("Tallmarrow", "Owl 12/S", {"tallmarrow-owl-12-s"})
+    'tallmarrow-owl-12-s-2'
+    """
+    plain = unicodedata.normalize("NFKD", f"{maker} {name}").encode("ascii", "ignore").decode()
+    base = re.sub(r"[^a-z0-9]+", "-", plain.lower()).strip("-")[:52] or "product"
+    numbers = (f"{base}-{i}" for i in count(2))
+    return next(x for x in chain([base], numbers) if x not in taken)
 
 
 def product_from_plain(kind: str, row: Mapping[str, Any]) -> Item[Any]:

@@ -4,17 +4,22 @@ from __future__ import annotations
 
 import re
 import secrets
+from dataclasses import asdict
+from pathlib import Path
 from typing import Any
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.products.shelf import Shelf
-from jolvek.formats import shelf_csv, shelf_file, tables
+from jolvek.formats import shelf_csv, shelf_file, supplier_columns, tables
+from jolvek.formats.supplier_columns import Column
 from jolvek.store import shelf as store
+from jolvek.store import suppliers
 from jolvek.store.db import transaction
 from jolvek.web import errors, saving
 from jolvek.web.desk.shelf import kind_or_404
+from jolvek.web.forms.columns_form import columns_from
 from jolvek.web.pages import catalogue_page
 from jolvek.web.shared import conn, settings, show
 
@@ -23,7 +28,8 @@ bp = Blueprint("price_lists", __name__, url_prefix="/shelf/import")
 
 def _form(code: int = 200, **more: Any) -> Any:
     columns = {k: list(shelf_csv.columns(k)) for k in store.KINDS}
-    return render_template("shelf/import.html", kinds=store.KINDS, columns=columns, **more), code
+    told = {"kinds": store.KINDS, "columns": columns, "suppliers": suppliers.names(conn())}
+    return render_template("shelf/import.html", **told, **more), code
 
 
 @bp.get("")
@@ -37,30 +43,107 @@ def preview() -> Any:
     """Read a file and show every row: new, changed, wrong with line and reason. Nothing is
     written.
     """
-    upload, kind = request.files.get("file"), request.form.get("kind", "motors")
+    upload, kind = request.files.get("file"), kind_or_404(request.form.get("kind", "motors"))
     if upload is None or not upload.filename:
         return refuse("choose a CSV, XLSX or JSON file first")
-    content = upload.read()
+    supplier = request.form.get("supplier", "").strip()[:80]
     try:
-        rows = _rows(content, kind_or_404(kind), store.load(conn()))
+        content = _plain(upload.read())
+        shelf = store.load(conn())
+        head = supplier_columns.table(content)[0] if _is_table(content) else []
+        if head and not supplier_columns.fits(head, kind):
+            known = _remembered(supplier, kind)
+            if not known or set(head) - set(known):
+                guess = {**supplier_columns.guessed(head, kind), **known}
+                return _ask(_kept(content), upload.filename, kind, supplier, head, guess)
+            content = supplier_columns.translated(content, kind, known, shelf)
+        return _preview(content, upload.filename, kind, shelf)
     except JolvekError as error:
         return refuse(f"{upload.filename}: {error}")
+
+
+def _preview(content: bytes, name: str, kind: str, shelf: Shelf) -> Any:
+    """Every row as it would be written."""
+    seen = catalogue_page.preview(_rows(content, kind, shelf))
+    token = _kept(content)
+    return show("shelf/preview.html", seen, p=seen, token_value=token, kind=kind, name=name)
+
+
+def _kept(content: bytes) -> str:
+    """The file laid aside until it is confirmed; returns its token."""
     folder, token = settings().data_dir / "imports", secrets.token_hex(16)
     folder.mkdir(exist_ok=True)
     for old in folder.iterdir():
         old.unlink(missing_ok=True)
     (folder / token).write_bytes(content)
-    seen = catalogue_page.preview(rows)
-    return show(
-        "shelf/preview.html", seen, p=seen, token_value=token, kind=kind, name=upload.filename
-    )
+    return token
+
+
+def _laid_aside(token: str) -> Path | None:
+    path = settings().data_dir / "imports" / token
+    return path if re.fullmatch(r"[0-9a-f]{32}", token) and path.exists() else None
+
+
+def _remembered(supplier: str, kind: str) -> dict[str, Column]:
+    """What the supplier's columns are; empty where one of them can no longer be."""
+    try:
+        kept = suppliers.columns(conn(), supplier, kind) if supplier else {}
+        return {name: Column(**c) for name, c in kept.items()}
+    except (JolvekError, TypeError):
+        return {}
+
+
+def _ask(
+    token: str,
+    name: str,
+    kind: str,
+    supplier: str,
+    head: list[str],
+    columns: dict[str, Column],
+    refused: dict[str, str] | None = None,
+) -> Any:
+    """Ask what each column of the file is."""
+    asked = {"head": head, "columns": columns, "refused": refused or {}}
+    keys = list(shelf_csv.columns(kind))
+    told = {"token_value": token, "kind": kind, "name": name, "supplier": supplier, "keys": keys}
+    page = render_template("shelf/columns.html", **told, **asked)
+    return page, 422 if refused else 200
+
+
+@bp.post("/columns")
+def columns() -> Any:
+    """Read the laid-aside file by the columns as told, remember them, and show every row."""
+    form, kind = request.form, kind_or_404(request.form.get("kind", "motors"))
+    path, name = _laid_aside(form.get("token", "")), form.get("name", "")[:200]
+    if path is None:
+        return refuse("the file is gone; choose it again")
+    content, supplier = path.read_bytes(), form.get("supplier", "").strip()[:80]
+    told, refused = columns_from(form, supplier_columns.table(content)[0])
+    if refused:
+        head = supplier_columns.table(content)[0]
+        return _ask(_kept(content), name, kind, supplier, head, told, refused)
+    try:
+        shelf = store.load(conn())
+        read = supplier_columns.translated(content, kind, told, shelf)
+        if supplier:
+            with transaction(conn()) as c:
+                suppliers.keep(c, supplier, kind, {k: asdict(v) for k, v in told.items()})
+        return _preview(read, name, kind, shelf)
+    except JolvekError as error:
+        return refuse(f"{name}: {error}")
+
+
+def _plain(content: bytes) -> bytes:
+    return tables.csv_of_xlsx(content).encode() if content[:2] == b"PK" else content
+
+
+def _is_table(content: bytes) -> bool:
+    return content.lstrip()[:1] not in (b"{", b"[")
 
 
 def _rows(content: bytes, kind: str, shelf: Shelf) -> list[tuple[str, shelf_csv.Row]]:
     """(kind, row) of a CSV file of one kind, or of a jolvek-shelf file of all."""
-    if content[:2] == b"PK":
-        content = tables.csv_of_xlsx(content).encode()
-    if content.lstrip()[:1] not in (b"{", b"["):
+    if _is_table(content):
         return [(kind, row) for row in shelf_csv.read(content, kind, shelf)]
     given = shelf_file.read(content)
     out = []
@@ -79,8 +162,8 @@ def confirm() -> Any:
     by choice.
     """
     token, kind = request.form.get("token", ""), kind_or_404(request.form.get("kind", "motors"))
-    path = settings().data_dir / "imports" / token
-    if not re.fullmatch(r"[0-9a-f]{32}", token) or not path.exists():
+    path = _laid_aside(token)
+    if path is None:
         return refuse("the preview is gone; choose the file again")
     rows = _rows(path.read_bytes(), kind, store.load(conn()))
     wrong = [r for _, r in rows if r.state == "wrong"]

@@ -19,7 +19,7 @@ from jsonschema import Draft202012Validator
 from jsonschema.exceptions import best_match
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.products.plain import product_from_plain
+from jolvek.core.products.plain import made_id, product_from_plain
 from jolvek.core.products.shelf import Item
 from jolvek.formats import schema, shelf_csv, shelf_file
 from jolvek.formats.shelf_schema import item_schema
@@ -117,7 +117,7 @@ def _field_of(reason: str, kind: str) -> str:
 def save(kind: str) -> Any:
     """Keep a product as typed, or give it back with the message at its field."""
     columns = shelf_csv.columns(kind_or_404(kind))
-    typed = {key: request.form.get(key, "") for key in columns}
+    typed = {key: "|".join(request.form.getlist(key)) for key in columns}
     plain, errors = {}, {}
     for key, rule in columns.items():
         try:
@@ -127,6 +127,10 @@ def save(kind: str) -> Any:
         except JolvekError as error:
             errors[key] = str(error)
     item: Item[Any] | None = None
+    if not typed.get("id") and plain.get("maker") and plain.get("name"):
+        taken = {x.id for k in store.KINDS for x in getattr(store.load(conn()), k)}
+        typed["id"] = plain["id"] = made_id(plain["maker"], plain["name"], taken)
+        errors.pop("id", None)
     if not errors:
         try:
             item = _checked(kind, plain)

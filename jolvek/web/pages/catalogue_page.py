@@ -164,6 +164,7 @@ def product_page(
     fields = tuple(
         Field(key, rule, typed.get(key, shelf_csv.cell(kept.get(key))), errors.get(key, ""))
         for key, rule in shelf_csv.columns(kind).items()
+        if key != "id" or kept
     )
     title = item.title if item else f"{kept.get('maker', '')} {kept.get('name', '')}".strip()
     return ProductPage(

@@ -8,6 +8,7 @@ from datetime import date, timedelta
 from typing import Any
 
 from jolvek.core.base.units import hours as clock
+from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
 from jolvek.store.setups import Bought
@@ -50,6 +51,7 @@ class OfferPage:
     fitting: str
     expected: tuple[Expected, ...]
     basis: str
+    claims: tuple[tuple[str, str], ...]
     findings: list[Finding]
 
 
@@ -80,8 +82,19 @@ def offer_page(w: Worked, today: date, u: Units) -> OfferPage:
         " fuses are priced after the boat has been seen.",
         tuple(expected(name, x, w, u, asked) for name, x, asked in ways if x.power_w is not None),
         _basis(w, u),
+        _claims(w),
         w.findings,
     )
+
+
+def _claims(w: Worked) -> tuple[tuple[str, str], ...]:
+    """What the makers of motor and battery say, and what is held of it; nothing unless it is asked
+    for.
+    """
+    if not w.fitted.fitting.claims:
+        return ()
+    told = [c for x in (w.fitted.motor, w.fitted.battery) for c in check_claims(x)]
+    return tuple((c.about.capitalize(), c.says) for c in told if c.about != "missing data")
 
 
 def answer(w: Worked, at: Point, u: Units) -> str:

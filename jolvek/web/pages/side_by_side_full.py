@@ -78,11 +78,19 @@ def _motor(u: Units) -> tuple[tuple[str, str, Told], ...]:
         ("tilts to", "°", _tilt),
         ("charge is shown by", "", lambda w: w.fitted.gauge),
         ("noise", "dB(A)", lambda w: _figure(w.fitted.motor.noise_db)),
+        ("its display tells", "", lambda w: w.fitted.motor.display.replace("none", "nothing")),
+        ("water, second figure of IP", "", lambda w: _whole(w.fitted.motor.ip_water)),
+        ("warranty", "years", lambda w: _figure(w.fitted.motor.warranty_years)),
+        ("in the box", "", lambda w: ", ".join(w.fitted.motor.in_box)),
     )
 
 
 def _figure(value: float | None) -> str:
     return f"{value:g}" if value else ""
+
+
+def _whole(value: int | None) -> str:
+    return "" if value is None else str(value)
 
 
 def _shaft_hp(w: Worked) -> str:
@@ -112,6 +120,8 @@ def _battery(u: Units) -> tuple[tuple[str, str, Told], ...]:
         ("one pack weighs", u["mass"], lambda w: kilos(w.fitted.battery.spec.weight_kg)),
         ("bank weighs", u["mass"], lambda w: kilos(w.fitted.bank.mass_kg)),
         ("a kWh costs", "", _per_kwh),
+        ("warranty", "years", lambda w: _figure(w.fitted.battery.warranty_years)),
+        ("water, second figure of IP", "", lambda w: _whole(w.fitted.battery.ip_water)),
     )
 
 

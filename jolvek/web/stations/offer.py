@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date
 from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
-from jolvek.store import enquiries
+from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction
 from jolvek.web.pages.offer_page import offer_page
 from jolvek.web.saving import now
@@ -45,6 +46,19 @@ def page(enquiry_id: int) -> Any:
     if chosen is not None and not chosen.blocked:
         offer = offer_page(chosen, date.today(), display.current())
     return show("offer/page.html", f, offer, chosen=chosen, stages=STAGE_WORDS)
+
+
+@bp.post("/offer/claims")
+def claims(enquiry_id: int) -> Any:
+    """Put what the makers claim on the offer of the setup in hand, or leave it out again."""
+    hand = frame(enquiry_id, "offer").card.in_hand
+    if hand is None:
+        abort(404)
+    fitting = replace(hand.fitted.fitting, claims=not hand.fitted.fitting.claims)
+    with transaction(conn()) as c:
+        setups.fit(c, hand.pinned.id, hand.pinned.shaft_m, fitting)
+        enquiries.touch(c, enquiry_id, now())
+    return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
 
 @bp.post("/stage")

@@ -10,6 +10,7 @@ import numpy as np
 from flask import Blueprint, Response, abort, current_app, flash, redirect, request, url_for
 
 from jolvek.core.base import units
+from jolvek.core.fit.add_ons import area_m2, why_not
 from jolvek.store import enquiries, setups
 from jolvek.store import shelf as shelf_store
 from jolvek.store.db import transaction
@@ -54,7 +55,12 @@ def page(enquiry_id: int) -> Any:
     asked = asked_from(request.args, f.need, worked, u)
     whole = side_by_side_page(f.need, worked, asked, u)
     code = 422 if asked.refused else 200
-    tabs = {"views": VIEWS, "modes": MODES, "add_ons": _add_ons(), "full": full_table(worked, u)}
+    tabs = {
+        "views": VIEWS,
+        "modes": MODES,
+        "add_ons": {w.letter: _judged(w) for w in worked},
+        "full": full_table(worked, u),
+    }
     return show("side_by_side/page.html", f, whole, **tabs), code
 
 
@@ -63,16 +69,26 @@ def _add_ons() -> list[tuple[str, Any]]:
     return [(kind, x) for kind, kinds in setups.EXTRAS.items() for x in getattr(shelf, kinds)]
 
 
+def _judged(w: Worked) -> list[tuple[Any, str]]:
+    """Every add-on of the shelf with why it does not go with a setup; those that go first."""
+    panels = sum(x.quantity * area_m2(x.item.spec) for x in w.pinned.extras if x.kind == "panel")
+    told = [(x, why_not(x, w.fitted, panels)) for _, x in _add_ons()]
+    return sorted(told, key=lambda row: bool(row[1]))
+
+
 @bp.post("/extra")
 def extra(enquiry_id: int) -> Any:
     """Add an add-on to a pinned setup, or take it off."""
-    stored_or_404(enquiry_id)
+    need = stored_or_404(enquiry_id).need
     pinned = {p.letter: p for p in setups.of_enquiry(conn(), enquiry_id)}
     setup = pinned.get(request.form.get("letter", ""))
     product, off = request.form.get("product", ""), bool(request.form.get("off"))
     kind, item = next(((k, x) for k, x in _add_ons() if x.id == product), ("", None))
     if setup is None or (item is None and not off):
         abort(422, "That add-on is not on the shelf any more.")
+    said = {x.id: why for x, why in _judged(work_out(need, setup))}
+    if not off and item is not None and said[item.id]:
+        abort(422, f"{item.title} does not go here: {said[item.id]}.")
     with transaction(conn()) as c:
         if off:
             setups.drop_extra(c, setup.id, product)

@@ -29,6 +29,7 @@ ALL = AsSet(
     controller_ahead_m=1.1,
     lead_m=2.0,
     bay="locker",
+    claims=True,
 )
 
 

@@ -40,6 +40,9 @@ def test_a_product_is_changed_with_history_and_undone(client, conn, shelf):
     assert store.get(conn, "batteries", battery.id).price == battery.price
 
 
+SELECTED = ("chemistry", "monitor")
+
+
 @pytest.mark.parametrize(
     ("change", "says"),
     [
@@ -57,7 +60,7 @@ def test_a_wrong_product_comes_back_with_422_at_its_field(client, shelf, change,
     }
     answer = client.post("/shelf/batteries/item", data={**form, **change})
     assert answer.status_code == 422 and says in answer.text
-    assert all(f'value="{v}"' in answer.text for k, v in change.items() if v and k != "chemistry")
+    assert all(f'value="{v}"' in answer.text for k, v in change.items() if v and k not in SELECTED)
 
 
 def test_discontinued_products_leave_the_shortlist_but_stay_on_the_shelf(client, conn, shelf):
@@ -155,13 +158,11 @@ def test_files_as_offices_write_them_are_read(shelf, encode):
     ("content", "says"),
     [
         (b"", "empty"),
-        (b"id,maker\n", "is missing"),
-        (b"id,maker,name,price,rated_w,colour\n", "is not known"),
         (b"PK\x03\x04\x00\x00", "no spreadsheet that can be read"),
         (b"\x7fELF\x00\x00", "bytes that no text has"),
         (b"x" * 6_000_000, "larger than 4 MB"),
     ],
-    ids=["empty", "header short", "stranger", "zip", "binary", "6 MB"],
+    ids=["empty", "zip", "binary", "6 MB"],
 )
 def test_files_that_cannot_be_read_are_refused_at_the_field(client, content, says):
     answer = send(client, content, "panels")
