@@ -21,6 +21,7 @@ SCRIPTS = (
     "app/compare.js",
     "app/dragging.js",
     "app/saving.js",
+    "app/scrolling.js",
     "app/keys.js",
     "vendor/alpine/alpine-csp.min.js",
 )

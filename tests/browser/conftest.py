@@ -11,9 +11,11 @@ import pytest
 from playwright.sync_api import expect
 
 from jolvek import demo
+from jolvek.store import db
 from jolvek.web.demo_shop import served, shop
 from jolvek.web.settings import Settings
 from scripts import chromium
+from tests.browser.hand import Hand
 
 expect.set_options(timeout=60_000)  # a busy machine is slow, not wrong
 
@@ -35,9 +37,23 @@ def browser_context_args():
 
 
 @pytest.fixture(scope="session")
-def server(tmp_path_factory):
-    with served(shop(tmp_path_factory.mktemp("data"))) as root:
+def data(tmp_path_factory):
+    """The folder that `server` keeps its data in."""
+    return tmp_path_factory.mktemp("data")
+
+
+@pytest.fixture(scope="session")
+def server(data):
+    with served(shop(data)) as root:
         yield root
+
+
+@pytest.fixture
+def hand(page, server, data):
+    """An advisor at the counter, who can also lay an enquiry there."""
+    conn = db.connect(data / "jolvek.db")
+    yield Hand(page, server, conn)
+    conn.close()
 
 
 @pytest.fixture(scope="session")

@@ -50,6 +50,11 @@ def fits_and_reads(page, address):
         page.set_viewport_size({"width": width, "height": 800})
         assert page.evaluate("document.documentElement.scrollWidth") <= width
     no_violations(page)
+    reads(page)
+
+
+def reads(page):
+    """Text reads in both themes."""
     for scheme in ("light", "dark"):
         page.emulate_media(color_scheme=scheme)
         faint = page.evaluate(FAINT)

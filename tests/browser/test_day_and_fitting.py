@@ -138,7 +138,7 @@ def test_the_plan_of_charging_follows_what_is_typed_on_waters(page, fitted_serve
     page.get_by_role("checkbox", name="shore power").uncheck()
     expect(plan).to_contain_text("No shore power")
     page.get_by_role("textbox", name="Charges a day").fill("many")
-    expect(page.get_by_text("Not kept").or_(page.locator("#refused")).first).to_be_visible()
+    expect(page.get_by_text("Not saved").or_(page.locator("#refused")).first).to_be_visible()
     page.get_by_role("checkbox", name="shore power").check()
     expect(plan).to_contain_text("held back by the quay")
 

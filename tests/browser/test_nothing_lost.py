@@ -39,6 +39,23 @@ def test_a_key_pressed_before_the_page_listens_is_not_lost(page, server):
     expect(page).to_have_url(re.compile("/enquiry/3/waters$"))
 
 
+def test_a_field_changed_before_the_page_listens_is_saved(page, server):
+    held = []
+    page.route(re.compile("htmx.min.js"), lambda route: held.append(route))
+    page.goto(f"{server}/enquiry/3/boat", wait_until="commit")
+    gear(page).wait_for(state="attached")
+    while not page.evaluate("Boolean(window.jolvekEarly)"):
+        page.wait_for_timeout(20)
+    gear(page).fill("37")
+    while not held:
+        page.wait_for_timeout(20)
+    held[0].continue_()
+    expect(kept(page)).to_be_visible()
+    page.unroute_all()
+    page.reload()
+    expect(gear(page)).to_have_value("37")
+
+
 def test_two_tabs_change_different_fields_and_both_stay(tab, context, server):
     other = context.new_page()
     other.goto(tab.url)
@@ -93,7 +110,7 @@ def test_a_refused_field_is_marked_and_named_and_the_rest_is_kept(page, server, 
     length.fill("banana")
     gear(page).fill(str(70 + width % 7))
     told = page.locator("main [role=alert]")
-    expect(told).to_contain_text("The rest is kept")
+    expect(told).to_contain_text("The rest is saved")
     expect(told.get_by_role("link", name="Length overall")).to_be_in_viewport()
     expect(length).to_have_attribute("aria-invalid", "true")
     expect(length).to_have_value("banana")
@@ -109,8 +126,8 @@ def test_keep_pressed_right_after_typing_is_no_clash(page, server):
     for turn in range(4):
         gear(page).fill(str(80 + turn))
         page.wait_for_timeout(90 * turn)
-        page.get_by_role("button", name="Keep", exact=True).click()
-        expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
+        page.get_by_role("button", name="Save", exact=True).click()
+        expect(page.get_by_text("Saved.", exact=True)).to_be_visible()
         expect(gear(page)).to_have_value(str(80 + turn))
 
 

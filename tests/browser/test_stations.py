@@ -15,7 +15,7 @@ def test_the_day_is_made_of_legs_and_kept_by_itself(page, server):
     expect(page.locator("#figures tbody tr")).to_have_count(2)
     page.locator("#leg2_current").fill("1.1")
     expect(page.locator("#figures .answer")).to_contain_text("Home decides, against 1.1")
-    expect(page.locator("#figures .kept")).to_contain_text(re.compile(r"Kept \d\d:\d\d"))
+    expect(page.locator("#figures .kept")).to_contain_text(re.compile(r"Saved \d\d:\d\d"))
     page.reload()
     expect(page.locator("#leg2_current")).to_have_value("1.1")
     page.get_by_role("button", name="Drop the legs").click()
@@ -32,7 +32,7 @@ def test_two_people_on_one_enquiry_overwrite_nothing_silently(browser, page, ser
     expect(page.locator("#figures .clash")).to_contain_text("Theirs")
     expect(page.locator("#figures .clash")).to_contain_text("Mine")
     page.get_by_role("button", name="keep yours over it").click()
-    expect(page.get_by_role("status").first).to_contain_text("Kept")
+    expect(page.get_by_role("status").first).to_contain_text("Saved")
     expect(page.get_by_role("textbox", name="Title", exact=True)).to_have_value("Mine")
     other.context.close()
 
@@ -128,7 +128,7 @@ def test_a_price_list_is_previewed_imported_and_taken_back(page, server):
 def test_an_enquiry_is_put_away_and_the_undo_stands_ready(page, server):
     page.goto(server)
     page.get_by_label("More on RIB that shall plane").click()
-    page.get_by_role("button", name="Put away").first.click()
+    page.get_by_role("button", name="Archive").first.click()
     page.get_by_role("button", name="Undo: take it out again").click()
     expect(page.locator(".enquiries").first).to_be_visible()
     expect(page.locator("section.open")).to_contain_text("RIB that shall plane")

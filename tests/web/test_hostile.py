@@ -173,7 +173,7 @@ def test_a_file_of_24_legs_and_12_bays_survives_the_first_save(client, conn, enq
 def test_one_refused_field_does_not_stop_the_others(client, conn):
     form = {**boat_form(client), "bay1_length": "9999", "gear": "77", "title": "Kept all the same"}
     answer = client.post("/enquiry/2/boat", data=form, headers={"HX-Request": "true"})
-    assert answer.status_code == 422 and "The rest is kept" in answer.text
+    assert answer.status_code == 422 and "The rest is saved" in answer.text
     stored = enquiries.get(conn, 2)
     assert stored.title == "Kept all the same" and stored.need.load.gear_kg == 77
     assert stored.need.site.bays  # the bay stays as it was

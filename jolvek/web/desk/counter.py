@@ -69,14 +69,14 @@ def page() -> Any:
 
 @bp.post("/keep")
 def keep() -> Any:
-    """Keep the quick start as an enquiry and go to its boat."""
+    """Keep the quick start as an enquiry and go straight on to what does the job."""
     form = QuickForm()
     need = _need(form) if form.validate() else None
     if need is None:
         return _page(form, 422)
     with transaction(conn()) as c:
         number = enquiries.add(c, Enquiry(need, title=need.hull.fam.name), now())
-    return redirect(url_for("boat.page", enquiry_id=number), 303)
+    return redirect(url_for("shortlist.page", enquiry_id=number), 303)
 
 
 @bp.get("/find")
@@ -116,7 +116,7 @@ def archive(enquiry_id: int) -> Any:
     with transaction(conn()) as c:
         enquiries.archive(c, enquiry_id, put_away)
     session["undo_archive"] = enquiry_id if put_away else None
-    flash(f"“{stored.title}” is {'put away' if put_away else 'on the counter again'}.")
+    flash(f"“{stored.title}” is {'in the archive' if put_away else 'on the counter again'}.")
     return redirect(url_for("counter.page"), 303)
 
 

@@ -142,7 +142,7 @@ def save(kind: str) -> Any:
     what = f"{'changed' if known else 'new'}: {item.title}"
     with transaction(conn()) as c:
         store.change(c, [(kind, item)], what, saving.now())
-    flash(f"{item.title} is kept.")
+    flash(f"{item.title} is saved.")
     return redirect(url_for("shelf.product", kind=kind, product_id=item.id), 303)
 
 

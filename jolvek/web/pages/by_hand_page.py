@@ -1,4 +1,4 @@
-"""What a setup put together by hand does, what is to be said of it, and what pinning would send."""
+"""What a setup put together by hand does, and what is to be said of it."""
 
 from __future__ import annotations
 
@@ -18,11 +18,10 @@ from jolvek.web.view.display import Units, long_hours, money
 
 @dataclass(frozen=True)
 class ByHandPage:
-    """The answer, the findings, and the form to pin it."""
+    """The answer and the findings."""
 
     answer: str
     findings: list[Finding]
-    pin: dict[str, str]
 
 
 def by_hand_page(f: Fitted, u: Units) -> ByHandPage:
@@ -37,15 +36,6 @@ def by_hand_page(f: Fitted, u: Units) -> ByHandPage:
         f"{f.motor.title} with {layout(f.bank)}: *{u.full(at.speed_m_s, 'speed')}*{time}, {runs};"
         f" top {u.full(p.top_speed_m_s, 'speed')}. *{money(f.price)}*.",
         f.findings,
-        {
-            "motor": f.motor.id,
-            "battery": f.battery.id,
-            "mount": f.mount.id,
-            "charger": f.charger.id if f.charger else "",
-            "series": str(f.series),
-            "parallel": str(f.parallel),
-            "shaft_m": str(f.shaft_m or ""),
-        },
     )
 
 

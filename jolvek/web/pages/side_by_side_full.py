@@ -57,8 +57,8 @@ def _setting(worked: list[Worked], which: int, u: Units) -> tuple[Row, ...]:
     return (
         ("power", u["power"], tuple(u.number(x.power_w, "power") for x in at)),
         ("speed", u["speed"], tuple(u.number(x.speed_m_s, "speed") for x in at)),
-        ("runs", "h", tuple(clock(x.runtime_s) for x in at)),
-        ("goes", u["distance"], tuple(u.number(x.range_m, "distance") for x in at)),
+        ("running time", "h", tuple(clock(x.runtime_s) for x in at)),
+        ("range", u["distance"], tuple(u.number(x.range_m, "distance") for x in at)),
         ("current", "A", tuple("–" if x.current_a is None else f"{x.current_a:.1f}" for x in at)),
     )
 

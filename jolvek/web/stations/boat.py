@@ -101,7 +101,7 @@ def save(enquiry_id: int) -> Any:
         return show("boat/_figures.html", figures, e=e, form=form, kept=kept, **offer), kept.code
     if kept.code != 200:
         return _page(enquiry_id, form, kept.code, kept=kept)
-    flash("Kept.")
+    flash("Saved.")
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 
 

@@ -91,7 +91,7 @@ def keep(enquiry_id: int) -> Any:
         return replace(e, need=replace(e.need, day=e.need.day.with_legs(legs)))
 
     saving.change(enquiry_id, kept)
-    flash("The legs are kept with these speeds.")
+    flash("The legs are saved with these speeds.")
     return redirect(url_for("day_out.page", enquiry_id=enquiry_id), 303)
 
 

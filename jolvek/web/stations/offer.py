@@ -70,5 +70,5 @@ def stage(enquiry_id: int) -> Any:
         abort(422, f"Read “{wanted}”; allowed is one of {', '.join(enquiries.STAGES)}.")
     with transaction(conn()) as c:
         enquiries.set_stage(c, enquiry_id, wanted, now())
-    flash("Kept.")
+    flash("Saved.")
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)

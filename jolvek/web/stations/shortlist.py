@@ -28,6 +28,7 @@ from jolvek.store.db import transaction
 from jolvek.web import saving
 from jolvek.web.forms.day_form import WISH_WORDS
 from jolvek.web.forms.narrowing import filters_from, known_args
+from jolvek.web.pages.by_hand_page import split_bank
 from jolvek.web.pages.shortlist_page import results, shortlist_page
 from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
@@ -139,10 +140,11 @@ def fitting_in(form: Any) -> AsSet:
 def pin(enquiry_id: int) -> Any:
     """Pin a setup to Side by side."""
     stored_or_404(enquiry_id)
-    items = items_from(shelf_for(conn(), enquiry_id), request.form)
+    form = split_bank(request.form.to_dict())
+    items = items_from(shelf_for(conn(), enquiry_id), form)
     if items is None:
         abort(422, "That setup is not on the shelf any more.")
-    layout = layout_from(request.form, items["motor"])
+    layout = layout_from(form, items["motor"])
     try:
         with transaction(conn()) as c:
             letter = setups.pin(c, enquiry_id, items, *layout, fitting=fitting_in(request.form))

@@ -72,7 +72,7 @@ def save(enquiry_id: int) -> Any:
         return show("waters/_saved.html", f, figures, **more), kept.code
     if kept.code != 200:
         return _page(enquiry_id, form, kept.code, kept=kept)
-    flash("Kept.")
+    flash("Saved.")
     return redirect(url_for("waters.page", enquiry_id=enquiry_id), 303)
 
 

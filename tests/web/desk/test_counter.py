@@ -103,7 +103,7 @@ def test_enquiries_are_copied_put_away_and_taken_out_again(client, conn):
     )
     client.post("/enquiry/3/archive", data={})
     text = client.get("/").text
-    assert "Undo: take it out again" in text and "Put away" in text and store.get(conn, 3).archived
+    assert "Undo: take it out again" in text and "Archive" in text and store.get(conn, 3).archived
     client.post("/enquiry/3/archive", data={"undo": "1"})
     assert not store.get(conn, 3).archived
 
@@ -153,6 +153,6 @@ def test_the_answer_survives_leaving_in_the_units_of_now(client):
 
 def test_the_answer_names_setups_of_unlike_motors(client, shelf):
     text = client.get("/").text
-    told = text[text.index("From the shelf") : text.index("Keep as an enquiry")]
+    told = text[text.index("From the shelf") : text.index("Save as an enquiry")]
     named = [m.title for m in shelf.motors if f"<strong>{m.title}</strong>" in told]
     assert len(named) == len(set(named)) == 3 and "cheapest" in told

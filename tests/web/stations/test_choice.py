@@ -197,6 +197,11 @@ def test_a_setup_by_hand_is_judged_and_pinned(client, conn, shelf):
     text = client.get("/enquiry/2/by-hand", query_string=query).text
     assert "Pin it" in text and "Life jackets" in text and motor.title in text
     assert "choose motor" in client.get("/enquiry/2/by-hand").text.lower()
+    form = {"motor": motor.id, "bank": f"{battery.id}|2|1", "mount": "own-clamp"}
+    form["charger"] = "murrane-24"
+    assert client.post("/enquiry/2/pin", data=form).status_code == 303  # what the page sends
+    pinned = setups.of_enquiry(conn, 2)[-1]
+    assert (pinned.series, pinned.part("charger").item.id) == (2, "murrane-24")
 
 
 def test_by_hand_offers_what_goes_with_the_motor_and_says_why_the_rest_does_not(client, shelf):

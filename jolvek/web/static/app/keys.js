@@ -11,7 +11,8 @@ function typing(event) {
 const HELD = "jolvek:key";
 let sending = false;
 document.addEventListener("submit", (event) => {
-  sending = !event.defaultPrevented && event.target.method === "post";
+  const how = event.submitter?.getAttribute("formmethod") || event.target.method;
+  sending = !event.defaultPrevented && how === "post";
 });
 window.addEventListener("pageshow", () => {
   sending = false;
@@ -72,3 +73,13 @@ document.addEventListener("alpine:initialized", () => {
     });
   }
 });
+
+// Fields changed before htmx listened say so again.
+window.addEventListener("load", () => setTimeout(() => {
+  for (const kind of ["input", "change"]) {
+    document.removeEventListener(kind, window.jolvekEarly.typed);
+    for (const field of window.jolvekEarly.fields) field.dispatchEvent(new Event(kind, {
+      bubbles: true
+    }));
+  }
+}));

@@ -82,11 +82,11 @@ function watchSaving(form) {
         if (saving.sent < saving.dirty) form.dispatchEvent(new CustomEvent("resend"));
       }, RESEND_MS / 4);
     } else if (status) {
-      resendLater(`Not kept: the server answered ${status}.`);
+      resendLater(`Not saved: the server answered ${status}.`);
     }
   });
   form.addEventListener("htmx:error", () => {
-    resendLater("Not kept: no connection.");
+    resendLater("Not saved: no connection.");
   });
 }
 
