@@ -38,7 +38,7 @@ def test_the_whole_job(page, server):
     page.mouse.up()
     expect(page.locator("[data-live=range-A]")).not_to_have_text(slow)
     assert re.search(r"speed=\d", page.url)
-    page.get_by_role("button", name="Offer A").click()
+    page.locator("main").get_by_role("button", name="Offer A").click()
     expect(page.get_by_role("heading", name="Offer: Inflatable, air floor")).to_be_visible()
     expect(page.locator(".offer")).to_contain_text("likely between")
 

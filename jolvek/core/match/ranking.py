@@ -52,16 +52,18 @@ def measures(match: Match) -> dict[str, Array]:
     def small(x: Array) -> Array:
         return np.asarray(np.minimum(np.maximum(x[base].min(), 1e-9) / np.maximum(x, 1e-9), 1.0))
 
-    def large(x: Array) -> Array:
-        return np.asarray(np.minimum(x / max(float(x[base].max()), 1e-9), 1.0))
+    def large(x: Array, asked: float) -> Array:
+        """Marks of the largest, and of what falls short of the day the part of it that is had."""
+        most = max(float(x[base].max()), asked, 1e-9)
+        return np.asarray(np.minimum(x / most, 1.0))
 
     clips = np.array([bool(item.pack_ids) for item in match.shelf.motors], dtype=bool)[d.motor]
     packs = (s.series * s.parallel).astype(float)[field.supply]
     return {
         "price": small(field.price),
         "light": 0.5 * (small(field.lift_kg) + small(field.mass_kg)),
-        "range": large(field.range_m),
-        "speed": large(field.top_speed_m_s),
+        "range": large(field.range_m, match.need.day.distance_m),
+        "speed": large(field.top_speed_m_s, match.need.day.speed_m_s),
         "silence": np.clip((80.0 - noise) / 40.0, 0, 1),
         "hands_free": d.hands_free[field.drive].astype(float),
         "tidy": np.where(clips[field.drive], 1.0, 0.8 / packs),

@@ -135,11 +135,7 @@ def running(performance: Performance) -> list[Finding]:
     p, out = performance, []
     hull, motor = p.setup.hull, p.setup.motor
     fast = p.hull_speed_m_s
-    if (
-        p.planing_power_w is not None
-        and not p.planes
-        and p.power_limit_w > 0.25 * p.planing_power_w
-    ):
+    if p.planing_power_w is not None and not p.planes:
         out.append(find("does-not-plane", p.power_limit_w, p.planing_power_w))
     elif p.planing_power_w is None and p.top_speed_m_s > 1.3 * fast:
         out.append(find("hull-does-not-plane"))
@@ -153,7 +149,7 @@ def running(performance: Performance) -> list[Finding]:
     if p.planes and not p.resistance.planing_holds(p.top_speed_m_s):
         out.append(find("beyond-planing", p.top_speed_m_s))
     half = float(p.speed_at_w(0.5 * p.power_limit_w)) / p.top_speed_m_s
-    if half > HALF_IS_PLENTY and not hull.fam.planes:
+    if half > HALF_IS_PLENTY and not p.planes:
         out.append(find("overpowered", half, HALF_IS_PLENTY))
     if p.setup.wind_m_s > 0 and p.top_speed_m_s < 1.0:
         out.append(find("weak-in-wind", p.top_speed_m_s, 1.0, wind=p.setup.wind_m_s))

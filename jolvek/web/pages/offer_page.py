@@ -8,6 +8,7 @@ from datetime import date, timedelta
 from typing import Any
 
 from jolvek.core.base.units import hours as clock
+from jolvek.core.fit import controls
 from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
@@ -78,13 +79,21 @@ def offer_page(w: Worked, today: date, u: Units) -> OfferPage:
         tuple(_part(x, _add_on(x.item.spec)) for x in pinned.extras),
         money(pinned.price),
         money(pinned.price + pinned.extras_price),
-        f"Fitting takes about {w.fitted.mount.spec.hours:g} h for the mount; labour, cables and"
-        " fuses are priced after the boat has been seen.",
+        _fitting(w),
         tuple(expected(name, x, w, u, asked) for name, x, asked in ways if x.power_w is not None),
         _basis(w, u),
         _claims(w),
         w.findings,
     )
+
+
+def _fitting(w: Worked) -> str:
+    """What fitting takes, and what is set on it beside the parts."""
+    worked = controls.parts(w.fitted)
+    more = ", ".join(f"{what} ({many})" for what, many in worked)
+    hours = f"Fitting takes about {w.fitted.mount.spec.hours:g} h for the mount"
+    priced = "labour, cables and fuses are priced after the boat has been seen."
+    return f"{hours}; {priced}" + (f" With it: {more}." if more else "")
 
 
 def _claims(w: Worked) -> tuple[tuple[str, str], ...]:

@@ -11,6 +11,7 @@ from jolvek.core.enquiry.site import Site
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.match.matching import match
 from jolvek.core.match.picks import KIT_SHARE, picks
+from jolvek.core.match.ranking import measures
 
 SHELF = demo.shelf()
 TENDER = Need(
@@ -80,3 +81,17 @@ def test_the_power_that_would_do_is_the_counters_and_a_motor_here_has_it(which):
         counter = max(d.power_w for d in demands(need))
         assert watts == pytest.approx(counter, rel=0.2)
         assert any(m.spec.input_power_w >= watts for m in SHELF.motors)
+
+
+def test_no_motor_that_does_4_of_12_knots_has_full_marks_for_speed(shelf):
+    need = demo.enquiries()[1].need
+    fast = replace(need, day=replace(need.day, speed_m_s=6.2, distance_m=400_000.0, legs=()))
+    found = match(fast, shelf)
+    marks = measures(found)
+    assert not found.field.does_day.any()
+    for wish, had, asked in (
+        ("speed", found.field.top_speed_m_s, 6.2),
+        ("range", found.field.range_m, 400_000.0),
+    ):
+        short = had < asked
+        assert short.any() and (marks[wish][short] <= had[short] / asked + 1e-9).all()

@@ -179,3 +179,36 @@ def test_the_bank_goes_to_the_bay_that_is_chosen_and_back(fitted, conn):
     fitted.post("/enquiry/5/fitting", data=form | {"bay": ""})
     assert setups.of_enquiry(conn, 5)[0].fitting.bay == ""
     assert fitted.post("/enquiry/5/fitting", data=form | {"bay": "attic"}).status_code == 422
+
+
+CLICKS_BEFORE = 6  # to an offer, after four figures were typed, in 0.5
+
+
+def followed(client, address, link):
+    """The address that a page's link or form of those words leads to; there must be one."""
+    html = client.get(address).text
+    found = re.search(rf'(?:href|action)="([^"]*{link}[^"]*)"', html)
+    assert found, (address, link)
+    return found[1].replace("&amp;", "&").split("#")[0]
+
+
+@pytest.mark.parametrize("number", range(1, 7))
+def test_every_demo_enquiry_is_an_offer_and_a_sheet_in_fewer_clicks(client, number):
+    at = followed(client, "/", f"/enquiry/{number}/")
+    way = [at] if "/shortlist" in at else [at, followed(client, at, "/shortlist")]
+    way.append(followed(client, way[-1], f"/enquiry/{number}/pin"))
+    pin(client, number)
+    offered = followed(client, way[-2], f"/enquiry/{number}/choose")  # on the boat card
+    sheet = followed(client, followed(client, way[-2], "/fitting"), "tab=sheet")
+    text = client.get(sheet).text
+    assert "data-print" in text and "Not ready" not in text
+    assert len([*way, "fitting", "sheet", "print"]) <= CLICKS_BEFORE
+    chosen = client.post(offered, data={"letter": "A", "then": "offer"}).location
+    assert chosen.endswith("/offer") and "data-print" in client.get(chosen).text
+    assert len([*way, "offer", "print"]) < CLICKS_BEFORE
+
+
+def test_what_is_set_on_fitting_stands_on_the_offer(fitted, conn):
+    form = {"setup": "A", "throttle": "cable", "cable": "4 m", "tab": "drawing"}
+    fitted.post("/enquiry/5/fitting", data=form)
+    assert "throttle cable (4.0 m)" in bare(fitted.get("/enquiry/5/offer"))

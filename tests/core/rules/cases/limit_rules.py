@@ -30,7 +30,7 @@ CASES = {
     "people-light": (lambda kg: run(load=Load(2, kg)), (81, 80), (79,)),
     "overpowered": (
         lambda w: run(Motor(w, mass_kg=20), Hull("cabin", 6.5, 2.3, 1400)),
-        (1000,),
+        (1000, 60000),  # that planes her
         (12000,),
     ),
     "weak-in-wind": (lambda v: run(Motor(150, mass_kg=5), wind_m_s=v), (0, 2), (20,)),

@@ -10,7 +10,7 @@ CASES = {
         (2000,),
         (60000,),
     ),
-    "does-not-plane": (lambda w: run(Motor(w, mass_kg=20)), (600, 9000), (2000,)),
+    "does-not-plane": (lambda w: run(Motor(w, mass_kg=20)), (9000,), (600, 2000)),
     "beyond-tried": (
         lambda w: run(Motor(w, mass_kg=20), Hull("canoe", 4.8, 0.9, 32), Load(1)),
         (1000,),
