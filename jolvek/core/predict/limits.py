@@ -133,7 +133,7 @@ def running(performance: Performance) -> list[Finding]:
     ['current-beats-boat']
     """
     p, out = performance, []
-    hull, motor = p.setup.hull, p.setup.motor
+    motor = p.setup.motor
     fast = p.hull_speed_m_s
     if p.planing_power_w is not None and not p.planes:
         out.append(find("does-not-plane", p.power_limit_w, p.planing_power_w))

@@ -9,6 +9,7 @@ from typing import Any
 from markupsafe import Markup
 
 from jolvek.core.predict.claims import Claim, check_claims
+from jolvek.core.products.plain import NOT_SOLD
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats import shelf_csv
 from jolvek.store import finding
@@ -54,7 +55,7 @@ class ProductRow:
 
     id: str
     title: str
-    price: float
+    price: float | None  # None: not sold
     cells: tuple[str, ...]
     doubt: str
     state: str
@@ -107,6 +108,12 @@ def _value(item: Item[Any], key: str) -> Any:
     return getattr(item if key in ("price", "noise_db", "stock") else item.spec, key)
 
 
+def _cell(x: Item[Any], key: str) -> str:
+    """A figure or word; a year is no figure to be grouped."""
+    value = _value(x, key)
+    return str(value) if value and key.endswith("year") else plain_value(value)
+
+
 def _row(x: Item[Any], kind: str) -> ProductRow:
     ended = bool(x.valid_to) and x.valid_to < date.today().isoformat()
     state = f"price ended {x.valid_to}" if ended else STOCK[x.stock]
@@ -114,8 +121,8 @@ def _row(x: Item[Any], kind: str) -> ProductRow:
     return ProductRow(
         x.id,
         x.title,
-        x.price,
-        tuple(plain_value(_value(x, key)) for key in COLUMNS[kind]),
+        None if kind in NOT_SOLD else x.price,
+        tuple(_cell(x, key) for key in COLUMNS[kind]),
         next((level for level in ("block", "caution") if level in levels), ""),
         "discontinued" if x.discontinued else state,
         ended and not x.discontinued,
@@ -170,7 +177,7 @@ def product_page(
     return ProductPage(
         kind,
         title or "New product",
-        item.price if item else None,
+        item.price if item and kind not in NOT_SOLD else None,
         not kept,
         fields,
         check_claims(item) if item else [],

@@ -92,3 +92,10 @@ def test_choices_are_ticked_and_lists_typed_with_semicolons(client, conn):
     client.post("/shelf/motors/item", data={**kept, "in_box": "propeller; spare pin"})
     assert shelf.get(conn, "motors", motor.id).in_box == ("propeller", "spare pin")
     assert "propeller; spare pin" in client.get(f"/shelf/motors/item/{motor.id}").text
+
+
+def test_boats_are_known_and_not_sold_and_their_years_are_years(client):
+    page = client.get("/shelf/boats").text
+    assert "€0" not in page and ">2019<" in page and "2\u202f019" not in page
+    one = client.get("/shelf/boats/item/merle-angler-19").text
+    assert "€" not in one and "fin_box, rail, stern_deck" in one
