@@ -15,6 +15,7 @@ from jolvek.core.electric.charging import together_h
 from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.streams import against_streams
+from jolvek.core.products.plain import NOT_SOLD
 from jolvek.core.products.shelf import Shelf
 from jolvek.standins.weather import SimulatedForecast
 from jolvek.web.forms.fitting_form import fitted_from
@@ -215,12 +216,14 @@ def test_a_setup_by_hand_is_told_as_the_list_tells_it(which):
 def test_a_kind_of_the_shelf_is_sorted_found_and_counted(kind):
     items = getattr(SHELF, kind)
     page = catalogue_page(SHELF, kind, "", "", True, "price")
-    prices = [r.price for r in page.items]
+    prices = [r.price or 0.0 for r in page.items]
     assert prices == sorted(prices) and len(prices) == len(items) == page.counts[kind]
     one = items[0]
     hit = catalogue_page(SHELF, kind, one.title.split()[-1].lower(), one.maker, True, "")
     assert one.id in {r.id for r in hit.items}
     assert catalogue_page(SHELF, kind, "no such thing", "", True, "").items == ()
+    if kind in NOT_SOLD:
+        return  # known, and never discontinued
     gone = replace(one, discontinued=True)
     left = Shelf(**{kind: (gone, *items[1:])})
     assert one.id not in {r.id for r in catalogue_page(left, kind, "", "", False, "").items}
