@@ -8,99 +8,12 @@ import sys
 import tempfile
 from pathlib import Path
 
+from later_faults import LATER_FAULTS
+
 ROOT = Path(__file__).parents[1]
 CORE, PAGES = "jolvek/core/", "jolvek/web/pages/"
 FAULTS = (
-    (
-        "a fin's foot of any width",
-        CORE + "rules/predicates.py",
-        "> FOOT_SLACK_MM\n",
-        "> 99 * FOOT_SLACK_MM\n",
-    ),
-    (
-        "a fixed rudder that swings up",
-        CORE + "fit/fit_facts.py",
-        "if need.site.rudder_lifts else chord",
-        "if need.site.rudder_chord_m else chord",
-    ),
-    (
-        "a throttle's cable without slack",
-        CORE + "fit/controls.py",
-        "+ UP_M + SLACK_M",
-        "+ UP_M",
-    ),
-    (
-        "a locked motor that steers",
-        CORE + "fit/controls.py",
-        "f.mount.spec.fixed or f.fitting.locked",
-        "f.mount.spec.fixed",
-    ),
-    (
-        "an extension lead that leads nowhere",
-        CORE + "fit/fitted.py",
-        "self.motor.pack_ids and self.fitting.lead_m is None",
-        "self.motor.pack_ids",
-    ),
-    (
-        "the chosen bay forgotten",
-        CORE + "fit/stowage.py",
-        "return chosen or f.need.site.bays",
-        "return f.need.site.bays",
-    ),
-    (
-        "panels beyond the canopy",
-        CORE + "fit/add_ons.py",
-        "wants <= canopy + 1e-9",
-        "wants <= 9 * canopy",
-    ),
-    (
-        "a model's row whatever her year",
-        CORE + "products/boat_model.py",
-        "fits = [m for m in rows if m.covers(year)]",
-        "fits = list(rows)",
-    ),
-    (
-        "a season of one run a day",
-        CORE + "day/season.py",
-        "runs = day.runs_per_day * day.days_a_season",
-        "runs = day.days_a_season",
-    ),
-    (
-        "a foreign price taken as ours",
-        "jolvek/formats/supplier_columns.py",
-        "{price * column.rate:.2f}",
-        "{price:.2f}",
-    ),
-    (
-        "a supplier's unit dropped",
-        "jolvek/formats/supplier_columns.py",
-        'return f"{text} {column.unit}"',
-        "return text",
-    ),
-    (
-        "full marks for 4 of 12 knots",
-        CORE + "match/ranking.py",
-        "most = max(float(x[base].max()), asked, 1e-9)",
-        "most = max(float(x[base].max()), 1e-9)",
-    ),
-    (
-        "waiting out there costs nothing",
-        CORE + "enquiry/need.py",
-        "                self.standby_s,\n",
-        "                0.0,\n",
-    ),
-    (
-        "a job that ends with its first boat",
-        "jolvek/store/jobs.py",
-        "iif(id = :first, NULL, :first)",
-        "iif(id = :first, NULL, NULL)",
-    ),
-    (
-        "one's own plug fits any motor",
-        CORE + "fit/controls.py",
-        "return f.battery.own and not f.motor.own",
-        "return f.battery.own and f.motor.own",
-    ),
+    *LATER_FAULTS,
     (
         "a motor that never lugs",
         CORE + "hydro/propulsor.py",

@@ -16,6 +16,15 @@ from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats import shelf_csv
 
 LEFT_OUT = ""
+CALLED = {  # what suppliers call ours
+    "brand": "maker",
+    "make": "maker",
+    "manufacturer": "maker",
+    "model": "name",
+    "type": "name",
+    "net": "price",
+    "weight": "mass",
+}
 RATE = (1e-4, 1e4)  # of a currency, in the shop's own
 
 
@@ -70,13 +79,17 @@ def guessed(head: Sequence[str], kind: str) -> dict[str, Column]:
     >>> [(c.key, c.unit) for c in guess.values()]
     [('maker', ''), ('rated_w', 'W'), ('length_m', 'cm')]
     """
-    out = {}
+    out, taken = {}, set[str]()
     for name in head:
         found = re.fullmatch(r"\s*(.*?)\s*(?:[\[(,]\s*(.*?)\s*[\])]?)?\s*", name)
         words, unit = (found[1], found[2] or "") if found else (name, "")
         plain = re.sub(r"[^a-z0-9]+", "_", words.lower()).strip("_")
         keys = [k for k in shelf_csv.columns(kind) if k in (plain, name.lower())]
-        keys += [k for k in shelf_csv.columns(kind) if plain and k.startswith(f"{plain}_")]
+        first = plain.split("_")[0]
+        plain = CALLED.get(first, plain)
+        keys += [k for k in shelf_csv.columns(kind) if plain and f"{k}_".startswith(f"{plain}_")]
+        keys = [k for k in keys if k not in taken]
+        taken |= set(keys[:1])
         try:
             out[name] = Column(keys[0] if keys else LEFT_OUT, unit)
         except JolvekError:

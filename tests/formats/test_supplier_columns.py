@@ -97,5 +97,7 @@ def test_what_a_column_is_is_guessed_by_its_name():
         ("mass_kg", "lb"),
         ("width_m", "cm"),
         ("", ""),
-        ("mass_kg", ""),
+        ("", ""),  # one column each
     ]
+    theirs = supplier_columns.guessed(["Brand", "Type", "Net USD", "Weight (kg)"], "panels")
+    assert [c.key for c in theirs.values()] == ["maker", "name", "price", "mass_kg"]

@@ -10,7 +10,7 @@ RULES = (
         "adapter-lead",
         "caution",
         "electrics",
-        "The customer's battery and this motor have different plugs: {figure:.0f} A pass here.",
+        "The customer's battery and this motor may have different plugs; {figure:.0f} A pass here.",
         "An adapter lead with plugs for that current and a fuse of {limit:.0f} A at the battery.",
         COMMON,
     ),

@@ -22,6 +22,7 @@ from jolvek.web.desk.shelf import kind_or_404
 from jolvek.web.forms.columns_form import columns_from
 from jolvek.web.pages import catalogue_page
 from jolvek.web.shared import conn, settings, show
+from jolvek.web.view.display import counted
 
 bp = Blueprint("price_lists", __name__, url_prefix="/shelf/import")
 
@@ -171,10 +172,10 @@ def confirm() -> Any:
         return refuse(f"{len(wrong)} rows are wrong; nothing was written")
     items = [(k, r.item) for k, r in rows if r.state in ("new", "changed") and r.item is not None]
     with transaction(conn()) as c:
-        store.change(c, items, f"import of {len(items)} products", saving.now())
+        store.change(c, items, f"import of {counted(len(items), 'product')}", saving.now())
     path.unlink(missing_ok=True)
-    left = f", {len(wrong)} wrong rows left out" if wrong else ""
-    flash(f"{len(items)} products imported{left}.")
+    left = f", {counted(len(wrong), 'wrong row')} left out" if wrong else ""
+    flash(f"{counted(len(items), 'product')} imported{left}.")
     return redirect(url_for("shelf.page", kind=kind), 303)
 
 

@@ -16,7 +16,7 @@ from jolvek.store import finding
 from jolvek.store import shelf as store
 from jolvek.web.drawings.product_drawing import product_view
 from jolvek.web.pages.product_facts import Told, follows, missing
-from jolvek.web.view.display import Units
+from jolvek.web.view.display import Units, counted
 from jolvek.web.view.words import plain_value
 
 COLUMNS = {
@@ -209,6 +209,11 @@ class Preview:
     same: int
     answer: str
     to_import: int
+
+    @property
+    def to_import_told(self) -> str:
+        """How many would be written, in words."""
+        return counted(self.to_import, "product")
 
     @property
     def lists(self) -> tuple[tuple[str, list[tuple[str, shelf_csv.Row]], int], ...]:
