@@ -11,6 +11,7 @@ from jolvek.core.fit import controls
 from jolvek.core.fit.add_ons import why_not
 from jolvek.core.fit.as_set import AsSet
 from jolvek.core.fit.checklist import sheet
+from jolvek.core.fit.fit_facts import drive_facts
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.mounting_work import mounted
 from jolvek.core.hydro.hull import Hull
@@ -140,3 +141,14 @@ def test_panels_that_are_there_already_count():
     one = item(Panel(110, 1.0, 0.5))
     assert why_not(one, at_sea(site={"canopy_m2": 0.9}), 0.4) == ""
     assert "0.9 m² of panels" in why_not(one, at_sea(site={"canopy_m2": 0.8}), 0.4)
+
+
+@pytest.mark.parametrize("chord_m", [0.15, 0.2, 0.25])
+def test_a_blade_that_does_not_swing_up_needs_less_room_than_one_that_does(chord_m):
+    beside = Mount("offset_bracket", 60, 2000, offset_m=0.32)
+    gaps = []
+    for lifts in (True, False):
+        site = replace(F.need.site, rudder_chord_m=chord_m, rudder_lifts=lifts)
+        facts = drive_facts(replace(F.need, site=site), F.hung, [beside])
+        gaps.append(float(facts.rudder_gap_m[0, 0]))
+    assert gaps[0] < gaps[1]  # lifted it reaches two and a half chords aft
