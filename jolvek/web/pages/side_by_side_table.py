@@ -118,9 +118,9 @@ def _cursor_rows(line: Line, at: dict[str, Point], mode: str, u: Units) -> list[
     return [
         first,
         line("may be", "", unit, lambda w: _first_band(w, at[w.letter], mode, u), "firstBand"),
-        line("Runs", "runtime", "h", lambda w: clock(at[w.letter].runtime_s), "runtime"),
-        line("Goes", "range", u["distance"], far, "range"),
-        line("may go", "", u["distance"], far_band, "rangeBand"),
+        line("Running time", "runtime", "h", lambda w: clock(at[w.letter].runtime_s), "runtime"),
+        line("Range", "range", u["distance"], far, "range"),
+        line("may be", "", u["distance"], far_band, "rangeBand"),
     ]
 
 
