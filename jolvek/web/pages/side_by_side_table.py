@@ -120,7 +120,7 @@ def _cursor_rows(line: Line, at: dict[str, Point], mode: str, u: Units) -> list[
         line("may be", "", unit, lambda w: _first_band(w, at[w.letter], mode, u), "firstBand"),
         line("Running time", "runtime", "h", lambda w: clock(at[w.letter].runtime_s), "runtime"),
         line("Range", "range", u["distance"], far, "range"),
-        line("may be", "", u["distance"], far_band, "rangeBand"),
+        line("range may be", "", u["distance"], far_band, "rangeBand"),
     ]
 
 

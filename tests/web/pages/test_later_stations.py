@@ -290,7 +290,7 @@ def test_what_may_be_stands_under_each_figure_and_holds_it(by):
     page, _ = compared(1, by=by)
     rows = {r.name: r for r in page.rows}
     first = next(r for name, r in rows.items() if name.startswith(("Power at", "Speed")))
-    for value, may in ((first, rows["may be"]), (rows["Range"], rows["may be"])):
+    for value, may in ((first, rows["may be"]), (rows["Range"], rows["range may be"])):
         for cell, ends in zip(value.cells, may.cells, strict=True):
             if "–" in ends.text and len(ends.text) > 1:
                 low, high = (figure(x) for x in ends.text.split("–"))
