@@ -24,6 +24,7 @@ from jolvek.core.products.mounting import PLACES, TRANSOM_PLACES, Mount
 from jolvek.core.products.shelf import Item
 from jolvek.core.rules.facts import DriveFacts, NeedFacts, SetupFacts
 
+SCREWED = ("rail", "track")  # where a mount is held by screws into the hull
 BEHIND_M = 0.20  # propeller's disc aft of the transom
 LEG_M = 0.08  # width of a leg; common practice, no source
 TILTED_M = 0.45  # further aft that the propeller stands with the motor up; common practice
@@ -172,13 +173,25 @@ def _words(values: Iterable[str]) -> Any:
 
 def _has_place(site: Site, hull: Hull, mount: Mount) -> bool:
     kind = mount.general
-    there = any(place in site.places for place in kind.places)
+    there = any(place in usable_places(site, hull) for place in kind.places)
     return there and (not kind.families or hull.family in kind.families)
 
 
+def usable_places(site: Site, hull: Hull) -> tuple[str, ...]:
+    """The places that take a mount: on what holds air nothing is screwed to rails or tracks.
+
+    >>> usable_places(Site(("rail", "pad"), construction="inflatable"), Hull("kayak", 3.4, 0.9, 18))
+    ('pad',)
+    """
+    holds_air = hull.fam.inflated or site.construction == "inflatable"
+    return tuple(p for p in site.places if not (holds_air and p in SCREWED))
+
+
 def _places_there(site: Site, hull: Hull, mount: Mount) -> str:
-    kind, there = mount.general, ", ".join(PLACES[p] for p in site.places)
-    if any(p in site.places for p in kind.places) and not _has_place(site, hull, mount):
+    kind, there = mount.general, ", ".join(PLACES[p] for p in usable_places(site, hull))
+    if any(p in usable_places(site, hull) for p in kind.places) and not _has_place(
+        site, hull, mount
+    ):
         return f"{there}, but {kind.name.lower()}s are not made for this kind of hull"
     return there or "no mounting place"
 

@@ -18,6 +18,12 @@ def finned(box="short", foot=(None, None)):
     return fit(kayak, motor=FIN, mount=mount, style="fin", shaft_m=None)
 
 
+def air(places):
+    """A pole motor on a side bar of an inflatable kayak."""
+    site = replace(KAYAK.site, places=places, construction="inflatable")
+    return fit(replace(KAYAK, site=site), motor=FIN, mount=SIDE, style="pole", shaft_m=None)
+
+
 def worked(site=None, **fitting):
     need = at({"helm_ahead_m": 1.2, "rudder_chord_m": 0.2} | (site or {}))
     return fit(need, fitting=AsSet(**fitting))
@@ -122,7 +128,11 @@ CASES = {
         (500, 360),
         (330, 300),
     ),
-    "mount-place": (lambda place: fit(at({"places": (place,)})), ("transom",), ("rail",)),
+    "mount-place": (
+        lambda places: fit(at({"places": (places,)})) if isinstance(places, str) else air(places),
+        ("transom", ("pad",), ("rail", "pad")),
+        ("rail", ("rail",), ("track",), ("rail", "track")),
+    ),
     "mount-style": (lambda style: fit(style=style), ("outboard", "pole"), ("fin",)),
     "mount-transom": (
         lambda m: fit(
