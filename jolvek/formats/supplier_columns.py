@@ -52,13 +52,19 @@ class Column:
 
 
 def table(content: bytes) -> tuple[list[str], list[list[str]], str]:
-    """Head, rows and delimiter of a CSV file. Raises CsvRefused for an empty one."""
+    """Head, rows and delimiter of a CSV file, names that come twice told apart. Raises CsvRefused
+    for an empty one.
+    """
     text = shelf_csv.decoded(content)
     delimiter = shelf_csv.delimiter_of(text)
     rows = list(csv.reader(io.StringIO(text), delimiter=delimiter))
     if not rows:
         raise shelf_csv.CsvRefused("the file is empty; the first line must name the columns")
-    return [name.strip() for name in rows[0]], rows[1:], delimiter
+    head: list[str] = []
+    for name in map(str.strip, rows[0]):
+        twice = head.count(name) if name else 0
+        head.append(f"{name} ({twice + 1})" if twice else name)
+    return head, rows[1:], delimiter
 
 
 def fits(head: Sequence[str], kind: str) -> bool:

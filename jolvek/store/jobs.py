@@ -21,8 +21,8 @@ class Boat:
 def boats(conn: sqlite3.Connection, enquiry_id: int) -> list[Boat]:
     """All boats of the job that an enquiry belongs to, as they came; one alone is none."""
     rows = conn.execute(
-        "SELECT e.id, e.title FROM enquiry e JOIN enquiry me ON me.id = :id WHERE"
-        " coalesce(e.job, e.id) = coalesce(me.job, me.id) ORDER BY e.id",
+        "SELECT e.id, e.title FROM (SELECT coalesce(job, id) AS lead FROM enquiry WHERE id = :id)"
+        " JOIN enquiry e ON e.id = lead OR e.job = lead ORDER BY e.id",
         {"id": enquiry_id},
     ).fetchall()
     return [Boat(row["id"], row["title"]) for row in rows] if len(rows) > 1 else []

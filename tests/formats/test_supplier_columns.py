@@ -56,6 +56,13 @@ def test_a_price_that_cannot_be_read_is_told_by_its_line(shelf):
     assert row.state == "wrong" and "on request" in row.reason and row.line == 2
 
 
+def test_names_that_come_twice_are_told_apart_and_nameless_ones_left_out(shelf):
+    text = THEIRS.replace("L in mm", "Peak").replace("\n", ";x\n").replace("Peak;x", "Peak;")
+    assert supplier_columns.table(text.encode())[0][3:] == ["Peak", "Peak (2)", ""]
+    both = {**COLUMNS, "Peak (2)": Column("length_m", "mm")}
+    assert rows(shelf, text, both)[0].item.spec.length_m == pytest.approx(0.68)
+
+
 def test_two_columns_of_one_key_are_refused(shelf):
     with pytest.raises(JolvekError, match="two columns are maker"):
         rows(shelf, THEIRS, {**COLUMNS, "Model": Column("maker")})

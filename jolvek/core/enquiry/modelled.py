@@ -8,14 +8,14 @@ from typing import Any
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.site import Site
 from jolvek.core.hydro.hull import Hull
-from jolvek.core.products.boat_model import BoatModel
+from jolvek.core.products.boat_model import LIMITS, BoatModel
 
 OF_ITS_OWN = ("name", "from_year", "to_year", "family")
 
 
 def as_model(need: Need, model: BoatModel) -> Need:
-    """The need with what the model states; what it does not say stays, of another kind of boat
-    nothing of the old hull.
+    """The need with what the model states; what it does not say stays, but plate and approval are
+    the model's alone, and of another kind of boat nothing of the old hull stays.
 
     >>> from jolvek.core.hydro.hull import Load
     >>> new = BoatModel("kayak", 3.75, 0.84, 36, from_year=2019, approval_power_w=750.0)
@@ -25,11 +25,13 @@ def as_model(need: Need, model: BoatModel) -> Need:
     """
     stated = {f.name: getattr(model, f.name) for f in fields(model) if f.name not in OF_ITS_OWN}
     stated = {k: v for k, v in stated.items() if v not in (None, "", ())}
-    years = {"approval_from_year": model.from_year, "approval_to_year": model.to_year}
+    limits: dict[str, Any] = {k: getattr(model, k) for k in LIMITS}
+    limits |= {"approval_from_year": model.from_year, "approval_to_year": model.to_year}
     same = need.hull if need.hull.family == model.family else None
     hull_of, site_of = (_of(record, stated) for record in (Hull, Site))
+    hull_of["max_power_w"] = model.max_power_w
     hull = replace(same, **hull_of) if same else Hull(model.family, **hull_of)
-    return replace(need, hull=hull, site=replace(need.site, **{**site_of, **years}))
+    return replace(need, hull=hull, site=replace(need.site, **{**site_of, **limits}))
 
 
 def _of(record: type, stated: dict[str, Any]) -> dict[str, Any]:

@@ -15,6 +15,8 @@ def columns_from(
     """Each column of the file as told, and what is refused of it, by column."""
     told, refused = {}, {}
     for i, name in enumerate(head):
+        if not name:
+            continue  # without a name nobody can say what it is
         key, unit = form.get(f"key{i}", ""), form.get(f"unit{i}", "").strip()
         rate = form.get(f"rate{i}", "").strip()
         try:

@@ -47,6 +47,13 @@ def test_an_old_hull_of_the_model_has_no_fin_adapter_that_fits():
     assert "fin_box" in kinds["short"] and "fin_box" not in kinds["side"]
 
 
+def test_plate_and_approval_of_another_row_do_not_stay():
+    plated = replace(KAYAK, hull=replace(KAYAK.hull, max_power_w=900.0))
+    assert plated.site.approval_power_w == 750
+    older = as_model(plated, of_year(MODELS, 2016))
+    assert older.site.approval_power_w is None and older.hull.max_power_w is None
+
+
 def test_another_kind_of_boat_keeps_nothing_of_the_old_hull():
     board = next(x.spec for x in demo.shelf().boats if x.spec.family == "board")
     need = as_model(replace(KAYAK, hull=replace(KAYAK.hull, bottom="weed")), board)
