@@ -77,7 +77,7 @@ class AsSet:
         )
         return replace(
             usual,
-            run_m=usual.run_m if self.run_m is None else self.run_m,
+            run_m=self.lead_m or (usual.run_m if self.run_m is None else self.run_m),
             take_off=self.take_off or usual.take_off,
             engine_space=self.engine_space or usual.engine_space,
             loads=loads,

@@ -212,7 +212,6 @@ class Fitted:
             solar_w=self.plan.solar_w or self.need.day.solar_w,
             shunt=self.gauge == "monitor",
             connector_a=self.plan.connector_a or self.battery.spec.connector_max_a,
-            run_m=self.fitting.lead_m or self.plan.run_m,
         )
         amps = float(self.pair.amps[0, 0])
         return install(self.bank, self.motor.spec.input_power_w, plan, steady_a=amps)

@@ -91,11 +91,12 @@ def _installed(fitting: AsSet, fitted: Fitted, read: Reader) -> AsSet:
     load = read.figure("load", "current", *LOAD_A)
     time = read.figure("hours", "duration", *LOAD_S)
     shown = read.args.get("run") == run_text(plan, read.u)
-    run = None if shown else read.figure("run", "length", *RUN_M)
-    whole = "run" in read.args  # of a form, where a box that is not ticked is not sent
+    typed = None if shown else read.figure("run", "length", *RUN_M)
+    run = plan.run_m if typed is None else typed
+    whole = {"take", "school"} <= read.args.keys()  # a form, which sends no box that is not ticked
     return _bare(
         fitting,
-        run_m=plan.run_m if run is None else run,
+        run_m=run if fitting.lead_m is None else fitting.run_m,  # an extension lead is the run
         take_off=read.one_of("take", TAKE_OFFS, plan.take_off),
         engine_space=bool(read.args.get("engine")) or (not whole and fitting.engine_space),
         load_a=(0.0 if whole else fitting.load_a) if load is None else load,

@@ -44,6 +44,7 @@ class WiringPage:
     cautions: tuple[tuple[str, str], ...]
     refused: dict[str, str]
     plan: Plan
+    lead: str  # an extension lead that is the run; empty: the run is typed
     run: str
     load: str
     hours_text: str
@@ -77,6 +78,7 @@ def wiring_page(f: Fitted, refused: dict[str, str], u: Units) -> WiringPage:
         tuple(cautions.values()),
         refused,
         f.plan,
+        run_text(f.plan, u) if f.fitting.lead_m is not None else "",
         run_text(f.plan, u),
         f"{f.plan.loads.current_a:g}" if f.plan.loads.current_a else "",
         f"{f.plan.loads.hours:g}",

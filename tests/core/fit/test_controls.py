@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import pytest
 
+from jolvek.core.electric.netlist import Plan
 from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit import controls
 from jolvek.core.fit.add_ons import why_not
@@ -73,7 +74,8 @@ def clip_on(**fitting):
     motor = replace(F.motor, pack_ids=(F.battery.id,))
     bay = (Bay("bow", 0.6, 0.4, 0.3, 40, 2.4), Bay("stern", 0.6, 0.4, 0.3, 40, 0.5))
     need = replace(F.need, site=replace(F.need.site, bays=bay))
-    return replace(F, motor=motor, need=need, fitting=AsSet(**fitting))
+    fitted = AsSet(**fitting)
+    return replace(F, motor=motor, need=need, fitting=fitted, plan=fitted.plan(Plan()))
 
 
 def test_an_extension_lead_takes_the_battery_off_the_motor_into_its_bay():

@@ -212,3 +212,25 @@ def test_what_is_set_on_fitting_stands_on_the_offer(fitted, conn):
     form = {"setup": "A", "throttle": "cable", "cable": "4 m", "tab": "drawing"}
     fitted.post("/enquiry/5/fitting", data=form)
     assert "throttle cable (4.0 m)" in bare(fitted.get("/enquiry/5/offer"))
+
+
+def test_an_extension_lead_is_the_run_and_unticks_nothing(fitted, conn):
+    clips = next(
+        (n for n in range(1, 7) for p in setups.of_enquiry(conn, n) if on_its_motor(p)), None
+    )
+    assert clips is not None
+    letter = next(p.letter for p in setups.of_enquiry(conn, clips) if on_its_motor(p))
+    address = f"/enquiry/{clips}/fitting"
+    form = {"setup": letter, "throttle": "", "lead": "3 m", "tab": "drawing"}
+    fitted.post(address, data=form)
+    page = bare(fitted.get(f"{address}?tab=wiring&setup={letter}"))
+    assert "By an extension lead of 3 m" in page and "Bank to motor, one way" not in page
+    plan = {"setup": letter, "take": "diagonal", "school": "converter", "engine": "1"}
+    fitted.post(address, data=plan)
+    fitted.post(address, data={k: v for k, v in plan.items() if k != "engine"})
+    kept = next(p for p in setups.of_enquiry(conn, clips) if p.letter == letter).fitting
+    assert (kept.lead_m, kept.run_m, kept.engine_space) == (3.0, None, False)
+
+
+def on_its_motor(p):
+    return p.part("battery").item.id in p.part("motor").item.pack_ids
