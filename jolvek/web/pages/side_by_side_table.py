@@ -176,7 +176,7 @@ def _setup_rows(line: Line, going: dict[str, Handling], u: Units) -> list[TableR
         line("Runs on, motor off", "", "m", lambda w: f"{going[w.letter].coasts_m:.0f}"),
         line("Static thrust", "thrust", u["thrust"], thrust),
         line("Heaviest lift", "lift", u["mass"], lambda w: u.number(w.lift_kg, "mass", 1)),
-        line("All up", "mass", u["mass"], lambda w: u.number(w.parts_kg, "mass", 1)),
+        line("Total weight", "mass", u["mass"], lambda w: u.number(w.parts_kg, "mass", 1)),
         line("Charge to full", "charge", "h", charge),
         line("Noise, dB(A)", "noise", "", noise),
         line("Essentials", "price", "", lambda w: money(w.pinned.price)),
