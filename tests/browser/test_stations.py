@@ -134,16 +134,6 @@ def test_an_enquiry_is_put_away_and_the_undo_stands_ready(page, server):
     expect(page.locator("section.open")).to_contain_text("RIB that shall plane")
 
 
-def test_an_enquiry_goes_from_brief_to_two_pinned_setups(page, server):
-    page.goto(f"{server}/enquiry/6/waters")
-    page.locator("#station-form").get_by_role("link", name="To the shortlist").click()
-    pinned = page.locator("#list .is-pinned")
-    while pinned.count() < 2:
-        page.locator("#list").get_by_role("button", name=re.compile("^Pin")).first.click()
-    page.get_by_role("link", name=re.compile("^Side by side:")).click()
-    expect(page.locator(".setup")).not_to_have_count(1)
-
-
 def test_the_first_page_is_light(browser, server):
     page = browser.new_page()
     sizes = []

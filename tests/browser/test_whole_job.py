@@ -43,15 +43,6 @@ def test_the_whole_job(page, server):
     expect(page.locator(".offer")).to_contain_text("likely between")
 
 
-def test_a_wrong_entry_is_told_at_once_and_kept(page, server):
-    page.goto(f"{server}/enquiry/2/boat")
-    page.get_by_role("textbox", name="Gear", exact=True).fill("a lot")
-    expect(page.locator("#refused")).to_contain_text("read “a lot”")
-    page.get_by_role("button", name="Save", exact=True).click()
-    expect(page.locator("#gear-error")).to_contain_text("read “a lot”")
-    expect(page.get_by_role("textbox", name="Gear", exact=True)).to_have_value("a lot")
-
-
 def test_stations_and_units_by_keyboard(page, server):
     page.goto(f"{server}/enquiry/2/boat")
     page.locator("h2").first.click()
