@@ -11,7 +11,7 @@ from jolvek.core.match.matching import match
 from jolvek.core.match.picks import picks
 from jolvek.core.match.whole import parts_of
 from jolvek.core.products.shelf import Item
-from jolvek.store import enquiries, setups
+from jolvek.store import enquiries, jobs, setups
 from jolvek.store.db import transaction
 
 # of the demo's enquiries, title, customer, stage, how many setups are pinned
@@ -21,6 +21,8 @@ JOBS = (
     (4, "Pontoon for the bird warden", "Merrel Sound Trust", "ordered", 2),
     (5, "Club safety boat", "Ferrowick Sailing", "delivered", 1),
 )
+TWO_BOATS, FOR_HIRE = "Harbour ferry's own tender", "Second launch for Lake Ullmere"
+HIRE: dict[str, Any] = {"runs_per_day": 4, "charges_per_day": 2, "days_a_season": 120.0}
 
 
 def add(conn: sqlite3.Connection) -> None:
@@ -29,6 +31,8 @@ def add(conn: sqlite3.Connection) -> None:
     with transaction(conn):
         for day, (which, title, customer, stage, pins) in enumerate(JOBS):
             made = replace(known[which], title=title, customer=customer)
+            if title == FOR_HIRE:
+                made = replace(made, need=replace(made.need, day=replace(made.need.day, **HIRE)))
             number = enquiries.add(conn, made, f"2026-11-{14 - 2 * day:02d}T10:20:00")
             found = match(made.need, shelf)
             best = dict.fromkeys(p.index for p in picks(found))
@@ -39,3 +43,5 @@ def add(conn: sqlite3.Connection) -> None:
                 setups.pin(conn, number, parts, series, parallel, shaft)
             setups.choose(conn, number, "A")
             enquiries.set_stage(conn, number, stage, f"2026-11-{15 - 2 * day:02d}T16:40:00")
+            if title == TWO_BOATS:
+                jobs.add_boat(conn, number, f"2026-11-{14 - 2 * day:02d}T10:50:00")

@@ -8,7 +8,7 @@ import pytest
 from jolvek import demo
 from jolvek.core.enquiry.need import Leg
 from jolvek.demo import at_work
-from jolvek.store import db, enquiries, finding, setups
+from jolvek.store import db, enquiries, finding, jobs, setups
 from jolvek.store import shelf as shelf_store
 
 
@@ -182,3 +182,7 @@ def test_the_demo_shop_is_at_work_at_every_stage(conn):
     assert {line.waits for line in lines} >= {"choice", "offer", "answer", "handover", "service"}
     assert all(setups.of_enquiry(conn, line.id) for line in lines if line.pinned)
     assert sum(bool(line.chosen) for line in lines) == len(at_work.JOBS)
+    by_title = {line.title: line.id for line in lines}
+    assert len(jobs.boats(conn, by_title[at_work.TWO_BOATS])) == 2
+    day = enquiries.get(conn, by_title[at_work.FOR_HIRE]).need.day
+    assert (day.runs_a_charge, day.days_a_season) == (2, 120)
