@@ -234,3 +234,27 @@ def test_an_extension_lead_is_the_run_and_unticks_nothing(fitted, conn):
 
 def on_its_motor(p):
     return p.part("battery").item.id in p.part("motor").item.pack_ids
+
+
+BY_HAND_BEFORE = 14  # to an offer in 0.5
+
+
+@pytest.mark.parametrize("number", [2, 5])
+def test_a_setup_by_hand_is_an_offer_in_fewer_clicks(client, conn, number):
+    way = [followed(client, "/", f"/enquiry/{number}/")]
+    if "/shortlist" not in way[0]:
+        way.append(followed(client, way[0], "/shortlist"))
+    way.append(followed(client, way[-1], "/by-hand"))
+    pin(client, number)  # what is pinned by hand below is what the list would pin
+    parts = {p.kind: p.item.id for p in setups.of_enquiry(conn, number)[0].parts}
+    first = setups.of_enquiry(conn, number)[0]
+    bank = f"{parts['battery']}|{first.series}|{first.parallel}"
+    chosen = {"motor": parts["motor"], "bank": bank, "mount": parts["mount"]}
+    chosen |= {"charger": parts["charger"]}
+    query = "&".join(f"{k}={v}" for k, v in chosen.items())
+    asked = way[-1].split("?")[0]
+    assert followed(client, f"{asked}?{query}", f"/enquiry/{number}/pin")
+    assert client.post(f"/enquiry/{number}/pin", data=chosen).status_code == 303
+    offered = followed(client, asked, f"/enquiry/{number}/choose")  # on the boat card
+    assert client.post(offered, data={"letter": "B", "then": "offer"}).location.endswith("/offer")
+    assert len(way) + 2 * len(chosen) + len(["pin", "offer"]) < BY_HAND_BEFORE
