@@ -39,6 +39,8 @@ class Column:
     rate: float = 1.0
 
     def __post_init__(self) -> None:
+        if self.rate != 1.0 and self.key != "price":
+            raise ValueRefused("rate", self.rate, "a rate of the price alone")
         if not RATE[0] <= self.rate <= RATE[1]:
             raise ValueRefused("rate", self.rate, f"{RATE[0]:g} to {RATE[1]:g}")
         if self.unit:
@@ -57,7 +59,10 @@ def table(content: bytes) -> tuple[list[str], list[list[str]], str]:
     """
     text = shelf_csv.decoded(content)
     delimiter = shelf_csv.delimiter_of(text)
-    rows = list(csv.reader(io.StringIO(text), delimiter=delimiter))
+    try:
+        rows = list(csv.reader(io.StringIO(text), delimiter=delimiter))
+    except csv.Error as error:
+        raise shelf_csv.CsvRefused(f"it cannot be read as a table: {error}") from None
     if not rows:
         raise shelf_csv.CsvRefused("the file is empty; the first line must name the columns")
     head: list[str] = []

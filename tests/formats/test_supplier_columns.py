@@ -73,6 +73,7 @@ def test_two_columns_of_one_key_are_refused(shelf):
     [
         ("length_m", "kg", 1.0),
         ("maker", "mm", 1.0),
+        ("mass_kg", "", 2.0),
         ("price", "", 0.0),
         ("price", "", 1e9),
         ("length_m", "furlong", 1.0),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import fields, replace
 from typing import Any
 
+from jolvek.core.base.errors import ValueRefused
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.site import Site
 from jolvek.core.hydro.hull import Hull
@@ -30,8 +31,21 @@ def as_model(need: Need, model: BoatModel) -> Need:
     same = need.hull if need.hull.family == model.family else None
     hull_of, site_of = (_of(record, stated) for record in (Hull, Site))
     hull_of["max_power_w"] = model.max_power_w
-    hull = replace(same, **hull_of) if same else Hull(model.family, **hull_of)
-    return replace(need, hull=hull, site=replace(need.site, **{**site_of, **limits}))
+    return replace(
+        need,
+        hull=_hull(same, model.family, hull_of),
+        site=replace(need.site, **{**site_of, **limits}),
+    )
+
+
+def _hull(same: Hull | None, family: str, stated: dict[str, Any]) -> Hull:
+    """The hull as stated, with what was measured of the same one where that still can be."""
+    if same is None:
+        return Hull(family, **stated)
+    try:
+        return replace(same, **stated)
+    except ValueRefused:  # a waterline longer than the model, and the like
+        return Hull(family, **stated, bottom=same.bottom, months_afloat=same.months_afloat)
 
 
 def _of(record: type, stated: dict[str, Any]) -> dict[str, Any]:

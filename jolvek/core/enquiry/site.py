@@ -6,7 +6,14 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from jolvek.core.base import checked
-from jolvek.core.products.boat_model import CHAMBERS, CONSTRUCTIONS, FIN_BOXES
+from jolvek.core.products.boat_model import (
+    CHAMBERS,
+    CONSTRUCTIONS,
+    FIN_BOXES,
+    LIMITS,
+    YEARS,
+    BoatModel,
+)
 from jolvek.core.products.mounting import _PADDLED, PLACES
 
 MOST_BAYS = 12
@@ -55,16 +62,8 @@ class Site:
     """
 
     RANGES: ClassVar[checked.Ranges] = {
-        "transom_thickness_m": (0.005, 0.3),
-        "transom_width_m": (0.1, 4),
-        "max_motor_kg": (1, 500),
-        "max_load_kg": (1, 30000),
-        "max_people": (1, 60),
-        "approval_power_w": (1, 1e06),
-        "approval_thrust_n": (1, 100000),
-        "model_year": (1900, 2200),
-        "approval_from_year": (1900, 2200),
-        "approval_to_year": (1900, 2200),
+        **{k: BoatModel.RANGES[k] for k in ("transom_thickness_m", "transom_width_m", *LIMITS)},
+        **dict.fromkeys(("model_year", "approval_from_year", "approval_to_year"), YEARS),
         "rake_deg": (-20, 45),
         "rudder_chord_m": (0, 1.5),
         "room_ahead_m": (0, 3),

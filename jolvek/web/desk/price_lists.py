@@ -54,10 +54,13 @@ def preview() -> Any:
         head = supplier_columns.table(content)[0] if _is_table(content) else []
         if head and not supplier_columns.fits(head, kind):
             known = _remembered(supplier, kind)
-            if not known or set(head) - set(known):
+            if not known or {name for name in head if name} - set(known):
                 guess = {**supplier_columns.guessed(head, kind), **known}
                 return _ask(_kept(content), upload.filename, kind, supplier, head, guess)
             content = supplier_columns.translated(content, kind, known, shelf)
+        elif head and "id" not in map(str.lower, head):
+            ours = {name: Column(name.lower()) for name in head if name}
+            content = supplier_columns.translated(content, kind, ours, shelf)
         return _preview(content, upload.filename, kind, shelf)
     except JolvekError as error:
         return refuse(f"{upload.filename}: {error}")
@@ -119,11 +122,11 @@ def columns() -> Any:
     if path is None:
         return refuse("the file is gone; choose it again")
     content, supplier = path.read_bytes(), form.get("supplier", "").strip()[:80]
-    told, refused = columns_from(form, supplier_columns.table(content)[0])
-    if refused:
-        head = supplier_columns.table(content)[0]
-        return _ask(_kept(content), name, kind, supplier, head, told, refused)
     try:
+        head = supplier_columns.table(content)[0]
+        told, refused = columns_from(form, head)
+        if refused:
+            return _ask(_kept(content), name, kind, supplier, head, told, refused)
         shelf = store.load(conn())
         read = supplier_columns.translated(content, kind, told, shelf)
         if supplier:

@@ -54,6 +54,14 @@ def test_plate_and_approval_of_another_row_do_not_stay():
     assert older.site.approval_power_w is None and older.hull.max_power_w is None
 
 
+def test_a_measured_size_that_the_model_cannot_have_is_let_go():
+    long = replace(KAYAK.hull, length_m=5.2, waterline_length_m=5.0, bottom="weed")
+    new = of_year(MODELS, 2020)
+    assert differs(replace(KAYAK, hull=long), new)
+    hull = as_model(replace(KAYAK, hull=long), new).hull
+    assert (hull.length_m, hull.waterline_length_m, hull.bottom) == (3.75, None, "weed")
+
+
 def test_another_kind_of_boat_keeps_nothing_of_the_old_hull():
     board = next(x.spec for x in demo.shelf().boats if x.spec.family == "board")
     need = as_model(replace(KAYAK, hull=replace(KAYAK.hull, bottom="weed")), board)

@@ -6,6 +6,7 @@ import io
 import re
 
 from jolvek.store import shelf, suppliers
+from tests.web.steps import boat_form
 
 THEIRS = "Brand;Model;Net;Peak;Long\nHalvane;Leaf 90;120;90;680\n"
 
@@ -58,12 +59,7 @@ def test_a_file_that_is_gone_is_said(client):
 
 def test_what_is_remembered_and_cannot_be_read_is_asked_anew(client, conn):
     with conn:
-        conn.execute(
-            "INSERT INTO supplier_columns VALUES ('Nordwind', 'panels', ?)",
-            (
-                '{"format":"jolvek-supplier-columns","version":1,"value":{"Brand":{"key":"x","rate":-1}}}',
-            ),
-        )
+        suppliers.keep(conn, "Nordwind", "panels", {"Brand": {"key": "x", "rate": -1}})
     assert "What are the columns of" in send(client).text
 
 
@@ -99,3 +95,27 @@ def test_boats_are_known_and_not_sold_and_their_years_are_years(client):
     assert "€0" not in page and ">2019<" in page and "2\u202f019" not in page
     one = client.get("/shelf/boats/item/merle-angler-19").text
     assert "€" not in one and "fin_box, rail, stern_deck" in one
+
+
+def test_our_own_columns_without_ids_get_them_and_are_not_asked(client):
+    text = "maker,name,price,rated_w,\nHalvane,Leaf 60,80,60,\n"
+    assert "<strong>1</strong> new" in send(client, text, supplier="").text
+
+
+def test_a_nameless_column_is_not_asked_about_for_ever(client):
+    with_one = THEIRS.replace("Long\n", "Long;\n").replace("680\n", "680;\n")
+    client.post("/shelf/import/columns", data=told(send(client, with_one)))
+    assert "What are the columns of" not in send(client, with_one).text
+
+
+def test_a_cell_that_no_table_can_hold_is_refused_in_a_sentence(client):
+    page = send(client, f"Brand;Model\nA;{'x' * 200_000}\n")
+    assert page.status_code == 422 and "cannot be read as a table" in page.text
+
+
+def test_a_boat_whose_measured_waterline_is_no_models_still_opens(client):
+    long = {"length": "5.2", "waterline_length": "5.0", "model": "Merle Angler 375"}
+    assert client.post("/enquiry/1/boat", data=boat_form(client, 1) | long).status_code == 303
+    assert "stands in the catalogue" in client.get("/enquiry/1/boat").text
+    client.post("/enquiry/1/boat/model", data={"model": "Merle Angler 375"})
+    assert 'value="3.75"' in client.get("/enquiry/1/boat").text
