@@ -25,6 +25,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "008_sun_idle_keel.sql": "197f8bbdb7871dfe",
     "009_own_gear_fitting_and_more.sql": "e4be10fcdf431349",
     "010_models_jobs_and_controls.sql": "cb78dbdf95853897",
+    "011_start_charge.sql": "fe33f33e1db9cb7d",
 }
 
 

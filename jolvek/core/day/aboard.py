@@ -1,4 +1,4 @@
-"""What she sets out with: the charge, a spare and its weight, the sun."""
+"""What she sets out with: a spare and its weight, the sun."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
+from jolvek.core.day.summed import sets_out_with
 from jolvek.core.electric.bank import Bank, runtime_s
 from jolvek.core.fit.fitted import Fitted
 
@@ -36,19 +37,17 @@ def mean_sun_w(sun_at: SunAt | None, start_h: float, seconds: ArrayLike) -> Arra
 
 @dataclass(frozen=True)
 class Aboard:
-    """What she sets out with: the share of the charge, a spare, the sun's W by clock hour."""
+    """What she sets out with besides her bank: a spare, the sun's W by clock hour."""
 
-    start_share: float = 1.0
     spare: Bank | None = None
     sun_at: SunAt | None = None
 
     def lasts_s(self, fitted: Fitted, power_w: ArrayLike) -> Array:
         """Seconds (any shape) of a power until the reserve, that of the spare too."""
         bank, day = fitted.bank, fitted.need.day
-        full = runtime_s(bank, power_w, day.kept_share)
-        gone = runtime_s(bank, power_w, self.start_share) if self.start_share < 1 else 0.0
+        own = runtime_s(bank, power_w, day.kept_share, 0.0, sets_out_with(fitted))
         more = runtime_s(self.spare, power_w, day.kept_share) if self.spare else 0.0
-        return np.maximum(np.maximum(full - gone, 0.0) + more - day.keep_s, 0.0)
+        return np.maximum(own + more - day.keep_s, 0.0)
 
 
 def spare_of(fitted: Fitted) -> Bank | None:

@@ -22,7 +22,7 @@ class Switches:
     months: float | None = None  # afloat since the bottom was cleaned
     aged: float = 0.0
     temperature_c: float | None = None
-    start_share: float = 1.0  # of the charge at setting out
+    start_charge: float | None = None  # at setting out; None: as planned
     drag_factor: float = 1.0  # of all resistance: the ends of what is not known of the boat
     fetch_m: float = 0.0  # open water upwind; 0: sheltered, no waves
     depth_m: float | None = None
@@ -107,6 +107,8 @@ def switched(fitted: Fitted, switches: Switches) -> Fitted:
         need = replace(need, hull=replace(need.hull, months_afloat=switches.months))
     if switches.temperature_c is not None:
         need = replace(need, day=replace(need.day, temperature_c=switches.temperature_c))
+    if switches.start_charge is not None:
+        need = replace(need, day=replace(need.day, start_charge=switches.start_charge))
     drag = fitted.drag_factor * switches.drag_factor
     return replace(
         fitted,

@@ -118,7 +118,7 @@ def outing(
     voyages = {key: run(key, s) for key in setups}
     as_planned = s == Switches(wind_from_h=s.wind_from_h, wind_against=s.wind_against)
     pack, sun = spare_of(hand) if spare else None, suns.get(letter)
-    fitted, dark = laden(switched(hand, s), pack), Aboard(s.start_share, pack)
+    fitted, dark = laden(switched(hand, s), pack), Aboard(pack)
     lit = replace(dark, sun_at=sun)
     day, hull = hand.need.day, hand.need.hull
     legs = legs_otherwise(day, s)

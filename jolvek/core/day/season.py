@@ -44,10 +44,10 @@ def season(f: Fitted) -> Season | None:
     if day.days_a_season is None:
         return None
     one = run_day(f)
-    run_wh, hours, usable_wh = one.energy_wh, one.hours, f.bank.energy_wh * (1.0 - f.kept)
-    if run_wh <= 0 or not one.chance:
+    run_wh, hours = one.energy_wh, one.hours
+    if run_wh <= 0 or not one.makes_way:
         return None
-    carries, asked = int(usable_wh / run_wh), day.runs_a_charge
+    carries, asked = one.carries, one.runs
     runs = day.runs_per_day * day.days_a_season
     depth = min(asked * run_wh / f.bank.energy_wh, 1.0)
     cycles = day.charges_per_day * day.days_a_season

@@ -11,6 +11,7 @@ import numpy as np
 
 from jolvek.core.day.aboard import laden
 from jolvek.core.day.otherwise import Switches, switched, there_and_back, turn_index
+from jolvek.core.day.summed import sets_out_with
 from jolvek.core.day.voyage import Event, Voyage
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.pack_state import PackState
@@ -179,6 +180,11 @@ class _Run:
         return True
 
 
+def _at_setting_out(fitted: Fitted) -> PackState:
+    bank, lowest = fitted.bank, fitted.motor.spec.window_v(fitted.bank.nominal_v)[0]
+    return PackState(bank, min(lowest, bank.nominal_v * 0.97), max(sets_out_with(fitted), 0.01))
+
+
 def sail_out(
     fitted: Fitted,
     switches: Switches | None = None,
@@ -202,8 +208,7 @@ def sail_out(
     switches = switches or Switches()
     fitted = laden(switched(fitted, switches), spare)
     legs = there_and_back(fitted.need.day)
-    lowest = fitted.motor.spec.window_v(fitted.bank.nominal_v)[0]
-    pack = PackState(fitted.bank, min(lowest, fitted.bank.nominal_v * 0.97), switches.start_share)
+    pack = _at_setting_out(fitted)
     run = _Run(
         fitted, switches, legs, pack, spare, sun_at or (lambda _hour: 0.0), step_s, turn_index(legs)
     )

@@ -4,19 +4,21 @@ what is left.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from jolvek.core.electric.bank import runtime_s
+from jolvek.core.electric.bank import Bank, runtime_s
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.moving import in_wind
 from jolvek.core.predict.likelihood import day_chance
 
+MOST_RUNS = 999  # told of a charge
+
 
 @dataclass(frozen=True)
 class DayRun:
-    """The whole day: hours under way, Wh used, share of the rated charge left, and whether every
-    leg is run as wished.
+    """One run: hours under way, Wh used; after all runs of a charge the share of it left; and
+    whether every leg is run as wished.
     """
 
     hours: float
@@ -25,11 +27,14 @@ class DayRun:
     as_wished: bool
     home: bool  # back with the reserve kept
     chance: float  # of that, with what is not known of the boat
+    runs: int = 1  # asked of a charge
+    carries: int = 0  # runs that a charge gives, the reserve kept
+    makes_way: bool = True  # on every leg
 
 
 def run_day(fitted: Fitted) -> DayRun:
-    """Add up the legs of the need's day for one setup; steady speeds, the bank's Peukert at the
-    day's mean power.
+    """Add up the legs of the need's day for one setup, as often as a charge must serve; steady
+    speeds, the bank's Peukert at the day's mean power.
 
     Validity as `performance.evaluate`. A leg on which no way is made takes the whole bank.
 
@@ -41,27 +46,53 @@ def run_day(fitted: Fitted) -> DayRun:
     """
     day, bank = fitted.need.day, fitted.bank
     runs = [_run(fitted, leg) for leg in day.trip]
-    seconds, used = sum(r.seconds for r in runs), sum(r.motor_wh + r.other_wh for r in runs)
+    one_s, used = sum(r.seconds for r in runs), sum(r.motor_wh + r.other_wh for r in runs)
     if not all(r.makes_way for r in runs):
-        return DayRun(seconds / 3600, bank.energy_wh, 0.0, False, False, 0.0)
-    mean = used / max(seconds / 3600, 1e-6)
-    lasts = float(runtime_s(bank, mean, 0.0)) if mean > 0 else float("inf")
-    left = max(0.0, 1 - seconds / lasts) if lasts > 0 else 0.0
+        none = (0.0, False, False, 0.0, day.runs_a_charge, 0, False)
+        return DayRun(one_s / 3600, bank.energy_wh, *none)
+    mean, seconds = used / max(one_s / 3600, 1e-6), day.runs_a_charge * one_s
+    left = max(0.0, day.start_charge - seconds * _share_per_s(bank, mean))
     kept = day.kept_share + (day.keep_s * mean / 3600 / bank.energy_wh)
     floor = max(kept, 1 - bank.chem.usable)
-    usable = float(runtime_s(bank, mean, day.kept_share)) - day.keep_s
+    usable = float(runtime_s(bank, mean, day.kept_share, 0.0, day.start_charge)) - day.keep_s
     doubted = sum(r.motor_wh * float(fitted.doubt.sigma_at(r.speed_m_s)) for r in runs)
     top = fitted.doubt.sigma_at(fitted.performance.top_speed_m_s)
     lasting = max(usable, 1e-3) / max(seconds, 1e-3)
     hardest = max(r.of_top for r in runs)
     return DayRun(
-        seconds / 3600,
+        one_s / 3600,
         used,
         left,
         hardest <= 1 + 1e-6,
         usable >= seconds and left >= min(floor, 1) - 0.02,
         float(day_chance(lasting, doubted / max(used, 1e-9), hardest, top)),
+        day.runs_a_charge,
+        int(min(max(usable, 0.0) / max(one_s, 1e-3) + 1e-9, MOST_RUNS)),
     )
+
+
+def sets_out_with(fitted: Fitted) -> float:
+    """Share of the rated charge at the start of the last run before a charge: what the earlier
+    ones leave, never below nothing.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> from jolvek.core.enquiry.need import Day
+    >>> sets_out_with(sample_fitted(Day(1.5, 1000)))
+    1.0
+    >>> 0.5 < sets_out_with(sample_fitted(Day(1.5, 1000, runs_per_day=3))) < 0.95
+    True
+    """
+    day = fitted.need.day
+    if day.runs_a_charge == 1:
+        return day.start_charge
+    earlier = replace(day, runs_per_day=day.runs_a_charge - 1, charges_per_day=1)
+    return run_day(replace(fitted, need=replace(fitted.need, day=earlier))).left
+
+
+def _share_per_s(bank: Bank, power_w: float) -> float:
+    """Share of the rated charge that a steady power takes in a second."""
+    lasts = float(runtime_s(bank, power_w, 0.0)) if power_w > 0 else float("inf")
+    return 1 / lasts if lasts > 0 else float("inf")
 
 
 @dataclass(frozen=True)

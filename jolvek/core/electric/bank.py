@@ -117,11 +117,16 @@ def layout(bank: Bank) -> str:
 
 
 def runtime_s(
-    bank: Bank, power_w: ArrayLike, reserve: float = 0.2, motor_min_v: float = 0.0
+    bank: Bank,
+    power_w: ArrayLike,
+    reserve: float = 0.2,
+    motor_min_v: float = 0.0,
+    start: float = 1.0,
 ) -> Array:
     """Seconds the bank holds a constant power (W, any shape) until the reserve must be kept.
 
-    Ends earlier where lead reaches half, or the voltage falls to the motor's lowest. No load → inf.
+    From the charge `start`. Ends earlier where lead reaches half, or the voltage falls to the
+    motor's lowest. No load → inf.
 
     >>> float((runtime_s(Bank(Battery("lfp", 25.6, 50)), 1000.0, 0.0) / 60).round())
     75.0
@@ -133,6 +138,7 @@ def runtime_s(
         reserve,
         motor_min_v / bank.nominal_v,
         bank.capacity_factor,
+        start,
     )
     with np.errstate(divide="ignore"):
         return np.asarray(

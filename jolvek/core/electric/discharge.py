@@ -101,15 +101,11 @@ _RATES = np.geomspace(0.002, 12.0, 72)
 
 @lru_cache(maxsize=512)
 def _runtime_table(
-    chem_id: str, reserve: float, motor_min_ratio: float, capacity_factor: float
+    chem_id: str, reserve: float, motor_min_ratio: float, capacity_factor: float, start: float
 ) -> Array:
     chem = chemistry(chem_id)
-    return np.array(
-        [
-            discharge(chem, float(x), reserve, motor_min_ratio, capacity_factor).hours[-1] * x
-            for x in _RATES
-        ]
-    )
+    fixed = (reserve, motor_min_ratio, capacity_factor, start)
+    return np.array([discharge(chem, float(x), *fixed).hours[-1] * x for x in _RATES])
 
 
 def delivered_share(
@@ -118,19 +114,26 @@ def delivered_share(
     reserve: float = 0.2,
     motor_min_ratio: float = 0.0,
     capacity_factor: float = 1.0,
+    start: float = 1.0,
 ) -> Array:
     """Share of the rated energy that reaches the motor before the day must end; any shape.
 
-    `power_per_h` is power over rated energy (1/h). Interpolated from `discharge` on a table kept
-    per chemistry, reserve and lowest voltage.
+    `power_per_h` is power over rated energy (1/h), `start` the charge at setting out. Interpolated
+    from `discharge` on a table kept per chemistry, reserve, lowest voltage and start.
 
     >>> float(delivered_share("lfp", 0.1, 0.2).round(1))
     0.8
     >>> float(delivered_share("agm", 1.0, 0.2).round(2)) < 0.4
     True
+    >>> float(delivered_share("lfp", 0.1, 0.2, start=0.6).round(1))
+    0.4
     """
     values = _runtime_table(
-        chem_id, round(reserve, 3), round(motor_min_ratio, 2), round(capacity_factor, 3)
+        chem_id,
+        round(reserve, 3),
+        round(motor_min_ratio, 2),
+        round(capacity_factor, 3),
+        round(start, 3),
     )
     x = np.clip(np.asarray(power_per_h, dtype=float), _RATES[0], _RATES[-1])
     return np.asarray(np.interp(np.log(x), np.log(_RATES), values))

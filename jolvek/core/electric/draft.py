@@ -174,10 +174,16 @@ class Draft:
                 f"{self.amps:.0f} A at most",
                 hint,
             ),
+            *(self.plug(k, name) for k, name in enumerate(self.plan.plugs, 1)),
         ]
         self.wire(self.main_plus, ("switch", "1"), near, "plus")
         self.wire(("switch", "2"), ("motor", "+"), rest, "plus")
         self.minus_home(near, rest)
+
+    def plug(self, k: int, name: str) -> Part:
+        """One plug that both cores of the motor's cable pass."""
+        worst = f"Plugs for {self.amps:.0f} A; never joined or parted under load."
+        return Part(f"plug-{k}", "plug", name, worst)
 
     def minus_home(self, near: float, rest: float) -> None:
         """Home from the motor: by the shunt, by a bar where more comes home, or straight."""

@@ -20,8 +20,8 @@ SCHOOLS_12V = ("converter", "own battery", "end taps")
 
 @dataclass(frozen=True)
 class Part:
-    """One thing on the diagram: `kind` is pack, fuse, bar, switch, shunt, motor, charger, inlet,
-    panel, controller, converter, load.
+    """One thing on the diagram: `kind` is pack, fuse, bar, switch, shunt, plug, motor, charger,
+    inlet, panel, controller, converter, load.
     """
 
     id: str
@@ -76,6 +76,7 @@ class Plan:
     charger_way: str = "bank"  # of serving.WAYS; packs charged in turn are not wired
     connector_a: float | None = None
     shunt: bool = True  # where a shunt monitor is among the parts
+    plugs: tuple[str, ...] = ()  # in the motor's cable, from the battery on
 
     @property
     def minus_bar(self) -> bool:

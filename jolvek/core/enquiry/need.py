@@ -135,6 +135,7 @@ class Day:
         "standby_s": (0, 432000),
         "runs_per_day": (1, 40),
         "days_a_season": (1, 366),
+        "start_charge": (0.1, 1),
     }
     CHOICES: ClassVar[checked.Choices] = {"reserve_school": tuple(RESERVE_SCHOOLS), "sky": SKIES}
     COUNTS: ClassVar[checked.Counts] = {"legs": MOST_LEGS, "budgets": 8}
@@ -173,6 +174,7 @@ class Day:
     )
     runs_per_day: int = 1  # of a boat on hire; the day above is one of them
     days_a_season: float | None = None
+    start_charge: float = 1.0  # share of the rated charge she sets out with
 
     def __post_init__(self) -> None:
         checked.check(self, "day")

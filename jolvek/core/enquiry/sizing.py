@@ -184,13 +184,13 @@ def _motor_for(power_w: float) -> Motor:
 
 
 def _rated(used_wh: float, hours: float, chem_id: str, day: Day) -> float:
-    """Rated energy in Wh that gives `used_wh` over some hours and keeps the reserve, by the
-    chemistry's discharge.
+    """Rated energy in Wh that gives `used_wh` over some hours in each run of a charge and keeps
+    the reserve, by the chemistry's discharge.
     """
     chem = chemistry(chem_id)
-    hours = max(hours, 1e-3)
+    used_wh, hours = day.runs_a_charge * used_wh, day.runs_a_charge * max(hours, 1e-3)
     used_wh += used_wh / hours * day.keep_s / 3600
-    energy = used_wh / max(min(1 - day.kept_share, chem.usable), 0.05)
+    energy = used_wh / max(min(day.start_charge - day.kept_share, chem.usable), 0.05)
     for _ in range(3):
         share = float(
             delivered_share(
@@ -199,6 +199,7 @@ def _rated(used_wh: float, hours: float, chem_id: str, day: Day) -> float:
                 day.kept_share,
                 0.0,
                 temperature_factor(chem, day.temperature_c),
+                day.start_charge,
             )
         )
         energy = used_wh / max(share, 0.05)

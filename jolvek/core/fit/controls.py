@@ -176,6 +176,18 @@ def adapted(f: Fitted) -> bool:
     return f.battery.own and not f.motor.own
 
 
+def plugs(f: Fitted) -> tuple[str, ...]:
+    """The plugs in the motor's cable, from the battery on: those of an adapter lead and of an
+    extension lead's two ends.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> plugs(sample_fitted())
+    ()
+    """
+    ends = ("lead, battery’s end", "lead, motor’s end") if f.fitting.lead_m is not None else ()
+    return (*(("adapter",) if adapted(f) else ()), *ends)
+
+
 def adapter_fuse(f: Fitted) -> str:
     """The fuse of an adapter lead at its battery's end.
 

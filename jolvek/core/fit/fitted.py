@@ -91,6 +91,7 @@ class Fitted:
             **raised(day.wind_m_s, self.fetch_m),
             depth_m=self.depth_m,
             tow_length_m=self.tow_length_m,
+            start_charge=day.start_charge,
         )
 
     @cached_property
@@ -211,6 +212,7 @@ class Fitted:
             charger_way=charging.matches(self.bank, c) if c else "",
             solar_w=self.plan.solar_w or self.need.day.solar_w,
             shunt=self.gauge == "monitor",
+            plugs=controls.plugs(self),
             connector_a=self.plan.connector_a or self.battery.spec.connector_max_a,
         )
         amps = float(self.pair.amps[0, 0])

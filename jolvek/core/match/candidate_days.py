@@ -41,7 +41,7 @@ def days(need: Need, m: Motors, d: Drives, s: Supplies, p: Pairs, runs: Runs) ->
     run_w = np.maximum(runs.run_w, DRIFT_W)
     runtime = np.maximum(3600.0 * share * energy / run_w - day.keep_s, 0.0)
     speed = np.where(np.isnan(runs.wish_w), runs.top_m_s, day.speed_m_s)
-    spent = np.where(able, runs.day_wh, np.inf)
+    spent = np.where(able, day.runs_a_charge * runs.day_wh, np.inf)
     return _judged(
         need,
         d,
@@ -58,7 +58,7 @@ def days(need: Need, m: Motors, d: Drives, s: Supplies, p: Pairs, runs: Runs) ->
             np.maximum(m.mass_kg[d.motor[p.drive]], s.pack_kg[p.supply]),
             s.charge_h[p.supply],
             m.noise_db[d.motor[p.drive]],
-            runs.day_wh,
+            spent,
             day_share * energy - spent - mean_w * day.keep_s / 3600,
             np.zeros(p.drive.size, dtype=bool),
             runs.grid_m_s,
@@ -74,7 +74,9 @@ def _shares(need: Need, s: Supplies, p: Pairs, per_h: Array) -> Array:
         rows = s.chem_index[p.supply] == k
         if rows.any():
             cold = temperature_factor(chemistry(chem), need.day.temperature_c)
-            out[rows] = delivered_share(chem, per_h[rows], need.day.kept_share, 0.0, cold)
+            out[rows] = delivered_share(
+                chem, per_h[rows], need.day.kept_share, 0.0, cold, need.day.start_charge
+            )
     return out
 
 

@@ -28,7 +28,7 @@ class Field:
     lift_kg: Array
     charge_h: Array
     noise_db: Array
-    day_wh: Array  # what the whole day takes; inf where a leg cannot be run
+    day_wh: Array  # what the day takes between two charges; inf where a leg cannot be run
     spare_wh: Array  # left over it with the reserve kept
     does_day: Mask
     curve_speed_m_s: Array

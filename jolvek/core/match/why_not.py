@@ -83,7 +83,7 @@ def _why_not_day(need: Need, field: Field, rows: Index) -> Finding:
 def _too_short(need: Need, field: Field, far: int) -> Finding:
     """What the candidate that gets furthest lacks: energy for the legs, way to make, or range."""
     day, power, reach = need.day, float(field.power_at_wish_w[far]), float(field.range_m[far])
-    if day.legs and not need.day_blocked:
+    if (day.legs or day.runs_a_charge > 1) and not need.day_blocked:
         spent = float(field.day_wh[far])
         return find("day-energy", spent, spent + float(field.spare_wh[far]))
     if reach <= 0 or need.day_blocked:

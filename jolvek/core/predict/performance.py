@@ -179,9 +179,10 @@ class Performance:
 
     def runtime_at_s(self, power_w: ArrayLike) -> Array:
         """Seconds that the bank gives a power in W (any shape), with the reserve kept."""
-        assert self.setup.bank is not None
-        seconds = runtime_s(self.setup.bank, power_w, self.setup.reserve, self._lowest_v())
-        return np.maximum(seconds - self.setup.keep_s, 0.0)
+        s = self.setup
+        assert s.bank is not None
+        seconds = runtime_s(s.bank, power_w, s.reserve, self._lowest_v(), s.start_charge)
+        return np.maximum(seconds - s.keep_s, 0.0)
 
     def _lowest_v(self) -> float:
         bank = self.setup.bank

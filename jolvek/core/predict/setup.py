@@ -16,6 +16,7 @@ RANGES = {
     "wind_m_s": (-40, 40),
     "current_m_s": (-6, 6),
     "reserve": (0, 0.9),
+    "start_charge": (0.1, 1),
     "wave_height_m": (0, 50),  # all that 40 m/s of wind can raise
     "wave_from_deg": (-360, 360),
     "depth_m": (0.3, 1000),
@@ -63,6 +64,7 @@ class Setup:
     wave_from_deg: float = 0.0  # off the bow
     depth_m: float | None = None  # of the water; None: deep
     tow_length_m: float | None = None  # of a dinghy in tow
+    start_charge: float = 1.0  # share of the rated charge she sets out with
 
     def __post_init__(self) -> None:
         for key, (low, high) in RANGES.items():

@@ -56,7 +56,7 @@ RULES = (
         "block",
         "day",
         (
-            "The whole day takes {figure:.0f} Wh; this bank gives {limit:.0f} Wh with the reserve "
+            "One charge must give {figure:.0f} Wh; this bank gives {limit:.0f} Wh with the reserve "
             "kept."
         ),
         "A larger bank, a slower leg, or a charge on the way.",

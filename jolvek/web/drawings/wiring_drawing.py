@@ -12,6 +12,7 @@ from jolvek.web.view.display import counted
 
 PACK_W, PACK_H, GAP_X, ROW = 118.0, 46.0, 26.0, 78.0
 LEFT, TOP = 150.0, 60.0  # the first pack
+PLUG_ROOM = 72.0  # of the motor's cable, for each plug in it
 GATHERS = ("shunt", "minus-bar")  # where all minus cables come home
 
 
@@ -34,6 +35,14 @@ def _row(n: Netlist) -> float:
     return ROW + 50 if any(p.id.endswith("n") and p.kind == "fuse" for p in n.parts) else ROW
 
 
+def _motor_and_plugs(n: Netlist, right: float, middle: float) -> dict[str, Point]:
+    """The motor, and on its left the plugs in its cable."""
+    plugs = [p.id for p in n.parts if p.kind == "plug"]
+    x = right + 215 + PLUG_ROOM * len(plugs)
+    stand = {plug: (x - 74 - 44 * k, middle) for k, plug in enumerate(reversed(plugs))}
+    return {"motor": (x, middle), **stand}
+
+
 def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
     """Where each part's middle stands, and the size of the sheet."""
     at = _packs_and_fuses(n)
@@ -44,11 +53,11 @@ def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
     rows = (n.bank.parallel - 1) * _row(n)
     middle, bottom = TOP + rows / 2, TOP + rows + _row(n) + 4
     low, base = bottom + 78, max(right, 480.0 + aside)
+    at |= _motor_and_plugs(n, right, (TOP + bottom) / 2)
     at |= {
         "bar-plus": (right + 10 - aside, middle),
         "bar-minus": (56.0, middle),
         "switch": (right + 100, TOP),
-        "motor": (right + 215, (TOP + bottom) / 2),
         **dict.fromkeys(GATHERS, (right + 100, bottom)),
         "charger": (196.0, low),
         "inlet": (64.0, low),
@@ -69,7 +78,7 @@ def places(n: Netlist) -> tuple[dict[str, Point], float, float]:
         "fuse-sun": (330.0, sun - 9),
     }
     tall = sun + 56 if "sun" in known else tall
-    wide = max(right + 275, base + 296 if "load" in known else 0)
+    wide = max(at["motor"][0] + 60, base + 296 if "load" in known else 0)
     return {part: place for part, place in at.items() if part in known}, wide, tall
 
 
@@ -113,6 +122,12 @@ def _route(w: Wire, a: Point, b: Point) -> str:
         f"M{a[0]:.1f}"
         f" {a[1]:.1f}H{x + (14 if abs(a[0] - b[0]) < 1 else 0):.1f}V{b[1]:.1f}H{b[0]:.1f}"
     )
+
+
+def _straight_home(a: Point, b: Point, floor: float, switch: float) -> str:
+    """A minus cable that nothing gathers: out on the left, below all packs, up before the motor."""
+    up = (switch + b[0]) / 2
+    return f"M{a[0]:.1f} {a[1]:.1f}h-14V{floor:.1f}H{up:.1f}V{b[1]:.1f}H{b[0]:.1f}"
 
 
 def _thin(w: Wire, at: dict[str, Point], tap: Point, low: float, lane: float) -> str:
@@ -180,21 +195,32 @@ def _wire(w: Wire, way: str) -> str:
     return path(way, f"wire is-{w.role}", title, data_wire=w.id)
 
 
-def wiring_diagram(n: Netlist) -> Markup:
-    """The diagram; plus solid, minus dashed, series thick, charge dotted, loads thin, so that it
-    reads in grey.
-    """
-    at, width, height = places(n)
+def _wires(n: Netlist, at: dict[str, Point], low: float) -> list[str]:
+    """Every cable, those of charge, loads and sun in lanes beside one another."""
     parts, lanes = [], dict.fromkeys(("charge", "load", "sun"), 0.0)
     last = at[f"fuse-{n.bank.parallel}"]
-    tap, low = (last[0] + 30, last[1]), at.get("charger", at.get("load", (0.0, height)))[1]
+    tap = (last[0] + 30, last[1])
     for w in n.wires:
         a, b = _terminal(*w.a, at), _terminal(*w.b, at)
         lane = lanes.get(w.role, 0.0)
         if w.role in lanes:
             lanes[w.role] = (lane + 5.0) % 25
-        way = _thin(w, at, tap, low, lane / 2) if w.role in lanes else _route(w, a, b)
+            way = _thin(w, at, tap, low, lane / 2)
+        elif w.b == ("motor", "-") and w.a[0] not in GATHERS:
+            way = _straight_home(a, b, last[1] + PACK_H / 2 + 20, at["switch"][0] + 20)
+        else:
+            way = _route(w, a, b)
         parts.append(_wire(w, way))
+    return parts
+
+
+def wiring_diagram(n: Netlist) -> Markup:
+    """The diagram; plus solid, minus dashed, series thick, charge dotted, loads thin, so that it
+    reads in grey.
+    """
+    at, width, height = places(n)
+    low = at.get("charger", at.get("load", (0.0, height)))[1]
+    parts = _wires(n, at, low)
     if "inlet" in at:
         mains = f"M{at['inlet'][0]:.1f} {low:.1f}H{at['charger'][0]:.1f}"
         parts.append(path(mains, "wire is-mains", "mains: a qualified electrician"))
@@ -223,6 +249,8 @@ def _symbol(part: str, kind: str, words: str, place: Point) -> str:
     elif kind == "switch":
         body = circle(x - 20, y, 3) + circle(x + 20, y, 3) + path(f"M{x - 20:.1f} {y:.1f}l34 -16")
         body += text(x, y - 24, f"switch {words}", anchor="middle")
+    elif kind == "plug":
+        body = _plug(part, x, y, words)
     elif kind == "bar" and part not in GATHERS:
         body = rect(x - 5, y - 46, 10, 92) + text(x, y - 52, words, anchor="middle")
     else:
@@ -233,6 +261,16 @@ def _symbol(part: str, kind: str, words: str, place: Point) -> str:
             height = y + 4 + 15 * (i - (len(lines) - 1) / 2)
             body += text(x, height, line, "soft" if i else None, "middle")
     return tag("g", body, cls="part")
+
+
+def _plug(part: str, x: float, y: float, words: str) -> str:
+    """A plug in its socket, both cores through it; its words above and below by turns."""
+    rows = words.split(", ")
+    lift = y - 30 - 14 * (len(rows) - 1) if part[-1] in "13" else y + 36
+    body = rect(x - 9, y - 18, 18, 36, rx=3) + path(f"M{x:.1f} {y - 18:.1f}v36")
+    return body + "".join(
+        text(x, lift + 14 * i, row, "soft", "middle") for i, row in enumerate(rows)
+    )
 
 
 def _pack(part: str, x: float, y: float, words: str) -> str:

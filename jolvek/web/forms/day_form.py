@@ -47,6 +47,7 @@ _FIELDS = (  # the record's key, the field's name, label, quantity, hint
     ("days_a_season", "days", "Days a season", "count", "of a boat on hire"),
     ("dock_solar_w", "dock_solar", "Panels on the dock", "power", "rated"),
     ("dock_battery_wh", "dock_battery", "Battery on the dock, Wh", "number", ""),
+    ("start_charge", "start_charge", "Sets out with", "share", "of the charge"),
     (
         "own_charger_v",
         "own_charger",

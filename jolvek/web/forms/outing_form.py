@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from jolvek.core.day.otherwise import Switches
-from jolvek.core.enquiry.need import MOST_LEGS
+from jolvek.core.enquiry.need import MOST_LEGS, Day
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.predict.setup import RANGES
 from jolvek.web.forms.reader import Reader
@@ -25,7 +25,6 @@ SWITCH_WORDS = {
 }
 
 
-LEAST_CHARGE = 0.1
 MOST_FETCH_M = 200_000.0
 
 
@@ -50,7 +49,7 @@ def asked_from(args: Mapping[str, str], u: Units) -> Asked:
     wind = read.figure("wind", "speed", 0, MOST_WIND_M_S)
     hour = read.figure("from", "clock", 0, 24)
     stream = read.figure("stream", "speed", 0, MOST_STREAM_M_S)
-    start = read.figure("charge", "share", LEAST_CHARGE, 1.0)
+    start = read.figure("charge", "share", *Day.RANGES["start_charge"])
     fetch = read.figure("fetch", "distance", 0, MOST_FETCH_M)
     depth = read.figure("depth", "length", *RANGES["depth_m"])
     tow = read.figure("tow", "length", *RANGES["tow_length_m"])
@@ -66,7 +65,7 @@ def asked_from(args: Mapping[str, str], u: Units) -> Asked:
         months,
         AGED if args.get("aged") else 0.0,
         COLD_C if args.get("cold") else None,
-        1.0 if start is None else start,
+        start,
         fetch_m=fetch or 0.0,
         depth_m=depth,
         tow_length_m=tow,

@@ -77,6 +77,7 @@ class DayOutPage:
     legs: tuple[Slider, ...]
     switch_words: dict[str, str]
     wind_from: str
+    planned_charge: str
 
 
 def day_out_page(
@@ -113,6 +114,7 @@ def day_out_page(
         _leg_sliders(out, hand, args, u),
         SWITCH_WORDS,
         args.get("from", f"{WIND_FROM_H:.0f}:00"),
+        u.entry(out.need.day.start_charge, "share"),
     )
 
 
@@ -154,7 +156,7 @@ def why(out: Outing) -> str:
         (bool(s.months), "what grows on the bottom"),
         (s.aged > 0, "the old battery"),
         (s.temperature_c is not None, "the cold"),
-        (s.start_share < 1, "the charge she sets out with"),
+        (s.start_charge is not None, "the charge she sets out with"),
         (s.depth_m is not None, "the shallow water"),
         (s.tow_length_m is not None, "the dinghy in tow"),
     )
@@ -180,6 +182,14 @@ def why(out: Outing) -> str:
     )
 
 
+def setting_out(out: Outing) -> str:
+    """What she sets out with, where it is not a full charge."""
+    runs, soc = out.need.day.runs_a_charge, f"{100 * out.voyage.soc[0]:.0f} %"
+    if runs > 1:
+        return f"This is run {runs} of {runs} on one charge: the earlier ones leave *{soc}*."
+    return f"She sets out with *{soc}* of the charge." if out.voyage.soc[0] < 1 else ""
+
+
 def _between(out: Outing) -> str:
     """What may be left, with what is not known of the boat."""
     hard, easy = out.between
@@ -193,7 +203,7 @@ def _between(out: Outing) -> str:
 
 
 def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
-    told = [why(out)]
+    told = [why(out), setting_out(out)]
     if asked.simulated:
         told.append("*Simulated tide and wind, true nowhere.*")
     if not hand.fitted.need.day.legs:

@@ -148,12 +148,15 @@ def _at(w: Worked, asked: Asked) -> Point:
 def over_day(hand: Worked, d: DayRun) -> str:
     """The day in one sentence; `*words*` are the ones to stress."""
     first = f"Over the day setup *{hand.letter}*"
+    if not d.home and d.runs > 1:
+        return f"{first} does *{d.carries} of the {d.runs} runs* on one charge, the reserve kept."
     if not d.home:
         return f"{first} does *not come home* with the reserve kept."
     slower = "" if d.as_wished else ", slower than wanted on a leg"
+    last = f" from the last of {d.runs} runs" if d.runs > 1 else ""
     return (
         f"{first} uses *{energy(d.energy_wh, 2)}* in *{long_hours(d.hours * 3600)}* and comes home"
-        f" with *{100 * d.left:.0f} %*{slower}."
+        f"{last} with *{100 * d.left:.0f} %*{slower}."
     )
 
 

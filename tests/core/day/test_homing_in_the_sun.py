@@ -7,7 +7,7 @@ import pytest
 from jolvek import demo
 from jolvek.core.day.aboard import Aboard, laden, mean_sun_w
 from jolvek.core.day.getting_home import homing, no_return
-from jolvek.core.day.otherwise import Switches, legs_otherwise
+from jolvek.core.day.otherwise import Switches, legs_otherwise, switched
 from jolvek.core.day.outing import outing
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.enquiry.need import Leg
@@ -20,6 +20,10 @@ def pontoon(**day):
     m = match(demo.enquiries()[4].need, demo.shelf())
     f = fitted_of(m, ranked(m)[0])
     return replace(f, need=replace(f.need, day=replace(f.need.day, wind_m_s=0.0, **day)))
+
+
+def charged(f, share):
+    return switched(f, Switches(start_charge=share))
 
 
 def steady(watts):
@@ -90,11 +94,11 @@ def test_an_outing_with_panels_tells_both_and_without_them_one():
 def test_the_last_point_is_of_the_charge_she_sets_out_with(share):
     f = pontoon()
     legs = there_and_back(3000.0)
-    last = no_return(f, legs, Aboard(start_share=share)).distance_m
+    last = no_return(charged(f, share), legs).distance_m
     need = replace(f.need, day=f.need.day.with_legs(there_and_back(last)))
-    v = sail_out(replace(f, need=need), Switches(start_share=share))
+    v = sail_out(replace(f, need=need), Switches(start_charge=share))
     assert v.done and v.left == pytest.approx(f.need.day.reserve, abs=0.02)
-    assert no_return(f, legs, Aboard(start_share=0.15)).distance_m == 0
+    assert no_return(charged(f, 0.15), legs).distance_m == 0
 
 
 def test_the_last_point_with_a_spare_is_where_the_second_pack_has_its_reserve():
@@ -111,6 +115,6 @@ def test_the_last_point_with_a_spare_is_where_the_second_pack_has_its_reserve():
 
 def test_the_outing_hands_on_what_is_aboard():
     f = pontoon()
-    full, less = (outing({"A": f}, "A", Switches(start_share=s)) for s in (1.0, 0.5))
+    full, less = (outing({"A": f}, "A", Switches(start_charge=s)) for s in (1.0, 0.5))
     assert less.point.distance_m < 0.5 * full.point.distance_m
     assert (less.homing.fastest_m_s or 0) <= full.homing.fastest_m_s

@@ -288,7 +288,7 @@ def test_a_spare_weighs_and_only_a_pack_that_can_be_swapped_is_one():
 @pytest.mark.parametrize("share", [0.91, 0.5, 0.3])
 def test_she_sets_out_with_what_is_in_the_battery(share):
     f = fitted()
-    full, less = sail_out(f), sail_out(f, Switches(start_share=share))
+    full, less = sail_out(f), sail_out(f, Switches(start_charge=share))
     assert less.soc[0] == pytest.approx(share)
     assert less.left < full.left and less.balance < 1e-3
     if less.done:

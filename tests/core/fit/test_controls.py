@@ -103,6 +103,10 @@ def test_ones_own_battery_brings_an_adapter_with_its_fuse():
     assert not controls.adapted(both)  # they went together before
     (what, count), *_ = [p for p in sheet(own).parts if "adapter" in p[0]]
     assert "a fuse of" in what and count == "1"
+    led = replace(own, fitting=replace(own.fitting, lead_m=2.0))
+    plugs = [p.text for p in led.netlist.parts if p.kind == "plug"]
+    assert plugs == ["adapter", "lead, battery’s end", "lead, motor’s end"]
+    assert not [p for p in F.netlist.parts if p.kind == "plug"]
 
 
 def test_a_cassette_lifts_and_is_built_in():

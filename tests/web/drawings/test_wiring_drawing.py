@@ -13,13 +13,25 @@ from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS, Loads12V, Plan
 from jolvek.core.electric.wiring import install
 from jolvek.web.drawings.wiring_drawing import PACK_H, PACK_W, places, wiring_diagram
 
-HALF = {"pack": (PACK_W / 2, PACK_H / 2), "fuse": (16, 7), "switch": (23, 3), "bar": (5, 46)}
+HALF = {
+    "pack": (PACK_W / 2, PACK_H / 2),
+    "fuse": (16, 7),
+    "switch": (23, 3),
+    "bar": (5, 46),
+    "plug": (9, 18),
+}
 BANKS = list(product((1, 2, 4), (1, 2, 4)))
 PLANS = [
     Plan(charger_a=20, loads=Loads12V(5.0, 4.0, school), take_off=how)
     for school in SCHOOLS_12V
     for how in TAKE_OFFS
 ]
+LEADS = ("adapter", "lead, battery’s end", "lead, motor’s end")
+PLANS += [Plan(plugs=LEADS[:k], shunt=shunt) for k in (1, 2, 3) for shunt in (True, False)]
+
+
+def name(p):
+    return f"{p.loads.school}, {p.take_off}, {len(p.plugs)}, {p.shunt}"
 
 
 def net(series, parallel, plan):
@@ -70,7 +82,9 @@ def crosses(a, b, box, within=2.0):
     )
 
 
-@pytest.mark.parametrize("plan", PLANS, ids=lambda p: f"{p.loads.school}, {p.take_off}")
+@pytest.mark.parametrize(
+    "plan", PLANS, ids=lambda p: f"{p.loads.school}, {p.take_off}, {len(p.plugs)}, {p.shunt}"
+)
 @pytest.mark.parametrize(("series", "parallel"), BANKS)
 def test_boxes_stand_apart_and_on_the_sheet(series, parallel, plan):
     n = net(series, parallel, plan)
@@ -85,21 +99,23 @@ def test_boxes_stand_apart_and_on_the_sheet(series, parallel, plan):
         assert left >= 0 and top >= 0 and right <= width and bottom <= height
 
 
-@pytest.mark.parametrize("plan", PLANS, ids=lambda p: f"{p.loads.school}, {p.take_off}")
+@pytest.mark.parametrize(
+    "plan", PLANS, ids=lambda p: f"{p.loads.school}, {p.take_off}, {len(p.plugs)}, {p.shunt}"
+)
 @pytest.mark.parametrize(("series", "parallel"), BANKS)
 def test_no_cable_runs_through_a_box_it_does_not_serve(series, parallel, plan):
     n = net(series, parallel, plan)
     drawn = ways(n)
-    assert set(drawn) == {w.id for w in n.wires} and 'class="wire is-mains"' in str(
-        wiring_diagram(n)
-    )
+    assert set(drawn) == {w.id for w in n.wires}
+    assert ('class="wire is-mains"' in str(wiring_diagram(n))) == (plan.charger_a > 0)
     found = boxes(n)
     for wire in n.wires:
         corners = points(drawn[wire.id])
         ends = {wire.a[0], wire.b[0]}
         for part, box in found.items():
             through = [1 for a, b in zip(corners, corners[1:], strict=False) if crosses(a, b, box)]
-            assert part in ends or not through, (wire, part)
+            plugged = part.startswith("plug") and ("motor" in ends)
+            assert part in ends or plugged == bool(through), (wire, part)
 
 
 @pytest.mark.parametrize(("series", "parallel"), BANKS)
