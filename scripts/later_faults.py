@@ -94,4 +94,22 @@ LATER_FAULTS = (
         "return f.battery.own and not f.motor.own",
         "return f.battery.own and f.motor.own",
     ),
+    (
+        "a hire boat that always sets out full",
+        CORE + "day/summed.py",
+        "    if day.runs_a_charge == 1:\n",
+        "    if day.runs_a_charge:\n",
+    ),
+    (
+        "the list forgets the runs of a charge",
+        CORE + "match/candidate_days.py",
+        "day.runs_a_charge * runs.day_wh",
+        "runs.day_wh",
+    ),
+    (
+        "ranges from a full bank",
+        CORE + "fit/fitted.py",
+        "start_charge=day.start_charge",
+        "start_charge=1.0",
+    ),
 )

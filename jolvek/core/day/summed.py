@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from jolvek.core.electric.bank import Bank, runtime_s
+from jolvek.core.electric.bank import runtime_s
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.moving import in_wind
@@ -51,9 +51,6 @@ def run_day(fitted: Fitted) -> DayRun:
         none = (0.0, False, False, 0.0, day.runs_a_charge, 0, False)
         return DayRun(one_s / 3600, bank.energy_wh, *none)
     mean, seconds = used / max(one_s / 3600, 1e-6), day.runs_a_charge * one_s
-    left = max(0.0, day.start_charge - seconds * _share_per_s(bank, mean))
-    kept = day.kept_share + (day.keep_s * mean / 3600 / bank.energy_wh)
-    floor = max(kept, 1 - bank.chem.usable)
     usable = float(runtime_s(bank, mean, day.kept_share, 0.0, day.start_charge)) - day.keep_s
     doubted = sum(r.motor_wh * float(fitted.doubt.sigma_at(r.speed_m_s)) for r in runs)
     top = fitted.doubt.sigma_at(fitted.performance.top_speed_m_s)
@@ -62,9 +59,9 @@ def run_day(fitted: Fitted) -> DayRun:
     return DayRun(
         one_s / 3600,
         used,
-        left,
+        _left(fitted, mean, seconds),
         hardest <= 1 + 1e-6,
-        usable >= seconds and left >= min(floor, 1) - 0.02,
+        usable >= seconds,
         float(day_chance(lasting, doubted / max(used, 1e-9), hardest, top)),
         day.runs_a_charge,
         int(min(max(usable, 0.0) / max(one_s, 1e-3) + 1e-9, MOST_RUNS)),
@@ -89,10 +86,16 @@ def sets_out_with(fitted: Fitted) -> float:
     return run_day(replace(fitted, need=replace(fitted.need, day=earlier))).left
 
 
-def _share_per_s(bank: Bank, power_w: float) -> float:
-    """Share of the rated charge that a steady power takes in a second."""
-    lasts = float(runtime_s(bank, power_w, 0.0)) if power_w > 0 else float("inf")
-    return 1 / lasts if lasts > 0 else float("inf")
+def _left(fitted: Fitted, mean_w: float, seconds: float) -> float:
+    """Share of the rated charge left of a steady power: in proportion down to what stays (the
+    reserve, or the half that lead stops at) and on from there.
+    """
+    bank, start, kept = fitted.bank, fitted.need.day.start_charge, fitted.kept
+    above = float(runtime_s(bank, mean_w, kept, 0.0, start)) if mean_w > 0 else float("inf")
+    if seconds <= above:
+        return start - max(start - kept, 0.0) * seconds / above
+    below = float(runtime_s(bank, mean_w, 0.0, 0.0, start)) - above
+    return kept * (1 - min((seconds - above) / below, 1.0)) if below > 0 else 0.0
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ from jolvek.web.view.display import counted
 
 PACK_W, PACK_H, GAP_X, ROW = 118.0, 46.0, 26.0, 78.0
 LEFT, TOP = 150.0, 60.0  # the first pack
-PLUG_ROOM = 72.0  # of the motor's cable, for each plug in it
+PLUG_ROOM = 84.0  # of the motor's cable, for each plug in it
 GATHERS = ("shunt", "minus-bar")  # where all minus cables come home
 
 

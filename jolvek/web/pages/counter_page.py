@@ -61,10 +61,12 @@ def answer(need: Need, sizing: Sizing, u: Units) -> str:
     first = f"*{speed}* takes about *{power}*"
     if sizing.must_plane:
         first = f"To plane at *{speed}* she needs about *{power}*"
+    runs = need.day.runs_a_charge
+    for_all = f" for {runs} runs on one charge" if runs > 1 else ""
     return (
         f"{first}; *{u.full(need.day.distance_m, 'distance')}* take"
         f" *{long_hours(sizing.hours * 3600)}* and a battery of about"
-        f" *{energy(sizing.energy_wh)}*."
+        f" *{energy(sizing.energy_wh)}*{for_all}."
     )
 
 

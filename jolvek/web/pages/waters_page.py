@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jolvek.core.day.sun import sun_of
 from jolvek.core.enquiry.battery_schools import Choice, battery_schools
 from jolvek.core.enquiry.demands import Demand, demands, hardest, over_limit
-from jolvek.core.enquiry.need import Need
+from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.enquiry.sizing import size
 from jolvek.core.fit.fit_facts import need_facts
 from jolvek.core.predict.solar import Sunshine
@@ -43,7 +43,7 @@ def waters_page(need: Need, u: Units) -> WatersPage:
     hard, several = hardest(rows), len(rows) > 1
     too_fast = over_limit(day)
     return WatersPage(
-        stop(need, u) + answer(hard, several, sizing.energy_wh, u),
+        stop(need, u) + answer(hard, several, whole_day(day, sizing.energy_wh), u),
         tuple(_row(r, r is hard and several, r.leg in too_fast, u) for r in rows),
         _basis(need, sun_of(need.day), u),
         battery_schools(need),
@@ -56,8 +56,15 @@ def stop(need: Need, u: Units) -> str:
     return f"*Stop*: {found[0]} " if found else ""
 
 
-def answer(hard: Demand, several: bool, energy_wh: float, u: Units) -> str:
-    """Which demand decides, in one sentence; `*words*` are the ones to stress."""
+def whole_day(day: Day, energy_wh: float) -> str:
+    """The battery that the day asks, or all runs of a hire boat's charge."""
+    runs = day.runs_a_charge
+    what = f"{runs} runs on one charge take" if runs > 1 else "The day takes"
+    return f"{what} *{energy(energy_wh)}* with the reserve"
+
+
+def answer(hard: Demand, several: bool, takes: str, u: Units) -> str:
+    """Which demand decides, and what the day takes; `*words*` are the ones to stress."""
     leg = hard.leg
     if not hard.possible:
         return (
@@ -70,13 +77,11 @@ def answer(hard: Demand, several: bool, energy_wh: float, u: Units) -> str:
         "length": ", for its length",
     }
     first = f"*{leg.name.capitalize()}* decides" if several else ""
-    first = first or f"The day takes *{energy(energy_wh)}* with the reserve"
     told = (
-        f"{first}{reasons.get(hard.hard_by, '')}: *{u.full(about(hard.power_w), 'power')}* for"
-        f" *{long_hours(hard.seconds)}*."
+        f"{first or takes}{reasons.get(hard.hard_by, '')}:"
+        f" *{u.full(about(hard.power_w), 'power')}* for *{long_hours(hard.seconds)}*."
     )
-    more = f" The day takes {energy(energy_wh)} with the reserve."
-    return told + (more if several else "")
+    return told + (f" {takes}." if several else "")
 
 
 def _row(r: Demand, deciding: bool, too_fast: bool, u: Units) -> Row:

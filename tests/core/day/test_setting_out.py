@@ -77,3 +77,15 @@ def test_a_charge_carries_what_it_carries():
     assert not run_day(told(runs_per_day=most + 1)).home
     late = outing({"A": told(runs_per_day=most + 1)}, "A")
     assert not late.voyage.home and late.likely != "likely"
+
+
+@pytest.mark.parametrize("metres", [3000.0, 6000.0, 12000.0, 18000.0, 30000.0])
+@pytest.mark.parametrize("chemistry", ["lfp", "agm"])
+def test_what_is_left_says_the_same_as_whether_she_is_home(metres, chemistry):
+    f = told(distance_m=metres)
+    spec = Battery(chemistry, 25.6, 100, mass_kg=60)
+    f = replace(f, battery=replace(f.battery, spec=spec))
+    r = run_day(f)
+    assert r.home == (r.left >= f.kept - 1e-9)
+    if r.home:
+        assert sail_out(f).left == pytest.approx(r.left, abs=0.04)

@@ -104,6 +104,17 @@ def test_a_hire_boats_season_is_told_and_too_many_runs_are_a_caution(fitted):
     fitted.post("/enquiry/2/waters", data=form)
     told = bare(fitted.get("/enquiry/2/waters"))
     assert "2 asked between charges. A season takes" in told and "cycles" in told
+    assert "2 runs on one charge take" in told and "The day takes" not in told
+    assert "This is run 2 of 2 on one charge" in bare(fitted.get("/enquiry/2/day-out"))
+    assert "does 1 of the 2 runs on one charge" in bare(
+        fitted.get("/enquiry/2/side-by-side?by=day")
+    )
+    fitted.post("/enquiry/2/waters", data=form | {"start_charge": "80"})
+    assert 'value="80"' in fitted.get("/enquiry/2/waters").text
+    out = fitted.get("/enquiry/2/day-out")
+    assert "the earlier ones leave" in bare(out) and 'placeholder="80"' in out.text
+    fitted.post("/enquiry/2/waters", data=form | {"start_charge": "80", "runs": "1"})
+    assert "She sets out with 80 % of the charge" in bare(fitted.get("/enquiry/2/day-out"))
     fitted.post("/enquiry/2/waters", data=form | {"runs": "40"})
     assert "are asked between charges" in bare(fitted.get("/enquiry/2/waters"))
     refused = fitted.post("/enquiry/2/waters", data=form | {"runs": "many"})
