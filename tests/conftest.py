@@ -14,6 +14,7 @@ from jinja2 import BytecodeCache
 from jolvek import demo
 from jolvek.store import db
 from jolvek.web import create_app
+from jolvek.web.accounts.limits import limiter
 from jolvek.web.settings import Settings
 from tests.web.steps import pin
 
@@ -77,6 +78,7 @@ def app(tmp_path: Path, conn, one_app):
     asked = dict(one_app.config)
     own = replace(asked["SETTINGS"], data_dir=tmp_path)
     one_app.config.update(SETTINGS=own, TESTING=True, PROPAGATE_EXCEPTIONS=False)
+    limiter.reset()
     yield one_app
     one_app.config.clear()
     one_app.config.update(asked)

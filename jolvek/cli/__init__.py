@@ -1,24 +1,19 @@
-"""The command line: `jolvek predict`, `match`, `fit`, `day`, `schema`, `rules`, `demo`, `serve`,
-`bench`.
+"""The command line: `jolvek predict`, `match`, `fit`, `day`, `schema`, `rules`, `bench`; what runs
+a shop stands in `shop`.
 """
 
 from __future__ import annotations
 
 import json
 import sys
-from pathlib import Path
 from typing import Any
 
 import click
 
 from jolvek import __version__
+from jolvek.cli import shop
+from jolvek.cli.refusing import refuse
 from jolvek.core.base.errors import JolvekError
-
-
-def _refuse(error: Exception) -> None:
-    """One line on standard error, exit code 2."""
-    click.echo("jolvek: " + " ".join(str(error).split()), err=True)
-    sys.exit(2)
 
 
 def _print(data: Any) -> None:
@@ -32,7 +27,7 @@ def _read(path: str) -> bytes:
         with open(path, "rb") as stream:
             return stream.read()
     except OSError as error:
-        _refuse(JolvekError(f"file: cannot read {path}: {error.strerror}"))
+        refuse(JolvekError(f"file: cannot read {path}: {error.strerror}"))
         raise
 
 
@@ -51,7 +46,7 @@ def predict(file: str) -> None:
     try:
         _print(setup_file.answer(setup_file.read(_read(file))))
     except JolvekError as error:
-        _refuse(error)
+        refuse(error)
 
 
 @main.command()
@@ -63,85 +58,7 @@ def schema(name: str) -> None:
     try:
         _print(schemas.schema(name))
     except JolvekError as error:
-        _refuse(error)
-
-
-def _free_port(port: int) -> int:
-    """`port`, or the next free one, said aloud."""
-    import socket
-
-    for candidate in range(port, port + 50):
-        with socket.socket() as probe:
-            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-            try:
-                probe.bind(("127.0.0.1", candidate))
-                return candidate
-            except OSError:
-                click.echo(f"Port {candidate} is busy, trying {candidate + 1}.")
-    raise JolvekError(f"port: no free port from {port} to {port + 49}")
-
-
-def _serve(settings: Any, port: int) -> None:
-    from waitress import create_server
-
-    from jolvek.web import create_app
-
-    app = create_app(settings)
-    server = create_server(app, host="127.0.0.1", port=port, threads=8, ident="jolvek")
-    click.echo(
-        f"Jolvek runs on http://127.0.0.1:{port} with its data in {settings.data_dir} (stop with"
-        " Ctrl-C)"
-    )
-    sys.stdout.flush()
-    server.run()
-
-
-@main.command()
-@click.option(
-    "--data",
-    type=click.Path(file_okay=False, path_type=Path),
-    help="Data folder; a throw-away one if not given.",
-)
-@click.option("--port", type=click.IntRange(1, 65535), default=8642, show_default=True)
-def demo(data: Path | None, port: int) -> None:
-    """Start the app with an invented dealer's shelf and enquiries."""
-    import secrets
-    import tempfile
-
-    from jolvek.demo import at_work
-    from jolvek.web.demo_shop import shop
-
-    try:
-        with tempfile.TemporaryDirectory(
-            prefix="jolvek-demo-", ignore_cleanup_errors=True
-        ) as spare:
-            made = shop(data or Path(spare), secrets.token_hex(32), at_work.add)
-            _serve(made, _free_port(port))
-    except OSError as error:
-        _refuse(JolvekError(f"data: cannot use {data}: {error.strerror}"))
-    except JolvekError as error:
-        _refuse(error)
-
-
-@main.command()
-@click.option(
-    "--data",
-    type=click.Path(file_okay=False, path_type=Path),
-    help="Data folder; the user's own if not given.",
-)
-@click.option("--port", type=click.IntRange(1, 65535), default=8642, show_default=True)
-def serve(data: Path | None, port: int) -> None:
-    """Start the app on your own data; JOLVEK_SECRET_KEY must be set."""
-    import platformdirs
-
-    from jolvek.web.settings import from_environment
-
-    try:
-        _serve(
-            from_environment(data or Path(platformdirs.user_data_dir("jolvek"))), _free_port(port)
-        )
-    except JolvekError as error:
-        _refuse(error)
+        refuse(error)
 
 
 @main.command()
@@ -193,7 +110,7 @@ def match(enquiry: str, shelf_path: str | None, most: int) -> None:
         shelf = shelf_file.read(_read(shelf_path)) if shelf_path else demo_data.shelf()
         _print(match_file.answer(run_match(enquiry_file.read(_read(enquiry)).need, shelf), most))
     except JolvekError as error:
-        _refuse(error)
+        refuse(error)
 
 
 def _choice(command: Any) -> Any:
@@ -235,7 +152,7 @@ def fit(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
     try:
         _print(fitted_file.answer(_fitted(enquiry, shelf_path, chosen)))
     except JolvekError as error:
-        _refuse(error)
+        refuse(error)
 
 
 @main.command()
@@ -250,8 +167,8 @@ def day(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
         sun = sun_of(f.need.day)
         _print(fitted_file.day_answer(f, sun.at_w if sun else None))
     except JolvekError as error:
-        _refuse(error)
+        refuse(error)
 
 
-if __name__ == "__main__":
-    main()
+for command in shop.COMMANDS:
+    main.add_command(command)

@@ -6,7 +6,7 @@ import re
 import sqlite3
 import time
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from importlib import resources
 from pathlib import Path
 
@@ -99,6 +99,32 @@ def migrate(conn: sqlite3.Connection) -> int:
                 conn.execute(f"PRAGMA user_version = {number:d}")
         allowed.put(conn)
     return newest
+
+
+def ready(path: str | Path) -> int:
+    """Look whether a database can be used at all, and bring it up to date; returns its version.
+
+    Raises DatabaseRefused in one sentence for one that is damaged, may not be written, is held by
+    another program, or was written by a newer Jolvek.
+    """
+    try:
+        with closing(connect(path)) as conn:
+            found = conn.execute("PRAGMA quick_check(1)").fetchone()[0]
+            if found != "ok":
+                raise sqlite3.DatabaseError(found)
+            return migrate(conn)
+    except sqlite3.Error as error:
+        text, what = str(error), f"The database {path} cannot be used"
+        if "readonly" in text or "unable to open" in text or "permission" in text.lower():
+            raise DatabaseRefused(
+                f"{what}: it or its folder may not be written ({text})."
+            ) from None
+        if "locked" in text or "busy" in text:
+            raise DatabaseRefused(f"{what}: another program holds it ({text}).") from None
+        raise DatabaseRefused(
+            f"{what}: the file is damaged ({text}). Put it aside and read a backup back: jolvek"
+            " restore."
+        ) from None
 
 
 def _version(conn: sqlite3.Connection) -> int:

@@ -117,11 +117,11 @@ def _weights(text: str) -> dict[str, float]:
         return {}
 
 
-def add(conn: sqlite3.Connection, enquiry: Enquiry, now: str) -> int:
+def add(conn: sqlite3.Connection, enquiry: Enquiry, now: str, who: str = "") -> int:
     """A new enquiry; returns its number."""
     number = int(conn.execute(_ADD_ENQUIRY, _values(enquiry, now)).fetchone()["id"])
     _write_rest(conn, number, enquiry)
-    _keep_version(conn, number, enquiry, now)
+    _keep_version(conn, number, enquiry, now, who=who)
     return number
 
 
@@ -141,6 +141,7 @@ def change(
     now: str,
     seen: str = "",
     page: str = "",
+    who: str = "",
 ) -> Changed:
     """The one way to change an enquiry: read, edited, merged and written in one transaction.
 
@@ -160,10 +161,11 @@ def change(
         if merged.enquiry != stored.enquiry or stored.problems:
             conn.execute(_SAVE_ENQUIRY, {**_values(merged.enquiry, now), "id": enquiry_id})
             _write_rest(conn, enquiry_id, merged.enquiry)
-            _keep_version(conn, enquiry_id, merged.enquiry, now, mine, page)
+            _keep_version(conn, enquiry_id, merged.enquiry, now, mine, page, who)
             return Changed(merged.enquiry, now, merged)
         if page:
-            _keep_version(conn, enquiry_id, merged.enquiry, stored.changed_at, mine, page)
+            at = stored.changed_at
+            _keep_version(conn, enquiry_id, merged.enquiry, at, mine, page, who)
         return Changed(stored.enquiry, stored.changed_at, merged)
 
 
@@ -195,14 +197,15 @@ def _keep_version(
     now: str,
     form: Enquiry | None = None,
     page: str = "",
+    who: str = "",
 ) -> None:
     key = {"id": enquiry_id, "at": now, "page": page, "most": KEPT_VERSIONS}
     data = to_json("jolvek-enquiry", as_plain(enquiry))
     typed = to_json("jolvek-enquiry", as_plain(form)) if form else data
     conn.execute(
-        "INSERT INTO enquiry_version (enquiry_id, at, page, data, form) VALUES (:id, :at, :page,"
-        " :data, :form)",
-        {**key, "data": data, "form": typed},
+        "INSERT INTO enquiry_version (enquiry_id, at, page, data, form, who) VALUES (:id, :at,"
+        " :page, :data, :form, :who)",
+        {**key, "data": data, "form": typed, "who": who},
     )
     conn.execute(
         "DELETE FROM enquiry_version WHERE enquiry_id = :id AND id <= (SELECT id FROM"

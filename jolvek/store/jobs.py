@@ -28,14 +28,14 @@ def boats(conn: sqlite3.Connection, enquiry_id: int) -> list[Boat]:
     return [Boat(row["id"], row["title"]) for row in rows] if len(rows) > 1 else []
 
 
-def add_boat(conn: sqlite3.Connection, enquiry_id: int, now: str) -> int:
+def add_boat(conn: sqlite3.Connection, enquiry_id: int, now: str, who: str = "") -> int:
     """One more boat like this one, in the same job; returns its number. Raises KeyError."""
     stored = enquiries.get(conn, enquiry_id)
     if stored is None:
         raise KeyError(enquiry_id)
     count = max(len(boats(conn, enquiry_id)), 1) + 1
     title = f"{stored.title[:180]}, boat {count}".strip(", ")
-    number = enquiries.add(conn, replace(stored.enquiry, title=title), now)
+    number = enquiries.add(conn, replace(stored.enquiry, title=title), now, who)
     conn.execute(
         "UPDATE enquiry SET job = (SELECT coalesce(job, id) FROM enquiry WHERE id = :of)"
         " WHERE id = :new",

@@ -6,20 +6,17 @@ import importlib
 import pkgutil
 from typing import Any
 
-from flask import Flask, Response, request
+from flask import Flask, request
 from flask_compress import Compress
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.routing import IntegerConverter
 
 from jolvek.store import db
-from jolvek.web import desk, errors, shared, stations
+from jolvek.web import desk, edge, errors, shared, stations
+from jolvek.web.accounts import limits, signing
 from jolvek.web.settings import Settings
 from jolvek.web.templating import set_up
 
-POLICY = (
-    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src"
-    " 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
-)
 COMPRESSED = [
     "text/html",
     "text/css",
@@ -54,11 +51,12 @@ def create_app(settings: Settings) -> Flask:
         COMPRESS_MIMETYPES=COMPRESSED,
     )
     app.url_map.converters["int"] = RowNumber
-    settings.data_dir.mkdir(parents=True, exist_ok=True)
-    conn = db.connect(settings.database)
-    db.migrate(conn)
-    conn.close()
+    settings.data_dir.mkdir(mode=0o700, parents=True, exist_ok=True)
+    db.ready(settings.database)
+    edge.set_up(app, settings)
     app.before_request(_limit)  # before the token of a form is read, and with it the body
+    signing.set_up(app)
+    limits.limiter.init_app(app)
     CSRFProtect(app)
     Compress(app)
     for package in (desk, stations):
@@ -66,7 +64,6 @@ def create_app(settings: Settings) -> Flask:
             app.register_blueprint(module.bp)
     set_up(app, settings)
     app.teardown_appcontext(shared.close)
-    app.after_request(_headers)
     errors.handle(app)
     return app
 
@@ -86,14 +83,3 @@ def _limit() -> None:
         "day_out.import_way": settings.max_price_list_bytes,
     }
     request.max_content_length = most.get(request.endpoint or "", settings.max_form_bytes)
-
-
-def _headers(response: Response) -> Response:
-    response.headers.setdefault("Content-Security-Policy", POLICY)
-    response.headers.setdefault("X-Content-Type-Options", "nosniff")
-    response.headers.setdefault("Referrer-Policy", "same-origin")
-    response.headers.setdefault("Cross-Origin-Opener-Policy", "same-origin")
-    response.vary.add("HX-Request")
-    if not request.path.startswith("/static/"):
-        response.headers.setdefault("Cache-Control", "no-store")
-    return response

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Flask, current_app, render_template, request
+from flask import Flask, current_app, g, render_template, request
 from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
@@ -28,6 +28,8 @@ def handle(app: Flask) -> None:
 
 
 def _page(title: str, text: str, code: int) -> tuple[str, int]:
+    """The one page; one of a server's fault asks nothing of the database."""
+    g.plain = code >= 500
     return render_template("error.html", title=title, text=text), code
 
 
@@ -57,10 +59,13 @@ def _refused(error: Exception) -> Any:
 
 def _http(error: Exception) -> Any:
     assert isinstance(error, HTTPException)
-    text = "There is nothing at this address." if error.code == 404 else str(error.description)
+    usual = error.code == 404 and error.description == type(error).description
+    text = "There is nothing at this address." if usual else str(error.description)
     return _page(error.name, text, error.code or 500)
 
 
 def _unexpected(error: Exception) -> Any:
-    current_app.logger.exception("%s %s", request.method, request.full_path, exc_info=error)
+    g.plain = True
+    who = f"{request.method} {request.path} by {g.get('known', 'nobody')}, {g.get('request_id')}"
+    current_app.logger.exception(who, exc_info=error)
     return _page("Something went wrong", "It is logged. Nothing that was kept is lost.", 500)

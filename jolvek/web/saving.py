@@ -12,7 +12,7 @@ from flask import request
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.merging import Clash
 from jolvek.store import enquiries
-from jolvek.web.shared import conn
+from jolvek.web.shared import conn, who
 
 
 def now() -> str:
@@ -40,7 +40,7 @@ class Kept:
 
 def change(enquiry_id: int, edit: Callable[[Enquiry], Enquiry]) -> Enquiry:
     """Change an enquiry by one gesture, from what stands now."""
-    return enquiries.change(conn(), enquiry_id, edit, now()).enquiry
+    return enquiries.change(conn(), enquiry_id, edit, now(), who=who()).enquiry
 
 
 def keep_form(enquiry_id: int, read: Callable[[Enquiry], tuple[Enquiry, Any]]) -> tuple[Kept, Any]:
@@ -56,7 +56,8 @@ def keep_form(enquiry_id: int, read: Callable[[Enquiry], tuple[Enquiry, Any]]) -
 
     seen, page = request.form.get("changed", ""), request.form.get("page", "")[:40]
     over = request.form.get("override", "")
-    done = enquiries.change(conn(), enquiry_id, edit, now(), over or seen, "" if over else page)
+    versions = (over or seen, "" if over else page)
+    done = enquiries.change(conn(), enquiry_id, edit, now(), *versions, who())
     form = forms[-1]
     refused = tuple(
         (field.name, field.label.text, field.errors[0]) for field in form if field.errors

@@ -29,6 +29,13 @@ class Settings:
     time_zone: str = field(
         default="", metadata={"help": "IANA name, as Europe/Oslo; empty: the machine's own"}
     )
+    hosts: str = field(
+        default="",
+        metadata={"help": "names it is reached by, with commas; those of this machine are known"},
+    )
+    proxies: int = field(
+        default=0, metadata={"help": "how many proxies stand before it, whose headers are believed"}
+    )
     max_form_bytes: int = field(
         default=1_000_000, metadata={"help": "largest form and enquiry file"}
     )
@@ -51,6 +58,13 @@ class Settings:
         for key in ("max_form_bytes", "max_price_list_bytes", "max_photo_bytes"):
             if not 10_000 <= getattr(self, key) <= 100_000_000:
                 raise ValueRefused(key, getattr(self, key), "10000 to 100000000")
+        if not 0 <= self.proxies <= 10:
+            raise ValueRefused("proxies", self.proxies, "0 to 10")
+
+    @property
+    def host_list(self) -> list[str]:
+        """The names in `hosts`."""
+        return [name for part in self.hosts.split(",") if (name := part.strip())]
 
     @property
     def database(self) -> Path:

@@ -6,8 +6,10 @@ import sqlite3
 from collections.abc import Sequence
 from dataclasses import dataclass, fields, is_dataclass
 from typing import Any
+from urllib.parse import urlsplit
 
 from flask import Response, abort, current_app, g, render_template, request
+from flask_login import current_user
 
 from jolvek.formats import tables
 from jolvek.store import db, enquiries, jobs, setups
@@ -50,6 +52,23 @@ def is_fragment() -> bool:
         and h.get("HX-Boosted") != "true"
         and h.get("HX-History-Restore-Request") != "true"
     )
+
+
+def who() -> str:
+    """The name of who is signed in; empty for nobody."""
+    return str(current_user.person.shown) if current_user.is_authenticated else ""
+
+
+def own_address(text: str) -> str:
+    """An address within this application; its counter where the text leads elsewhere."""
+    try:
+        way = urlsplit(text)
+    except ValueError:
+        return "/"
+    inside = way.path.startswith("/") and way.path[1:2] not in ("/", "\\")
+    if way.scheme or way.netloc or not inside:
+        return "/"
+    return way.path + (f"?{way.query}" if way.query else "")
 
 
 def form_id(name: str) -> int:

@@ -8,6 +8,7 @@ from flask import Flask, request
 
 from jolvek.core.base.units import hours
 from jolvek.core.rules.findings import LEVEL_WORDS
+from jolvek.web.accounts import signing
 from jolvek.web.drawings import pictures
 from jolvek.web.drawings.boat_drawing import silhouette
 from jolvek.web.drawings.charts import badge
@@ -25,6 +26,8 @@ SCRIPTS = (
     "app/keys.js",
     "vendor/alpine/alpine-csp.min.js",
 )
+
+SHOP_PAGES = (("people.page", "People"), ("trail.page", "What was done"))
 
 
 def _typed(field: Any) -> str:
@@ -61,4 +64,11 @@ def set_up(app: Flask, settings: Settings) -> None:
 
     @app.context_processor
     def _shared() -> dict[str, Any]:
-        return {"u": display.current(), "theme": request.cookies.get("theme", "")}
+        shop_pages = [p for p in SHOP_PAGES if signing.may(p[0])]
+        return {
+            "u": display.current(),
+            "theme": request.cookies.get("theme", ""),
+            "person": signing.person(),
+            "may": signing.may,
+            "shop_pages": shop_pages,
+        }

@@ -26,6 +26,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "009_own_gear_fitting_and_more.sql": "e4be10fcdf431349",
     "010_models_jobs_and_controls.sql": "cb78dbdf95853897",
     "011_start_charge.sql": "fe33f33e1db9cb7d",
+    "012_people.sql": "a6b52c260a9bcf9d",
 }
 
 

@@ -63,6 +63,21 @@ def merge(base: Enquiry, mine: Enquiry, theirs: Enquiry) -> Merged:
         return Merged(theirs, (*clashes, clash), tuple(others))
 
 
+def differences(before: Enquiry, after: Enquiry) -> tuple[Clash, ...]:
+    """The fields that differ, in words: `theirs` what stood before, `mine` what stands after.
+
+    >>> from dataclasses import replace
+    >>> from jolvek.core.enquiry.need import Need
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> e = Enquiry(Need(Hull("kayak", 3.7, .78, 34), Load(1)))
+    >>> differences(e, replace(e, title="A"))
+    (Clash(name='title', theirs='–', mine='A'),)
+    """
+    a, b = _flat(as_plain(before)), _flat(as_plain(after))
+    keys = [k for k in {**a, **b} if a.get(k) != b.get(k)]
+    return tuple(Clash(_words(k), _text(a.get(k)), _text(b.get(k))) for k in keys)
+
+
 def _flat(data: Mapping[str, Any], prefix: str = "") -> dict[str, Any]:
     out: dict[str, Any] = {}
     for key, value in data.items():

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from urllib.parse import urlsplit
-
 from flask import Blueprint, redirect, request, session
 from werkzeug.wrappers import Response
 
+from jolvek.web.shared import own_address
 from jolvek.web.view import display
 
 bp = Blueprint("choices", __name__)
@@ -20,15 +19,9 @@ def choose() -> Response:
         for q, options in display.CHOICES.items()
         if request.form.get(q) in options
     }
-    try:
-        back = urlsplit(request.form.get("back", "/"))
-    except ValueError:
-        back = urlsplit("/")
-    inside = back.path.startswith("/") and back.path[1:2] not in ("/", "\\")
-    target = back.path if inside and not back.netloc else "/"
+    target = own_address(request.form.get("back", "/"))
     # the counter keeps its entries in SI; those of its address were typed in the units before
-    query = f"?{back.query}" if back.query and target != "/" else ""
-    answer = redirect(target + query, 303)
+    answer = redirect("/" if target.startswith("/?") else target, 303)
     if request.form.get("theme") in ("system", "light", "dark"):
         answer.set_cookie(
             "theme", request.form["theme"], max_age=400 * 86400, samesite="Lax", httponly=True

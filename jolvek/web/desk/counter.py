@@ -20,7 +20,7 @@ from jolvek.web.forms.quick_form import QuickForm, kept_entries, usual_entries
 from jolvek.web.forms.reading import refuse_at_field
 from jolvek.web.pages.counter_page import open_enquiries, quick_answer, quick_need
 from jolvek.web.saving import now
-from jolvek.web.shared import conn, is_fragment, show, stored_or_404
+from jolvek.web.shared import conn, is_fragment, show, stored_or_404, who
 from jolvek.web.view import display
 from jolvek.web.view.matches import shelf_of
 
@@ -75,7 +75,7 @@ def keep() -> Any:
     if need is None:
         return _page(form, 422)
     with transaction(conn()) as c:
-        number = enquiries.add(c, Enquiry(need, title=need.hull.fam.name), now())
+        number = enquiries.add(c, Enquiry(need, title=need.hull.fam.name), now(), who())
     return redirect(url_for("shortlist.page", enquiry_id=number), 303)
 
 
@@ -103,7 +103,7 @@ def copy(enquiry_id: int) -> Any:
     stored = stored_or_404(enquiry_id)
     title = f"{stored.title[:190]} (copy)"
     with transaction(conn()) as c:
-        number = enquiries.add(c, replace(stored.enquiry, customer="", title=title), now())
+        number = enquiries.add(c, replace(stored.enquiry, customer="", title=title), now(), who())
     flash("Copied: boat and day are taken over, customer and setups are not.")
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
@@ -131,7 +131,7 @@ def open_file() -> Any:
     except JolvekError as error:
         return _refuse_file(f"{upload.filename}: {error}")
     with transaction(conn()) as c:
-        number = enquiries.add(c, replace(e, title=e.title or e.need.hull.fam.name), now())
+        number = enquiries.add(c, replace(e, title=e.title or e.need.hull.fam.name), now(), who())
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
 

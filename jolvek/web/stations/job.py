@@ -14,7 +14,7 @@ from jolvek.store import enquiries, jobs, setups, shelf
 from jolvek.store.db import transaction
 from jolvek.web import saving
 from jolvek.web.pages.job_page import JobPage, job_boat
-from jolvek.web.shared import conn, form_id, frame, show, stored_or_404
+from jolvek.web.shared import conn, form_id, frame, show, stored_or_404, who
 from jolvek.web.view import display
 
 bp = Blueprint("job", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -37,7 +37,7 @@ def add(enquiry_id: int) -> Any:
     if len(jobs.boats(conn(), enquiry_id)) >= jobs.MOST_BOATS:
         abort(422, f"A job holds at most {jobs.MOST_BOATS} boats.")
     with transaction(conn()) as c:
-        number = jobs.add_boat(c, enquiry_id, saving.now())
+        number = jobs.add_boat(c, enquiry_id, saving.now(), who())
     flash("One more boat in this job, a copy to be changed.")
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 

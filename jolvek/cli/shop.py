@@ -1,0 +1,238 @@
+"""Commands that run and keep a shop: demo, serve, owner, backup, restore, check."""
+
+from __future__ import annotations
+
+import ipaddress
+import socket
+import sys
+from contextlib import closing
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+import click
+
+from jolvek.cli.refusing import refuse
+from jolvek.core.base.errors import JolvekError
+
+FOLDER = click.Path(file_okay=False, path_type=Path)
+data_option = click.option("--data", type=FOLDER, help="Data folder; the user's own if not given.")
+port_option = click.option("--port", type=click.IntRange(1, 65535), default=8642, show_default=True)
+
+
+def _own(data: Path | None) -> Path:
+    import platformdirs
+
+    return data or Path(platformdirs.user_data_dir("jolvek"))
+
+
+def _free_port(host: str, port: int) -> int:
+    """`port`, or the next free one, said aloud."""
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    for candidate in range(port, port + 50):
+        with socket.socket(family) as probe:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                probe.bind((host, candidate))
+                return candidate
+            except socket.gaierror:
+                raise JolvekError(
+                    f"host: read {host!r}, allowed is an address of this machine"
+                ) from None
+            except OSError as error:
+                if error.errno not in (13, 48, 98):
+                    raise JolvekError(f"host: cannot listen on {host}: {error.strerror}") from None
+                click.echo(f"Port {candidate} is busy, trying {candidate + 1}.")
+    raise JolvekError(f"port: no free port from {port} to {port + 49}")
+
+
+def _is_loopback(host: str) -> bool:
+    try:
+        return host == "localhost" or ipaddress.ip_address(host).is_loopback
+    except ValueError:
+        return False
+
+
+def _serve(settings: Any, host: str, port: int) -> None:
+    from waitress import create_server
+
+    from jolvek.web import create_app, edge
+
+    app = create_app(settings)
+    _first_owner(settings, host, port)
+    server = create_server(app, host=host, port=port, ident="jolvek", **edge.SERVER)
+    shown = f"[{host}]" if ":" in host else host
+    click.echo(
+        f"Jolvek runs on http://{shown}:{port} with its data in {settings.data_dir} (stop with"
+        " Ctrl-C)"
+    )
+    sys.stdout.flush()
+    with edge.daily(settings):
+        server.run()
+
+
+def _first_owner(settings: Any, host: str, port: int) -> None:
+    """Say the one-time address of a shop without an owner; refuse to be open to others so."""
+    from jolvek.store import db, people
+
+    if settings.demo:
+        if not _is_loopback(host):
+            raise JolvekError("host: the demo lets everybody in, and listens on this machine only")
+        return
+    with closing(db.connect(settings.database)) as conn:
+        if people.owners(conn):
+            return
+        if not _is_loopback(host):
+            raise JolvekError(
+                f"host: nobody owns this shop yet, so it does not listen on {host};"
+                " make an owner first: jolvek owner NAME"
+            )
+        token = people.invite(conn, None, datetime.now(UTC))
+    click.echo(
+        f"Nobody owns this shop yet. Within two days, once, on this machine:"
+        f" http://{host}:{port}/welcome/{token}"
+    )
+
+
+@click.command()
+@click.option("--data", type=FOLDER, help="Data folder; a throw-away one if not given.")
+@port_option
+def demo(data: Path | None, port: int) -> None:
+    """Start the app with an invented dealer's shelf and enquiries.
+
+    Example: jolvek demo --port 9000
+    """
+    import secrets
+    import tempfile
+
+    from jolvek.demo import at_work
+    from jolvek.web.demo_shop import shop
+
+    try:
+        with tempfile.TemporaryDirectory(
+            prefix="jolvek-demo-", ignore_cleanup_errors=True
+        ) as spare:
+            made = shop(data or Path(spare), secrets.token_hex(32), at_work.add)
+            _serve(made, "127.0.0.1", _free_port("127.0.0.1", port))
+    except OSError as error:
+        refuse(JolvekError(f"data: cannot use {data}: {error.strerror}"))
+    except JolvekError as error:
+        refuse(error)
+
+
+@click.command()
+@data_option
+@click.option(
+    "--host",
+    default="127.0.0.1",
+    show_default=True,
+    help="Address to listen on; 0.0.0.0 for all of this machine's.",
+)
+@port_option
+def serve(data: Path | None, host: str, port: int) -> None:
+    """Start the app on your own data; JOLVEK_SECRET_KEY must be set.
+
+    Example: jolvek serve --data /srv/jolvek --host 0.0.0.0
+    """
+    from jolvek.web.settings import from_environment
+
+    try:
+        _serve(from_environment(_own(data)), host, _free_port(host, port))
+    except OSError as error:
+        refuse(JolvekError(f"data: cannot use {_own(data)}: {error.strerror}"))
+    except JolvekError as error:
+        refuse(error)
+
+
+@click.command()
+@click.argument("name")
+@click.option("--shown", help="Name as others see it; NAME if not given.")
+@data_option
+def owner(name: str, shown: str | None, data: Path | None) -> None:
+    """Make NAME an owner, or give an owner a new password; it is asked for.
+
+    Example: jolvek owner marit --shown "Marit Ferrow"
+    """
+    from jolvek.store import db, people
+    from jolvek.web.accounts import passwords
+
+    try:
+        folder = _own(data)
+        folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+        word = click.prompt("Password", hide_input=True, confirmation_prompt=True)
+        hashed = passwords.kept(word, name, "")
+        with closing(db.connect(folder / "jolvek.db")) as conn:
+            db.migrate(conn)
+            with db.transaction(conn) as c:
+                found = people.by_name(c, name)
+                at = datetime.now(UTC).isoformat(timespec="microseconds")
+                number = found.id if found else people.add(c, name, shown or name, "owner", at)
+                people.set_role(c, number, "owner", True)
+                people.set_password(c, number, hashed)
+                people.set_second_factor(c, number, "")
+        click.echo(f"{shown or name} may sign in as owner.")
+    except OSError as error:
+        refuse(JolvekError(f"data: cannot use {data}: {error.strerror}"))
+    except JolvekError as error:
+        refuse(error)
+
+
+@click.command()
+@data_option
+@click.option("--into", type=FOLDER, help="Another folder, as a share; else backups in the data.")
+def backup(data: Path | None, into: Path | None) -> None:
+    """Back up database and photos, while the app runs or not.
+
+    Example: jolvek backup --into /mnt/share/jolvek
+    """
+    from jolvek.store import backups
+
+    try:
+        path = backups.make(_own(data), datetime.now(), into, click.echo)
+        click.echo(f"{path}, {path.stat().st_size / 1e6:.1f} MB")
+    except JolvekError as error:
+        refuse(error)
+
+
+@click.command()
+@click.argument("file", type=click.Path(dir_okay=False, exists=True, path_type=Path))
+@click.option("--data", type=FOLDER, required=True, help="A new folder.")
+@click.option("--dry-run", is_flag=True, help="Only check the backup, and say what is in it.")
+def restore(file: Path, data: Path, dry_run: bool) -> None:
+    """Read the backup FILE into a new folder, every file against its hash.
+
+    Example: jolvek restore jolvek-20261126-080000.zip --data /srv/jolvek-new --dry-run
+    """
+    from jolvek.store import backups
+
+    try:
+        _tell(backups.restore(file, data, dry_run, click.echo))
+    except JolvekError as error:
+        refuse(error)
+    click.echo("Nothing was written." if dry_run else f"Restored to {data}.")
+
+
+@click.command()
+@data_option
+def check(data: Path | None) -> None:
+    """Check the database, its references, photos, versions and the trail.
+
+    Example: jolvek check --data /srv/jolvek
+    """
+    from jolvek.store import backups
+
+    try:
+        _tell(backups.check(_own(data)))
+    except JolvekError as error:
+        refuse(error)
+
+
+def _tell(report: Any) -> None:
+    """What is there, and what is wrong: exit 2 where something is."""
+    click.echo(", ".join(f"{n} {name}" for name, n in report.counts.items() if n))
+    if report.problems:
+        refuse(JolvekError(" ".join(report.problems)))
+    click.echo("All is well.")
+
+
+COMMANDS = (demo, serve, owner, backup, restore, check)

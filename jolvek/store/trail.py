@@ -1,0 +1,82 @@
+"""The audit trail: who did what to what, from where. Each row is chained to the one before by a
+hash, so that one that was changed or taken out shows.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import sqlite3
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from jolvek.store.columns import insert, select
+
+COLUMNS = ("at", "who", "role", "address", "action", "path", "detail", "chain")
+MERGED_S = 600  # one's own autosaves of one page within it are one row
+# append only, held by the database
+TRIGGERS = {
+    f"trail_{verb}": f"CREATE TRIGGER trail_{verb} BEFORE {verb.upper()} ON trail"
+    " BEGIN SELECT RAISE(ABORT, 'the trail is only added to'); END"
+    for verb in ("update", "delete")
+}
+
+
+@dataclass(frozen=True)
+class Step:
+    """One thing that was done."""
+
+    at: str
+    who: str
+    role: str
+    address: str
+    action: str
+    path: str
+    detail: str = ""
+    chain: str = ""
+
+
+def _chain(before: str, step: Step) -> str:
+    told = [step.at, step.who, step.role, step.address, step.action, step.path, step.detail]
+    return hashlib.sha256((before + json.dumps(told)).encode("utf-8", "surrogatepass")).hexdigest()
+
+
+def add(conn: sqlite3.Connection, step: Step, merged_after: str = "") -> None:
+    """Add a step, inside a transaction. With `merged_after` a time, nothing is added where the
+    same person did the same to the same since.
+    """
+    row = conn.execute("SELECT chain FROM trail ORDER BY id DESC LIMIT 1").fetchone()
+    if merged_after:
+        key = {"path": step.path, "who": step.who, "action": step.action, "after": merged_after}
+        sql = (
+            "SELECT 1 FROM trail WHERE path = :path AND at > :after AND who = :who"
+            " AND action = :action LIMIT 1"
+        )
+        if conn.execute(sql, key).fetchone():
+            return
+    chain = _chain(row["chain"] if row else "", step)
+    conn.execute(insert("trail", COLUMNS), {**vars(step), "chain": chain})
+
+
+def latest(conn: sqlite3.Connection, most: int, before: int = 0) -> list[tuple[int, Step]]:
+    """The last steps with their numbers, the newest first; `before` a number, or from the end."""
+    where = "WHERE id < :before" if before else ""
+    sql = select("trail", ("id", *COLUMNS), f"{where} ORDER BY id DESC LIMIT :most")
+    return [(row[0], Step(*row[1:])) for row in conn.execute(sql, {"before": before, "most": most})]
+
+
+def all_of(conn: sqlite3.Connection) -> Iterator[Step]:
+    """Every step, the oldest first."""
+    for row in conn.execute(select("trail", COLUMNS, "ORDER BY id")):
+        yield Step(*row)
+
+
+def broken_at(conn: sqlite3.Connection) -> int | None:
+    """The number of the first step that does not follow from the one before; None: all do."""
+    before, last = "", 0
+    for row in conn.execute(select("trail", ("id", *COLUMNS), "ORDER BY id")):
+        step = Step(*row[1:])
+        if step.chain != _chain(before, step) or row[0] != last + 1:
+            return int(row[0])
+        before, last = step.chain, row[0]
+    return None

@@ -1,0 +1,73 @@
+"""Passwords and one-time codes: how they are kept, and which ones are good enough."""
+
+from __future__ import annotations
+
+import time
+
+import pyotp
+from argon2 import PasswordHasher
+from argon2.exceptions import InvalidHashError, VerificationError
+from zxcvbn import zxcvbn
+
+from jolvek.core.base.errors import JolvekError
+
+LEAST, MOST = 12, 128  # characters
+GOOD = 3  # zxcvbn's score: more than 10^8 guesses
+STEP_S = 30  # of one-time codes, RFC 6238
+
+_HASHER = PasswordHasher()
+_NOBODY = _HASHER.hash("nobody signs in with this")  # so that unknown names take as long
+
+
+class PasswordRefused(JolvekError):
+    """A password that is not good enough."""
+
+
+def kept(password: str, name: str, shop: str) -> str:
+    """The argon2id hash of a password that is good enough for the person of that name.
+
+    Raises PasswordRefused: shorter than 12 characters, among the common ones of zxcvbn's lists, or
+    easily guessed from name and shop.
+    """
+    if not LEAST <= len(password) <= MOST:
+        raise PasswordRefused(f"read {len(password)} characters; allowed is {LEAST} to {MOST}")
+    found = zxcvbn(password[:72], user_inputs=[name, shop, "jolvek"])
+    if found["score"] < GOOD:
+        why = found["feedback"]["warning"] or "it is easily guessed"
+        raise PasswordRefused(f"{why.rstrip('.')}: take a few words that do not belong together")
+    return _HASHER.hash(password)
+
+
+def is_right(password: str, hashed: str) -> bool:
+    """Whether a password is the one kept; takes as long where none is kept."""
+    try:
+        return _HASHER.verify(hashed or _NOBODY, password[:MOST]) and bool(hashed)
+    except (VerificationError, InvalidHashError):
+        return False
+
+
+def new_secret() -> str:
+    """A secret for one-time codes."""
+    return pyotp.random_base32()
+
+
+def provisioning(secret: str, name: str, shop: str) -> str:
+    """The address that an authenticator reads from a QR code."""
+    return pyotp.TOTP(secret).provisioning_uri(name=name, issuer_name=f"Jolvek, {shop}")
+
+
+def step_of(code: str, secret: str, now_s: float | None = None) -> int | None:
+    """The time step that a one-time code is right for, one early or late allowed; None: wrong.
+
+    >>> step_of("000000", "JBSWY3DPEHPK3PXP", 30.0) is None
+    True
+    >>> step_of("996554", "JBSWY3DPEHPK3PXP", 30.0)
+    1
+    """
+    now = int((time.time() if now_s is None else now_s) // STEP_S)
+    clean = "".join(c for c in code if c in "0123456789")
+    totp = pyotp.TOTP(secret)
+    for step in (now, now - 1, now + 1):
+        if pyotp.utils.strings_equal(totp.at(step * STEP_S), clean):
+            return step
+    return None

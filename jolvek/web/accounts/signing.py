@@ -1,0 +1,169 @@
+"""Signing in and out, and the guard before every request."""
+
+from __future__ import annotations
+
+import sqlite3
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from flask import Flask, Response, abort, g, redirect, request, session, url_for
+from flask.sessions import SecureCookieSessionInterface
+from flask_login import LoginManager, UserMixin, current_user, login_user, logout_user
+
+from jolvek.store import people, trail
+from jolvek.store.db import transaction
+from jolvek.store.people import Person
+from jolvek.web import shared
+from jolvek.web.accounts import access
+from jolvek.web.saving import now
+
+DEMO_PEOPLE = {  # invented
+    "reader": "Jorun Ask",
+    "rigger": "Tove Sandvig",
+    "advisor": "Eskil Holmgard",
+    "owner": "Marit Ferrow",
+}
+SAVES_ITSELF = ("boat.save", "waters.save", "fitting.keep", "shortlist.keep_weights")
+QUIET = ("choices.choose", "price_lists.columns")  # leave nothing behind that others see
+
+
+class SessionCookies(SecureCookieSessionInterface):
+    """Cookies that are only sent over TLS where the page came over it."""
+
+    def get_cookie_secure(self, app: Flask) -> bool:
+        """Whether this request came by TLS."""
+        return request.is_secure
+
+
+class Here(UserMixin):
+    """The person of this request's session."""
+
+    def __init__(self, person: Person, token: str) -> None:
+        self.person, self.token = person, token
+
+    def get_id(self) -> str:
+        """What the cookie holds: the session's token."""
+        return self.token
+
+
+def set_up(app: Flask) -> None:
+    """Sessions by Flask-Login, kept in the database; the guard before every request."""
+    app.session_interface = SessionCookies()
+    manager = LoginManager(app)
+    manager.session_protection = None  # sessions are the database's, revoked there
+    manager.user_loader(_of_session)
+    app.before_request(guard)
+    app.after_request(noted)
+
+
+def _of_session(token: str) -> Here | None:
+    try:
+        person = people.who_is(shared.conn(), token, datetime.now(UTC))
+    except sqlite3.OperationalError:  # where it cannot be written, it may still be read
+        abort(503, "The data cannot be used just now.")
+    return Here(person, token) if person else None
+
+
+def person() -> Person | None:
+    """Who is signed in; nobody on the page of a fault."""
+    if g.get("plain") or not current_user.is_authenticated:
+        return None
+    found: Person = current_user.person
+    return found
+
+
+def may(endpoint: str) -> bool:
+    """Whether who is signed in may use an address."""
+    here = person()
+    return access.may(here.role if here else None, endpoint)
+
+
+def enter(who: Person) -> None:
+    """Start a new session for somebody: nothing of the one before stays but the units."""
+    units = session.get("units")
+    leave()
+    session.clear()
+    if units:
+        session["units"] = units
+    address, device = request.remote_addr or "", request.headers.get("User-Agent", "")
+    with transaction(shared.conn()) as c:
+        token = people.sign_in(c, who.id, datetime.now(UTC), address, device)
+    login_user(Here(who, token))
+
+
+def leave() -> None:
+    """End this session, in the database too."""
+    if current_user.is_authenticated:
+        people.sign_out(shared.conn(), current_user.token)
+        logout_user()
+
+
+def play(role: str) -> None:
+    """Be one of the demo's people."""
+    shown, name = DEMO_PEOPLE[role], f"demo-{role}"
+    with transaction(shared.conn()) as c:
+        found = people.by_name(c, name)
+        number = found.id if found else people.add(c, name, shown, role, now())
+        people.set_role(c, number, role, True)
+    who = people.by_id(shared.conn(), number)
+    assert who is not None
+    enter(who)
+
+
+def guard() -> Any:
+    """Default deny: the role that the address asks for, or the way to the sign-in."""
+    endpoint = request.endpoint
+    if endpoint is None or access.may(None, endpoint):
+        return None
+    if not current_user.is_authenticated and shared.settings().demo:
+        play("advisor")
+    here = person()
+    if here is None:
+        return _ask()
+    g.known = here.shown
+    if not access.may(here.role, endpoint):
+        least = access.ACCESS.get(endpoint, access.OWNER)
+        abort(403, f"You are signed in as {here.role}; this is for {least} and above.")
+    return None
+
+
+def _ask() -> Any:
+    back = request.full_path if request.method == "GET" else "/"
+    way = url_for("sign_in.page", back=back.rstrip("?"))
+    if request.headers.get("HX-Request") == "true":
+        return Response("Signed out: sign in again.", 401, {"HX-Redirect": way})
+    if request.method not in ("GET", "HEAD"):
+        abort(401, "You are not signed in, or no longer. Sign in and send it again.")
+    return redirect(way)
+
+
+def told(action: str, detail: str = "", who: Person | None = None) -> None:
+    """A step for the trail, besides the requests that are noted of themselves."""
+    g.told = True
+    _add(action, detail, who)
+
+
+def _add(action: str, detail: str, who: Person | None, merged_after: str = "") -> None:
+    here = who or person()
+    step = trail.Step(
+        now(),
+        here.shown if here else "",
+        here.role if here else "",
+        request.remote_addr or "",
+        action,
+        request.path[:300],
+        detail[:500],
+    )
+    with transaction(shared.conn()) as c:
+        trail.add(c, step, merged_after)
+
+
+def noted(response: Response) -> Response:
+    """Note each change that was made, one's own autosaves of ten minutes as one."""
+    endpoint = request.endpoint or ""
+    changes = request.method not in ("GET", "HEAD", "OPTIONS") and response.status_code < 400
+    if changes and person() and endpoint not in QUIET and not g.get("told"):
+        since = datetime.now(UTC) - timedelta(seconds=trail.MERGED_S)
+        merged = since.isoformat(timespec="microseconds") if endpoint in SAVES_ITSELF else ""
+        _add(endpoint, "", None, merged)
+    return response

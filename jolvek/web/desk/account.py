@@ -1,0 +1,110 @@
+"""One's own account: password, second factor, signing out; and the roles of the demo."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import segno
+from flask import Blueprint, abort, flash, redirect, request, session, url_for
+from flask_login import current_user
+from markupsafe import Markup
+
+from jolvek.store import people
+from jolvek.store.db import transaction
+from jolvek.store.people import ROLES, Person
+from jolvek.web import shared
+from jolvek.web.accounts import limits, passwords, signing
+
+bp = Blueprint("account", __name__)
+
+
+def _me() -> Person:
+    who = signing.person()
+    assert who is not None  # the guard has seen to it
+    return who
+
+
+@bp.get("/account")
+def page(refused: dict[str, str] | None = None) -> Any:
+    """Who one is, from where one is signed in, and what can be changed."""
+    me = _me()
+    mine = [s for s in people.sessions(shared.conn()) if s.person_id == me.id]
+    secret = session.get("new_factor", "") if not me.second_factor else ""
+    way = passwords.provisioning(secret, me.name, shared.settings().dealer) if secret else ""
+    code = segno.make(way).svg_inline(scale=4, border=2) if way else ""
+    here = people.hashed(current_user.token)
+    shown = {"me": me, "sessions": mine, "here": here, "secret": secret, "code": Markup(code)}
+    return shared.show("account/account.html", refused=refused or {}, **shown)
+
+
+@bp.post("/account/password")
+@limits.limiter.limit(limits.TRIES)
+def password() -> Any:
+    """A new password; all other sessions end."""
+    me = _me()
+    if not passwords.is_right(request.form.get("now", ""), me.password):
+        return page({"now": "this is not the password in use"}), 422
+    try:
+        new = passwords.kept(request.form.get("new", ""), me.name, shared.settings().dealer)
+    except passwords.PasswordRefused as error:
+        return page({"new": str(error)}), 422
+    with transaction(shared.conn()) as c:
+        people.set_password(c, me.id, new)
+    signing.enter(me)
+    signing.told("password changed", who=me)
+    flash("The password is changed; all other sessions have ended.")
+    return redirect(url_for("account.page"), 303)
+
+
+@bp.post("/account/factor")
+@limits.limiter.limit(limits.TRIES)
+def factor() -> Any:
+    """Set up one-time codes, in two steps, or switch them off."""
+    me, wanted = _me(), request.form.get("do", "")
+    if wanted == "start" and not me.second_factor:
+        session["new_factor"] = passwords.new_secret()
+    elif wanted == "confirm" and "new_factor" in session:
+        step = passwords.step_of(request.form.get("code", ""), session["new_factor"])
+        if step is None:
+            return page({"code": "this is not the code shown now"}), 422
+        with transaction(shared.conn()) as c:
+            people.set_second_factor(c, me.id, session.pop("new_factor"))
+            people.use_code(c, me.id, step)
+        signing.told("one-time codes switched on")
+        flash("From now on a one-time code is asked too.")
+    elif wanted == "off":
+        if not passwords.is_right(request.form.get("now", ""), me.password):
+            return page({"off": "this is not the password in use"}), 422
+        people.set_second_factor(shared.conn(), me.id, "")
+        signing.told("one-time codes switched off")
+        flash("No one-time code is asked any more.")
+    return redirect(url_for("account.page"), 303)
+
+
+@bp.post("/sign-out")
+def leave() -> Any:
+    """End this session."""
+    signing.told("signed out")
+    signing.leave()
+    session.clear()
+    return redirect(url_for("sign_in.page"), 303)
+
+
+@bp.post("/account/sign-out-everywhere")
+def leave_all() -> Any:
+    """End all of one's sessions, this one too."""
+    signing.told("signed out everywhere")
+    people.sign_out_everywhere(shared.conn(), _me().id)
+    signing.leave()
+    session.clear()
+    return redirect(url_for("sign_in.page"), 303)
+
+
+@bp.post("/play")
+def play() -> Any:
+    """Be another of the demo's people."""
+    role = request.form.get("role", "")
+    if not shared.settings().demo or role not in ROLES:
+        abort(404)
+    signing.play(role)
+    return redirect(shared.own_address(request.form.get("back", "")), 303)

@@ -1,0 +1,106 @@
+"""The shop's people, for its owner: who may come in, as what, and who is in."""
+
+from __future__ import annotations
+
+import sqlite3
+from datetime import UTC, datetime
+from typing import Any
+
+from flask import Blueprint, abort, flash, redirect, request, url_for
+
+from jolvek.store import people as store
+from jolvek.store.db import transaction
+from jolvek.store.people import ROLES, Person
+from jolvek.web import shared
+from jolvek.web.accounts import signing
+from jolvek.web.saving import now
+
+bp = Blueprint("people", __name__, url_prefix="/people")
+MOST_NAME = 80
+ROLE_WORDS = {
+    "reader": "looks, changes nothing",
+    "rigger": "and keeps fitting and photos",
+    "advisor": "and keeps enquiries, setups, offers and the catalogue",
+    "owner": "and people, settings, backups and the trail",
+}
+
+
+@bp.get("")
+def page(refused: dict[str, str] | None = None, way: str = "", whose: str = "") -> Any:
+    """Everybody, with sessions; a one-time address is shown once."""
+    everybody = store.everybody(shared.conn())
+    sessions = {
+        p.id: [s for s in store.sessions(shared.conn()) if s.person_id == p.id] for p in everybody
+    }
+    shown = {"everybody": everybody, "sessions": sessions, "roles": ROLE_WORDS, "way": way}
+    typed = request.form if refused else {}
+    return shared.show(
+        "account/people.html", refused=refused or {}, typed=typed, whose=whose, **shown
+    )
+
+
+def _somebody() -> Person:
+    who = store.by_id(shared.conn(), shared.form_id("person"))
+    if who is None:
+        abort(404)
+    return who
+
+
+def _way(person_id: int) -> str:
+    token = store.invite(shared.conn(), person_id, datetime.now(UTC))
+    return url_for("sign_in.welcome", token=token, _external=True)
+
+
+@bp.post("/add")
+def add() -> Any:
+    """Somebody new, with a one-time address to choose a password."""
+    name = request.form.get("name", "").strip()[:MOST_NAME]
+    shown = request.form.get("shown", "").strip()[:MOST_NAME] or name
+    role = request.form.get("role", "")
+    if not name or role not in ROLES:
+        return page({"name": "a name and a role are needed"}), 422
+    try:
+        with transaction(shared.conn()) as c:
+            number = store.add(c, name, shown, role, now())
+    except sqlite3.IntegrityError:
+        return page({"name": f"read “{name}”; that name is taken"}), 422
+    signing.told("person added", f"{shown}, {role}")
+    return page(way=_way(number), whose=shown)
+
+
+@bp.post("/change")
+def change() -> Any:
+    """Another role, or in and out; one owner always stays."""
+    who, role = _somebody(), request.form.get("role", "")
+    active = "active" in request.form
+    if role not in ROLES:
+        abort(422, f"Read “{role}”; allowed is one of {', '.join(ROLES)}.")
+    last = store.owners(shared.conn()) == 1 and who.role == "owner" and who.password
+    if last and who.active and (role != "owner" or not active):
+        abort(422, "One owner must stay: make somebody else owner first.")
+    with transaction(shared.conn()) as c:
+        store.set_role(c, who.id, role, active)
+    signing.told("person changed", f"{who.shown}: {role}, {'in' if active else 'out'}")
+    flash(f"{who.shown}: {role}{'' if active else ', may not sign in'}.")
+    return redirect(url_for("people.page"), 303)
+
+
+@bp.post("/invite")
+def invite() -> Any:
+    """A new one-time address for somebody who lost password or second factor."""
+    who = _somebody()
+    if not who.active:
+        abort(422, f"{who.shown} may not sign in; let them in first.")
+    store.set_second_factor(shared.conn(), who.id, "")
+    signing.told("one-time address made", f"for {who.shown}; one-time codes switched off")
+    return page(way=_way(who.id), whose=who.shown)
+
+
+@bp.post("/sign-out")
+def leave() -> Any:
+    """End all sessions of somebody, at once."""
+    who = _somebody()
+    store.sign_out_everywhere(shared.conn(), who.id)
+    signing.told("sessions ended", f"of {who.shown}")
+    flash(f"All sessions of {who.shown} have ended.")
+    return redirect(url_for("people.page"), 303)

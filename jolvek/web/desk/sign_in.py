@@ -1,0 +1,102 @@
+"""Signing in, and choosing a password by a one-time address."""
+
+from __future__ import annotations
+
+import sqlite3
+from datetime import UTC, datetime
+from typing import Any
+
+from flask import Blueprint, abort, flash, redirect, request, url_for
+
+from jolvek.store import people
+from jolvek.store.db import transaction
+from jolvek.store.people import Person
+from jolvek.web import shared
+from jolvek.web.accounts import limits, passwords, signing
+from jolvek.web.saving import now
+
+bp = Blueprint("sign_in", __name__)
+MOST_NAME = 80
+
+
+@bp.get("/sign-in")
+def page() -> Any:
+    """The form; who is in already goes on."""
+    back = shared.own_address(request.args.get("back", ""))
+    if signing.person():
+        return redirect(back)
+    return shared.show("account/sign_in.html", back=back, name="", wrong="")
+
+
+@bp.post("/sign-in")
+@limits.limiter.limit(limits.TRIES)
+@limits.limiter.limit(
+    limits.WRONG, key_func=limits.name_asked, deduct_when=lambda r: r.status_code == 422
+)
+def enter() -> Any:
+    """Name, password and, where it was set up, a one-time code."""
+    name, back = limits.name_asked(), shared.own_address(request.form.get("back", ""))
+    found = people.by_name(shared.conn(), name)
+    right = passwords.is_right(request.form.get("password", ""), found.password if found else "")
+    if not found or not right or not found.active or not _code_is_right(found):
+        signing.told("sign-in refused", f"as {name[:MOST_NAME]}")
+        wrong = "Name, password or one-time code is not right."
+        more = {"back": back, "name": request.form.get("name", ""), "wrong": wrong}
+        return shared.show("account/sign_in.html", **more), 422
+    signing.enter(found)
+    signing.told("signed in", who=found)
+    return redirect(back, 303)
+
+
+def _code_is_right(who: Person) -> bool:
+    """Whether the one-time code is right, and was not used before; or none is asked."""
+    if not who.second_factor:
+        return True
+    step = passwords.step_of(request.form.get("code", ""), who.second_factor)
+    return step is not None and people.use_code(shared.conn(), who.id, step)
+
+
+def _invited(token: str) -> Person | None:
+    good, who = people.invited(shared.conn(), token, datetime.now(UTC))
+    if not good:
+        abort(404, "This address was used already, or its time is over. Ask for a new one.")
+    return who
+
+
+@bp.get("/welcome/<token>")
+def welcome(token: str) -> Any:
+    """The form behind a one-time address."""
+    who = _invited(token)
+    return shared.show("account/welcome.html", token=token, who=who, refused={}, typed={})
+
+
+@bp.post("/welcome/<token>")
+@limits.limiter.limit(limits.TRIES)
+def choose(token: str) -> Any:
+    """Keep the password, and make the first owner where there is none."""
+    who, typed, refused = _invited(token), request.form, {}
+    name = who.name if who else typed.get("name", "").strip()[:MOST_NAME]
+    shown = who.shown if who else typed.get("shown", "").strip()[:MOST_NAME]
+    if not name or not shown:
+        refused["name"] = "a name is needed, to sign in and to be shown"
+    try:
+        password = passwords.kept(typed.get("password", ""), name, shared.settings().dealer)
+    except passwords.PasswordRefused as error:
+        refused["password"] = str(error)
+    if typed.get("password") != typed.get("again"):
+        refused["again"] = "the two are not the same"
+    if not refused:
+        try:
+            with transaction(shared.conn()) as c:
+                if not people.use_up(c, token):
+                    abort(404)
+                number = who.id if who else people.add(c, name, shown, "owner", now())
+                people.set_password(c, number, password)
+        except sqlite3.IntegrityError:
+            refused["name"] = "that name is taken"
+    if refused:
+        more = {"who": who, "refused": refused, "typed": typed}
+        return shared.show("account/welcome.html", token=token, **more), 422
+    signing.told("password chosen", f"for {shown}", who)
+    flash("The password is saved. Sign in with it.")
+    return redirect(url_for("sign_in.page"), 303)
