@@ -20,7 +20,7 @@ ALLOWED = {
     "cli": {"core", "formats", "store", "demo", "web", "cli"},
 }
 CORE = "base rules hydro electric products predict enquiry fit match day".split()
-WEB = "settings view forms drawings pages shared errors saving desk stations".split()
+WEB = "settings data view forms drawings pages shared errors saving accounts desk stations".split()
 OUTSIDE_CORE = {
     *("flask", "sqlite3", "os", "pathlib", "io", "time", "datetime", "requests", "socket"),
     *("jinja2", "werkzeug", "wtforms", "babel", "random"),

@@ -12,7 +12,7 @@ from flask_wtf.csrf import CSRFProtect
 from werkzeug.routing import IntegerConverter
 
 from jolvek.store import db
-from jolvek.web import desk, edge, errors, shared, stations
+from jolvek.web import data, desk, edge, errors, shared, stations
 from jolvek.web.accounts import limits, signing
 from jolvek.web.settings import Settings
 from jolvek.web.templating import set_up
@@ -63,7 +63,7 @@ def create_app(settings: Settings) -> Flask:
         for module in modules(package):
             app.register_blueprint(module.bp)
     set_up(app, settings)
-    app.teardown_appcontext(shared.close)
+    app.teardown_appcontext(data.close)
     errors.handle(app)
     return app
 

@@ -2,44 +2,23 @@
 
 from __future__ import annotations
 
-import sqlite3
 from collections.abc import Sequence
 from dataclasses import dataclass, fields, is_dataclass
 from typing import Any
 from urllib.parse import urlsplit
 
-from flask import Response, abort, current_app, g, render_template, request
+from flask import Response, abort, render_template, request
 from flask_login import current_user
 
 from jolvek.formats import tables
-from jolvek.store import db, enquiries, jobs, setups
+from jolvek.store import enquiries, jobs, setups
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Broken, Pinned
-from jolvek.web.settings import Settings
+from jolvek.web.data import conn as conn
+from jolvek.web.data import settings as settings
 from jolvek.web.view.card import Card, card_of
 
 LARGEST_ID = 2**63 - 1  # of an SQLite row
-
-
-def settings() -> Settings:
-    """The application's settings."""
-    found: Settings = current_app.config["SETTINGS"]
-    return found
-
-
-def conn() -> sqlite3.Connection:
-    """The request's database connection."""
-    if "conn" not in g:
-        g.conn = db.connect(settings().database)
-    opened: sqlite3.Connection = g.conn
-    return opened
-
-
-def close(_error: BaseException | None) -> None:
-    """Close the request's connection."""
-    opened = g.pop("conn", None)
-    if opened is not None:
-        opened.close()
 
 
 def is_fragment() -> bool:

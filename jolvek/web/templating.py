@@ -8,6 +8,7 @@ from flask import Flask, request
 
 from jolvek.core.base.units import hours
 from jolvek.core.rules.findings import LEVEL_WORDS
+from jolvek.web import data
 from jolvek.web.accounts import signing
 from jolvek.web.drawings import pictures
 from jolvek.web.drawings.boat_drawing import silhouette
@@ -27,7 +28,13 @@ SCRIPTS = (
     "vendor/alpine/alpine-csp.min.js",
 )
 
-SHOP_PAGES = (("people.page", "People"), ("trail.page", "What was done"))
+MAIN_PAGES = (("counter", "Counter"), ("shelf", "Catalogue"), ("rules", "Rules"))
+SHOP_PAGES = (
+    ("shop.page", "Settings"),
+    ("people.page", "People"),
+    ("backups.page", "Backups"),
+    ("trail.page", "What was done"),
+)
 
 
 def _typed(field: Any) -> str:
@@ -42,10 +49,10 @@ def set_up(app: Flask, settings: Settings) -> None:
         silhouette=silhouette,
         badge=badge,
         money=display.money,
-        dealer=settings.dealer,
         is_demo=settings.demo,
         choices=display.CHOICES,
         scripts=SCRIPTS,
+        main_pages=MAIN_PAGES,
         side_view_of=pictures.card_view,
     )
     app.jinja_env.filters.update(
@@ -61,14 +68,17 @@ def set_up(app: Flask, settings: Settings) -> None:
         plain_value=words.plain_value,
         typed=_typed,
     )
+    app.context_processor(_shared)
 
-    @app.context_processor
-    def _shared() -> dict[str, Any]:
-        shop_pages = [p for p in SHOP_PAGES if signing.may(p[0])]
-        return {
-            "u": display.current(),
-            "theme": request.cookies.get("theme", ""),
-            "person": signing.person(),
-            "may": signing.may,
-            "shop_pages": shop_pages,
-        }
+
+def _shared() -> dict[str, Any]:
+    shop_pages = [p for p in SHOP_PAGES if signing.may(p[0])]
+    return {
+        "u": display.current(),
+        "shop": data.shop(),
+        "dealer": data.shop().name,
+        "theme": request.cookies.get("theme", ""),
+        "person": signing.person(),
+        "may": signing.may,
+        "shop_pages": shop_pages,
+    }

@@ -14,7 +14,7 @@ from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
 
-WORDS = ("customer", "title", "note", "model", "storage")
+WORDS = ("customer", "phone", "mail", "address", "title", "note", "model", "storage")
 
 
 @dataclass(frozen=True)
@@ -23,6 +23,9 @@ class Enquiry:
 
     TEXTS: ClassVar[checked.Counts] = {
         "customer": 200,
+        "phone": 60,
+        "mail": 120,
+        "address": 400,
         "title": 200,
         "note": 4000,
         "model": 200,
@@ -35,6 +38,9 @@ class Enquiry:
     note: str = ""
     model: str = ""
     storage: str = ""
+    phone: str = ""
+    mail: str = ""
+    address: str = ""
 
     def __post_init__(self) -> None:
         checked.check(self, "enquiry")

@@ -85,6 +85,13 @@ ACCESS: dict[str, str] = {
     "side_by_side.extra": ADVISOR,
     "waters.legs": ADVISOR,
     "waters.save": ADVISOR,
+    "shop.page": OWNER,
+    "shop.save": OWNER,
+    "shop.logo": OWNER,
+    "shop.show_logo": OPEN,  # stands on what customers get
+    "backups.page": OWNER,
+    "backups.make": OWNER,
+    "backups.download": OWNER,
     "people.page": OWNER,
     "people.add": OWNER,
     "people.change": OWNER,

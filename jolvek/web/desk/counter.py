@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import date
 from typing import Any
 
 from flask import Blueprint, flash, redirect, render_template, request, session, url_for
@@ -10,12 +11,12 @@ from werkzeug.datastructures import MultiDict
 
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.enquiry.enquiry import Enquiry
-from jolvek.core.enquiry.need import Day, Need
+from jolvek.core.enquiry.need import RESERVE_SCHOOLS, Day, Need
 from jolvek.formats import enquiry_file
 from jolvek.store import enquiries, finding
 from jolvek.store.db import transaction
 from jolvek.store.shelf import KINDS
-from jolvek.web import errors
+from jolvek.web import data, errors
 from jolvek.web.forms.quick_form import QuickForm, kept_entries, usual_entries
 from jolvek.web.forms.reading import refuse_at_field
 from jolvek.web.pages.counter_page import open_enquiries, quick_answer, quick_need
@@ -33,12 +34,20 @@ def _need(form: QuickForm) -> Need | None:
     if form.errors:
         return None
     try:
-        day = Day(speed_m_s=form.speed.si, distance_m=form.distance.si)
+        day = _day(form.speed.si, form.distance.si)
         people = int(form.people.si)
         return quick_need(form.family.data, form.length.si, people, day)
     except ValueRefused as error:
         refuse_at_field(form, error)
         return None
+
+
+def _day(speed_m_s: float, distance_m: float) -> Day:
+    """A new enquiry's day: the shop's school of reserve, on a day of its season."""
+    school = data.shop().reserve_school
+    on = data.shop().day_of_season(date.today())
+    kept = RESERVE_SCHOOLS[school]
+    return Day(speed_m_s, distance_m, kept, reserve_school=school, date=on)
 
 
 def _page(form: QuickForm, code: int = 200, **more: Any) -> tuple[str, int]:
@@ -102,8 +111,9 @@ def copy(enquiry_id: int) -> Any:
     """A copy of an enquiry with its boat and day, without customer and setups."""
     stored = stored_or_404(enquiry_id)
     title = f"{stored.title[:190]} (copy)"
+    nobody = replace(stored.enquiry, customer="", phone="", mail="", address="", title=title)
     with transaction(conn()) as c:
-        number = enquiries.add(c, replace(stored.enquiry, customer="", title=title), now(), who())
+        number = enquiries.add(c, nobody, now(), who())
     flash("Copied: boat and day are taken over, customer and setups are not.")
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 

@@ -42,6 +42,9 @@ class BoatForm(FlaskForm):
 
     title = StringField("Title", [validators.Length(max=Enquiry.TEXTS["title"])])
     customer = StringField("Customer", [validators.Length(max=Enquiry.TEXTS["customer"])])
+    phone = StringField("Telephone", [validators.Length(max=Enquiry.TEXTS["phone"])])
+    mail = StringField("Mail", [validators.Length(max=Enquiry.TEXTS["mail"])])
+    address = StringField("Address", [validators.Length(max=Enquiry.TEXTS["address"])])
     model = StringField("Make and model", [validators.Length(max=Enquiry.TEXTS["model"])])
     note = TextAreaField("Note", [validators.Length(max=Enquiry.TEXTS["note"])])
     storage = SelectField(

@@ -9,10 +9,12 @@ from typing import Any
 
 from jolvek.core.base.units import hours as clock
 from jolvek.core.fit import controls
+from jolvek.core.fit.checklist import CLIP_ON_H, WIRING_H
 from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
 from jolvek.store.setups import Bought
+from jolvek.web import data
 from jolvek.web.view.display import Units, long_date, long_hours, money
 from jolvek.web.view.worked import Worked
 
@@ -50,6 +52,7 @@ class OfferPage:
     essentials: str
     total: str
     fitting: str
+    tax: str
     expected: tuple[Expected, ...]
     basis: str
     claims: tuple[tuple[str, str], ...]
@@ -80,6 +83,7 @@ def offer_page(w: Worked, today: date, u: Units) -> OfferPage:
         money(pinned.price),
         money(pinned.price + pinned.extras_price),
         _fitting(w),
+        tax_told(),
         tuple(expected(name, x, w, u, asked) for name, x, asked in ways if x.power_w is not None),
         _basis(w, u),
         _claims(w),
@@ -92,8 +96,29 @@ def _fitting(w: Worked) -> str:
     worked = controls.parts(w.fitted)
     more = ", ".join(f"{what} ({many})" for what, many in worked)
     hours = f"Fitting takes about {w.fitted.mount.spec.hours:g} h for the mount"
-    priced = "labour, cables and fuses are priced after the boat has been seen."
-    return f"{hours}; {priced}" + (f" With it: {more}." if more else "")
+    return f"{hours}{_labour(w)}" + (f" With it: {more}." if more else "")
+
+
+def _labour(w: Worked) -> str:
+    """What the hours cost at the shop's rates; after a look where it has none."""
+    shop, wires = data.shop(), CLIP_ON_H if w.fitted.clips_on else WIRING_H
+    if not shop.fitting_rate and not shop.wiring_rate:
+        return "; labour, cables and fuses are priced after the boat has been seen."
+    price = w.fitted.mount.spec.hours * shop.fitting_rate + wires * shop.wiring_rate
+    wiring = f" and {wires:g} h for the wiring"
+    return (
+        f"{wiring}: about {money(round(price, 2))} of labour besides the parts; cables and fuses"
+        " are priced after the boat has been seen."
+    )
+
+
+def tax_told() -> str:
+    """What the prices hold of tax, as the shop has it."""
+    shop = data.shop()
+    if not shop.tax_rates:
+        return ""
+    rate = f"{shop.tax_rates[0]:g} %"
+    return f"Prices include {rate} tax." if shop.tax_included else f"Tax of {rate} is added."
 
 
 def _claims(w: Worked) -> tuple[tuple[str, str], ...]:

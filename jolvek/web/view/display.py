@@ -9,12 +9,15 @@ from datetime import UTC, date, datetime
 from math import isinf
 from zoneinfo import ZoneInfo
 
-from babel.numbers import format_currency
-from flask import current_app, session
+from babel.dates import format_date
+from babel.numbers import format_currency, get_group_symbol
+from flask import session
 from markupsafe import Markup, escape
 
 from jolvek.core.base import units
 from jolvek.core.rules.findings import Finding, say
+from jolvek.store.shop import LANGUAGES, UNIT_SETS
+from jolvek.web import data
 
 CHOICES = {
     "speed": ("kn", "km/h", "mph"),
@@ -107,24 +110,38 @@ class Units:
         return " · ".join(self[q] for q in ("speed", "length", "mass", "power"))
 
 
+LOCALES = dict(zip(LANGUAGES, ("en_IE", "de_DE", "fr_FR", "nl_NL", "es_ES"), strict=True))
+PATTERNS = {k: "¤#,##0" if k in ("English", "Dutch") else "#,##0\u00a0¤" for k in LANGUAGES}
+USUAL: dict[str, dict[str, str]] = {
+    UNIT_SETS[0]: {},
+    UNIT_SETS[1]: {"speed": "km/h", "distance": "km"},
+    UNIT_SETS[2]: {"speed": "mph", "length": "ft", "mass": "lb", "distance": "mi"},
+}
+
+
 def current() -> Units:
     """The units of this session, defaults where nothing was chosen."""
-    kept = session.get("units", {})
+    kept, usual = session.get("units", {}), USUAL[data.shop().units]
     return Units(
-        {q: kept.get(q) if kept.get(q) in options else options[0] for q, options in CHOICES.items()}
+        {
+            q: kept.get(q) if kept.get(q) in options else usual.get(q, options[0])
+            for q, options in CHOICES.items()
+        }
     )
 
 
 def money(value: float) -> str:
     """A price in the shop's currency, whole units where there are no cents."""
+    shop = data.shop()
     text = format_currency(
         value,
-        current_app.config["SETTINGS"].currency,
-        locale="en_IE",
-        format="¤#,##0" if float(value).is_integer() else None,
+        shop.currency,
+        locale=LOCALES[shop.language],
+        format=PATTERNS[shop.language] if float(value).is_integer() else None,
         currency_digits=False,
     )
-    return text.replace(",", "\u202f")
+    mark = get_group_symbol(LOCALES[shop.language])
+    return text.replace(mark, "\u202f")
 
 
 def strong(text: str) -> Markup:
@@ -194,7 +211,7 @@ def _local(at: str) -> datetime:
     """A time as kept (UTC, or without zone as 0.5 kept it) in the shop's time zone."""
     moment = datetime.fromisoformat(at)
     moment = moment if moment.tzinfo else moment.replace(tzinfo=UTC)
-    zone = current_app.config["SETTINGS"].time_zone
+    zone = data.shop().time_zone
     return moment.astimezone(ZoneInfo(zone) if zone else None)
 
 
@@ -209,5 +226,5 @@ def date_time(at: str) -> str:
 
 
 def long_date(day: date) -> str:
-    """A date in words, on every system: 5 July 2026."""
-    return f"{day.day} {day.strftime('%B %Y')}"
+    """A date in words, as 5 July 2026, in the language of the shop's dates."""
+    return format_date(day, "d MMMM y", locale=LOCALES[data.shop().language])

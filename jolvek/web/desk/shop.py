@@ -1,0 +1,76 @@
+"""The shop's settings, for its owner, and its logo."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from flask import Blueprint, abort, flash, g, redirect, request, send_from_directory, url_for
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.store import shop as store
+from jolvek.store.db import transaction
+from jolvek.web import data, errors
+from jolvek.web.accounts import signing
+from jolvek.web.forms import shop_form
+from jolvek.web.forms.day_form import SCHOOL_WORDS
+from jolvek.web.shared import show
+from jolvek.web.view import photos
+
+bp = Blueprint("shop", __name__)
+
+
+def _page(refused: dict[str, str], code: int = 200, logo_error: str = "") -> Any:
+    groups = shop_form.entries(data.shop(), request.form, refused)
+    more = {"school_words": SCHOOL_WORDS, "logo_error": logo_error}
+    return show("shop/settings.html", groups=groups, **more), code
+
+
+@bp.get("/settings")
+def page() -> Any:
+    """What the shop says of itself."""
+    return _page({})
+
+
+@bp.post("/settings")
+def save() -> Any:
+    """Keep what is right, and tell what is not at its entry."""
+    before = data.shop()
+    asked, refused = shop_form.read(request.form, before)
+    with transaction(data.conn()) as c:
+        changed = store.save(c, asked, before)
+    if changed:
+        signing.told("settings changed", ", ".join(changed))
+    g.pop("shop", None)  # read anew in this request
+    if refused:
+        return _page(refused, 422)
+    flash("The settings are saved." if changed else "Nothing was changed.")
+    return redirect(url_for("shop.page"), 303)
+
+
+@bp.post("/settings/logo")
+def logo() -> Any:
+    """Put a logo on the papers, or take it off."""
+    before, folder = data.shop(), data.settings().data_dir / "photos"
+    try:
+        upload = request.files.get("logo")
+        name = "" if request.form.get("remove") else photos.keep(upload, folder)
+    except JolvekError as error:
+        return _page({}, 422, str(error))
+    with transaction(data.conn()) as c:
+        store.save(c, replace(before, logo=name), before)
+    signing.told("logo changed")
+    flash("The logo is saved." if name else "The logo is taken off.")
+    return redirect(url_for("shop.page"), 303)
+
+
+errors.refuses_large("shop.logo", lambda text: _page({}, 422, text))
+
+
+@bp.get("/logo")
+def show_logo() -> Any:
+    """The logo itself."""
+    name = data.shop().logo
+    if not name:
+        abort(404)
+    return send_from_directory(data.settings().data_dir / "photos", name, mimetype="image/jpeg")
