@@ -114,7 +114,7 @@ def ready(path: str | Path) -> int:
                 raise sqlite3.DatabaseError(found)
             return migrate(conn)
     except sqlite3.Error as error:
-        text, what = str(error), f"The database {path} cannot be used"
+        text, what = " ".join(str(error).split()), f"The database {path} cannot be used"
         if "readonly" in text or "unable to open" in text or "permission" in text.lower():
             raise DatabaseRefused(
                 f"{what}: it or its folder may not be written ({text})."

@@ -7,6 +7,7 @@ import sqlite3
 from dataclasses import dataclass
 
 WAITS = {
+    "look": "Waiting for a look",
     "data": "Waiting for data",
     "choice": "Waiting for a choice",
     "offer": "Waiting for an offer",
@@ -18,7 +19,8 @@ _LIST = (
     "SELECT e.id, e.customer, e.title, b.family, b.length_m, l.people,"
     " max(e.changed_at, e.touched_at) AS changed_at, e.stage, b.transom_height_m, b.places,"
     " (SELECT count(*) FROM setup s WHERE s.enquiry_id = e.id) AS pinned,"
-    " (SELECT letter FROM setup s WHERE s.enquiry_id = e.id AND s.chosen = 1) AS chosen"
+    " (SELECT letter FROM setup s WHERE s.enquiry_id = e.id AND s.chosen = 1) AS chosen,"
+    " EXISTS (SELECT 1 FROM came_in c WHERE c.enquiry_id = e.id AND c.looked_at = '') AS unseen"
     " FROM enquiry e JOIN boat b ON b.enquiry_id = e.id JOIN load l ON l.enquiry_id = e.id"
 )
 
@@ -41,10 +43,13 @@ class Line:
     places: str
     pinned: int
     chosen: str | None
+    unseen: int  # came in from the customer, and nobody has looked
 
     @property
     def waits(self) -> str:
         """One of WAITS."""
+        if self.unseen:
+            return "look"
         if self.stage != "open":
             return {"offered": "answer", "ordered": "handover", "delivered": "service"}[self.stage]
         if self.chosen:
@@ -53,11 +58,17 @@ class Line:
         return "data" if lacking and not self.pinned else "choice"
 
 
-def listed(conn: sqlite3.Connection, archived: bool = False) -> list[Line]:
-    """Open (or archived) enquiries, the latest changed first."""
+A_PAGE = 100  # enquiries of the counter
+
+
+def listed(
+    conn: sqlite3.Connection, archived: bool = False, most: int = A_PAGE, skip: int = 0
+) -> list[Line]:
+    """Open (or archived) enquiries, those nobody has looked at and the latest changed first."""
     rows = conn.execute(
-        f"{_LIST} WHERE e.archived = :archived ORDER BY max(e.changed_at, e.touched_at) DESC, e.id",
-        {"archived": int(archived)},
+        f"{_LIST} WHERE e.archived = :archived ORDER BY unseen DESC,"
+        " max(e.changed_at, e.touched_at) DESC, e.id LIMIT :most OFFSET :skip",
+        {"archived": int(archived), "most": most, "skip": skip},
     )
     return [Line(**dict(row)) for row in rows]
 

@@ -13,7 +13,7 @@ from babel.numbers import UnknownCurrencyError, validate_currency
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import JolvekError, ValueRefused
-from jolvek.core.enquiry.need import RESERVE_SCHOOLS
+from jolvek.core.enquiry.need import RESERVE_SCHOOLS, Day
 from jolvek.store.columns import UnreadableColumn, from_json, to_json
 
 UNIT_SETS = ("sea: kn, m, kg", "land: km/h, m, kg", "mph, ft, lb")
@@ -112,6 +112,15 @@ class Shop:
         if within:
             return today.isoformat()
         return date(today.year + (now > first), first, 1).isoformat()
+
+    def first_day(self, today: date) -> Day:
+        """The day of a new enquiry: the shop's school of reserve, on a day of its season.
+
+        >>> Shop(reserve_school="hour").first_day(date(2026, 7, 3)).keep_s
+        3600.0
+        """
+        kept, on = RESERVE_SCHOOLS[self.reserve_school], self.day_of_season(today)
+        return Day(reserve=kept, reserve_school=self.reserve_school, date=on)
 
 
 KEYS = tuple(f.name for f in fields(Shop))

@@ -79,6 +79,8 @@ def _limit() -> None:
     settings = shared.settings()
     most = {
         "boat.photo": settings.max_photo_bytes,
+        "shop.logo": settings.max_photo_bytes,
+        "ask.send": 2 * settings.max_photo_bytes,
         "price_lists.preview": settings.max_price_list_bytes,
         "day_out.import_way": settings.max_price_list_bytes,
     }

@@ -36,7 +36,7 @@ def close(_error: BaseException | None) -> None:
 def usual_shop() -> Shop:
     """The shop before anybody set anything on its page: as the environment says."""
     s = settings()
-    return Shop(name=s.dealer, currency=s.currency, time_zone=s.time_zone)
+    return Shop(name=s.dealer, currency=s.currency, time_zone=s.time_zone, intake=s.demo)
 
 
 def shop() -> Shop:

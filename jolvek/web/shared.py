@@ -56,6 +56,12 @@ def form_id(name: str) -> int:
     return value if 0 < value <= LARGEST_ID else 0
 
 
+def skipped() -> int:
+    """How many rows of a list its page begins after."""
+    asked = request.args.get("skip", type=int) or 0
+    return asked if 0 < asked <= LARGEST_ID else 0
+
+
 def stored_or_404(enquiry_id: int) -> Stored:
     """The enquiry, or a page that says there is none."""
     stored = enquiries.get(conn(), enquiry_id) if enquiry_id <= LARGEST_ID else None

@@ -11,12 +11,12 @@ from werkzeug.datastructures import MultiDict
 
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.enquiry.enquiry import Enquiry
-from jolvek.core.enquiry.need import RESERVE_SCHOOLS, Day, Need
+from jolvek.core.enquiry.need import Need
 from jolvek.formats import enquiry_file
 from jolvek.store import enquiries, finding
 from jolvek.store.db import transaction
 from jolvek.store.shelf import KINDS
-from jolvek.web import data, errors
+from jolvek.web import data, errors, shared
 from jolvek.web.forms.quick_form import QuickForm, kept_entries, usual_entries
 from jolvek.web.forms.reading import refuse_at_field
 from jolvek.web.pages.counter_page import open_enquiries, quick_answer, quick_need
@@ -34,20 +34,13 @@ def _need(form: QuickForm) -> Need | None:
     if form.errors:
         return None
     try:
-        day = _day(form.speed.si, form.distance.si)
+        usual = data.shop().first_day(date.today())
+        day = replace(usual, speed_m_s=form.speed.si, distance_m=form.distance.si)
         people = int(form.people.si)
         return quick_need(form.family.data, form.length.si, people, day)
     except ValueRefused as error:
         refuse_at_field(form, error)
         return None
-
-
-def _day(speed_m_s: float, distance_m: float) -> Day:
-    """A new enquiry's day: the shop's school of reserve, on a day of its season."""
-    school = data.shop().reserve_school
-    on = data.shop().day_of_season(date.today())
-    kept = RESERVE_SCHOOLS[school]
-    return Day(speed_m_s, distance_m, kept, reserve_school=school, date=on)
 
 
 def _page(form: QuickForm, code: int = 200, **more: Any) -> tuple[str, int]:
@@ -56,7 +49,7 @@ def _page(form: QuickForm, code: int = 200, **more: Any) -> tuple[str, int]:
     code = code if need else 422
     if is_fragment():
         return show("counter/_answer.html", answer, form=form, alone=True, **more), code
-    lines = open_enquiries(conn())
+    lines = open_enquiries(conn(), shared.skipped())
     return show("counter/page.html", answer, lines, form=form, **more), code
 
 
@@ -65,13 +58,14 @@ def page() -> Any:
     """The counter; quick start entries may come in the address, so that an answer can be shared,
     and are found again when one comes back. Another kind of boat brings its usual figures.
     """
-    asked = request.args.to_dict() or kept_entries(session.get("quick"))
+    typed = {k: v for k, v in request.args.items() if k != "skip"}
+    asked = typed or kept_entries(session.get("quick"))
     other = asked.get("was", "") not in ("", asked.get("family", ""))
     asked = usual_entries(asked) if other else asked
     form = QuickForm(MultiDict(asked) if asked else None, meta={"csrf": False})
     if asked and form.validate():
         session["quick"] = form.si
-    elif not request.args:
+    elif not typed:
         form = QuickForm(None, meta={"csrf": False})
     return _page(form, filled=other)
 

@@ -109,14 +109,19 @@ class OpenEnquiries:
 
     groups: tuple[tuple[str, tuple[finding.Line, ...]], ...]
     archived: tuple[finding.Line, ...]
+    newer: int | None  # how many to skip for the page before, and for the one after
+    older: int | None
 
 
-def open_enquiries(conn: sqlite3.Connection) -> OpenEnquiries:
-    """All enquiries as the counter lists them."""
-    lines = finding.listed(conn)
+def open_enquiries(conn: sqlite3.Connection, skip: int = 0) -> OpenEnquiries:
+    """A page of the enquiries as the counter lists them."""
+    a_page = finding.A_PAGE
+    lines = finding.listed(conn, most=a_page + 1, skip=skip)
+    older, lines = skip + a_page if len(lines) > a_page else None, lines[:a_page]
     groups = (
         (title, tuple(line for line in lines if line.waits == key))
         for key, title in finding.WAITS.items()
     )
     archived = tuple(finding.listed(conn, archived=True))
-    return OpenEnquiries(tuple(g for g in groups if g[1]), archived)
+    newer = max(skip - a_page, 0) if skip else None
+    return OpenEnquiries(tuple(g for g in groups if g[1]), archived, newer, older)

@@ -25,7 +25,7 @@ from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.modelled import differs
 from jolvek.core.products.boat_model import of_year
 from jolvek.formats import enquiry_file
-from jolvek.store import enquiries, finding, shelf
+from jolvek.store import came_in, enquiries, finding, shelf
 from jolvek.store.db import transaction
 from jolvek.web import errors, saving
 from jolvek.web.forms import bay_rows
@@ -63,6 +63,7 @@ def _page(enquiry_id: int, form: BoatForm | None = None, code: int = 200, **more
         bays=bay_rows.shown_rows(form),
         schools=schools(f.need, u),
         moves=move_told(hand.fitted, hand.letter, u) if hand else "",
+        came_in=came_in.get(conn(), enquiry_id),
         earlier=[enquiries.get(conn(), n) for n in earlier if n != enquiry_id],
         **more,
     ), code

@@ -12,6 +12,7 @@ ARGS = {
     "filename": "none.css",
     "token": "none",
     "name": "none.zip",
+    "photo_id": 9_999,
     "product_id": "none",
     "batch_id": 9_999,
 }

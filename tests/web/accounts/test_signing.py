@@ -9,7 +9,7 @@ import pytest
 
 from jolvek.store import people, trail
 from jolvek.web.accounts import passwords
-from tests.web.accounts.conftest import AT, WORD
+from tests.web.conftest import AT, WORD
 
 NOW = datetime.now(UTC)
 

@@ -1,0 +1,102 @@
+"""The shop's public page: a customer asks, on a phone and without sign-in; and what came in so."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from flask import Blueprint, abort, flash, redirect, request, send_from_directory, url_for
+
+from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.enquiry.first_word import FirstWord, enquiry_of
+from jolvek.core.hydro.families import FAMILIES
+from jolvek.store import came_in, enquiries
+from jolvek.store.db import transaction
+from jolvek.web import data, errors
+from jolvek.web.accounts import limits
+from jolvek.web.forms import first_word_form
+from jolvek.web.saving import now
+from jolvek.web.shared import conn, show, stored_or_404, who
+from jolvek.web.view import display, photos
+
+bp = Blueprint("ask", __name__)
+OFTEN = "10 per hour; 30 per day"  # from one address
+
+
+def _page(refused: dict[str, str], code: int = 200) -> Any:
+    if not data.shop().intake:
+        abort(404)
+    words = {"paces": first_word_form.PACE_WORDS, "waters": first_word_form.WATER_WORDS}
+    more = {"families": FAMILIES.values(), "most": came_in.MOST_PHOTOS, "typed": request.form}
+    return show("ask/page.html", refused=refused, **words, **more), code
+
+
+@bp.get("/ask")
+def page() -> Any:
+    """The form."""
+    return _page({})
+
+
+@bp.post("/ask")
+@limits.limiter.limit(OFTEN)
+def send() -> Any:
+    """Lay what was said on the counter, with its photos."""
+    if not data.shop().intake:
+        abort(404)
+    if request.form.get("website"):  # no person sees this entry
+        return redirect(url_for("ask.thanks"), 303)
+    said, refused = first_word_form.read(request.form, display.current())
+    files = [f for f in request.files.getlist("photos") if f.filename]
+    if len(files) > came_in.MOST_PHOTOS:
+        refused["photos"] = f"at most {came_in.MOST_PHOTOS} photos"
+    if said is None or refused:
+        return _page(refused, 422)
+    return _kept(said, files)
+
+
+def _kept(said: FirstWord, files: list[Any]) -> Any:
+    folder, names = data.settings().data_dir / "photos", []
+    try:
+        enquiry, estimated = enquiry_of(said, data.shop().first_day(date.today()))
+        names = [photos.keep(f, folder) for f in files]
+    except ValueRefused as error:
+        return _page(first_word_form.told(error), 422)
+    except JolvekError as error:
+        return _page({"photos": str(error)}, 422)
+    with transaction(conn()) as c:
+        number = enquiries.add(c, enquiry, now(), "the customer")
+        came_in.add(c, number, now(), estimated)
+        for name in names:
+            came_in.add_photo(c, number, name)
+    return redirect(url_for("ask.thanks"), 303)
+
+
+errors.refuses_large("ask.send", lambda text: _page({"photos": text}, 422))
+
+
+@bp.get("/ask/thanks")
+def thanks() -> Any:
+    """What the shop says to who asked."""
+    if not data.shop().intake:
+        abort(404)
+    return show("ask/thanks.html")
+
+
+@bp.post("/enquiry/<int:enquiry_id>/looked")
+def looked(enquiry_id: int) -> Any:
+    """Somebody has looked at what came in."""
+    stored_or_404(enquiry_id)
+    with transaction(conn()) as c:
+        came_in.looked(c, enquiry_id, now(), who())
+    flash("It waits for a look no more.")
+    return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.get("/enquiry/<int:enquiry_id>/photos/<int:photo_id>")
+def photo(enquiry_id: int, photo_id: int) -> Any:
+    """One of the customer's photos."""
+    names = dict(came_in.photos_of(conn(), enquiry_id))
+    if photo_id not in names:
+        abort(404)
+    folder = data.settings().data_dir / "photos"
+    return send_from_directory(folder, names[photo_id], mimetype="image/jpeg")
