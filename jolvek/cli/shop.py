@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import ipaddress
+import logging
 import socket
 import sys
 from contextlib import closing
@@ -58,6 +59,8 @@ def _serve(settings: Any, host: str, port: int) -> None:
 
     from jolvek.web import create_app, edge
 
+    logging.basicConfig(level=logging.WARNING, format="%(message)s")
+    logging.getLogger("jolvek").setLevel(logging.WARNING if settings.demo else logging.INFO)
     app = create_app(settings)
     _first_owner(settings, host, port)
     server = create_server(app, host=host, port=port, ident="jolvek", **edge.SERVER)

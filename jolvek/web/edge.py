@@ -4,6 +4,7 @@ the daily backup.
 
 from __future__ import annotations
 
+import hashlib
 import json
 import logging
 import secrets
@@ -12,9 +13,11 @@ import time
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from datetime import datetime
+from functools import cache
+from pathlib import Path
 from typing import Any
 
-from flask import Flask, Response, g, request
+from flask import Flask, Response, current_app, g, request
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from jolvek.core.base.errors import JolvekError
@@ -56,6 +59,7 @@ def set_up(app: Flask, settings: Settings) -> None:
     if settings.proxies:
         count = settings.proxies
         app.wsgi_app = ProxyFix(app.wsgi_app, count, count, count)  # type: ignore[method-assign]
+    app.url_defaults(_hashed)
     app.before_request(_begin)
     app.after_request(_headers)
     app.after_request(_log)
@@ -63,6 +67,18 @@ def set_up(app: Flask, settings: Settings) -> None:
 
 def _begin() -> None:
     g.request_id, g.began = secrets.token_hex(8), time.perf_counter()
+
+
+@cache
+def _digest(folder: str, name: str) -> str:
+    path = Path(folder) / name
+    return hashlib.sha256(path.read_bytes()).hexdigest()[:12] if path.is_file() else ""
+
+
+def _hashed(endpoint: str, values: dict[str, Any]) -> None:
+    """Static files are asked for by their content's hash, so that they may be kept for ever."""
+    if endpoint == "static" and "v" not in values:
+        values["v"] = _digest(str(current_app.static_folder), values["filename"])
 
 
 def _headers(response: Response) -> Response:
@@ -74,7 +90,15 @@ def _headers(response: Response) -> Response:
     response.vary.add("HX-Request")
     if request.endpoint != "static":
         response.headers.setdefault("Cache-Control", "no-store")
+    elif response.status_code == 200 and _is_current():
+        response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
     return response
+
+
+def _is_current() -> bool:
+    """Whether a static file is asked for by the hash that it has now."""
+    name = (request.view_args or {}).get("filename", "")
+    return request.args.get("v", "-") == _digest(str(current_app.static_folder), name)
 
 
 def _log(response: Response) -> Response:

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Flask, current_app, g, render_template, request
+from flask import Flask, Response, current_app, g, render_template, request
 from flask_wtf.csrf import CSRFError
-from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
+from werkzeug.exceptions import HTTPException, RequestEntityTooLarge, SecurityError
 
 from jolvek.core.base.errors import JolvekError
 
@@ -59,6 +59,8 @@ def _refused(error: Exception) -> Any:
 
 def _http(error: Exception) -> Any:
     assert isinstance(error, HTTPException)
+    if isinstance(error, SecurityError):  # no page of ours can be made for a host we do not know
+        return Response("This address is not one of this shop's.\n", 400, mimetype="text/plain")
     usual = error.code == 404 and error.description == type(error).description
     text = "There is nothing at this address." if usual else str(error.description)
     return _page(error.name, text, error.code or 500)

@@ -22,6 +22,7 @@ from jolvek.core.fit.moving import in_wind
 from jolvek.core.predict.performance import Performance
 
 STEP_S = 60.0
+LONG_S = 60_000.0  # from here on steps grow with the time gone: 17 h
 CUT_BACK = 0.5  # of the motor's power below its own low-charge setting; common practice, no source
 WARN_S = 15 * 60.0
 SWAP_S = 180.0
@@ -93,6 +94,13 @@ class _Run:
         )
 
     @property
+    def step(self) -> float:
+        """Seconds of the next step: longer ones once the day is longer than any, so that whatever
+        is asked ends in some thousand of them.
+        """
+        return max(self.step_s, self.t * self.step_s / LONG_S)
+
+    @property
     def swap_soc(self) -> float:
         """Where a spare goes in: at the reserve, or at the half that lead stops at."""
         return max(self.fitted.need.day.kept_share, 1 - self.pack.bank.chem.usable)
@@ -155,7 +163,7 @@ class _Run:
                 return False
             sun = self.sun_at(self.clock_h)
             self.record(i, power + day.hotel_w, sun, speed, ground)
-            seconds = min(self.step_s, left_s if left_s is not None else (left_m or 0.0) / ground)
+            seconds = min(self.step, left_s if left_s is not None else (left_m or 0.0) / ground)
             if not self.tick(i, power + day.hotel_w, sun, seconds):
                 return False
             self.way += max(ground, 0.0) * seconds
@@ -169,7 +177,7 @@ class _Run:
             self.say("hold", f"waiting after {self.legs[i].name or f'leg {i + 1}'}", once=False)
         while left > 1e-6:
             seconds, sun, hotel = (
-                min(self.step_s, left),
+                min(self.step, left),
                 self.sun_at(self.clock_h),
                 self.fitted.need.day.hotel_w,
             )

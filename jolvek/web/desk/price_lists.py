@@ -18,6 +18,7 @@ from jolvek.store import shelf as store
 from jolvek.store import suppliers
 from jolvek.store.db import transaction
 from jolvek.web import errors, saving
+from jolvek.web.accounts import signing
 from jolvek.web.desk.shelf import kind_or_404
 from jolvek.web.forms.columns_form import columns_from
 from jolvek.web.pages import catalogue_page
@@ -25,6 +26,7 @@ from jolvek.web.shared import conn, settings, show
 from jolvek.web.view.display import counted
 
 bp = Blueprint("price_lists", __name__, url_prefix="/shelf/import")
+LAID_ASIDE = 8  # files of one person that wait to be confirmed
 
 
 def _form(code: int = 200, **more: Any) -> Any:
@@ -73,19 +75,30 @@ def _preview(content: bytes, name: str, kind: str, shelf: Shelf) -> Any:
     return show("shelf/preview.html", seen, p=seen, token_value=token, kind=kind, name=name)
 
 
+def _mine() -> str:
+    """What the files that this person laid aside begin with."""
+    here = signing.person()
+    return f"{here.id if here else 0:06d}-"
+
+
 def _kept(content: bytes) -> str:
-    """The file laid aside until it is confirmed; returns its token."""
-    folder, token = settings().data_dir / "imports", secrets.token_hex(16)
+    """The file laid aside until it is confirmed, with the last few of the same person; returns its
+    token.
+    """
+    folder, token = settings().data_dir / "imports", _mine() + secrets.token_hex(16)
     folder.mkdir(exist_ok=True)
-    for old in folder.iterdir():
-        old.unlink(missing_ok=True)
     (folder / token).write_bytes(content)
+    mine = sorted(folder.glob(f"{_mine()}*"), key=lambda p: p.stat().st_mtime_ns)
+    for old in mine[:-LAID_ASIDE]:
+        old.unlink(missing_ok=True)
     return token
 
 
 def _laid_aside(token: str) -> Path | None:
+    """One's own file of that token."""
     path = settings().data_dir / "imports" / token
-    return path if re.fullmatch(r"[0-9a-f]{32}", token) and path.exists() else None
+    known = re.fullmatch(r"\d{6,}-[0-9a-f]{32}", token) and token.startswith(_mine())
+    return path if known and path.exists() else None
 
 
 def _remembered(supplier: str, kind: str) -> dict[str, Column]:

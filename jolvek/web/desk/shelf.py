@@ -26,7 +26,7 @@ from jolvek.formats.shelf_schema import item_schema
 from jolvek.store import finding
 from jolvek.store import shelf as store
 from jolvek.store.db import transaction
-from jolvek.web import saving
+from jolvek.web import saving, shared
 from jolvek.web.pages.catalogue_page import catalogue_page, product_page
 from jolvek.web.pages.compare_page import compare_page
 from jolvek.web.shared import conn, settings, show, table_file
@@ -57,6 +57,7 @@ def page(kind: str = "motors") -> Any:
         args.get("maker", ""),
         bool(args.get("all")),
         args.get("by", ""),
+        shared.skipped(),
     )
     problems, batches = store.problems(conn()), store.batches(conn(), LATEST)
     return show("shelf/page.html", found, kinds=store.KINDS, batches=batches, problems=problems)

@@ -72,10 +72,21 @@ class CataloguePage:
     items: tuple[ProductRow, ...]
     makers: list[str]
     counts: dict[str, int]
+    newer: int | None  # how many to skip for the page before, and for the one after
+    older: int | None
+
+
+A_PAGE = 200  # products of one page
 
 
 def catalogue_page(
-    shelf: Shelf, kind: str, words: str, maker: str, everything: bool, order: str
+    shelf: Shelf,
+    kind: str,
+    words: str,
+    maker: str,
+    everything: bool,
+    order: str,
+    skip: int = 0,
 ) -> CataloguePage:
     """Products of a kind whose title or id holds every word, by maker, in an order."""
     all_items = getattr(shelf, kind)
@@ -92,9 +103,11 @@ def catalogue_page(
     return CataloguePage(
         kind,
         COLUMNS[kind],
-        tuple(_row(x, kind) for x in items),
+        tuple(_row(x, kind) for x in items[skip : skip + A_PAGE]),
         sorted({x.maker for x in all_items}),
         {k: len(getattr(shelf, k)) for k in store.KINDS},
+        max(skip - A_PAGE, 0) if skip else None,
+        skip + A_PAGE if len(items) > skip + A_PAGE else None,
     )
 
 
