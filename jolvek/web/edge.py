@@ -47,7 +47,7 @@ HEADERS = {
     "Permissions-Policy": "camera=(self), geolocation=(), microphone=(), payment=(), usb=()",
 }
 HSTS = "max-age=31536000; includeSubDomains"
-LOOPBACK = ("localhost", "127.0.0.1", "[::1]")
+LOOPBACK = ("localhost", "127.0.0.1")  # a bare IPv6 address is no host that can be trusted
 LOOK_EVERY_S = 600.0
 
 log = logging.getLogger("jolvek")

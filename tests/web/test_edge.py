@@ -2,13 +2,12 @@
 
 import json
 import logging
-import time
 from dataclasses import replace
 
 import pytest
 
 from jolvek import demo
-from jolvek.core.day.outing import outing
+from jolvek.core.day.stepped import sail_out
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.store import enquiries, shelf
@@ -19,7 +18,7 @@ from jolvek.web.settings import Settings
 @pytest.mark.parametrize("host", ["evil.example", "127.0.0.1.evil.example", "jolvek.invalid:8642"])
 def test_a_host_that_is_not_ones_own_is_refused(client, host):
     assert client.get("/health", headers={"Host": host}).status_code == 400
-    for own in ("localhost", "127.0.0.1:8642", "[::1]:8642"):
+    for own in ("localhost", "127.0.0.1:8642"):
         assert client.get("/health", headers={"Host": own}).status_code == 200
 
 
@@ -104,12 +103,12 @@ def test_long_lists_come_page_by_page(client, conn):
     assert "Newer" in client.get("/shelf/motors?q=m&skip=200").text
 
 
-def test_no_day_takes_more_than_two_seconds_to_work_out():
+def test_no_day_takes_more_than_some_thousand_steps():
     f = sample_fitted()
     holds = tuple(Leg(f"l{i}", 1.5, 100.0, None, 0.0, i * 0.5, 432_000.0) for i in range(24))
     slow = tuple(Leg(f"l{i}", 0.2, 40_000.0, None, 0.17) for i in range(24))
     for legs in (holds, slow):
-        g = replace(f, need=replace(f.need, day=f.need.day.with_legs(legs)))
-        began = time.process_time()
-        outing({"A": g, "B": g}, "A", sun_at={"A": lambda _h: 3000.0, "B": lambda _h: 3000.0})
-        assert time.process_time() - began < 4  # two on a host that is not busy; 32 it was
+        need = replace(f.need, day=replace(f.need.day.with_legs(legs), hotel_w=0.0))
+        v = sail_out(replace(f, need=need), sun_at=lambda _hour: 3000.0)
+        assert len(v.soc) < 9_000  # 170 000 it was, and half a minute for the page
+        assert v.balance < 1e-3
