@@ -29,7 +29,7 @@ EXTRAS = {
     "propeller": "propellers",
     "accessory": "accessories",
 }
-_KINDS = {**ESSENTIALS, **EXTRAS}
+KIND_OF_PART = {**ESSENTIALS, **EXTRAS}
 
 
 class TooManyPinned(JolvekError):
@@ -144,7 +144,7 @@ def _parts(conn: sqlite3.Connection, setup_id: int, table: str) -> tuple[Bought,
     return tuple(
         Bought(
             row["kind"],
-            product_from_plain(_KINDS[row["kind"]], from_json("jolvek-product", row["data"])),
+            product_from_plain(KIND_OF_PART[row["kind"]], from_json("jolvek-product", row["data"])),
             row["quantity"],
             row["price"],
         )

@@ -33,6 +33,8 @@ SHOP_PAGES = (
     ("shop.page", "Settings"),
     ("people.page", "People"),
     ("backups.page", "Backups"),
+    ("exchange.page", "Data out and in"),
+    ("keys.page", "Keys for your own site"),
     ("trail.page", "What was done"),
 )
 

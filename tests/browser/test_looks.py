@@ -24,7 +24,7 @@ PAGES = [
     "/account",
     "/enquiry/2/history",
 ]
-OWNERS = ("/people", "/trail")
+OWNERS = ("/people", "/trail", "/settings", "/backups", "/exchange", "/keys", "/ask")
 
 
 @pytest.mark.parametrize("path", PAGES)

@@ -13,7 +13,7 @@ from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import Need
 from jolvek.formats import enquiry_file
-from jolvek.store import enquiries, finding
+from jolvek.store import enquiries, finding, whole
 from jolvek.store.db import transaction
 from jolvek.store.shelf import KINDS
 from jolvek.web import data, errors, shared
@@ -131,11 +131,12 @@ def open_file() -> Any:
     if upload is None or not upload.filename:
         return _refuse_file("choose a file first: an enquiry in the format jolvek-enquiry")
     try:
-        e = enquiry_file.read(upload.read())
+        e, rest = enquiry_file.read_whole(upload.read())
+        e = replace(e, title=e.title or e.need.hull.fam.name)
+        with transaction(conn()) as c:
+            number = whole.add(c, e, rest, now(), who())
     except JolvekError as error:
         return _refuse_file(f"{upload.filename}: {error}")
-    with transaction(conn()) as c:
-        number = enquiries.add(c, replace(e, title=e.title or e.need.hull.fam.name), now(), who())
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
 

@@ -25,7 +25,7 @@ from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.modelled import differs
 from jolvek.core.products.boat_model import of_year
 from jolvek.formats import enquiry_file
-from jolvek.store import came_in, enquiries, finding, shelf
+from jolvek.store import came_in, enquiries, finding, shelf, whole
 from jolvek.store.db import transaction
 from jolvek.web import errors, saving
 from jolvek.web.forms import bay_rows
@@ -114,7 +114,9 @@ def _read(base: Enquiry) -> tuple[Enquiry, BoatForm]:
 @bp.get("/enquiry.json")
 def export(enquiry_id: int) -> Response:
     """The enquiry as a jolvek-enquiry file."""
-    data = enquiry_file.write(stored_or_404(enquiry_id).enquiry)
+    stored = stored_or_404(enquiry_id)
+    rest = {k: v for k, v in whole.rest_of(conn(), stored).items() if k != "photos"}
+    data = enquiry_file.write(stored.enquiry, rest)
     name = f'attachment; filename="enquiry-{enquiry_id}.json"'
     return Response(
         json.dumps(data, indent=1, ensure_ascii=False),

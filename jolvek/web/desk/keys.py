@@ -1,0 +1,47 @@
+"""Keys for the dealer's own site, for the owner."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, flash, redirect, request, url_for
+
+from jolvek.store import api_keys as store
+from jolvek.web.accounts import signing
+from jolvek.web.saving import now
+from jolvek.web.shared import conn, show
+
+bp = Blueprint("keys", __name__, url_prefix="/keys")
+MOST_NAME = 80
+
+
+def _page(key: str = "", wrong: str = "", code: int = 200) -> Any:
+    return show("shop/keys.html", keys=store.every(conn()), key=key, wrong=wrong), code
+
+
+@bp.get("")
+def page() -> Any:
+    """The keys there are."""
+    return _page()
+
+
+@bp.post("/make")
+def make() -> Any:
+    """One more, shown once."""
+    name = request.form.get("name", "").strip()[:MOST_NAME]
+    if not name:
+        return _page(wrong="say what it is for, to know it again", code=422)
+    if len(store.every(conn())) >= store.MOST:
+        return _page(wrong=f"{store.MOST} are there already; take one away first", code=422)
+    key = store.make(conn(), name, now())
+    signing.told("key made", name)
+    return _page(key)
+
+
+@bp.post("/drop")
+def drop() -> Any:
+    """Take one away; it is refused at once."""
+    store.drop(conn(), request.form.get("token", "")[:64])
+    signing.told("key taken away")
+    flash("The key is taken away; who uses it is refused from now on.")
+    return redirect(url_for("keys.page"), 303)
