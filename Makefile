@@ -7,7 +7,7 @@ DATA ?=
 # Bytecode is kept, also where the shell says not to: each start would read all sources anew.
 export PYTHONDONTWRITEBYTECODE :=
 
-.PHONY: help setup demo test format mutants bench bench-browser screenshots vendor lock clean chromium pango
+.PHONY: help setup demo test format mutants bench bench-browser screenshots wheel attack kill load vendor lock clean chromium pango
 
 help:
 	@echo "make setup        venv with everything to run"
@@ -19,6 +19,10 @@ help:
 	@echo "make bench-browser  latency in the browser"
 	@echo "make screenshots  docs/screenshots anew from the demo data"
 	@echo "make vendor       front-end files anew (needs npm)"
+	@echo "make wheel        a wheel in dist, to be installed with pip"
+	@echo "make attack       hostile requests over all addresses and roles"
+	@echo "make kill         the server killed at work, over and over"
+	@echo "make load         twenty people and fifty writers"
 	@echo "make lock         lock files anew"
 	@echo "make clean        removes the venv and caches"
 
@@ -70,6 +74,12 @@ bench-browser: $(VENV)/.dev chromium
 
 screenshots: $(VENV)/.dev chromium
 	@PYTHONPATH=. $(BIN)/python scripts/screenshots.py
+
+wheel: $(VENV)/.made
+	@$(BIN)/uv build --quiet --wheel --out-dir dist
+
+attack kill load: $(VENV)/.dev
+	@PYTHONPATH=. $(BIN)/python scripts/$@.py
 
 vendor:
 	@bash scripts/vendor.sh

@@ -149,13 +149,21 @@ def restore(backup: Path, data: Path, dry: bool = False, told: Told = lambda _: 
             _unpack(backup, new, told)
             report = check(new)
             if not dry and not report.problems:
-                data.mkdir(parents=True, exist_ok=True)
-                for item in new.iterdir():
-                    shutil.move(item, data / item.name)
+                data.mkdir(mode=0o700, parents=True, exist_ok=True)
                 data.chmod(0o700)
+                for name in (PHOTOS, DATABASE):  # the database last: what has one is whole
+                    if (new / name).exists():
+                        _put(new / name, data / name)
             return report
     except (OSError, zipfile.BadZipFile, EOFError) as error:
         raise BackupRefused(f"backup: cannot read {backup.name}: {error}") from None
+
+
+def _put(source: Path, target: Path) -> None:
+    """Move a file or folder into its place; photos of a restore that was cut off go first."""
+    if target.is_dir():
+        shutil.rmtree(target)
+    source.rename(target)
 
 
 def _unpack(backup: Path, new: Path, told: Told) -> None:

@@ -5,6 +5,8 @@ the demo.
 from __future__ import annotations
 
 import os
+import tomllib
+from collections.abc import Collection
 from dataclasses import dataclass, field, fields
 from pathlib import Path
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
@@ -13,13 +15,14 @@ from babel.numbers import UnknownCurrencyError, validate_currency
 
 from jolvek.core.base.errors import JolvekError, ValueRefused
 
-PREFIX = "JOLVEK_"
+PREFIX, FILE = "JOLVEK_", "jolvek.toml"
 
 
 @dataclass(frozen=True)
 class Settings:
-    """What a shop can set; each by JOLVEK_ and its name in capitals, but the data folder and the
-    demo, which the command line sets.
+    """What is set where the app runs; each by JOLVEK_ and its name in capitals or in jolvek.toml,
+    but the data folder and the demo, which the command line sets. What the shop says of itself is
+    set on its page.
     """
 
     data_dir: Path = field(metadata={"help": "folder of the database and photos", "env": False})
@@ -73,27 +76,46 @@ class Settings:
 
 
 def from_environment(data_dir: Path) -> Settings:
-    """Settings from JOLVEK_… variables; raises for unknown names, unusable values and for a missing
-    secret.
+    """Settings from jolvek.toml in the data folder, and over it from JOLVEK_… variables; raises for
+    unknown names, unusable values and for a missing secret.
     """
-    known = {PREFIX + f.name.upper(): f for f in fields(Settings) if f.metadata.get("env", True)}
-    given = {key: value for key, value in os.environ.items() if key.startswith(PREFIX)}
-    values: dict[str, str | int] = {}
-    for key, text in given.items():
-        if key not in known:
-            raise ValueRefused(key, text, "one of " + ", ".join(known))
-        values[known[key].name] = _read(key, text, str(known[key].type))
-    if not values.get("secret_key"):
+    known = {f.name: f for f in fields(Settings) if f.metadata.get("env", True)}
+    given: dict[str, object] = dict(_file(data_dir / FILE, known))
+    for key, text in os.environ.items():
+        if key.startswith(PREFIX):
+            name = key.removeprefix(PREFIX).lower()
+            if key != PREFIX + name.upper() or name not in known:
+                names = ", ".join(PREFIX + name.upper() for name in known)
+                raise ValueRefused(key, text, f"one of {names}")
+            given[name] = text
+    if not given.get("secret_key"):
         raise JolvekError(
-            "JOLVEK_SECRET_KEY is not set: choose a long random text and keep it out of files that"
-            " are shared"
+            f"JOLVEK_SECRET_KEY is not set, nor secret_key in {FILE}: choose a long random text and"
+            " keep it out of files that are shared"
         )
+    values = {name: _read(name, value, str(known[name].type)) for name, value in given.items()}
     return Settings(data_dir, **values)  # type: ignore[arg-type]
 
 
-def _read(key: str, text: str, kind: str) -> str | int:
+def _file(path: Path, known: Collection[str]) -> dict[str, object]:
+    """What the file says; nothing where there is none."""
+    try:
+        found = tomllib.loads(path.read_text(encoding="utf-8"))
+    except FileNotFoundError:
+        return {}
+    except (OSError, ValueError) as error:
+        raise JolvekError(f"{path}: cannot be read: {error}") from None
+    for name in found:
+        if name not in known:
+            raise ValueRefused(f"{FILE}: {name}", found[name], "one of " + ", ".join(known))
+    return found
+
+
+def _read(key: str, value: object, kind: str) -> str | int:
     if kind != "int":
-        return text
-    if not text.strip().isdigit():
-        raise ValueRefused(key, text, "a whole number")
-    return int(text)
+        if not isinstance(value, str):
+            raise ValueRefused(key, value, "a text, in quotes")
+        return value
+    if isinstance(value, bool) or not str(value).strip().isdecimal():
+        raise ValueRefused(key, value, "a whole number")
+    return int(str(value))

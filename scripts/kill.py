@@ -1,0 +1,190 @@
+"""Processes killed in the middle of their work, over and over: saves, imports, migrations, backups,
+restores. What was acknowledged is there, what was not is whole or absent. `make kill`; rounds as
+argument.
+"""
+
+from __future__ import annotations
+
+import gzip
+import random
+import shutil
+import sqlite3
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+from collections import Counter
+from contextlib import closing, suppress
+from datetime import datetime
+from pathlib import Path
+
+from jolvek import demo
+from jolvek.store import backups, db
+from scripts.load import Person
+from scripts.shops import start, token
+
+OLD = sorted((Path(__file__).parents[1] / "tests/data/old_databases").glob("*.db.gz"))
+HEAD = "import sys, pathlib\nfrom jolvek.store import backups, db, shelf\n"
+IMPORTS = (
+    HEAD
+    + """
+from dataclasses import replace
+from jolvek import demo
+conn = db.connect(sys.argv[1] + "/jolvek.db")
+panel = demo.shelf().panels[0]
+for n in range(1000):
+    items = [("panels", replace(panel, id=f"kill-{n}-{i}")) for i in range(400)]
+    with db.transaction(conn) as c:
+        shelf.change(c, items, f"kill {n}", "2026")
+    print(n, flush=True)
+"""
+)
+MIGRATES = HEAD + "print(0, flush=True)\ndb.ready(sys.argv[1] + '/jolvek.db')\n"
+RESTORES = (
+    HEAD
+    + "print(0, flush=True)\n"
+    + "backups.restore(pathlib.Path(sys.argv[2]), pathlib.Path(sys.argv[1]))\n"
+)
+BACKS_UP = (
+    HEAD
+    + """
+from datetime import datetime, timedelta
+for n in range(1000):
+    backups.make(pathlib.Path(sys.argv[1]), datetime(2026, 1, 1) + timedelta(seconds=n))
+    print(n, flush=True)
+"""
+)
+
+
+def killed(script: str, folder: Path, after_s: float, *more: str) -> int:
+    """Run a script, kill it so long after it began to work; how much it acknowledged."""
+    command = [sys.executable, "-c", script, str(folder), *more]
+    process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, stderr=subprocess.PIPE)
+    assert process.stdout is not None
+    first = process.stdout.readline()
+    time.sleep(after_s)
+    process.kill()
+    rest = process.communicate()[0]
+    return len((first + rest).split())
+
+
+def whole(folder: Path) -> list[str]:
+    """What is wrong of a data folder."""
+    with closing(db.connect(folder / "jolvek.db")):
+        pass  # what the log holds is read back
+    return list(backups.check(folder).problems)
+
+
+def imports(folder: Path, chance: random.Random) -> list[str]:
+    """Price lists: every one is in whole, or not at all, and the acknowledged ones are."""
+    told = killed(IMPORTS, folder, chance.uniform(0.0, 0.4))
+    with closing(sqlite3.connect(folder / "jolvek.db")) as c:
+        rows = c.execute("SELECT count(*) FROM panel WHERE id LIKE 'kill-%'").fetchone()[0]
+        lists = c.execute("SELECT count(*) FROM shelf_batch WHERE what LIKE 'kill %'").fetchone()[0]
+        for table in ("panel", "shelf_batch", "shelf_change"):
+            key = "product_id" if table == "shelf_change" else "id"
+            like = "what LIKE 'kill %'" if table == "shelf_batch" else f"{key} LIKE 'kill-%'"
+            c.execute(f"DELETE FROM {table} WHERE {like}")
+        c.commit()
+    wrong = [] if rows == 400 * lists else [f"{rows} products of {lists} lists"]
+    return wrong + ([] if lists >= told else [f"{told} told, {lists} there"])
+
+
+def migrations(folder: Path, chance: random.Random) -> list[str]:
+    """An old database: it opens afterwards, with all it held."""
+    for part in folder.glob("jolvek.db*"):
+        part.unlink()
+    (folder / "jolvek.db").write_bytes(gzip.decompress(chance.choice(OLD).read_bytes()))
+    with closing(sqlite3.connect(folder / "jolvek.db")) as c:
+        before = c.execute("SELECT count(*), group_concat(title) FROM enquiry").fetchone()
+    killed(MIGRATES, folder, chance.uniform(0.0, 0.12))
+    db.ready(folder / "jolvek.db")
+    with closing(sqlite3.connect(folder / "jolvek.db")) as c:
+        after = c.execute("SELECT count(*), group_concat(title) FROM enquiry").fetchone()
+    return [] if before == after else ["an enquiry is gone"]
+
+
+def restores(folder: Path, chance: random.Random) -> list[str]:
+    """A backup read back: the folder holds a whole shop, or none and can be tried again."""
+    with closing(db.connect(folder / "jolvek.db")):
+        pass
+    path, new = backups.make(folder, datetime.now()), folder / "restored"
+    killed(RESTORES, new, chance.uniform(0.0, 0.15), str(path))
+    wrong = whole(new) if (new / "jolvek.db").exists() else []
+    if not wrong and not (new / "jolvek.db").exists():
+        wrong = list(backups.restore(path, new).problems)
+    shutil.rmtree(new, ignore_errors=True)
+    for left in folder.glob("jolvek-restore-*"):
+        shutil.rmtree(left)
+    path.unlink()
+    return wrong
+
+
+def backing_up(folder: Path, chance: random.Random) -> list[str]:
+    """Every backup that stands in the folder can be read back."""
+    told = killed(BACKS_UP, folder, chance.uniform(0.0, 0.3))
+    kept = backups.kept(folder)
+    wrong = [p for b in kept for p in backups.restore(b.path, folder / "x", dry=True).problems]
+    for left in backups.folder_of(folder).iterdir():
+        shutil.rmtree(left) if left.is_dir() else left.unlink()
+    return wrong + ([] if len(kept) >= min(told, backups.KEPT) else [f"{told} told, {len(kept)}"])
+
+
+def saves(folder: Path, chance: random.Random) -> list[str]:
+    """People at work on the server: each acknowledged copy of an enquiry is there."""
+    count = "SELECT count(*) FROM enquiry"
+    with closing(sqlite3.connect(folder / "jolvek.db")) as c:
+        before = c.execute(count).fetchone()[0]
+    process, root = start(folder, 8792)
+    told: list[int] = []
+    threads = [threading.Thread(target=copies, args=(root, i, told)) for i in range(4)]
+    for t in threads:
+        t.start()
+    time.sleep(chance.uniform(0.3, 1.2))
+    process.kill()
+    process.wait()
+    for t in threads:
+        t.join()
+    with closing(sqlite3.connect(folder / "jolvek.db")) as c:
+        there = c.execute(count).fetchone()[0] - before
+    return [] if there >= len(told) else [f"{len(told)} told, {there} there"]
+
+
+def copies(root: str, seed: int, told: list[int]) -> None:
+    """Copy an enquiry until nobody answers."""
+    with suppress(OSError, ValueError):
+        p = Person(root, seed)
+        page = p.ask("enquiry/2/own")
+        while True:
+            p.ask("enquiry/2/copy", {"csrf_token": token(page)})
+            told.append(seed)
+
+
+KINDS = (imports, migrations, saves, restores, backing_up)
+
+
+def main() -> int:
+    """Kill, and say what came of it; 1 where something is lost or broken."""
+    rounds = int(sys.argv[1]) if len(sys.argv) > 1 else 200
+    chance, wrong, done = random.Random(1), [], Counter[str]()
+    with tempfile.TemporaryDirectory() as name:
+        for i in range(rounds):
+            kind = KINDS[i % len(KINDS)]
+            folder = Path(name) / kind.__name__
+            folder.mkdir(exist_ok=True)
+            if kind is not migrations:
+                with closing(db.connect(folder / "jolvek.db")) as conn:
+                    db.migrate(conn)
+                    demo.fill(conn)
+            found = kind(folder, chance) + whole(folder)
+            wrong += [f"{kind.__name__}, round {i}: {x}" for x in found]
+            done[kind.__name__] += 1
+            if i % 20 == 19:
+                print(f"{i + 1} of {rounds} killed, {len(wrong)} wrong", flush=True)
+    print(dict(done), *wrong, sep="\n")
+    return bool(wrong)
+
+
+if __name__ == "__main__":
+    sys.exit(main())
