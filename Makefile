@@ -7,7 +7,7 @@ DATA ?=
 # Bytecode is kept, also where the shell says not to: each start would read all sources anew.
 export PYTHONDONTWRITEBYTECODE :=
 
-.PHONY: help setup demo test format mutants bench bench-browser screenshots wheel attack kill load vendor lock clean chromium pango
+.PHONY: help setup demo test format mutants bench bench-browser bench-backup screenshots wheel attack kill load vendor lock clean chromium pango
 
 help:
 	@echo "make setup        venv with everything to run"
@@ -17,6 +17,7 @@ help:
 	@echo "make mutants      faults planted one by one; says which the tests catch"
 	@echo "make bench        speed and memory figures"
 	@echo "make bench-browser  latency in the browser"
+	@echo "make bench-backup  a shop of 20 000 enquiries backed up and read back"
 	@echo "make screenshots  docs/screenshots anew from the demo data"
 	@echo "make vendor       front-end files anew (needs npm)"
 	@echo "make wheel        a wheel in dist, to be installed with pip"
@@ -71,6 +72,9 @@ bench: $(VENV)/.run
 
 bench-browser: $(VENV)/.dev chromium
 	@PYTHONPATH=. $(BIN)/python scripts/browser_bench.py
+
+bench-backup: $(VENV)/.dev
+	@PYTHONPATH=. $(BIN)/python scripts/backup_bench.py
 
 screenshots: $(VENV)/.dev chromium
 	@PYTHONPATH=. $(BIN)/python scripts/screenshots.py

@@ -75,22 +75,25 @@ def main() -> int:
     """Load, and say what came of it; 1 where something acknowledged is not found."""
     seconds = float(sys.argv[1]) if len(sys.argv) > 1 else 60.0
     with tempfile.TemporaryDirectory() as folder:
-        process, root = start(Path(folder), 8791)
+        second, (process, root) = None, start(Path(folder), 8791)
         try:
             people = [Person(root, i) for i in range(PEOPLE)]
             until = time.monotonic() + seconds
             run([lambda p=p: p.work(until) for p in people])
             took = sorted(t for p in people for t in p.took)
-            lost = [writers(root, Path(folder), one) for one in (True, False)]
+            second, other = start(Path(folder), 8793)
+            lost = [writers((root, other), Path(folder), one) for one in (True, False)]
         finally:
-            process.kill()
-            process.wait()
+            for server in (process, second):
+                if server is not None:
+                    server.kill()
+                    server.wait()
     p50, p95, p99 = (took[int(len(took) * q)] for q in (0.5, 0.95, 0.99))
     print(
         f"{PEOPLE} people, {THINK_S:g} s to think, {len(took)} requests: p50 {1000 * p50:.0f} ms,"
         f" p95 {1000 * p95:.0f} ms (wanted 300), p99 {1000 * p99:.0f} ms (wanted 800)"
     )
-    print(f"{WRITERS} writers on one and on many enquiries: {json.dumps(lost)}")
+    print(f"{WRITERS} writers at two servers, on one and on many enquiries: {json.dumps(lost)}")
     return any(x["acknowledged"] != x["found"] for x in lost)
 
 
@@ -103,13 +106,15 @@ def run(tasks: list[object]) -> None:
         t.join()
 
 
-def writers(root: str, folder: Path, one: bool) -> dict[str, int]:
-    """Fifty at once; how many saves were acknowledged, and how many are there."""
+def writers(roots: tuple[str, str], folder: Path, one: bool) -> dict[str, int]:
+    """Fifty at once, on two servers over one folder; how many saves were acknowledged, and how
+    many are there.
+    """
     count = "SELECT count(*) FROM enquiry"
     with closing(sqlite3.connect(folder / "jolvek.db")) as conn:
         before = conn.execute(count).fetchone()[0]
     kept: list[int] = []
-    run([lambda i=i: write(root, i, one, kept) for i in range(WRITERS)])
+    run([lambda i=i: write(roots[i % 2], i, one, kept) for i in range(WRITERS)])
     with closing(sqlite3.connect(folder / "jolvek.db")) as conn:
         after = conn.execute(count).fetchone()[0]
     return {"acknowledged": len(kept), "found": after - before}

@@ -24,6 +24,8 @@ def pin(page: Page, root: str, enquiry: int, rows: tuple[int, ...]) -> None:
 
 def shoot(page: Page, root: str) -> None:
     """Every main view."""
+    page.goto(f"{root}/ask")  # as a stranger
+    page.screenshot(path=str(OUT / "ask.png"))
     pin(page, root, 2, (0, 0, 1))
     pin(page, root, 5, (0,))
     page.goto(f"{root}/enquiry/3/waters")
@@ -40,7 +42,11 @@ def shoot(page: Page, root: str) -> None:
         ("offer", "/enquiry/2/offer"),
         ("shelf", "/shelf/"),
         ("rules", "/rules"),
+        ("settings", "/settings"),
+        ("people", "/people"),
     ):
+        if name == "settings":
+            page.get_by_role("button", name="owner").click()
         page.goto(root + path)
         page.wait_for_timeout(300)
         page.screenshot(path=str(OUT / f"{name}.png"))

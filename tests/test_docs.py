@@ -88,3 +88,12 @@ def test_the_agreed_names_are_used():
     names = {n for row in rows for cell in row for n in re.findall(r"`([a-z]\w*)`", cell)}
     assert len(names) > 40
     assert sorted(n for n in names if not re.search(rf"\b{n}\b", SOURCE)) == []
+
+
+@pytest.mark.parametrize("name", main.commands)
+def test_each_command_has_help_and_an_example_that_can_be_typed(name):
+    command = main.commands[name]
+    example = re.search(r"Example: jolvek (\w+) ?(.*)", command.help or "")
+    assert example and example[1] == name
+    words = [w for w in re.split(r"[|>]", example[2])[0].split() if w.startswith("--")]
+    assert set(words) <= {o for p in command.params for o in p.opts}

@@ -40,7 +40,10 @@ def main() -> None:
 @main.command()
 @click.argument("file")
 def predict(file: str) -> None:
-    """Speed, power, time and range of the setup in FILE (jolvek-setup; - reads standard input)."""
+    """Speed, power, time and range of the setup in FILE (jolvek-setup; - reads standard input).
+
+    Example: jolvek predict kayak.json
+    """
     from jolvek.formats import setup_file
 
     try:
@@ -52,7 +55,10 @@ def predict(file: str) -> None:
 @main.command()
 @click.argument("name")
 def schema(name: str) -> None:
-    """Print the JSON Schema called NAME (setup, shelf, enquiry)."""
+    """Print the JSON Schema called NAME (setup, shelf, enquiry).
+
+    Example: jolvek schema setup > setup.schema.json
+    """
     from jolvek.formats import schema as schemas
 
     try:
@@ -63,7 +69,10 @@ def schema(name: str) -> None:
 
 @main.command()
 def bench() -> None:
-    """Print speed and memory figures; nothing is judged."""
+    """Print speed and memory figures; nothing is judged.
+
+    Example: jolvek bench
+    """
     from jolvek.cli.bench import run
 
     run(click.echo)
@@ -73,6 +82,8 @@ def bench() -> None:
 def rules() -> None:
     """Print the rule book by topic: a worked example each, its cure, source, and whether it can
     speak on the demo's shelf.
+
+    Example: jolvek rules | less
     """
     from jolvek import demo as demo_data
     from jolvek.core.fit.rule_reach import can_speak
@@ -101,7 +112,10 @@ def rules() -> None:
     help="How many setups to list.",
 )
 def match(enquiry: str, shelf_path: str | None, most: int) -> None:
-    """Setups that fit the jolvek-enquiry file ENQUIRY, ranked, with picks and reasons, as JSON."""
+    """Setups that fit the jolvek-enquiry file ENQUIRY, ranked, with picks and reasons, as JSON.
+
+    Example: jolvek match tender.json --shelf shelf.json --most 5
+    """
     from jolvek import demo as demo_data
     from jolvek.core.match.matching import match as run_match
     from jolvek.formats import enquiry_file, match_file, shelf_file
@@ -146,7 +160,10 @@ def _fitted(enquiry: str, shelf_path: str | None, chosen: dict[str, Any]) -> Any
 @main.command()
 @_choice
 def fit(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
-    """One setup on the boat of the jolvek-enquiry file ENQUIRY, judged as the pages judge it."""
+    """One setup on the boat of the jolvek-enquiry file ENQUIRY, judged as the pages judge it.
+
+    Example: jolvek fit tender.json --motor tallmarrow-o12 --mount clamp --battery flat-12-100
+    """
     from jolvek.formats import fitted_file
 
     try:
@@ -158,7 +175,10 @@ def fit(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
 @main.command()
 @_choice
 def day(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
-    """The day of ENQUIRY with one setup as rows, events and sums of energy."""
+    """The day of ENQUIRY with one setup as rows, events and sums of energy.
+
+    Example: jolvek day tender.json --motor tallmarrow-o12 --mount clamp --battery flat-12-100
+    """
     from jolvek.core.day.sun import sun_of
     from jolvek.formats import fitted_file
 

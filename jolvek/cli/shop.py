@@ -60,6 +60,7 @@ def _serve(settings: Any, host: str, port: int) -> None:
     from jolvek.web import create_app, edge
 
     logging.basicConfig(level=logging.WARNING, format="%(message)s")
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)  # each wait of a few requests
     logging.getLogger("jolvek").setLevel(logging.WARNING if settings.demo else logging.INFO)
     app = create_app(settings)
     _first_owner(settings, host, port)
