@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sqlite3
 from typing import Any
 
 from flask import Flask, Response, current_app, g, render_template, request
@@ -24,6 +25,7 @@ def handle(app: Flask) -> None:
     app.register_error_handler(CSRFError, _csrf)
     app.register_error_handler(JolvekError, _refused)
     app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(sqlite3.OperationalError, _database)
     app.register_error_handler(Exception, _unexpected)
 
 
@@ -64,6 +66,23 @@ def _http(error: Exception) -> Any:
     usual = error.code == 404 and error.description == type(error).description
     text = "There is nothing at this address." if usual else str(error.description)
     return _page(error.name, text, error.code or 500)
+
+
+DATABASE = {  # what SQLite says, how it is told, with which status
+    "full": ("The disk is full: nothing more can be saved until there is room again.", 507),
+    "readonly": ("The data cannot be written just now; they can be read.", 503),
+    "locked": ("Somebody else's work holds the data just now. Try again in a moment.", 503),
+}
+
+
+def _database(error: Exception) -> Any:
+    """What a database that cannot take a change means for who made it."""
+    for word, (text, code) in DATABASE.items():
+        if word in str(error):
+            current_app.logger.error("%s %s: %s", request.method, request.path, error)
+            told = f"{text} This change was not saved; what was saved before is there."
+            return _page("Not saved", told, code)
+    return _unexpected(error)
 
 
 def _unexpected(error: Exception) -> Any:

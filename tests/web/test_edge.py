@@ -2,7 +2,9 @@
 
 import json
 import logging
+import time
 from dataclasses import replace
+from shutil import copyfile
 
 import pytest
 
@@ -10,9 +12,10 @@ from jolvek import demo
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import sample_fitted
-from jolvek.store import enquiries, shelf
+from jolvek.store import backups, db, enquiries, shelf, versions
 from jolvek.web import create_app, edge
 from jolvek.web.settings import Settings
+from tests.web.steps import boat_form
 
 
 @pytest.mark.parametrize("host", ["evil.example", "127.0.0.1.evil.example", "jolvek.invalid:8642"])
@@ -112,3 +115,64 @@ def test_no_day_takes_more_than_some_thousand_steps():
         v = sail_out(replace(f, need=need), sun_at=lambda _hour: 3000.0)
         assert len(v.soc) < 9_000  # 170 000 it was, and half a minute for the page
         assert v.balance < 1e-3
+
+
+@pytest.mark.parametrize(
+    ("pragma", "told", "code"),
+    [
+        ("max_page_count = 1", "The disk is full", 507),
+        ("query_only = ON", "cannot be written just now", 503),
+        ("busy_timeout = 50", "holds the data just now", 503),
+    ],
+)
+def test_a_database_that_takes_no_change_says_so_and_keeps_what_it_has(
+    client, conn, monkeypatch, pragma, told, code
+):
+    client.get("/")
+    before = enquiries.get(conn, 2)
+    if "busy" in pragma:
+        conn.execute("BEGIN IMMEDIATE")  # somebody who never ends
+    usual = db.connect
+
+    def limited(path):
+        opened = usual(path)
+        opened.execute(f"PRAGMA {pragma}")
+        return opened
+
+    monkeypatch.setattr(db, "connect", limited)
+    note = {"note": "x" * 4000, "title": "Other"}
+    answer = client.post("/enquiry/2/boat", data=boat_form(client, 2) | note)
+    assert answer.status_code == code and told in answer.text
+    assert "This change was not saved" in answer.text
+    assert client.get("/enquiry/2/boat").status_code == 200
+    monkeypatch.undo()
+    if conn.in_transaction:
+        conn.execute("ROLLBACK")
+    assert enquiries.get(conn, 2) == before
+    assert client.post("/enquiry/2/boat", data=boat_form(client, 2) | note).status_code == 303
+
+
+def test_a_clock_set_back_loses_no_save(client, conn):
+    first = enquiries.change(conn, 2, lambda e: replace(e, title="A"), "2026-11-26T08:00:00")
+    enquiries.change(conn, 2, lambda e: replace(e, note="B"), "2020-01-01T00:00:00")
+    # a form that was filled from the first, sent after the clock went back
+    seen = (first.changed_at, "page-1")
+    done = enquiries.change(conn, 2, lambda e: replace(e, customer="C"), "2019-01-01", *seen)
+    assert (done.enquiry.title, done.enquiry.note, done.enquiry.customer) == ("A", "B", "C")
+    told = [[c.mine for c in v.changed] for v in versions.of_enquiry(conn, 2)]
+    assert told[:3] == [["C"], ["B"], ["A"]]
+
+
+def test_it_backs_itself_up_while_it_serves(tmp_path, filled):
+    copyfile(filled, tmp_path / "jolvek.db")
+    with edge.daily(Settings(tmp_path, "s")):
+        until = time.monotonic() + 20
+        while not backups.kept(tmp_path) and time.monotonic() < until:
+            time.sleep(0.02)
+    assert len(backups.kept(tmp_path)) == 1
+    with edge.daily(Settings(tmp_path, "s")):
+        time.sleep(0.1)
+    assert len(backups.kept(tmp_path)) == 1  # once a day
+    with edge.daily(Settings(tmp_path / "demo", "s", demo=True)):
+        pass
+    assert not (tmp_path / "demo").exists()
