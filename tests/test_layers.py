@@ -19,7 +19,7 @@ ALLOWED = {
     "web": {"core", "formats", "store", "standins", "demo", "web"},
     "cli": {"core", "formats", "store", "demo", "web", "cli"},
 }
-CORE = "base rules hydro electric products predict enquiry fit match day".split()
+CORE = "base rules hydro electric products predict enquiry fit match day deal".split()
 WEB = "settings data view forms drawings pages shared errors saving accounts desk stations".split()
 OUTSIDE_CORE = {
     *("flask", "sqlite3", "os", "pathlib", "io", "time", "datetime", "requests", "socket"),

@@ -53,9 +53,24 @@ def predict(file: str) -> None:
 
 
 @main.command()
+@click.argument("file")
+def cost(file: str) -> None:
+    """What electric and petrol cost over the years, of the case in FILE (jolvek-cost).
+
+    Example: jolvek cost launch-against-outboard.json
+    """
+    from jolvek.formats import cost_file
+
+    try:
+        _print(cost_file.answer(cost_file.read(_read(file))))
+    except JolvekError as error:
+        refuse(error)
+
+
+@main.command()
 @click.argument("name")
 def schema(name: str) -> None:
-    """Print the JSON Schema called NAME (setup, shelf, enquiry).
+    """Print the JSON Schema called NAME (setup, shelf, enquiry, cost).
 
     Example: jolvek schema setup > setup.schema.json
     """
