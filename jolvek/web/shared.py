@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields, is_dataclass
 from typing import Any
-from urllib.parse import urlsplit
+from urllib.parse import urlencode, urlsplit
 
-from flask import Response, abort, render_template, request
+from flask import Response, abort, render_template, request, url_for
 from flask_login import current_user
 
 from jolvek.formats import tables
@@ -54,6 +54,16 @@ def form_id(name: str) -> int:
     """A number sent by a form; 0, which is nobody's, where it is none that a row can have."""
     value = request.form.get(name, type=int) or 0
     return value if 0 < value <= LARGEST_ID else 0
+
+
+def again(endpoint: str, where: Mapping[str, Any], **changes: Any) -> str:
+    """An address with all that this request's address asks, something of it changed; None and empty
+    drop it. What was asked is never taken for a part of the way: `?endpoint=x` is only a query.
+    """
+    asked = {**request.args.to_dict(flat=False), **changes}
+    query = urlencode({k: v for k, v in asked.items() if v not in (None, "")}, doseq=True)
+    way = url_for(endpoint, **where)
+    return f"{way}?{query}" if query else way
 
 
 def skipped() -> int:

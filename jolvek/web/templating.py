@@ -8,7 +8,7 @@ from flask import Flask, request
 
 from jolvek.core.base.units import hours
 from jolvek.core.rules.findings import LEVEL_WORDS
-from jolvek.web import data
+from jolvek.web import data, shared
 from jolvek.web.accounts import signing
 from jolvek.web.drawings import pictures
 from jolvek.web.drawings.boat_drawing import silhouette
@@ -54,6 +54,7 @@ def set_up(app: Flask, settings: Settings) -> None:
         is_demo=settings.demo,
         choices=display.CHOICES,
         scripts=SCRIPTS,
+        again=shared.again,
         main_pages=MAIN_PAGES,
         side_view_of=pictures.card_view,
     )

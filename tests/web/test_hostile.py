@@ -258,3 +258,38 @@ def test_a_weight_of_the_enquiry_cannot_be_nonsense(client, conn):
     before = enquiries.get(conn, 2).need.weights
     assert client.post("/enquiry/2/shortlist/weights", data={"w_price": "x"}).status_code == 422
     assert enquiries.get(conn, 2).need.weights == before
+
+
+def test_no_text_brings_a_file_of_the_machine_onto_a_paper(fitted, tmp_path):
+    secret = tmp_path / "secret.txt"
+    secret.write_text("the shop's secret")
+    evil = (
+        f"x</style><link rel=attachment href={secret.as_uri()}>",
+        f'x"; }} @import url({secret.as_uri()}); p {{ content: "',
+        f"<img src={secret.as_uri()}>",
+    )
+    for title in evil:
+        form = boat_form(fitted, 2) | {"title": title, "customer": title}
+        fitted.post("/enquiry/2/boat", data=form)
+        paper = fitted.get("/enquiry/2/fitting/sheet.pdf")
+        assert paper.status_code == 200 and paper.data[:5] == b"%PDF-"
+        for trace in (b"EmbeddedFile", b"secret.txt"):
+            assert trace not in paper.data
+
+
+@pytest.mark.parametrize(
+    "query",
+    ["endpoint=x", "kind=x", "enquiry_id=7", "_external=1&_scheme=evil", "_anchor=x&self=1"],
+)
+def test_what_an_address_asks_is_never_taken_for_a_part_of_the_way(fitted, query):
+    for path in (
+        "/shelf/motors/compare",
+        "/shelf/motors",
+        "/enquiry/2/side-by-side",
+        "/enquiry/2/shortlist",
+        "/enquiry/2/day-out",
+        "/enquiry/2/fitting?tab=sheet",
+    ):
+        answer = fitted.get(path + ("&" if "?" in path else "?") + query)
+        assert answer.status_code == 200, path
+        assert "evil:" not in answer.text

@@ -46,7 +46,7 @@ ACCESS: dict[str, str] = {
     "day_out.as_csv": READER,
     "day_out.way": READER,
     "fitting.page": READER,
-    "fitting.pdf": READER,
+    "fitting.sheet_pdf": READER,
     "job.page": READER,
     "offer.page": READER,
     "own_gear.page": READER,

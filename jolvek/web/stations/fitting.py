@@ -4,7 +4,6 @@ sheet, and all mounts.
 
 from __future__ import annotations
 
-from pathlib import Path
 from typing import Any
 
 from flask import (
@@ -30,16 +29,12 @@ from jolvek.web.pages.fitting_drawing_page import drawing_page
 from jolvek.web.pages.fitting_mounts_page import mounts_page
 from jolvek.web.pages.fitting_wiring_page import TAKE_WORDS, wiring_page
 from jolvek.web.shared import Frame, conn, frame, is_fragment, show, stored_or_404
-from jolvek.web.view import display, stations
+from jolvek.web.view import display, pdf, stations
 from jolvek.web.view.matches import answered, shelf_for
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("fitting", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 TABS = {"drawing": "Drawing", "wiring": "Wiring", "sheet": "Sheet", "mounts": "All mounts"}
-NO_PDF = (
-    "The PDF needs Pango: apt-get install libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0."
-    " Until then print the sheet from the browser."
-)
 
 
 def _state(s: stations.Standing) -> tuple[str, str]:
@@ -125,7 +120,7 @@ def _standalone(svg: Markup) -> Markup:
 
 
 @bp.get("/fitting/sheet.pdf")
-def pdf(enquiry_id: int) -> Any:
+def sheet_pdf(enquiry_id: int) -> Any:
     """The rigger's sheet as PDF, from the same templates."""
     stored_or_404(enquiry_id)
     f, u = frame(enquiry_id, "fitting"), display.current()
@@ -146,10 +141,8 @@ def pdf(enquiry_id: int) -> Any:
         diagram=_standalone(wiring.diagram),
     )
     try:
-        from weasyprint import HTML
-    except OSError:
-        return render_template("error.html", title="No PDF on this machine", text=NO_PDF), 503
-    static = Path(current_app.static_folder or ".")
-    content = HTML(string=html, base_url=static.as_uri() + "/").write_pdf()
+        content = pdf.write(html)
+    except pdf.NoPdf as error:
+        return render_template("error.html", title="No PDF on this machine", text=str(error)), 503
     name = {"Content-Disposition": f'inline; filename="fitting-{enquiry_id}.pdf"'}
     return Response(content, mimetype="application/pdf", headers=name)

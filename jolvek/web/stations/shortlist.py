@@ -6,6 +6,7 @@ import json
 from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
+from urllib.parse import urlencode
 
 from flask import (
     Blueprint,
@@ -158,8 +159,9 @@ def pin(enquiry_id: int) -> Any:
 
 def _list(enquiry_id: int) -> str:
     """The list as it was narrowed where a form was sent from."""
-    narrowed_to: dict[str, Any] = dict(known_args(request.form.get("filters", "")))
-    return url_for("shortlist.page", enquiry_id=enquiry_id, **narrowed_to) + "#list"
+    query = urlencode(known_args(request.form.get("filters", "")))
+    way = url_for("shortlist.page", enquiry_id=enquiry_id)
+    return f"{way}?{query}#list" if query else f"{way}#list"
 
 
 @bp.post("/unpin")

@@ -127,10 +127,10 @@ def test_a_sheet_with_a_stop_is_not_ready_on_screen_and_on_paper(fitted, conn, m
     printed = []
 
     class Paper:
-        def __init__(self, string, base_url):
+        def __init__(self, string, **_more):
             printed.append(string)
 
-        def write_pdf(self):
+        def write_pdf(self, **_more):
             return b"%PDF-"
 
     monkeypatch.setattr("weasyprint.HTML", Paper)

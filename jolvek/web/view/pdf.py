@@ -1,0 +1,49 @@
+"""Pages as tagged PDF by WeasyPrint, which may read our own static files and nothing else."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+from urllib.parse import unquote, urlsplit
+
+from flask import current_app
+
+from jolvek.core.base.errors import JolvekError
+
+
+class NoPdf(JolvekError):
+    """WeasyPrint's libraries are not on this machine."""
+
+
+def write(html: str) -> bytes:
+    """The PDF of a page. What it names outside our static files is left out: a text of a customer's
+    can never bring a file of this machine, or of another, onto a paper. Raises NoPdf.
+    """
+    try:
+        from weasyprint import HTML
+    except OSError:
+        raise NoPdf(
+            "The PDF library cannot start here: apt-get install libpango-1.0-0 libpangoft2-1.0-0"
+            " libharfbuzz-subset0. The page itself can be printed."
+        ) from None
+    static = Path(current_app.static_folder or ".").resolve()
+    page = HTML(string=html, base_url=static.as_uri() + "/", url_fetcher=_fetcher(static))
+    return bytes(page.write_pdf(pdf_variant="pdf/ua-1"))
+
+
+def _fetcher(static: Path) -> Any:
+    from weasyprint.urls import URLFetcher
+
+    class Ours(URLFetcher):
+        """Reads what is under the static folder, and data within the page."""
+
+        def fetch(self, url: str, headers: Any = None) -> Any:
+            """The file, or ValueError, which leaves it out."""
+            parts = urlsplit(url)
+            path = Path(unquote(parts.path)).resolve()
+            inside = parts.scheme == "file" and not parts.netloc and path.is_relative_to(static)
+            if parts.scheme != "data" and not inside:
+                raise ValueError(f"{url[:80]} is no file of ours")
+            return super().fetch(url, headers)
+
+    return Ours(allowed_protocols=("file", "data"), allow_redirects=False)
