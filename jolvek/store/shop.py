@@ -37,6 +37,7 @@ class Shop:
         "phone": 60,
         "mail": 120,
         "tax_number": 60,
+        "bank": 120,
         "currency": 3,
         "time_zone": 60,
         "terms": 4000,
@@ -48,6 +49,9 @@ class Shop:
     RANGES: ClassVar[checked.Ranges] = {
         "fitting_rate": (0, 10_000),
         "wiring_rate": (0, 10_000),
+        "cable_price": (0, 1000),
+        "piece_price": (0, 10_000),
+        "deposit": (0, 100),
         "tax_rates": (0, 50),
         "season_from": (1, 12),
         "season_to": (1, 12),
@@ -67,6 +71,10 @@ class Shop:
     currency: str = _of("Currency", "Money", "EUR", "as EUR, NOK or USD")
     fitting_rate: float = _of("Mounting, an hour", "Money", 0.0, "0: priced after a look")
     wiring_rate: float = _of("Wiring, an hour", "Money", 0.0, "0: priced after a look")
+    cable_price: float = _of("Cable, a metre and mm²", "Money", 0.0, "0: priced after a look")
+    piece_price: float = _of("Fuse or switch, each", "Money", 0.0, "lugs a quarter of it")
+    deposit: float = _of("Deposit, %", "Money", 0.0)
+    bank: str = _of("Bank account", "Money", "", "on offers")
     tax_rates: tuple[float, ...] = _of("Tax rates, %", "Money", (), "as 25; 12")
     tax_included: bool = _of("prices include the first tax rate", "Money", True)
     language: str = _of("Dates and money as in", "Ways", "English")

@@ -24,6 +24,7 @@ SCRIPTS = (
     "app/dragging.js",
     "app/saving.js",
     "app/scrolling.js",
+    "app/steps.js",
     "app/keys.js",
     "vendor/alpine/alpine-csp.min.js",
 )

@@ -28,6 +28,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "011_start_charge.sql": "fe33f33e1db9cb7d",
     "012_people.sql": "a6b52c260a9bcf9d",
     "013_shop.sql": "4032cc2fd2d28731",
+    "014_offers.sql": "cc6846abcf8604c1",
 }
 
 

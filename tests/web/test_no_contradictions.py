@@ -58,7 +58,7 @@ def test_an_offer_that_cannot_reach_the_wanted_speed_does_not_call_it_wanted(app
     fast = replace(w.fitted.need, day=replace(w.fitted.need.day, speed_m_s=6.2, legs=()))
     hurried = replace(w, fitted=replace(w.fitted, need=fast))
     with app.test_request_context():
-        names = [x.name for x in offer_page(hurried, demo_day(), AT_SEA).expected]
+        names = [x.name for x in offer_page(hurried, AT_SEA).expected]
     assert "the wanted speed" not in names and "12.1" in names[0] and "wanted" in names[0]
 
 

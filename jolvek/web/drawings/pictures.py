@@ -62,6 +62,11 @@ def card_view(need: Need, card: Card) -> Markup:
     return _view(need, card.displacement_kg, 264.0, card.in_hand)
 
 
+def setup_view(w: Worked) -> Markup:
+    """The side view with one setup, as it stands on an offer."""
+    return _view(w.fitted.need, w.performance.displacement_kg, 420.0, w)
+
+
 def wide_view(need: Need, sizing: Sizing) -> Markup:
     """The larger side view of the Boat station."""
     return _view(need, sizing.displacement_kg, 520.0)

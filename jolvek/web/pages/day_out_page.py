@@ -190,7 +190,7 @@ def setting_out(out: Outing) -> str:
     return f"She sets out with *{soc}* of the charge." if out.voyage.soc[0] < 1 else ""
 
 
-def _between(out: Outing) -> str:
+def day_told(out: Outing) -> str:
     """What may be left, with what is not known of the boat."""
     hard, easy = out.between
     told = f"Home with the reserve: {out.likely}"
@@ -212,7 +212,7 @@ def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
         )
     if asked.spare and spare_of(hand.fitted) is None:
         told.append("*No spare: this bank is wired in and cannot be swapped afloat.*")
-    told.append(_between(out))
+    told.append(day_told(out))
     return " ".join(x for x in told if x)
 
 

@@ -4,32 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import date, timedelta
 from typing import Any
 
 from jolvek.core.base.units import hours as clock
-from jolvek.core.fit import controls
-from jolvek.core.fit.checklist import CLIP_ON_H, WIRING_H
 from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
-from jolvek.store.setups import Bought
-from jolvek.web import data
-from jolvek.web.view.display import Units, long_date, long_hours, money
+from jolvek.web.view.display import Units, long_hours
 from jolvek.web.view.worked import Worked
-
-VALID_DAYS = 30
-
-
-@dataclass(frozen=True)
-class Part:
-    """One line of the offer: title, what it is, number, price each and together."""
-
-    title: str
-    what: str
-    number: int
-    each: str
-    together: str
 
 
 @dataclass(frozen=True)
@@ -42,17 +24,9 @@ class Expected:
 
 @dataclass(frozen=True)
 class OfferPage:
-    """The whole offer in shown units."""
+    """What one setup does, in shown units."""
 
-    letter: str
-    dates: tuple[str, str]
     answer: str
-    parts: tuple[Part, ...]
-    extras: tuple[Part, ...]
-    essentials: str
-    total: str
-    fitting: str
-    tax: str
     expected: tuple[Expected, ...]
     basis: str
     claims: tuple[tuple[str, str], ...]
@@ -62,9 +36,9 @@ class OfferPage:
 AS_ASKED = "as asked"
 
 
-def offer_page(w: Worked, today: date, u: Units) -> OfferPage:
+def offer_page(w: Worked, u: Units) -> OfferPage:
     """The offer of one setup."""
-    p, pinned = w.performance, w.pinned
+    p = w.performance
     at, half = w.wish_or_top, p.at_speed(float(p.speed_at_w(0.5 * p.power_limit_w)))
     wanted = "the wanted speed"
     if w.fitted.need.day.speed_m_s > p.top_speed_m_s:
@@ -75,50 +49,12 @@ def offer_page(w: Worked, today: date, u: Units) -> OfferPage:
         ("full power", p.at_speed(p.top_speed_m_s), False),
     )
     return OfferPage(
-        w.letter,
-        (long_date(today), long_date(today + timedelta(days=VALID_DAYS))),
         answer(w, at, u),
-        tuple(_part(x, _what(x, w, u)) for x in pinned.parts),
-        tuple(_part(x, _add_on(x.item.spec)) for x in pinned.extras),
-        money(pinned.price),
-        money(pinned.price + pinned.extras_price),
-        _fitting(w),
-        tax_told(),
         tuple(expected(name, x, w, u, asked) for name, x, asked in ways if x.power_w is not None),
         _basis(w, u),
         _claims(w),
         w.findings,
     )
-
-
-def _fitting(w: Worked) -> str:
-    """What fitting takes, and what is set on it beside the parts."""
-    worked = controls.parts(w.fitted)
-    more = ", ".join(f"{what} ({many})" for what, many in worked)
-    hours = f"Fitting takes about {w.fitted.mount.spec.hours:g} h for the mount"
-    return f"{hours}{_labour(w)}" + (f" With it: {more}." if more else "")
-
-
-def _labour(w: Worked) -> str:
-    """What the hours cost at the shop's rates; after a look where it has none."""
-    shop, wires = data.shop(), CLIP_ON_H if w.fitted.clips_on else WIRING_H
-    if not shop.fitting_rate and not shop.wiring_rate:
-        return "; labour, cables and fuses are priced after the boat has been seen."
-    price = w.fitted.mount.spec.hours * shop.fitting_rate + wires * shop.wiring_rate
-    wiring = f" and {wires:g} h for the wiring"
-    return (
-        f"{wiring}: about {money(round(price, 2))} of labour besides the parts; cables and fuses"
-        " are priced after the boat has been seen."
-    )
-
-
-def tax_told() -> str:
-    """What the prices hold of tax, as the shop has it."""
-    shop = data.shop()
-    if not shop.tax_rates:
-        return ""
-    rate = f"{shop.tax_rates[0]:g} %"
-    return f"Prices include {rate} tax." if shop.tax_included else f"Tax of {rate} is added."
 
 
 def _claims(w: Worked) -> tuple[tuple[str, str], ...]:
@@ -162,33 +98,6 @@ def expected(name: str, at: Point, w: Worked, u: Units, asked: bool = False) -> 
             between(ways, "distance") if at.range_m is not None else "–",
         ),
     )
-
-
-def _part(x: Bought, what: str) -> Part:
-    free = "there already" if x.item.own else "included"
-    each = money(x.price) if x.price else free
-    together = money(x.quantity * x.price) if x.price else free
-    return Part(x.item.title, what, x.quantity, each, together)
-
-
-def _what(x: Bought, w: Worked, u: Units) -> str:
-    s = x.item.spec
-    if x.kind == "motor":
-        volts = f" at {s.voltage_v:g} V" if s.voltage_v else ""
-        shaft = f", shaft {1000 * w.pinned.shaft_m:.0f} mm" if w.pinned.shaft_m else ""
-        return f"{u.full(s.input_power_w, 'power')}{volts}{shaft}, {u.full(s.weight_kg, 'mass')}"
-    if x.kind == "battery":
-        mass = u.full(s.weight_kg, "mass")
-        return f"{w.bank_text}, {s.chem.name.lower()}, {mass} each"
-    if x.kind == "mount":
-        return f"{s.general.name}{': ' + ', '.join(s.parts) if s.parts else ''}"
-    several = f", {s.outputs} outputs" if s.outputs > 1 else ""
-    return f"{s.voltage_v:g} V, {s.current_a:g} A{several}"
-
-
-def _add_on(spec: Any) -> str:
-    text = getattr(spec, "text", "")
-    return f"add-on: {text}" if text else "add-on"
 
 
 def _basis(w: Worked, u: Units) -> str:

@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
+from decimal import Decimal
 from math import isinf
 from zoneinfo import ZoneInfo
 
@@ -132,16 +133,21 @@ def current() -> Units:
 
 def money(value: float) -> str:
     """A price in the shop's currency, whole units where there are no cents."""
-    shop = data.shop()
+    return money_of(value, data.shop().currency)
+
+
+def money_of(value: float | Decimal, currency: str) -> str:
+    """An amount of a currency, whole units where there are no cents."""
+    language = data.shop().language
+    whole = value == int(value)
     text = format_currency(
         value,
-        shop.currency,
-        locale=LOCALES[shop.language],
-        format=PATTERNS[shop.language] if float(value).is_integer() else None,
-        currency_digits=False,
+        currency,
+        locale=LOCALES[language],
+        format=PATTERNS[language] if whole else None,
+        currency_digits=not whole,
     )
-    mark = get_group_symbol(LOCALES[shop.language])
-    return text.replace(mark, "\u202f")
+    return text.replace(get_group_symbol(LOCALES[language]), "\u202f")
 
 
 def strong(text: str) -> Markup:

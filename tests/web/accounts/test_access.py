@@ -13,6 +13,7 @@ ARGS = {
     "token": "none",
     "name": "none.zip",
     "photo_id": 9_999,
+    "offer_id": 9_999,
     "product_id": "none",
     "batch_id": 9_999,
 }

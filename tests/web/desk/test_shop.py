@@ -78,8 +78,8 @@ def test_each_setting_is_used(owner, client):
         "Dear customer,",
         "Fair winds.",
         "Thirty days.",
-        "Tax of 25 % is added",
-        "of labour",
+        "and tax of 25",
+        "Mounting",
         "mph",
         " ft",
     ]

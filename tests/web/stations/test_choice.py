@@ -261,7 +261,7 @@ def test_add_ons_are_priced_apart_and_offered(client, conn):
     client.post("/enquiry/2/extra", data={"letter": "A", "product": "lodvern-shunt"})
     assert setups.of_enquiry(conn, 2)[0].extras_price == 119
     text = client.get("/enquiry/2/offer").text
-    assert "Shunt monitor" in text and "Essentials together" in text
+    assert "Shunt monitor" in text and "add-on" in text
     client.post("/enquiry/2/extra", data={"letter": "A", "product": "lodvern-shunt", "off": "1"})
     assert setups.of_enquiry(conn, 2)[0].extras == ()
     assert (

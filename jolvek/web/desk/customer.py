@@ -1,0 +1,104 @@
+"""The customer's page of one offer: by a signed link, without sign-in, of that offer and nothing
+else.
+"""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from typing import Any
+
+import segno
+from flask import Blueprint, Response, abort, flash, redirect, request, url_for
+from markupsafe import Markup
+
+from jolvek.store import offers
+from jolvek.store.db import transaction
+from jolvek.store.offers import Event, Sent
+from jolvek.web.accounts import limits
+from jolvek.web.saving import now
+from jolvek.web.shared import conn, show
+
+bp = Blueprint("customer", __name__, url_prefix="/o/<token>")
+OFTEN, MOST_TEXT, MOST_NAME = "60 per minute; 600 per hour", 2000, 120
+
+
+def _sent(token: str) -> Sent:
+    found = offers.by_token(conn(), token, datetime.now(UTC))
+    if found is None:
+        abort(404, "This link is no longer good. Ask the shop for a new one.")
+    return found
+
+
+def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
+    sent = _sent(token)
+    told = offers.content(conn(), sent.id)
+    way = url_for("customer.page", token=token, _external=True)
+    more = {
+        "o": told,
+        "token": token,
+        "refused": refused,
+        "typed": request.form,
+        "answered": offers.answered(conn(), sent.id),
+        "events": offers.events(conn(), sent.id),
+        "qr": Markup(segno.make(way).svg_inline(scale=3, border=2)),
+    }
+    body = show("customer/page.html", **more)
+    head = {"X-Robots-Tag": "noindex, nofollow", "Referrer-Policy": "no-referrer"}
+    return Response(body, code, head)
+
+
+@bp.get("")
+@limits.limiter.limit(OFTEN)
+def page(token: str) -> Any:
+    """The answer first, then drawing, figures, day, alternatives, cautions, and what to answer."""
+    return _page(token, {})
+
+
+@bp.get("/offer.pdf")
+@limits.limiter.limit(OFTEN)
+def paper(token: str) -> Response:
+    """The paper as it was sent."""
+    body = offers.pdf(conn(), _sent(token).id)
+    return Response(body, mimetype="application/pdf", headers={"X-Robots-Tag": "noindex"})
+
+
+@bp.post("")
+@limits.limiter.limit("20 per hour")
+def answer(token: str) -> Any:
+    """Ask, accept or decline; it stands in the enquiry at once."""
+    sent, form = _sent(token), request.form
+    told = offers.content(conn(), sent.id)
+    kind, text = form.get("do", ""), form.get("text", "").strip()[:MOST_TEXT]
+    name, letter = form.get("name", "").strip()[:MOST_NAME], form.get("letter", "")
+    letters = [x["letter"] for x in told["alternatives"]]
+    letter = letter if letter in letters else letters[0]
+    refused = _refused(kind, text, name, form.get("agree", ""), offers.answered(conn(), sent.id))
+    if refused:
+        return _page(token, refused, 422)
+    ticked = tuple(x[:300] for x in form.getlist("addon"))[:60]
+    event = Event(0, now(), kind, name, text, letter if kind == "accepted" else "", ticked, "")
+    with transaction(conn()) as c:
+        offers.happened(c, sent.id, event)
+    thanks = {
+        "asked": "Your question is with the shop.",
+        "accepted": "Thank you: it is ordered.",
+        "declined": "Thank you for telling us.",
+    }
+    flash(thanks[kind])
+    return redirect(url_for("customer.page", token=token), 303)
+
+
+def _refused(kind: str, text: str, name: str, agree: str, answered: str) -> dict[str, str]:
+    if kind not in offers.KINDS:
+        return {"do": "choose what to do"}
+    if kind != "asked" and answered:
+        return {"do": f"this offer was {answered} already; ask the shop"}
+    if kind == "asked" and not text:
+        return {"text": "write your question"}
+    if kind == "declined" and not text:
+        return {"text": "a word why helps the shop"}
+    if kind == "accepted" and not name:
+        return {"name": "your name, as your signature"}
+    if kind == "accepted" and not agree:
+        return {"agree": "tick that you have read the cautions"}
+    return {}

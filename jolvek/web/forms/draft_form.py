@@ -1,0 +1,113 @@
+"""The draft of an offer: which setups, discount, deposit, lines of one's own; typed and read."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from decimal import Decimal
+from typing import Any
+
+from jolvek.core.base import typed_figures
+from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.deal.lines import Line, Terms
+from jolvek.core.deal.money import minor
+from jolvek.store.shop import Shop
+
+MOST_LETTERS, FREE_ROWS = 3, 6
+USUAL_DAYS = 30
+FIGURES = {  # name: label, lowest, highest
+    "discount": ("Discount in all, %", 0, 100),
+    "deposit": ("Deposit, %", 0, 100),
+    "instalments": ("Instalments of the rest", 1, 60),
+    "valid_days": ("Valid for, days", 1, 365),
+}
+
+
+@dataclass
+class Draft:
+    """What the next offer is to be. `acknowledged` has who ticked a caution and when, by its key;
+    `off` discounts in % by the text of a line.
+    """
+
+    letters: list[str] = field(default_factory=list)
+    discount: float = 0.0
+    deposit: float = 0.0
+    instalments: int = 1
+    valid_days: int = USUAL_DAYS
+    free: list[dict[str, str]] = field(default_factory=list)
+    acknowledged: dict[str, dict[str, str]] = field(default_factory=dict)
+    mail: str = ""
+
+    def terms(self, shop: Shop) -> Terms:
+        """As the sums take it."""
+        figures = (Decimal(str(self.discount)), Decimal(str(self.deposit)))
+        return Terms(shop.tax_included, *figures, self.instalments)
+
+    def free_lines(self, digits: int) -> list[Line]:
+        """The lines of one's own."""
+        return [free_line(row, digits) for row in self.free]
+
+
+def draft_of(data: Mapping[str, Any], shop: Shop) -> Draft:
+    """The draft as kept; what cannot be used of it falls away."""
+    known = {k: v for k, v in data.items() if k in Draft.__dataclass_fields__}
+    try:
+        made = Draft(**{"deposit": shop.deposit, **known})
+        made.terms(shop)
+        made.free_lines(2)
+        return made
+    except (JolvekError, TypeError, ValueError, ArithmeticError, AttributeError):
+        return Draft(deposit=shop.deposit)
+
+
+def free_line(row: Mapping[str, str], digits: int) -> Line:
+    """A line of one's own; raises JolvekError naming what cannot be read."""
+    quantity = Decimal(str(typed_figures.parse(row.get("quantity") or "1", "number", "")))
+    price = minor(typed_figures.parse(row.get("price") or "0", "money", ""), digits)
+    tax = Decimal(str(typed_figures.parse(row.get("tax") or "0", "number", "")))
+    return Line("free", row.get("text", ""), quantity, price, tax=tax)
+
+
+def read(
+    form: Mapping[str, str], letters: list[str], before: Draft, shop: Shop, digits: int
+) -> tuple[Draft, dict[str, str]]:
+    """The draft in a form; what is refused stays as before and is told by its entry."""
+    refused: dict[str, str] = {}
+    chosen = [x for x in letters if x and x in (form.get(f"letter_{x}") or "")]
+    if len(chosen) > MOST_LETTERS:
+        refused["letters"] = f"at most {MOST_LETTERS} setups on one offer"
+        chosen = before.letters
+    out = Draft(chosen, free=[], acknowledged=before.acknowledged, mail=before.mail)
+    for name, (_, low, high) in FIGURES.items():
+        value = getattr(before, name)
+        text = (form.get(name) or "").strip()
+        try:
+            value = typed_figures.parse(text, "number", "") if text else getattr(Draft(), name)
+            if not low <= value <= high:
+                raise ValueRefused(name, text, f"{low} to {high}")
+        except ValueRefused as error:
+            refused[name] = f"read “{text}”; allowed is {error.allowed}"
+            value = getattr(before, name)
+        except JolvekError as error:
+            refused[name], value = str(error), getattr(before, name)
+        whole = name in ("instalments", "valid_days")
+        setattr(out, name, int(value) if whole else float(value))
+    _free(form, out, refused, digits)
+    return out, refused
+
+
+def _free(form: Mapping[str, str], out: Draft, refused: dict[str, str], digits: int) -> None:
+    for i in range(FREE_ROWS):
+        row = {
+            k: (form.get(f"free{i}_{k}") or "").strip()
+            for k in ("text", "quantity", "price", "tax")
+        }
+        if not row["text"]:
+            continue
+        try:
+            free_line(row, digits)
+            out.free.append(row)
+        except ValueRefused as error:
+            refused[f"free{i}_text"] = f"read {error.read!s:.40}; allowed is {error.allowed}"
+        except (JolvekError, ArithmeticError) as error:
+            refused[f"free{i}_text"] = str(error)

@@ -1,0 +1,246 @@
+"""What an offer says, as one plain record that is frozen when it is sent: jolvek-offer."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from datetime import date, timedelta
+from decimal import Decimal
+from typing import Any
+
+import numpy as np
+
+from jolvek.core.day.otherwise import Switches
+from jolvek.core.day.outing import outing
+from jolvek.core.day.stepped import sail_out
+from jolvek.core.deal.lines import Line, Sums, sums
+from jolvek.core.deal.money import major
+from jolvek.core.deal.quote import Priced, Rates, lines_of
+from jolvek.core.rules.findings import Finding
+from jolvek.store.enquiries import Stored
+from jolvek.store.setups import Bought
+from jolvek.store.shop import Shop
+from jolvek.web.drawings.pictures import setup_view
+from jolvek.web.forms.draft_form import Draft
+from jolvek.web.pages.day_out_page import day_told, sentence
+from jolvek.web.pages.offer_page import offer_page
+from jolvek.web.view.display import Units, long_date, long_hours, money_of
+from jolvek.web.view.worked import Worked
+
+FORMAT, VERSION = "jolvek-offer", 1
+DIGITS = 2
+WINDS_M_S = (0.0, 3.0, 6.0, 9.0, 12.0)
+SPEEDS = 12
+
+
+def rates_of(shop: Shop) -> Rates:
+    """The shop's rates as lines take them."""
+
+    def to_minor(x: float) -> int:
+        return int(round(x * 10**DIGITS))
+
+    tax = Decimal(str(shop.tax_rates[0])) if shop.tax_rates else Decimal(0)
+    hours = (to_minor(shop.fitting_rate), to_minor(shop.wiring_rate))
+    return Rates(*hours, to_minor(shop.cable_price), to_minor(shop.piece_price), tax, DIGITS)
+
+
+def lines(w: Worked, draft: Draft, shop: Shop) -> list[Line]:
+    """All lines of one setup with those of one's own."""
+    parts = [_bought(x) for x in w.pinned.parts]
+    parts += [Priced(x.item.title, x.quantity, x.price, True) for x in w.pinned.extras]
+    return [*lines_of(w.fitted, parts, rates_of(shop)), *draft.free_lines(DIGITS)]
+
+
+def _bought(x: Bought) -> Priced:
+    """A part at its price; the customer's own is there already."""
+    return Priced(
+        f"{x.item.title}, there already" if x.item.own else x.item.title,
+        x.quantity,
+        0.0 if x.item.own else x.price,
+    )
+
+
+def key_of(w: Worked, f: Finding) -> str:
+    """By what a caution is known: the setup and its own words, so that another is read anew."""
+    return f"{w.letter}: {f.rule}: {f.text}"
+
+
+def cautions(worked: list[Worked]) -> list[tuple[str, Worked, Finding]]:
+    """What must be acknowledged before it is sent."""
+    return [(key_of(w, f), w, f) for w in worked for f in w.findings if f.level == "caution"]
+
+
+def content(
+    stored: Stored, worked: list[Worked], draft: Draft, shop: Shop, u: Units, today: date
+) -> dict[str, Any]:
+    """The whole offer but its number."""
+    need = stored.need
+    mine = ("name", "address", "phone", "mail", "tax_number", "bank")
+    asked = ("customer", "address", "phone", "mail")
+    valid = today + timedelta(days=draft.valid_days)
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        "date": today.isoformat(),
+        "valid_to": valid.isoformat(),
+        "dates_told": [long_date(today), long_date(valid)],
+        "currency": shop.currency,
+        "tax_included": shop.tax_included,
+        "rounding": "each line, then each rate's sum and its tax, halves away from zero",
+        "shop": {k: getattr(shop, k) for k in mine},
+        "customer": {k: getattr(stored.enquiry, k) for k in asked},
+        "title": stored.title,
+        "boat": f"{need.hull.fam.name}, {u.full(need.hull.length_m, 'length')},"
+        f" {need.load.people} aboard",
+        "alternatives": [alternative(w, draft, shop, u) for w in worked],
+        "differences": differences(worked, draft, shop, u),
+        "acknowledged": [
+            {"text": f.text, "letter": w.letter, **draft.acknowledged.get(key, {})}
+            for key, w, f in cautions(worked)
+        ],
+        "opening": shop.opening,
+        "closing": shop.closing,
+        "terms": shop.terms,
+    }
+
+
+def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]:
+    """One setup: what it is, does and costs."""
+    page, found = offer_page(w, u), lines(w, draft, shop)
+    return {
+        "letter": w.letter,
+        "title": f"{w.fitted.motor.title}, {w.bank_text}, {w.fitted.mount.name}",
+        "answer": page.answer,
+        "short_of": short_of(w, u),
+        "expected": [[x.name, *x.figures] for x in page.expected],
+        "basis": page.basis,
+        "claims": [list(x) for x in page.claims],
+        "findings": [{k: getattr(f, k) for k in ("level", "text", "cure")} for f in w.findings],
+        "drawing": str(setup_view(w)),
+        "lines": [line_plain(x, shop.currency) for x in found],
+        "sums": sums_plain(sums(found, draft.terms(shop)), shop.currency),
+        "speeds": speeds(w, u),
+        **day(w, u),
+    }
+
+
+def short_of(w: Worked, u: Units) -> str:
+    """What of the wish is out of reach; never silence."""
+    wish, top = w.fitted.need.day.speed_m_s, w.performance.top_speed_m_s
+    if wish <= top * (1 + 1e-6):
+        return ""
+    return f"{u.full(wish, 'speed')} was wished; this setup reaches {u.full(top, 'speed')}."
+
+
+def day(w: Worked, u: Units) -> dict[str, Any]:
+    """The customer's own day: how sure, what is left, where she turns back, and in more wind."""
+    out, start = outing({w.letter: w.fitted}, w.letter), w.fitted.need.day.start_h
+    winds = []
+    for wind in WINDS_M_S:
+        v = sail_out(w.fitted, Switches(wind_m_s=wind, wind_from_h=start))
+        winds.append({"wind": str(u.full(wind, "speed")), "told": _plain(sentence(v, start, u))})
+    return {
+        "verdict": out.likely,
+        "day": _plain(sentence(out.voyage, start, u)),
+        "between": _plain(day_told(out)),
+        "turn": f"Last point from which she gets home: {u.full(out.point.distance_m, 'distance')}.",
+        "winds": winds,
+    }
+
+
+def _plain(text: str) -> str:
+    return text.replace("*", "")
+
+
+def speeds(w: Worked, u: Units) -> list[dict[str, str]]:
+    """What each speed takes, for the customer's own slider."""
+    p, out = w.performance, []
+    top = p.top_speed_m_s
+    for v in np.linspace(0.25 * top, top, SPEEDS):
+        at = p.at_speed(float(v))
+        if at.power_w is None or at.runtime_s is None or at.range_m is None:
+            continue
+        out.append(
+            {
+                "speed": str(u.full(float(v), "speed")),
+                "power": str(u.full(at.power_w, "power")),
+                "time": long_hours(at.runtime_s),
+                "range": str(u.full(at.range_m, "distance")),
+            }
+        )
+    return out
+
+
+def line_plain(x: Line, currency: str) -> dict[str, Any]:
+    """A line without what the shop paid."""
+    plain = {k: v for k, v in asdict(x).items() if k != "buying_minor"}
+    return {
+        **{k: str(v) if isinstance(v, Decimal) else v for k, v in plain.items()},
+        "amount_minor": x.amount,
+        "each": money_of(major(x.price_minor, DIGITS), currency),
+        "amount": money_of(major(x.amount, DIGITS), currency),
+    }
+
+
+def sums_plain(s: Sums, currency: str) -> dict[str, Any]:
+    """The sums as minor units and in words, without the margin."""
+
+    def told(amount: int) -> str:
+        return money_of(major(amount, DIGITS), currency)
+
+    out: dict[str, Any] = {
+        k: {"minor": getattr(s, k), "text": told(getattr(s, k))}
+        for k in ("lines", "off", "net", "tax", "total", "deposit")
+    }
+    out["rates"] = [
+        {"rate": str(r.rate), "net": told(r.net), "tax": told(r.tax), "tax_minor": r.tax}
+        for r in s.rates
+    ]
+    out["instalments"] = [told(x) for x in s.instalments]
+    return out
+
+
+def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> list[str]:
+    """What sets the alternatives apart, against the first."""
+    if len(worked) < 2:
+        return []
+    first, told = worked[0], []
+    terms = draft.terms(shop)
+    price = sums(lines(first, draft, shop), terms).total
+    for w in worked[1:]:
+        more = sums(lines(w, draft, shop), terms).total - price
+        kg = w.parts_kg - first.parts_kg
+        fast = w.performance.top_speed_m_s - first.performance.top_speed_m_s
+        parts = [
+            _apart(money_of(major(abs(more), DIGITS), shop.currency), more, "dearer", "cheaper"),
+            _apart(str(u.full(abs(kg), "mass")), round(kg, 1), "heavier", "lighter"),
+            _apart(str(u.full(abs(fast), "speed")), round(fast, 2), "faster", "slower"),
+        ]
+        told.append(f"{w.letter} against {first.letter}: {', '.join(x for x in parts if x)}.")
+    return told
+
+
+def _apart(text: str, value: float, more: str, less: str) -> str:
+    return f"{text} {more if value > 0 else less}" if value else ""
+
+
+def changed(before: dict[str, Any], after: dict[str, Any]) -> list[str]:
+    """What a revision changed, in words."""
+    out = []
+    was = {x["letter"]: x for x in before["alternatives"]}
+    for x in after["alternatives"]:
+        old = was.pop(x["letter"], None)
+        if old is None:
+            out.append(f"Setup {x['letter']} is new.")
+            continue
+        if old["title"] != x["title"]:
+            out.append(f"Setup {x['letter']}: {old['title']} is now {x['title']}.")
+        if old["sums"]["total"] != x["sums"]["total"]:
+            now, then = x["sums"]["total"]["text"], old["sums"]["total"]["text"]
+            out.append(f"Setup {x['letter']}: {then} is now {now}.")
+        if old["answer"] != x["answer"]:
+            out.append(f"Setup {x['letter']}: what to expect has changed.")
+    out += [f"Setup {letter} is left out." for letter in was]
+    for key, word in (("valid_to", "validity"), ("terms", "terms"), ("customer", "customer")):
+        if before[key] != after[key]:
+            out.append(f"The {word} has changed.")
+    return out

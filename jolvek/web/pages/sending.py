@@ -1,0 +1,94 @@
+"""Sending an offer: number, paper, mail and record in one transaction, so that it is sent whole or
+not at all; what waits in the outbox is handed on afterwards, and again until it is.
+"""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Callable
+from dataclasses import dataclass
+from email.message import EmailMessage
+from email.policy import SMTP
+from typing import Any
+
+from flask import render_template
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.standins.post import Post
+from jolvek.store import enquiries, offers
+from jolvek.store.db import transaction
+from jolvek.store.offers import Sent
+from jolvek.web.pages.offer_content import changed
+from jolvek.web.view import pdf
+
+
+class NotReady(JolvekError):
+    """What keeps an offer from being sent."""
+
+
+@dataclass(frozen=True)
+class Sending:
+    """Who sends what of which enquiry, when, and until when the link is good."""
+
+    enquiry_id: int
+    content: dict[str, Any]
+    shop_data: dict[str, Any]
+    at: str
+    who: str
+    to: str
+    way: Callable[[str], str]  # a token as the address of the customer's page
+
+
+def send(conn: sqlite3.Connection, s: Sending) -> Sent:
+    """Send it; returns what was sent. Raises NoPdf, and nothing is kept."""
+    before = offers.of_enquiry(conn, s.enquiry_id)
+    with transaction(conn) as c:
+        year, serial, revision = offers.next_number(c, s.enquiry_id, int(s.content["date"][:4]))
+        valid = s.content["valid_to"]
+        sent = Sent(0, s.enquiry_id, year, serial, revision, s.at, valid, s.who)
+        then = offers.content(c, before[0].id) if before else None
+        changes = changed(then, s.content) if then else []
+        told = {**s.content, "number": sent.number, "sent_by": s.who, "changed": changes}
+        paper = pdf.write(render_template("offer/paper.html", o=told))
+        number = offers.add(c, sent, told, s.shop_data, paper)
+        for old in before:
+            offers.revoke(c, old.id)
+        token = offers.make_link(c, number, f"{valid}T23:59:59")
+        if s.to:
+            mail = letter(told, s.way(token), s.to, paper)
+            offers.post(c, number, s.at, s.to, mail)
+        enquiries.set_stage(c, s.enquiry_id, "offered", s.at)
+    made = offers.get(conn, number)
+    assert made is not None
+    return made
+
+
+def letter(told: dict[str, Any], way: str, to: str, paper: bytes) -> bytes:
+    """The mail with the paper in it."""
+    mail = EmailMessage(policy=SMTP)
+    mail["Subject"] = f"Offer {told['number']}: {told['title']}"[:200].replace("\n", " ")
+    mail["To"], mail["From"] = to, told["shop"]["mail"] or "shop@shop.invalid"
+    words = [
+        told["opening"],
+        f"Your offer {told['number']}, valid to {told['dates_told'][1]}:",
+        way,
+        told["closing"],
+        told["shop"]["name"],
+    ]
+    mail.set_content("\n\n".join(x for x in words if x) + "\n")
+    name = f"offer-{told['number'].replace(' ', '-')}.pdf"
+    mail.add_attachment(paper, maintype="application", subtype="pdf", filename=name)
+    return mail.as_bytes()
+
+
+def hand_on(conn: sqlite3.Connection, post: Post, at: str) -> int:
+    """Hand on what waits in the outbox; returns how many. What cannot be handed on waits."""
+    done = 0
+    for number, recipient, mail in offers.unposted(conn):
+        try:
+            post.hand_on(number, recipient, mail)
+        except OSError:
+            break
+        offers.posted(conn, number, at)
+        done += 1
+    return done

@@ -1,0 +1,265 @@
+"""An offer is drafted, its cautions are ticked, it is sent whole or not at all, and nothing of it
+moves afterwards; the customer answers by a link.
+"""
+
+import email
+import io
+import json
+import re
+import sqlite3
+from datetime import UTC, datetime, timedelta
+from email.policy import default
+
+import pytest
+from pypdf import PdfReader
+
+from jolvek.store import enquiries, offers, trail
+from jolvek.web.pages import sending
+from tests.web.steps import boat_form
+
+HERE = "/enquiry/5/offer"
+PRICED = {
+    "fitting_rate": "80",
+    "wiring_rate": "90",
+    "tax_rates": "25",
+    "tax_included": "1",
+    "cable_price": "0.6",
+    "piece_price": "12",
+    "name": "Kelp & Oar",
+    "currency": "EUR",
+    "language": "English",
+    "units": "sea: kn, m, kg",
+    "reserve_school": "fifth",
+    "mail": "shop@kelp.example",
+    "terms": "Thirty days.",
+}
+
+
+@pytest.fixture
+def shop(fitted):
+    fitted.post("/play", data={"role": "owner"})
+    fitted.post("/settings", data=PRICED)
+    fitted.post("/play", data={"role": "advisor"})
+    form = boat_form(fitted, 5) | {"mail": "runa@vik.example", "note": "inner note"}
+    fitted.post("/enquiry/5/boat", data=form)
+    fitted.post(
+        HERE,
+        data={
+            "letter_A": "A",
+            "letter_B": "B",
+            "discount": "5",
+            "deposit": "30",
+            "free0_text": "Launching",
+            "free0_price": "150",
+            "free0_tax": "12",
+        },
+    )
+    return fitted
+
+
+def tick(client):
+    keys = re.findall(r'name="caution"\s+value="([^"]+)"', client.get(HERE).text)
+    from html import unescape
+
+    client.post(f"{HERE}/acknowledge", data={"caution": [unescape(k) for k in keys]})
+
+
+@pytest.fixture
+def sent(shop, conn):
+    tick(shop)
+    assert shop.post(f"{HERE}/send", data={"mail": "1"}).status_code == 303
+    return offers.of_enquiry(conn, 5)[0]
+
+
+def stranger(app):
+    return app.test_client()
+
+
+def way(conn, offer_id):
+    return f"/o/{offers.make_link(conn, offer_id, '2099-01-01')}"
+
+
+def words(pdf):
+    return " ".join(page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages)
+
+
+def test_an_open_caution_keeps_it_from_being_sent(shop, conn):
+    page = shop.get(HERE).text
+    assert "to be ticked first" in page
+    refused = shop.post(f"{HERE}/send")
+    assert refused.status_code == 422 and "to be ticked first" in refused.text
+    assert offers.of_enquiry(conn, 5) == []
+    tick(shop)
+    assert "Eskil Holmgard" in shop.get(HERE).text
+    form = boat_form(shop, 5) | {"customer": ""}
+    shop.post("/enquiry/5/boat", data=form)
+    assert "no name yet" in shop.post(f"{HERE}/send").text
+
+
+def test_lines_are_those_of_the_setup_and_its_netlist_and_add_up(sent, conn, app):
+    told = offers.content(conn, sent.id)
+    assert [x["letter"] for x in told["alternatives"]] == ["A", "B"]
+    for x in told["alternatives"]:
+        kinds = {y["kind"] for y in x["lines"]}
+        assert {"part", "wiring", "labour", "free"} <= kinds
+        named = " ".join(y["text"] for y in x["lines"])
+        assert all(w in named for w in ("Cable", "Lugs", "Fuse", "Switch", "Mounting", "Launching"))
+        counted = [y for y in x["lines"] if y["ticked"] or not y["optional"]]
+        total = sum(y["amount_minor"] for y in counted) - x["sums"]["off"]["minor"]
+        assert total == x["sums"]["total"]["minor"] > 100_000
+        assert x["sums"]["deposit"]["minor"] == pytest.approx(0.3 * total, abs=1)
+        assert x["verdict"] in ("likely", "open", "unlikely") and "four such boats" in x["between"]
+    assert told["differences"] and told["number"] == f"{datetime.now().year}-0001"
+
+
+def test_what_the_customer_gets_holds_nothing_of_the_shops_own(sent, conn, app):
+    page = stranger(app).get(way(conn, sent.id)).text
+    told = json.dumps(offers.content(conn, sent.id))
+    for text in (page, told, words(offers.pdf(conn, sent.id))):
+        assert "inner note" not in text and "margin" not in text and "buying" not in text
+        for other in ("Tolsen", "Averby", "Lindqvale"):  # other customers of the demo
+            assert other not in text
+    assert 'href="/enquiry' not in page and "Counter" not in page
+    assert offers.shop_data(conn, sent.id)["note"] == "inner note"
+
+
+def test_a_sent_offer_moves_no_more(sent, conn, shop):
+    paper, told = offers.pdf(conn, sent.id), offers.content(conn, sent.id)
+    shop.post("/enquiry/5/boat", data=boat_form(shop, 5) | {"beam": "2.9", "title": "Other"})
+    conn.execute("UPDATE motor SET price = price * 2")
+    shop.post(HERE, data={"letter_A": "A", "valid_days": "9"})
+    assert offers.pdf(conn, sent.id) == paper and offers.content(conn, sent.id) == told
+    got = shop.get(f"{HERE}/{sent.id}.pdf")
+    assert got.data == paper and got.mimetype == "application/pdf"
+    assert shop.get(f"{HERE}/{sent.id}.json").json == told
+    rows = shop.get(f"{HERE}/{sent.id}.csv").text.splitlines()
+    assert len(rows) == 1 + sum(len(x["lines"]) for x in told["alternatives"])
+    assert shop.get(f"/enquiry/2/offer/{sent.id}.pdf").status_code == 404
+
+
+def test_the_paper_is_tagged_and_says_whose_it_is(sent, conn):
+    paper = offers.pdf(conn, sent.id)
+    reader, text = PdfReader(io.BytesIO(paper)), words(offers.pdf(conn, sent.id))
+    assert reader.trailer["/Root"]["/MarkInfo"]["/Marked"]
+    for part in ("Kelp & Oar", sent.number, "Ullmere Boat Hire", "Thirty days.", "Total"):
+        assert part in text
+    assert f"1 of {len(reader.pages)}" in text
+
+
+def test_a_revision_keeps_the_number_and_shuts_the_old_link(sent, conn, shop, app):
+    old = way(conn, sent.id)
+    assert stranger(app).get(old).status_code == 200
+    shop.post(HERE, data={"letter_A": "A", "discount": "10"})
+    tick(shop)
+    assert shop.post(f"{HERE}/send").status_code == 303
+    again = offers.of_enquiry(conn, 5)[0]
+    assert (again.serial, again.revision) == (sent.serial, 2) and "rev. 2" in again.number
+    changes = offers.content(conn, again.id)["changed"]
+    assert "Setup B is left out." in changes and any("is now" in x for x in changes)
+    assert stranger(app).get(old).status_code == 404
+    shop.post("/enquiry/2/offer", data={"letter_A": "A"})
+    keys = re.findall(r'name="caution"\s+value="([^"]+)"', shop.get("/enquiry/2/offer").text)
+    from html import unescape
+
+    shop.post("/enquiry/2/offer/acknowledge", data={"caution": [unescape(k) for k in keys]})
+    shop.post("/enquiry/2/offer/send")
+    assert offers.of_enquiry(conn, 2)[0].serial == sent.serial + 1
+
+
+def test_the_mail_carries_paper_and_link_and_is_written_once(sent, conn, app, shop):
+    folder = app.config["SETTINGS"].data_dir / "outbox"
+    (path,) = folder.glob("*.eml")
+    mail = email.message_from_bytes(path.read_bytes(), policy=default)
+    assert mail["X-Simulated"] and mail["To"] == "runa@vik.example"
+    assert mail["From"] == "shop@kelp.example" and sent.number in mail["Subject"]
+    (paper,) = mail.iter_attachments()
+    assert paper.get_content() == offers.pdf(conn, sent.id)
+    link = re.search(r"http://localhost(/o/[\w-]+)", mail.get_body().get_content())[1]
+    assert stranger(app).get(link).status_code == 200
+    assert sending.hand_on(conn, None, "x") == 0  # nothing waits
+
+
+def test_it_is_sent_whole_or_not_at_all(shop, conn, monkeypatch):
+    tick(shop)
+    for where in ("make_link", "post"):
+
+        def broken(*_args, **_more):
+            raise sqlite3.OperationalError("disk is full")
+
+        with monkeypatch.context() as m:
+            m.setattr(offers, where, broken)
+            assert shop.post(f"{HERE}/send", data={"mail": "1"}).status_code == 507
+        assert offers.of_enquiry(conn, 5) == [] and offers.unposted(conn) == []
+        assert enquiries.get(conn, 5).stage == "open"
+    shop.post(f"{HERE}/send", data={"mail": "1"})
+    assert [x.serial for x in offers.of_enquiry(conn, 5)] == [1]
+
+
+def test_the_customer_asks_accepts_once_and_the_enquiry_follows(sent, conn, app, shop):
+    client, link = stranger(app), way(conn, sent.id)
+    page = client.get(link)
+    assert page.headers["X-Robots-Tag"].startswith("noindex") and "data-step" in page.text
+    assert offers.link(conn, sent.id).opened_at
+    for data, told in (
+        ({"do": "asked"}, "write your question"),
+        ({"do": "accepted", "agree": "1"}, "your name"),
+        ({"do": "accepted", "name": "Runa"}, "read the cautions"),
+        ({"do": "declined"}, "a word why"),
+        ({"do": "stolen"}, "choose what to do"),
+    ):
+        answer = client.post(link, data=data)
+        assert answer.status_code == 422 and told in answer.text
+    client.post(link, data={"do": "asked", "text": "May I drill? <b>"})
+    shown = shop.get(HERE).text
+    assert "the customer asked" in shown and "&lt;b&gt;" in shown
+    client.post(link, data={"do": "accepted", "name": "Runa Vik", "agree": "1", "letter": "B"})
+    assert enquiries.get(conn, 5).stage == "ordered"
+    event = offers.events(conn, sent.id)[0]
+    assert (event.kind, event.letter, event.who) == ("accepted", "B", "Runa Vik")
+    again = client.post(link, data={"do": "declined", "text": "no"})
+    assert again.status_code == 422 and "was accepted already" in again.text
+    shop.post(f"{HERE}/seen")
+    assert offers.events(conn, sent.id)[0].seen_by == "Eskil Holmgard"
+    assert client.get(f"{link}/offer.pdf").data == offers.pdf(conn, sent.id)
+
+
+def test_a_link_that_is_guessed_shut_or_over_shows_nothing(sent, conn, app, shop):
+    client = stranger(app)
+    assert client.get("/o/guessed").status_code == 404
+    link = way(conn, sent.id)
+    shop.post(f"{HERE}/link", data={"offer": sent.id, "shut": "1"})
+    over = f"/o/{offers.make_link(conn, sent.id, '2020-01-01')}"
+    for dead in (link, over, f"{link}/offer.pdf"):
+        answer = client.get(dead)
+        assert answer.status_code == 404 and "no longer good" in answer.text
+        assert client.post(dead, data={"do": "asked", "text": "x"}).status_code in (404, 405)
+    assert offers.events(conn, sent.id) == []
+    page = shop.post(f"{HERE}/link", data={"offer": sent.id}, follow_redirects=True).text
+    fresh = re.search(r"shown only now: http://localhost(/o/[\w-]+)", page)[1]
+    assert client.get(fresh).status_code == 200
+    token = conn.execute("SELECT token FROM offer_link ORDER BY rowid DESC").fetchone()["token"]
+    assert token not in fresh
+    later = datetime.now(UTC) + timedelta(days=400)
+    assert offers.by_token(conn, fresh.removeprefix("/o/"), later) is None
+    codes = [client.get("/o/guess").status_code for _ in range(70)]
+    assert codes[-1] == 429
+    assert {"offer sent", "link shut", "link made"} <= {s.action for s in trail.all_of(conn)}
+
+
+REFUSED = [
+    ({"discount": "101"}, "0 to 100"),
+    ({"deposit": "-1"}, "0 to 100"),
+    ({"instalments": "0"}, "1 to 60"),
+    ({"valid_days": "many"}, "many"),
+    ({"free0_text": "x", "free0_price": "a lot"}, "a lot"),
+    ({"free0_text": "x", "free0_tax": "99"}, "0 to 50"),
+]
+
+
+@pytest.mark.parametrize(("change", "told"), REFUSED, ids=[str(c) for c, _ in REFUSED])
+def test_a_refused_figure_of_the_draft_is_told_and_the_rest_is_kept(shop, conn, change, told):
+    answer = shop.post(HERE, data={"letter_A": "A", "discount": "7"} | change)
+    assert answer.status_code == 422 and told in answer.text
+    kept = offers.draft(conn, 5)
+    assert kept["letters"] == ["A"]
+    assert kept["discount"] == (5.0 if "discount" in change else 7.0)
