@@ -11,8 +11,9 @@ from jolvek.core.match.matching import match
 from jolvek.core.match.picks import picks
 from jolvek.core.match.whole import parts_of
 from jolvek.core.products.shelf import Item
-from jolvek.store import enquiries, jobs, setups
+from jolvek.store import enquiries, jobs, setups, shop
 from jolvek.store.db import transaction
+from jolvek.store.shop import Shop
 
 # of the demo's enquiries, title, customer, stage, how many setups are pinned
 JOBS = (
@@ -25,10 +26,31 @@ TWO_BOATS, FOR_HIRE = "Harbour ferry's own tender", "Second launch for Lake Ullm
 HIRE: dict[str, Any] = {"runs_per_day": 4, "charges_per_day": 2, "days_a_season": 120.0}
 
 
+OWN = Shop(
+    name=demo.DEALER,
+    address="Quay Lane 4, Merrel Sound",
+    phone="555 0140",
+    mail="quay@ferrowick.example",
+    tax_number="FX 204 118",
+    bank="XX00 0000 0000 2041",
+    fitting_rate=78.0,
+    wiring_rate=86.0,
+    cable_price=0.65,
+    piece_price=14.0,
+    deposit=30.0,
+    tax_rates=(25.0, 12.0),
+    intake=True,
+    opening="Thank you for asking us. This is what we would put on your boat, and why.",
+    closing="Come by and try one at our pontoon before you decide.",
+    terms="Half a year to bring back what does not fit. Fitted by appointment.",
+)
+
+
 def add(conn: sqlite3.Connection) -> None:
     """Put the jobs into a database that holds the demo's shelf; the first setup is in hand."""
     shelf, known = demo.shelf(), demo.enquiries()
     with transaction(conn):
+        shop.save(conn, OWN, Shop())
         for day, (which, title, customer, stage, pins) in enumerate(JOBS):
             made = replace(known[which], title=title, customer=customer)
             if title == FOR_HIRE:

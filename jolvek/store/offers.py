@@ -161,9 +161,14 @@ def pdf(conn: sqlite3.Connection, offer_id: int) -> bytes:
     return bytes(row["pdf"]) if row else b""
 
 
-def make_link(conn: sqlite3.Connection, offer_id: int, until: str) -> str:
+def new_token() -> str:
+    """A token for a link: 192 bits that nobody guesses."""
+    return secrets.token_urlsafe(24)
+
+
+def make_link(conn: sqlite3.Connection, offer_id: int, until: str, token: str = "") -> str:
     """A new link to one offer; those before it are revoked. Its token is not kept."""
-    token = secrets.token_urlsafe(24)
+    token = token or new_token()
     conn.execute("UPDATE offer_link SET revoked = 1 WHERE offer_id = :id", {"id": offer_id})
     conn.execute(
         "INSERT INTO offer_link (token, offer_id, until) VALUES (:token, :id, :until)",

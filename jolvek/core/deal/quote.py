@@ -90,7 +90,8 @@ def wiring_lines(f: Fitted, rates: Rates) -> list[Line]:
 
 
 def _line(text: str, quantity: float, price_minor: int, unit: str) -> Line:
-    return Line("wiring", text[:300], Decimal(f"{quantity:.1f}"), price_minor, unit)
+    many = Decimal(f"{quantity:.1f}") if unit else Decimal(round(quantity))
+    return Line("wiring", text[:300], many, price_minor, unit)
 
 
 def _taxed(x: Line, rates: Rates) -> Line:

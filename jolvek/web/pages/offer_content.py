@@ -23,11 +23,12 @@ from jolvek.web.drawings.pictures import setup_view
 from jolvek.web.forms.draft_form import Draft
 from jolvek.web.pages.day_out_page import day_told, sentence
 from jolvek.web.pages.offer_page import offer_page
-from jolvek.web.view.display import Units, long_date, long_hours, money_of
+from jolvek.web.view.display import Units, amount_of, long_date, long_hours
 from jolvek.web.view.worked import Worked
 
 FORMAT, VERSION = "jolvek-offer", 1
 DIGITS = 2
+AFTER_A_LOOK = "after a look"
 WINDS_M_S = (0.0, 3.0, 6.0, 9.0, 12.0)
 SPEEDS = 12
 
@@ -117,6 +118,7 @@ def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]
         "findings": [{k: getattr(f, k) for k in ("level", "text", "cure")} for f in w.findings],
         "drawing": str(setup_view(w)),
         "lines": [line_plain(x, shop.currency) for x in found],
+        "later": any(not x.price_minor and x.kind in ("wiring", "labour") for x in found),
         "sums": sums_plain(sums(found, draft.terms(shop)), shop.currency),
         "speeds": speeds(w, u),
         **day(w, u),
@@ -173,11 +175,12 @@ def speeds(w: Worked, u: Units) -> list[dict[str, str]]:
 def line_plain(x: Line, currency: str) -> dict[str, Any]:
     """A line without what the shop paid."""
     plain = {k: v for k, v in asdict(x).items() if k != "buying_minor"}
+    later = AFTER_A_LOOK if x.kind in ("wiring", "labour") else "included"
     return {
         **{k: str(v) if isinstance(v, Decimal) else v for k, v in plain.items()},
         "amount_minor": x.amount,
-        "each": money_of(major(x.price_minor, DIGITS), currency),
-        "amount": money_of(major(x.amount, DIGITS), currency),
+        "each": amount_of(major(x.price_minor, DIGITS), currency) if x.price_minor else later,
+        "amount": amount_of(major(x.amount, DIGITS), currency) if x.price_minor else "",
     }
 
 
@@ -185,14 +188,19 @@ def sums_plain(s: Sums, currency: str) -> dict[str, Any]:
     """The sums as minor units and in words, without the margin."""
 
     def told(amount: int) -> str:
-        return money_of(major(amount, DIGITS), currency)
+        return amount_of(major(amount, DIGITS), currency)
 
     out: dict[str, Any] = {
         k: {"minor": getattr(s, k), "text": told(getattr(s, k))}
         for k in ("lines", "off", "net", "tax", "total", "deposit")
     }
     out["rates"] = [
-        {"rate": str(r.rate), "net": told(r.net), "tax": told(r.tax), "tax_minor": r.tax}
+        {
+            "rate": f"{r.rate.normalize():f}",
+            "net": told(r.net),
+            "tax": told(r.tax),
+            "tax_minor": r.tax,
+        }
         for r in s.rates
     ]
     out["instalments"] = [told(x) for x in s.instalments]
@@ -211,7 +219,7 @@ def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> lis
         kg = w.parts_kg - first.parts_kg
         fast = w.performance.top_speed_m_s - first.performance.top_speed_m_s
         parts = [
-            _apart(money_of(major(abs(more), DIGITS), shop.currency), more, "dearer", "cheaper"),
+            _apart(amount_of(major(abs(more), DIGITS), shop.currency), more, "dearer", "cheaper"),
             _apart(str(u.full(abs(kg), "mass")), round(kg, 1), "heavier", "lighter"),
             _apart(str(u.full(abs(fast), "speed")), round(fast, 2), "faster", "slower"),
         ]

@@ -11,7 +11,9 @@ from email.message import EmailMessage
 from email.policy import SMTP
 from typing import Any
 
+import segno
 from flask import render_template
+from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.standins.post import Post
@@ -49,11 +51,13 @@ def send(conn: sqlite3.Connection, s: Sending) -> Sent:
         then = offers.content(c, before[0].id) if before else None
         changes = changed(then, s.content) if then else []
         told = {**s.content, "number": sent.number, "sent_by": s.who, "changed": changes}
-        paper = pdf.write(render_template("offer/paper.html", o=told))
+        token = offers.new_token()
+        qr = Markup(segno.make(s.way(token)).svg_inline(scale=2, border=1))
+        paper = pdf.write(render_template("offer/paper.html", o=told, qr=qr))
         number = offers.add(c, sent, told, s.shop_data, paper)
         for old in before:
             offers.revoke(c, old.id)
-        token = offers.make_link(c, number, f"{valid}T23:59:59")
+        offers.make_link(c, number, f"{valid}T23:59:59", token)
         if s.to:
             mail = letter(told, s.way(token), s.to, paper)
             offers.post(c, number, s.at, s.to, mail)

@@ -138,16 +138,19 @@ def money(value: float) -> str:
 
 def money_of(value: float | Decimal, currency: str) -> str:
     """An amount of a currency, whole units where there are no cents."""
-    language = data.shop().language
     whole = value == int(value)
-    text = format_currency(
-        value,
-        currency,
-        locale=LOCALES[language],
-        format=PATTERNS[language] if whole else None,
-        currency_digits=not whole,
-    )
-    return text.replace(get_group_symbol(LOCALES[language]), "\u202f")
+    return _money(value, currency, PATTERNS[data.shop().language] if whole else None, not whole)
+
+
+def amount_of(value: Decimal, currency: str) -> str:
+    """An amount as it stands on an offer: with its cents, whatever they are."""
+    return _money(value, currency, None, True)
+
+
+def _money(value: float | Decimal, currency: str, pattern: str | None, cents: bool) -> str:
+    locale = LOCALES[data.shop().language]
+    text = format_currency(value, currency, locale=locale, format=pattern, currency_digits=cents)
+    return text.replace(get_group_symbol(locale), "\u202f")
 
 
 def strong(text: str) -> Markup:

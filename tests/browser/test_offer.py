@@ -1,0 +1,58 @@
+"""The offer from draft to the customer's yes: by mouse at the counter, by touch on a phone."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.looks import fits_and_reads
+
+
+def tick_and_send(page, root, number):
+    page.goto(f"{root}/enquiry/{number}/offer")
+    open_ticks = page.locator("input[name=caution]:not([disabled])")
+    while open_ticks.count():
+        for box in open_ticks.all():
+            box.check()
+        page.get_by_role("button", name="I have read the ticked").click()
+    page.locator("#send").get_by_role("button", name=re.compile("^Send")).click()
+    expect(page.locator(".flash")).to_contain_text("is sent")
+
+
+def test_an_offer_is_drafted_sent_and_accepted_on_a_phone(page, browser, fitted_server):
+    page.goto(f"{fitted_server}/enquiry/2/offer")
+    page.get_by_label("setup B").check()
+    page.get_by_label("Discount in all, %").fill("5")
+    page.locator("#free0_text").fill("Launching")
+    page.locator("#free0_price").fill("150")
+    page.get_by_role("button", name="Save the draft").click()
+    expect(page.locator("main")).to_contain_text("Launching")
+    expect(page.locator(".alternative")).to_have_count(2)
+    tick_and_send(page, fitted_server, 2)
+    page.get_by_role("button", name="New link").click()
+    link = page.locator(".flash").inner_text().split("only now: ")[1].strip()
+    size = {"width": 390, "height": 844}
+    phone = browser.new_context(viewport=size, has_touch=True, reduced_motion="reduce")
+    theirs = phone.new_page()
+    theirs.goto(link)
+    fits_and_reads(theirs, link)
+    theirs.set_viewport_size({"width": 390, "height": 844})
+    expect(theirs.locator("nav")).to_have_count(0)
+    slider = theirs.get_by_label("At another speed").first
+    shown = theirs.locator(".steps").first.locator(".step:visible")
+    before = shown.inner_text()
+    slider.focus()
+    theirs.keyboard.press("End")
+    expect(shown).not_to_have_text(before)
+    theirs.get_by_role("button", name="Accept").tap()
+    expect(theirs.locator("#answer")).to_contain_text("your name, as your signature")
+    theirs.get_by_label("setup B,").check()
+    theirs.get_by_label("Your name, as your signature").fill("Runa Vik")
+    theirs.get_by_label("I have read the cautions").check()
+    theirs.get_by_role("button", name="Accept").tap()
+    expect(theirs.locator(".flash").first).to_contain_text("ordered")
+    expect(theirs.get_by_role("button", name="Accept")).to_have_count(0)
+    phone.close()
+    page.reload()
+    expect(page.locator("main")).to_contain_text("the customer accepted setup B, signed Runa Vik")
+    page.goto(fitted_server)
+    expect(page.locator(".open")).to_contain_text("Waiting for handover")
