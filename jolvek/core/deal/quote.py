@@ -64,7 +64,12 @@ def lines_of(f: Fitted, parts: list[Priced], rates: Rates) -> list[Line]:
 
 
 def wiring_lines(f: Fitted, rates: Rates) -> list[Line]:
-    """Cables and lugs by size, each fuse, bar and switch; none for a pack that clips on."""
+    """Cables and lugs by size, each fuse, bar and switch; none for a pack that clips on.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> [x.text for x in wiring_lines(sample_fitted(), Rates())][:2]
+    ['Cable 2.5 mm², tinned', 'Cable 10 mm², tinned']
+    """
     if f.clips_on:
         return []
     metres: Counter[float] = Counter()
