@@ -71,9 +71,15 @@ def cautions(worked: list[Worked]) -> list[tuple[str, Worked, Finding]]:
 
 
 def content(
-    stored: Stored, worked: list[Worked], draft: Draft, shop: Shop, u: Units, today: date
+    stored: Stored,
+    worked: list[Worked],
+    draft: Draft,
+    shop: Shop,
+    u: Units,
+    today: date,
+    whole: bool = False,
 ) -> dict[str, Any]:
-    """The whole offer but its number."""
+    """The offer but its number; `whole` with what the customer's page turns about besides."""
     need = stored.need
     mine = ("name", "address", "phone", "mail", "tax_number", "bank")
     asked = ("customer", "address", "phone", "mail")
@@ -92,7 +98,9 @@ def content(
         "title": stored.title,
         "boat": f"{need.hull.fam.name}, {u.full(need.hull.length_m, 'length')},"
         f" {need.load.people} aboard",
-        "alternatives": [alternative(w, draft, shop, u) for w in worked],
+        "alternatives": [
+            {**alternative(w, draft, shop, u), **(turned(w, u) if whole else {})} for w in worked
+        ],
         "differences": differences(worked, draft, shop, u),
         "acknowledged": [
             {"text": f.text, "letter": w.letter, **draft.acknowledged.get(key, {})}
@@ -116,11 +124,9 @@ def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]
         "basis": page.basis,
         "claims": [list(x) for x in page.claims],
         "findings": [{k: getattr(f, k) for k in ("level", "text", "cure")} for f in w.findings],
-        "drawing": str(setup_view(w)),
         "lines": [line_plain(x, shop.currency) for x in found],
         "later": any(not x.price_minor and x.kind in ("wiring", "labour") for x in found),
         "sums": sums_plain(sums(found, draft.terms(shop)), shop.currency),
-        "speeds": speeds(w, u),
         **day(w, u),
     }
 
@@ -134,19 +140,23 @@ def short_of(w: Worked, u: Units) -> str:
 
 
 def day(w: Worked, u: Units) -> dict[str, Any]:
-    """The customer's own day: how sure, what is left, where she turns back, and in more wind."""
+    """The customer's own day: how sure, what is left, and where she turns back."""
     out, start = outing({w.letter: w.fitted}, w.letter), w.fitted.need.day.start_h
-    winds = []
-    for wind in WINDS_M_S:
-        v = sail_out(w.fitted, Switches(wind_m_s=wind, wind_from_h=start))
-        winds.append({"wind": str(u.full(wind, "speed")), "told": _plain(sentence(v, start, u))})
     return {
         "verdict": out.likely,
         "day": _plain(sentence(out.voyage, start, u)),
         "between": _plain(day_told(out)),
         "turn": f"Last point from which she gets home: {u.full(out.point.distance_m, 'distance')}.",
-        "winds": winds,
     }
+
+
+def turned(w: Worked, u: Units) -> dict[str, Any]:
+    """The drawing, and what the sliders of the customer's page step through."""
+    start, winds = w.fitted.need.day.start_h, []
+    for wind in WINDS_M_S:
+        v = sail_out(w.fitted, Switches(wind_m_s=wind, wind_from_h=start))
+        winds.append({"wind": str(u.full(wind, "speed")), "told": _plain(sentence(v, start, u))})
+    return {"drawing": str(setup_view(w)), "winds": winds, "speeds": speeds(w, u)}
 
 
 def _plain(text: str) -> str:

@@ -140,7 +140,7 @@ def send(enquiry_id: int) -> Any:
     against = _open(f, draft, worked) if worked else ["No setup is chosen yet."]
     if against:
         return _page(enquiry_id, {"send": " ".join(against)}, 422)
-    made = offer_content.content(f.e, worked, draft, shop, u, date.today())
+    made = offer_content.content(f.e, worked, draft, shop, u, date.today(), whole=True)
     inner = {"margins": _margins(worked, draft), "note": f.e.note}
     to = f.e.enquiry.mail if request.form.get("mail") else ""
     job = sending.Sending(enquiry_id, made, inner, now(), who(), to, _way)

@@ -7,17 +7,28 @@ import io
 import json
 import re
 import sqlite3
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from email.policy import default
+from html import unescape
 
 import pytest
 from pypdf import PdfReader
 
-from jolvek.store import enquiries, offers, trail
+from jolvek.store import db, enquiries, offers, trail
 from jolvek.web.pages import sending
 from tests.web.steps import boat_form
 
 HERE = "/enquiry/5/offer"
+DRAFT = {
+    "letter_A": "A",
+    "letter_B": "B",
+    "discount": "5",
+    "deposit": "30",
+    "free0_text": "Launching",
+    "free0_price": "150",
+    "free0_tax": "12",
+}
 PRICED = {
     "fitting_rate": "80",
     "wiring_rate": "90",
@@ -35,39 +46,48 @@ PRICED = {
 }
 
 
+@pytest.fixture(scope="session")
+def prepared(one_app, pinned, tmp_path_factory):
+    """A shop with its prices and a draft of two setups, and the same with the offer sent; each made
+    once and copied for each test.
+    """
+    folder, asked = tmp_path_factory.mktemp("offers"), dict(one_app.config)
+    conn = db.connect(folder / "jolvek.db")
+    pinned.backup(conn)
+    own = replace(asked["SETTINGS"], data_dir=folder)
+    one_app.config.update(SETTINGS=own, WTF_CSRF_ENABLED=False, TESTING=True)
+    client = one_app.test_client()
+    client.post("/play", data={"role": "owner"})
+    client.post("/settings", data=PRICED)
+    client.post("/play", data={"role": "advisor"})
+    form = boat_form(client, 5) | {"mail": "runa@vik.example", "note": "inner note"}
+    client.post("/enquiry/5/boat", data=form)
+    client.post(HERE, data=DRAFT)
+    drafted = db.connect(folder / "drafted.db")
+    conn.backup(drafted)
+    tick(client)
+    assert client.post(f"{HERE}/send").status_code == 303
+    one_app.config.clear()
+    one_app.config.update(asked)
+    yield drafted, conn
+    drafted.close()
+    conn.close()
+
+
 @pytest.fixture
-def shop(fitted):
-    fitted.post("/play", data={"role": "owner"})
-    fitted.post("/settings", data=PRICED)
-    fitted.post("/play", data={"role": "advisor"})
-    form = boat_form(fitted, 5) | {"mail": "runa@vik.example", "note": "inner note"}
-    fitted.post("/enquiry/5/boat", data=form)
-    fitted.post(
-        HERE,
-        data={
-            "letter_A": "A",
-            "letter_B": "B",
-            "discount": "5",
-            "deposit": "30",
-            "free0_text": "Launching",
-            "free0_price": "150",
-            "free0_tax": "12",
-        },
-    )
-    return fitted
+def shop(client, conn, prepared):
+    prepared[0].backup(conn)
+    return client
 
 
-def tick(client):
-    keys = re.findall(r'name="caution"\s+value="([^"]+)"', client.get(HERE).text)
-    from html import unescape
-
-    client.post(f"{HERE}/acknowledge", data={"caution": [unescape(k) for k in keys]})
+def tick(client, here=HERE):
+    keys = re.findall(r'name="caution"\s+value="([^"]+)"', client.get(here).text)
+    client.post(f"{here}/acknowledge", data={"caution": [unescape(k) for k in keys]})
 
 
 @pytest.fixture
-def sent(shop, conn):
-    tick(shop)
-    assert shop.post(f"{HERE}/send", data={"mail": "1"}).status_code == 303
+def sent(shop, conn, prepared):
+    prepared[1].backup(conn)
     return offers.of_enquiry(conn, 5)[0]
 
 
@@ -158,15 +178,15 @@ def test_a_revision_keeps_the_number_and_shuts_the_old_link(sent, conn, shop, ap
     assert "Setup B is left out." in changes and any("is now" in x for x in changes)
     assert stranger(app).get(old).status_code == 404
     shop.post("/enquiry/2/offer", data={"letter_A": "A"})
-    keys = re.findall(r'name="caution"\s+value="([^"]+)"', shop.get("/enquiry/2/offer").text)
-    from html import unescape
-
-    shop.post("/enquiry/2/offer/acknowledge", data={"caution": [unescape(k) for k in keys]})
+    tick(shop, "/enquiry/2/offer")
     shop.post("/enquiry/2/offer/send")
     assert offers.of_enquiry(conn, 2)[0].serial == sent.serial + 1
 
 
-def test_the_mail_carries_paper_and_link_and_is_written_once(sent, conn, app, shop):
+def test_the_mail_carries_paper_and_link_and_is_written_once(shop, conn, app):
+    tick(shop)
+    shop.post(f"{HERE}/send", data={"mail": "1"})
+    sent = offers.of_enquiry(conn, 5)[0]
     folder = app.config["SETTINGS"].data_dir / "outbox"
     (path,) = folder.glob("*.eml")
     mail = email.message_from_bytes(path.read_bytes(), policy=default)
