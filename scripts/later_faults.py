@@ -2,6 +2,7 @@
 Name, file, what stands there, what it becomes.
 """
 
+WEB, STORE = "jolvek/web/", "jolvek/store/"
 CORE = "jolvek/core/"
 LATER_FAULTS = (
     (
@@ -111,5 +112,49 @@ LATER_FAULTS = (
         CORE + "fit/fitted.py",
         "start_charge=day.start_charge",
         "start_charge=1.0",
+    ),
+    (
+        "every role may do everything",
+        WEB + "accounts/access.py",
+        "role in ROLES and ROLES.index(role) >= ROLES.index(least)",
+        "role in ROLES",
+    ),
+    (
+        "a session that never idles out",
+        STORE + "people.py",
+        "timedelta(hours=12)",
+        "timedelta(9e4)",
+    ),
+    ("a one-time code good twice", STORE + "people.py", " AND factor_step < :step", ""),
+    ("a backup read without its hashes", STORE + "backups.py", "!= digest", "== ''"),
+    (
+        "an offer sent with open cautions",
+        WEB + "stations/offer.py",
+        "    if unread:\n",
+        "    if unread and not unread:\n",
+    ),
+    (
+        "tax taken from the wrong side",
+        CORE + "deal/lines.py",
+        "rounded(left * rate / (HUNDRED + rate))",
+        "rounded(left * rate / HUNDRED)",
+    ),
+    (
+        "a link good for ever",
+        STORE + "offers.py",
+        'or row["until"] < now.isoformat()',
+        'or row["until"] < ""',
+    ),
+    (
+        "files of the machine on a paper",
+        WEB + "view/pdf.py",
+        "and not inside:",
+        "and not parts:",
+    ),
+    (
+        "a battery that only ages by years",
+        CORE + "deal/cost.py",
+        "return min(by_cycles, self.calendar_life_years)",
+        "return self.calendar_life_years",
     ),
 )

@@ -20,7 +20,9 @@ _LIST = (
     " max(e.changed_at, e.touched_at) AS changed_at, e.stage, b.transom_height_m, b.places,"
     " (SELECT count(*) FROM setup s WHERE s.enquiry_id = e.id) AS pinned,"
     " (SELECT letter FROM setup s WHERE s.enquiry_id = e.id AND s.chosen = 1) AS chosen,"
-    " EXISTS (SELECT 1 FROM came_in c WHERE c.enquiry_id = e.id AND c.looked_at = '') AS unseen"
+    " EXISTS (SELECT 1 FROM came_in c WHERE c.enquiry_id = e.id AND c.looked_at = '') AS unseen,"
+    " EXISTS (SELECT 1 FROM offer_event v JOIN offer o ON o.id = v.offer_id WHERE o.enquiry_id ="
+    " e.id AND v.seen_by = '') AS news"
     " FROM enquiry e JOIN boat b ON b.enquiry_id = e.id JOIN load l ON l.enquiry_id = e.id"
 )
 
@@ -44,6 +46,7 @@ class Line:
     pinned: int
     chosen: str | None
     unseen: int  # came in from the customer, and nobody has looked
+    news: int  # the customer did something with an offer that nobody has read
 
     @property
     def waits(self) -> str:
@@ -66,7 +69,7 @@ def listed(
 ) -> list[Line]:
     """Open (or archived) enquiries, those nobody has looked at and the latest changed first."""
     rows = conn.execute(
-        f"{_LIST} WHERE e.archived = :archived ORDER BY unseen DESC,"
+        f"{_LIST} WHERE e.archived = :archived ORDER BY unseen DESC, news DESC,"
         " max(e.changed_at, e.touched_at) DESC, e.id LIMIT :most OFFSET :skip",
         {"archived": int(archived), "most": most, "skip": skip},
     )

@@ -230,6 +230,7 @@ def test_the_customer_asks_accepts_once_and_the_enquiry_follows(sent, conn, app,
         answer = client.post(link, data=data)
         assert answer.status_code == 422 and told in answer.text
     client.post(link, data={"do": "asked", "text": "May I drill? <b>"})
+    assert "the customer wrote" in shop.get("/").text
     shown = shop.get(HERE).text
     assert "the customer asked" in shown and "&lt;b&gt;" in shown
     client.post(link, data={"do": "accepted", "name": "Runa Vik", "agree": "1", "letter": "B"})
@@ -240,6 +241,7 @@ def test_the_customer_asks_accepts_once_and_the_enquiry_follows(sent, conn, app,
     assert again.status_code == 422 and "was accepted already" in again.text
     shop.post(f"{HERE}/seen")
     assert offers.events(conn, sent.id)[0].seen_by == "Eskil Holmgard"
+    assert "the customer wrote" not in shop.get("/").text
     assert client.get(f"{link}/offer.pdf").data == offers.pdf(conn, sent.id)
 
 
