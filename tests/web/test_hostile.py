@@ -8,7 +8,7 @@ import pytest
 
 from jolvek.formats import gpx_file, schema, shelf_csv
 from jolvek.store import allowed, enquiries, setups, shelf
-from jolvek.web.view import photos
+from jolvek.web.view import pdf, photos
 from tests.web.steps import boat_form, picture, pin
 
 STATIONS = ("boat", "waters", "shortlist", "side-by-side", "day-out", "fitting", "offer", "by-hand")
@@ -293,3 +293,14 @@ def test_what_an_address_asks_is_never_taken_for_a_part_of_the_way(fitted, query
         answer = fitted.get(path + ("&" if "?" in path else "?") + query)
         assert answer.status_code == 200, path
         assert "evil:" not in answer.text
+
+
+def test_the_pdf_writer_reads_our_own_static_files_and_nothing_else(app, tmp_path):
+    secret = tmp_path / "secret.txt"
+    secret.write_text("the shop's secret")
+    head = "<html lang=en><title>x</title>"
+    with app.app_context():
+        for url in (secret.as_uri(), "file://localhost" + str(secret), "vendor/../../../../x"):
+            paper = pdf.write(f"{head}<link rel=attachment href={url}><p>x</p>")
+            assert b"EmbeddedFile" not in paper, url
+        assert b"EmbeddedFile" in pdf.write(f"{head}<link rel=attachment href=mark.svg><p>x</p>")
