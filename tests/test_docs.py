@@ -13,9 +13,8 @@ from tests.test_layers import ALLOWED, CORE, WEB
 TOP = Path(__file__).parents[1]
 DOCS = ["README.md", "CONTRIBUTING.md", *(f"docs/{p.name}" for p in (TOP / "docs").glob("*.md"))]
 ROOTS = (TOP, TOP / "jolvek", TOP / "jolvek/core", TOP / "jolvek/web")
-PATH = re.compile(
-    r"`((?:[\w*.-]+/)+[\w*-]*(?:\.(?:py|html|md|sql|sh|json|service))?|[\w*-]+\.(?:py|html|md|sql|sh))"
-)
+ENDS = "(?:py|html|md|sql|sh|json|service)"
+PATH = re.compile(rf"`((?:[\w*.-]+/)+[\w*-]*(?:\.{ENDS})?|[\w*-]+\.{ENDS})")
 SOURCE = "\n".join(p.read_text(encoding="utf-8") for p in (TOP / "jolvek").rglob("*.py"))
 
 

@@ -12,7 +12,7 @@ import click
 
 from jolvek import __version__
 from jolvek.cli import shop
-from jolvek.cli.refusing import refuse
+from jolvek.cli.refusing import refusing
 from jolvek.core.base.errors import JolvekError
 
 
@@ -27,8 +27,7 @@ def _read(path: str) -> bytes:
         with open(path, "rb") as stream:
             return stream.read()
     except OSError as error:
-        refuse(JolvekError(f"file: cannot read {path}: {error.strerror}"))
-        raise
+        raise JolvekError(f"file: cannot read {path}: {error.strerror}") from None
 
 
 @click.group()
@@ -39,6 +38,7 @@ def main() -> None:
 
 @main.command()
 @click.argument("file")
+@refusing
 def predict(file: str) -> None:
     """Speed, power, time and range of the setup in FILE (jolvek-setup; - reads standard input).
 
@@ -46,14 +46,12 @@ def predict(file: str) -> None:
     """
     from jolvek.formats import setup_file
 
-    try:
-        _print(setup_file.answer(setup_file.read(_read(file))))
-    except JolvekError as error:
-        refuse(error)
+    _print(setup_file.answer(setup_file.read(_read(file))))
 
 
 @main.command()
 @click.argument("file")
+@refusing
 def cost(file: str) -> None:
     """What electric and petrol cost over the years, of the case in FILE (jolvek-cost).
 
@@ -61,14 +59,12 @@ def cost(file: str) -> None:
     """
     from jolvek.formats import cost_file
 
-    try:
-        _print(cost_file.answer(cost_file.read(_read(file))))
-    except JolvekError as error:
-        refuse(error)
+    _print(cost_file.answer(cost_file.read(_read(file))))
 
 
 @main.command()
 @click.argument("name")
+@refusing
 def schema(name: str) -> None:
     """Print the JSON Schema called NAME (setup, shelf, enquiry, cost).
 
@@ -76,10 +72,7 @@ def schema(name: str) -> None:
     """
     from jolvek.formats import schema as schemas
 
-    try:
-        _print(schemas.schema(name))
-    except JolvekError as error:
-        refuse(error)
+    _print(schemas.schema(name))
 
 
 @main.command()
@@ -126,6 +119,7 @@ def rules() -> None:
     show_default=True,
     help="How many setups to list.",
 )
+@refusing
 def match(enquiry: str, shelf_path: str | None, most: int) -> None:
     """Setups that fit the jolvek-enquiry file ENQUIRY, ranked, with picks and reasons, as JSON.
 
@@ -135,11 +129,8 @@ def match(enquiry: str, shelf_path: str | None, most: int) -> None:
     from jolvek.core.match.matching import match as run_match
     from jolvek.formats import enquiry_file, match_file, shelf_file
 
-    try:
-        shelf = shelf_file.read(_read(shelf_path)) if shelf_path else demo_data.shelf()
-        _print(match_file.answer(run_match(enquiry_file.read(_read(enquiry)).need, shelf), most))
-    except JolvekError as error:
-        refuse(error)
+    shelf = shelf_file.read(_read(shelf_path)) if shelf_path else demo_data.shelf()
+    _print(match_file.answer(run_match(enquiry_file.read(_read(enquiry)).need, shelf), most))
 
 
 def _choice(command: Any) -> Any:
@@ -174,6 +165,7 @@ def _fitted(enquiry: str, shelf_path: str | None, chosen: dict[str, Any]) -> Any
 
 @main.command()
 @_choice
+@refusing
 def fit(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
     """One setup on the boat of the jolvek-enquiry file ENQUIRY, judged as the pages judge it.
 
@@ -181,14 +173,12 @@ def fit(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
     """
     from jolvek.formats import fitted_file
 
-    try:
-        _print(fitted_file.answer(_fitted(enquiry, shelf_path, chosen)))
-    except JolvekError as error:
-        refuse(error)
+    _print(fitted_file.answer(_fitted(enquiry, shelf_path, chosen)))
 
 
 @main.command()
 @_choice
+@refusing
 def day(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
     """The day of ENQUIRY with one setup as rows, events and sums of energy.
 
@@ -197,12 +187,9 @@ def day(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
     from jolvek.core.day.sun import sun_of
     from jolvek.formats import fitted_file
 
-    try:
-        f = _fitted(enquiry, shelf_path, chosen)
-        sun = sun_of(f.need.day)
-        _print(fitted_file.day_answer(f, sun.at_w if sun else None))
-    except JolvekError as error:
-        refuse(error)
+    f = _fitted(enquiry, shelf_path, chosen)
+    sun = sun_of(f.need.day)
+    _print(fitted_file.day_answer(f, sun.at_w if sun else None))
 
 
 for command in shop.COMMANDS:

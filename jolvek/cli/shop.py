@@ -13,7 +13,7 @@ from typing import Any
 
 import click
 
-from jolvek.cli.refusing import refuse
+from jolvek.cli.refusing import refuse, refusing
 from jolvek.core.base.errors import JolvekError
 
 FOLDER = click.Path(file_okay=False, path_type=Path)
@@ -101,6 +101,7 @@ def _first_owner(settings: Any, host: str, port: int) -> None:
 @click.command()
 @click.option("--data", type=FOLDER, help="Data folder; a throw-away one if not given.")
 @port_option
+@refusing
 def demo(data: Path | None, port: int) -> None:
     """Start the app with an invented dealer's shelf and enquiries.
 
@@ -112,16 +113,9 @@ def demo(data: Path | None, port: int) -> None:
     from jolvek.demo import at_work
     from jolvek.web.demo_shop import shop
 
-    try:
-        with tempfile.TemporaryDirectory(
-            prefix="jolvek-demo-", ignore_cleanup_errors=True
-        ) as spare:
-            made = shop(data or Path(spare), secrets.token_hex(32), at_work.add)
-            _serve(made, "127.0.0.1", _free_port("127.0.0.1", port))
-    except OSError as error:
-        refuse(JolvekError(f"data: cannot use {data}: {error.strerror}"))
-    except JolvekError as error:
-        refuse(error)
+    with tempfile.TemporaryDirectory(prefix="jolvek-demo-", ignore_cleanup_errors=True) as spare:
+        made = shop(data or Path(spare), secrets.token_hex(32), at_work.add)
+        _serve(made, "127.0.0.1", _free_port("127.0.0.1", port))
 
 
 @click.command()
@@ -133,6 +127,7 @@ def demo(data: Path | None, port: int) -> None:
     help="Address to listen on; 0.0.0.0 for all of this machine's.",
 )
 @port_option
+@refusing
 def serve(data: Path | None, host: str, port: int) -> None:
     """Start the app on your own data; JOLVEK_SECRET_KEY must be set.
 
@@ -140,18 +135,14 @@ def serve(data: Path | None, host: str, port: int) -> None:
     """
     from jolvek.web.settings import from_environment
 
-    try:
-        _serve(from_environment(_own(data)), host, _free_port(host, port))
-    except OSError as error:
-        refuse(JolvekError(f"data: cannot use {_own(data)}: {error.strerror}"))
-    except JolvekError as error:
-        refuse(error)
+    _serve(from_environment(_own(data)), host, _free_port(host, port))
 
 
 @click.command()
 @click.argument("name")
 @click.option("--shown", help="Name as others see it; NAME if not given.")
 @data_option
+@refusing
 def owner(name: str, shown: str | None, data: Path | None) -> None:
     """Make NAME an owner, or give an owner a new password; it is asked for.
 
@@ -160,30 +151,26 @@ def owner(name: str, shown: str | None, data: Path | None) -> None:
     from jolvek.store import db, people
     from jolvek.web.accounts import passwords
 
-    try:
-        folder = _own(data)
-        folder.mkdir(mode=0o700, parents=True, exist_ok=True)
-        word = click.prompt("Password", hide_input=True, confirmation_prompt=True)
-        hashed = passwords.kept(word, name, "")
-        with closing(db.connect(folder / "jolvek.db")) as conn:
-            db.migrate(conn)
-            with db.transaction(conn) as c:
-                found = people.by_name(c, name)
-                at = datetime.now(UTC).isoformat(timespec="microseconds")
-                number = found.id if found else people.add(c, name, shown or name, "owner", at)
-                people.set_role(c, number, "owner", True)
-                people.set_password(c, number, hashed)
-                people.set_second_factor(c, number, "")
-        click.echo(f"{shown or name} may sign in as owner.")
-    except OSError as error:
-        refuse(JolvekError(f"data: cannot use {data}: {error.strerror}"))
-    except JolvekError as error:
-        refuse(error)
+    folder = _own(data)
+    folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+    word = click.prompt("Password", hide_input=True, confirmation_prompt=True)
+    hashed = passwords.kept(word, name, "")
+    with closing(db.connect(folder / "jolvek.db")) as conn:
+        db.migrate(conn)
+        with db.transaction(conn) as c:
+            found = people.by_name(c, name)
+            at = datetime.now(UTC).isoformat(timespec="microseconds")
+            number = found.id if found else people.add(c, name, shown or name, "owner", at)
+            people.set_role(c, number, "owner", True)
+            people.set_password(c, number, hashed)
+            people.set_second_factor(c, number, "")
+    click.echo(f"{shown or name} may sign in as owner.")
 
 
 @click.command()
 @data_option
 @click.option("--into", type=FOLDER, help="Another folder, as a share; else backups in the data.")
+@refusing
 def backup(data: Path | None, into: Path | None) -> None:
     """Back up database and photos, while the app runs or not.
 
@@ -191,17 +178,15 @@ def backup(data: Path | None, into: Path | None) -> None:
     """
     from jolvek.store import backups
 
-    try:
-        path = backups.make(_own(data), datetime.now(), into, click.echo)
-        click.echo(f"{path}, {path.stat().st_size / 1e6:.1f} MB")
-    except JolvekError as error:
-        refuse(error)
+    path = backups.make(_own(data), datetime.now(), into, click.echo)
+    click.echo(f"{path}, {path.stat().st_size / 1e6:.1f} MB")
 
 
 @click.command()
 @click.argument("file", type=click.Path(dir_okay=False, exists=True, path_type=Path))
 @click.option("--data", type=FOLDER, required=True, help="A new folder.")
 @click.option("--dry-run", is_flag=True, help="Only check the backup, and say what is in it.")
+@refusing
 def restore(file: Path, data: Path, dry_run: bool) -> None:
     """Read the backup FILE into a new folder, every file against its hash.
 
@@ -209,15 +194,13 @@ def restore(file: Path, data: Path, dry_run: bool) -> None:
     """
     from jolvek.store import backups
 
-    try:
-        _tell(backups.restore(file, data, dry_run, click.echo))
-    except JolvekError as error:
-        refuse(error)
+    _tell(backups.restore(file, data, dry_run, click.echo))
     click.echo("Nothing was written." if dry_run else f"Restored to {data}.")
 
 
 @click.command()
 @data_option
+@refusing
 def check(data: Path | None) -> None:
     """Check the database, its references, photos, versions and the trail.
 
@@ -225,10 +208,7 @@ def check(data: Path | None) -> None:
     """
     from jolvek.store import backups
 
-    try:
-        _tell(backups.check(_own(data)))
-    except JolvekError as error:
-        refuse(error)
+    _tell(backups.check(_own(data)))
 
 
 def _tell(report: Any) -> None:

@@ -15,7 +15,7 @@ from typing import Any
 from jolvek.store.columns import UnreadableColumn, from_json, select, to_json
 from jolvek.store.people import hashed
 
-DRAFT, CONTENT = "jolvek-offer-draft", "jolvek-offer"
+DRAFT = "jolvek-offer-draft"
 KINDS = ("asked", "accepted", "declined")
 STAGE_OF = {"accepted": "ordered"}
 _OFFER = ("id", "enquiry_id", "year", "serial", "revision", "sent_at", "valid_to", "sent_by")

@@ -8,11 +8,12 @@ import hashlib
 import json
 import logging
 import secrets
+import sqlite3
 import threading
 import time
 from collections.abc import Iterator
-from contextlib import contextmanager, suppress
-from datetime import datetime
+from contextlib import closing, contextmanager, suppress
+from datetime import UTC, datetime
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -21,7 +22,9 @@ from flask import Flask, Response, current_app, g, request
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.store import backups
+from jolvek.standins.post import FolderPost
+from jolvek.store import backups, db
+from jolvek.web.pages import sending
 from jolvek.web.settings import Settings
 
 # of waitress: threads, open connections, seconds without a byte, bytes of header and body
@@ -123,6 +126,13 @@ def told(status: int) -> dict[str, Any]:
     }
 
 
+def hand_on_mail(settings: Settings) -> None:
+    """Hand on what a crash, or a post that was away, left in the outbox."""
+    at = datetime.now(UTC).isoformat(timespec="microseconds")
+    with closing(db.connect(settings.database)) as conn:
+        sending.hand_on(conn, FolderPost(settings.data_dir / "outbox"), at)
+
+
 @contextmanager
 def daily(settings: Settings) -> Iterator[None]:
     """Back the shop up once a day while it serves, by itself; not the demo."""
@@ -131,10 +141,11 @@ def daily(settings: Settings) -> Iterator[None]:
     def run() -> None:
         while True:
             try:
+                hand_on_mail(settings)
                 if backups.due(settings.data_dir, datetime.now()):
                     backups.make(settings.data_dir, datetime.now())
-            except JolvekError as error:
-                log.error(json.dumps({"backup": str(error)}))
+            except (JolvekError, sqlite3.Error) as error:
+                log.error(json.dumps({"by itself": str(error)}))
             if over.wait(LOOK_EVERY_S):
                 return
 

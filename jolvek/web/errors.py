@@ -5,11 +5,12 @@ from __future__ import annotations
 import sqlite3
 from typing import Any
 
-from flask import Flask, Response, current_app, g, render_template, request
+from flask import Flask, Response, current_app, g, jsonify, render_template, request
 from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge, SecurityError
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.formats import openapi
 
 _BLUEPRINT_REFUSALS: dict[str, Any] = {}
 
@@ -29,9 +30,13 @@ def handle(app: Flask) -> None:
     app.register_error_handler(Exception, _unexpected)
 
 
-def _page(title: str, text: str, code: int) -> tuple[str, int]:
-    """The one page; one of a server's fault asks nothing of the database."""
+def _page(title: str, text: str, code: int) -> Any:
+    """The one page, or the one sentence of the API; one of a server's fault asks nothing of the
+    database.
+    """
     g.plain = code >= 500
+    if request.path.startswith(openapi.PREFIX):
+        return jsonify(error=text), code
     return render_template("error.html", title=title, text=text), code
 
 
@@ -41,7 +46,8 @@ def _large(_error: Exception) -> Any:
     refuse = _BLUEPRINT_REFUSALS.get(request.endpoint or "")
     if refuse is not None:
         return refuse(text)
-    return _page("Too large", f"More than {most:g} MB was sent.", 422)
+    code = 413 if request.path.startswith(openapi.PREFIX) else 422
+    return _page("Too large", f"More than {most:g} MB was sent.", code)
 
 
 def _csrf(_error: Exception) -> Any:

@@ -4,7 +4,7 @@ its netlist, and its hours.
 
 from __future__ import annotations
 
-from collections import Counter
+from collections import Counter, defaultdict
 from dataclasses import dataclass
 from decimal import Decimal
 
@@ -72,10 +72,10 @@ def wiring_lines(f: Fitted, rates: Rates) -> list[Line]:
     """
     if f.clips_on:
         return []
-    metres: Counter[float] = Counter()
+    metres: defaultdict[float, float] = defaultdict(float)
     lugs: Counter[float] = Counter()
     for w in f.netlist.wires:
-        metres[w.size.size_mm2] += w.length_m * w.size.runs  # type: ignore[assignment]
+        metres[w.size.size_mm2] += w.length_m * w.size.runs
         lugs[w.size.size_mm2] += LUGS_A_WIRE * w.size.runs
     pieces = Counter(
         f"{part.kind.capitalize()}, {part.text}"

@@ -12,7 +12,7 @@ from markupsafe import Markup
 from jolvek.store import people
 from jolvek.store.db import transaction
 from jolvek.store.people import ROLES, Person
-from jolvek.web import shared
+from jolvek.web import data, shared
 from jolvek.web.accounts import limits, passwords, signing
 
 bp = Blueprint("account", __name__)
@@ -30,7 +30,7 @@ def page(refused: dict[str, str] | None = None) -> Any:
     me = _me()
     mine = [s for s in people.sessions(shared.conn()) if s.person_id == me.id]
     secret = session.get("new_factor", "") if not me.second_factor else ""
-    way = passwords.provisioning(secret, me.name, shared.settings().dealer) if secret else ""
+    way = passwords.provisioning(secret, me.name, data.shop().name) if secret else ""
     code = segno.make(way).svg_inline(scale=4, border=2) if way else ""
     here = people.hashed(current_user.token)
     shown = {"me": me, "sessions": mine, "here": here, "secret": secret, "code": Markup(code)}
@@ -45,7 +45,7 @@ def password() -> Any:
     if not passwords.is_right(request.form.get("now", ""), me.password):
         return page({"now": "this is not the password in use"}), 422
     try:
-        new = passwords.kept(request.form.get("new", ""), me.name, shared.settings().dealer)
+        new = passwords.kept(request.form.get("new", ""), me.name, data.shop().name)
     except passwords.PasswordRefused as error:
         return page({"new": str(error)}), 422
     with transaction(shared.conn()) as c:

@@ -20,7 +20,8 @@ from jolvek.web.shared import conn, show, stored_or_404, who
 from jolvek.web.view import display, photos
 
 bp = Blueprint("ask", __name__)
-OFTEN = "10 per hour; 30 per day"  # from one address
+# from one address: what is laid on the counter, and every try
+SENT, TRIED = "10 per hour; 30 per day", "60 per hour"
 
 
 def _page(refused: dict[str, str], code: int = 200) -> Any:
@@ -38,7 +39,8 @@ def page() -> Any:
 
 
 @bp.post("/ask")
-@limits.limiter.limit(OFTEN)
+@limits.limiter.limit(TRIED)
+@limits.limiter.limit(SENT, deduct_when=lambda answer: answer.status_code == 303)
 def send() -> Any:
     """Lay what was said on the counter, with its photos."""
     if not data.shop().intake:
@@ -50,18 +52,23 @@ def send() -> Any:
     if len(files) > came_in.MOST_PHOTOS:
         refused["photos"] = f"at most {came_in.MOST_PHOTOS} photos"
     if said is None or refused:
+        if files:  # a browser does not keep them
+            refused.setdefault("photos", "choose your photos once more")
         return _page(refused, 422)
     return _kept(said, files)
 
 
 def _kept(said: FirstWord, files: list[Any]) -> Any:
-    folder, names = data.settings().data_dir / "photos", []
+    folder, names = data.settings().data_dir / "photos", list[str]()
     try:
         enquiry, estimated = enquiry_of(said, data.shop().first_day(date.today()))
-        names = [photos.keep(f, folder) for f in files]
+        for f in files:
+            names.append(photos.keep(f, folder))
     except ValueRefused as error:
         return _page(first_word_form.told(error), 422)
     except JolvekError as error:
+        for name in names:
+            (folder / name).unlink()
         return _page({"photos": str(error)}, 422)
     with transaction(conn()) as c:
         number = enquiries.add(c, enquiry, now(), "the customer")

@@ -72,13 +72,16 @@ def answer(token: str) -> Any:
     name, letter = form.get("name", "").strip()[:MOST_NAME], form.get("letter", "")
     letters = [x["letter"] for x in told["alternatives"]]
     letter = letter if letter in letters else letters[0]
-    refused = _refused(kind, text, name, form.get("agree", ""), offers.answered(conn(), sent.id))
-    if refused:
-        return _page(token, refused, 422)
-    ticked = tuple(x[:300] for x in form.getlist("addon"))[:60]
+    offered = {y["text"] for x in told["alternatives"] for y in x["lines"] if y["optional"]}
+    ticked = tuple(sorted(offered & set(form.getlist("addon")))) if kind == "accepted" else ()
     event = Event(0, now(), kind, name, text, letter if kind == "accepted" else "", ticked, "")
     with transaction(conn()) as c:
-        offers.happened(c, sent.id, event)
+        done = offers.answered(c, sent.id)
+        refused = _refused(kind, text, name, form.get("agree", ""), done)
+        if not refused:
+            offers.happened(c, sent.id, event)
+    if refused:
+        return _page(token, refused, 422)
     thanks = {
         "asked": "Your question is with the shop.",
         "accepted": "Thank you: it is ordered.",

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import tempfile
 from typing import Any
 
-from flask import Blueprint, Response, request
+from flask import Blueprint, Response, request, send_file
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.formats import contacts
@@ -38,8 +39,11 @@ def page() -> Any:
 def pack() -> Response:
     """All of it."""
     folder = data.settings().data_dir / "photos"
-    body = exchange.pack(conn(), folder, data.shop().currency)
-    return _file(body, "application/zip", "shop.zip")
+    out = tempfile.TemporaryFile()  # closed by the answer; photos are more than memory may hold
+    exchange.pack(conn(), folder, data.shop().currency, out)
+    out.seek(0)
+    signing.told("data taken out", "shop.zip")
+    return send_file(out, "application/zip", as_attachment=True, download_name="shop.zip")
 
 
 @bp.post("/shop")

@@ -13,6 +13,6 @@ bp = Blueprint("health", __name__)
 
 @bp.get("/health")
 def page() -> Any:
-    """200 where the database reads and its file may be written, else 503 by the error page."""
+    """200 where the database reads, else the page of a fault."""
     shared.conn().execute("SELECT count(*) FROM enquiry").fetchone()
     return {"status": "well"}

@@ -11,7 +11,7 @@ from flask import Blueprint, abort, flash, redirect, request, url_for
 from jolvek.store import people
 from jolvek.store.db import transaction
 from jolvek.store.people import Person
-from jolvek.web import shared
+from jolvek.web import data, shared
 from jolvek.web.accounts import limits, passwords, signing
 from jolvek.web.saving import now
 
@@ -80,7 +80,7 @@ def choose(token: str) -> Any:
     if not name or not shown:
         refused["name"] = "a name is needed, to sign in and to be shown"
     try:
-        password = passwords.kept(typed.get("password", ""), name, shared.settings().dealer)
+        password = passwords.kept(typed.get("password", ""), name, data.shop().name)
     except passwords.PasswordRefused as error:
         refused["password"] = str(error)
     if typed.get("password") != typed.get("again"):

@@ -25,9 +25,7 @@ FIGURES = {  # name: label, lowest, highest
 
 @dataclass
 class Draft:
-    """What the next offer is to be. `acknowledged` has who ticked a caution and when, by its key;
-    `off` discounts in % by the text of a line.
-    """
+    """What the next offer is to be; `acknowledged` has who ticked a caution, and when, by key."""
 
     letters: list[str] = field(default_factory=list)
     discount: float = 0.0
@@ -36,7 +34,6 @@ class Draft:
     valid_days: int = USUAL_DAYS
     free: list[dict[str, str]] = field(default_factory=list)
     acknowledged: dict[str, dict[str, str]] = field(default_factory=dict)
-    mail: str = ""
 
     def terms(self, shop: Shop) -> Terms:
         """As the sums take it."""
@@ -77,7 +74,7 @@ def read(
     if len(chosen) > MOST_LETTERS:
         refused["letters"] = f"at most {MOST_LETTERS} setups on one offer"
         chosen = before.letters
-    out = Draft(chosen, free=[], acknowledged=before.acknowledged, mail=before.mail)
+    out = Draft(chosen, free=[], acknowledged=before.acknowledged)
     for name, (_, low, high) in FIGURES.items():
         value = getattr(before, name)
         text = (form.get(name) or "").strip()

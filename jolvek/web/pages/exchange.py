@@ -10,7 +10,7 @@ from contextlib import suppress
 from dataclasses import dataclass
 from datetime import date, datetime
 from pathlib import Path
-from typing import Any
+from typing import IO, Any
 
 from werkzeug.datastructures import FileStorage
 
@@ -56,9 +56,8 @@ class ImportRefused(JolvekError):
     """The file is no shop."""
 
 
-def pack(conn: sqlite3.Connection, folder: Path, currency: str) -> bytes:
-    """The shop as a zip: jolvek-shelf, a jolvek-enquiry each, photos."""
-    out = io.BytesIO()
+def pack(conn: sqlite3.Connection, folder: Path, currency: str, out: IO[bytes]) -> None:
+    """Write the shop as a zip: jolvek-shelf, a jolvek-enquiry each, photos."""
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=3) as z:
         z.writestr(SHELF, _json(shelf_file.write(shelf.load(conn), currency)))
         for number in _numbers(conn):
@@ -72,7 +71,6 @@ def pack(conn: sqlite3.Connection, folder: Path, currency: str) -> bytes:
             for name in rest["photos"]:
                 with suppress(FileNotFoundError):
                     z.write(folder / name, PHOTOS + name, zipfile.ZIP_STORED)
-    return out.getvalue()
 
 
 def _json(data: Any) -> str:

@@ -91,6 +91,7 @@ def content(
         "valid_to": valid.isoformat(),
         "dates_told": [long_date(today), long_date(valid)],
         "currency": shop.currency,
+        "units": {k: u[k] for k in ("speed", "distance")},
         "tax_included": shop.tax_included,
         "rounding": "each line, then each rate's sum and its tax, halves away from zero",
         "shop": {k: getattr(shop, k) for k in mine},

@@ -4,6 +4,7 @@ not at all; what waits in the outbox is handed on afterwards, and again until it
 
 from __future__ import annotations
 
+import re
 import sqlite3
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -23,6 +24,8 @@ from jolvek.store.offers import Sent
 from jolvek.web.pages.offer_content import changed
 from jolvek.web.view import pdf
 
+ADDRESS = re.compile(r"[^\s@<>,;:\"()\[\]\\]+@[^\s@<>,;:\"()\[\]\\]+")  # to be written to
+
 
 class NotReady(JolvekError):
     """What keeps an offer from being sent."""
@@ -38,13 +41,18 @@ class Sending:
     at: str
     who: str
     to: str
+    after: int  # the last offer that the page showed as sent; 0 for none
     way: Callable[[str], str]  # a token as the address of the customer's page
 
 
 def send(conn: sqlite3.Connection, s: Sending) -> Sent:
-    """Send it; returns what was sent. Raises NoPdf, and nothing is kept."""
-    before = offers.of_enquiry(conn, s.enquiry_id)
+    """Send it; returns what was sent. Raises NotReady and NoPdf, and nothing is kept."""
+    if s.to and not ADDRESS.fullmatch(s.to):
+        raise NotReady(f"mail: read {s.to!r}, allowed is an address as name@house.example")
     with transaction(conn) as c:
+        before = offers.of_enquiry(c, s.enquiry_id)
+        if s.after != (before[0].id if before else 0):
+            raise NotReady("It was sent just now: look at what stands above before it is again.")
         year, serial, revision = offers.next_number(c, s.enquiry_id, int(s.content["date"][:4]))
         valid = s.content["valid_to"]
         sent = Sent(0, s.enquiry_id, year, serial, revision, s.at, valid, s.who)
@@ -70,8 +78,9 @@ def send(conn: sqlite3.Connection, s: Sending) -> Sent:
 def letter(told: dict[str, Any], way: str, to: str, paper: bytes) -> bytes:
     """The mail with the paper in it."""
     mail = EmailMessage(policy=SMTP)
-    mail["Subject"] = f"Offer {told['number']}: {told['title']}"[:200].replace("\n", " ")
-    mail["To"], mail["From"] = to, told["shop"]["mail"] or "shop@shop.invalid"
+    mail["Subject"] = " ".join(f"Offer {told['number']}: {told['title']}".split())[:200]
+    mine = told["shop"]["mail"]
+    mail["To"], mail["From"] = to, mine if ADDRESS.fullmatch(mine) else "shop@shop.invalid"
     words = [
         told["opening"],
         f"Your offer {told['number']}, valid to {told['dates_told'][1]}:",

@@ -111,6 +111,7 @@ def save(enquiry_id: int) -> Any:
         request.form, letters, before, data.shop(), offer_content.DIGITS
     )
     with transaction(conn()) as c:
+        draft.acknowledged = offers.draft(c, enquiry_id).get("acknowledged", {})
         offers.keep_draft(c, enquiry_id, asdict(draft))
     if refused:
         return _page(enquiry_id, refused, 422)
@@ -123,12 +124,12 @@ def acknowledge(enquiry_id: int) -> Any:
     """Tick the cautions that were read, under one's own name."""
     draft, worked = _draft(frame(enquiry_id, "offer"))
     known = {key for key, _, _ in offer_content.cautions(worked)}
-    for key in request.form.getlist("caution"):
-        if key in known:
-            draft.acknowledged.setdefault(key, {"who": who(), "at": now()})
-    draft.acknowledged = {k: v for k, v in draft.acknowledged.items() if k in known}
+    ticked = known & set(request.form.getlist("caution"))
     with transaction(conn()) as c:
-        offers.keep_draft(c, enquiry_id, asdict(draft))
+        before = {**asdict(draft), **offers.draft(c, enquiry_id)}
+        done = {k: v for k, v in before["acknowledged"].items() if k in known}
+        mine = {key: {"who": who(), "at": now()} for key in ticked - set(done)}
+        offers.keep_draft(c, enquiry_id, {**before, "acknowledged": {**done, **mine}})
     return redirect(url_for("offer.page", enquiry_id=enquiry_id) + "#send", 303)
 
 
@@ -143,7 +144,7 @@ def send(enquiry_id: int) -> Any:
     made = offer_content.content(f.e, worked, draft, shop, u, date.today(), whole=True)
     inner = {"margins": _margins(worked, draft), "note": f.e.note}
     to = f.e.enquiry.mail if request.form.get("mail") else ""
-    job = sending.Sending(enquiry_id, made, inner, now(), who(), to, _way)
+    job = sending.Sending(enquiry_id, made, inner, now(), who(), to, form_id("after"), _way)
     try:
         sent = sending.send(conn(), job)
     except JolvekError as error:

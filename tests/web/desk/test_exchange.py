@@ -210,3 +210,12 @@ def test_without_a_good_key_nothing_is_answered(ask, owner, app, conn):
 def test_a_key_may_ask_so_often_and_no_more(ask):
     codes = [ask("/predict", "{").status_code for _ in range(openapi.PER_MINUTE + 2)]
     assert codes[0] == 400 and codes[-1] == 429
+
+
+def test_the_apis_own_refusals_are_sentences_too(ask, client):
+    kinds = client.get("/api/v1/openapi.json").json["components"]["schemas"]
+    large = ask("/predict", "x" * 1_100_000)
+    codes = [ask("/predict", "{") for _ in range(openapi.PER_MINUTE + 1)]
+    for answer, code in ((large, 413), (codes[-1], 429), (ask("/nothing", "{}"), 404)):
+        assert answer.status_code == code
+        jsonschema.validate(answer.json, kinds["Refusal"])

@@ -171,7 +171,7 @@ def test_a_revision_keeps_the_number_and_shuts_the_old_link(sent, conn, shop, ap
     assert stranger(app).get(old).status_code == 200
     shop.post(HERE, data={"letter_A": "A", "discount": "10"})
     tick(shop)
-    assert shop.post(f"{HERE}/send").status_code == 303
+    assert shop.post(f"{HERE}/send", data={"after": sent.id}).status_code == 303
     again = offers.of_enquiry(conn, 5)[0]
     assert (again.serial, again.revision) == (sent.serial, 2) and "rev. 2" in again.number
     changes = offers.content(conn, again.id)["changed"]
@@ -285,3 +285,83 @@ def test_a_refused_figure_of_the_draft_is_told_and_the_rest_is_kept(shop, conn, 
     kept = offers.draft(conn, 5)
     assert kept["letters"] == ["A"]
     assert kept["discount"] == (5.0 if "discount" in change else 7.0)
+
+
+def test_units_are_those_it_was_sent_in_whoever_reads(sent, conn, shop, app):
+    shop.post("/units", data={"speed": "km/h", "distance": "km"})
+    assert "Speed, km/h" in shop.get(HERE).text
+    shop.post(f"{HERE}/send", data={"after": str(sent.id)})
+    again = offers.of_enquiry(conn, 5)[0]
+    told = offers.content(conn, again.id)["alternatives"][0]
+    page = stranger(app).get(way(conn, again.id)).text  # whose own units are knots
+    assert "Speed, km/h" in page and "Range, km" in page and "Speed, kn" not in page
+    assert "km/h" in told["answer"] and told["expected"][0][1] in page
+
+
+def test_a_second_press_sends_no_second_time(shop, conn):
+    tick(shop)
+    first = {"after": "0", "mail": "1"}
+    assert shop.post(f"{HERE}/send", data=first).status_code == 303
+    again = shop.post(f"{HERE}/send", data=first)
+    assert again.status_code == 422 and "It was sent just now" in again.text
+    assert len(offers.of_enquiry(conn, 5)) == 1
+    assert conn.execute("SELECT count(*) FROM outbox").fetchone()[0] == 1
+
+
+@pytest.mark.parametrize("mail", ["a@b\r\nBcc: x@y", "nobody", "a b@c", "<a@b>", "a@b,c@d"])
+def test_what_is_no_mail_address_is_not_written_to(shop, conn, mail):
+    tick(shop)
+    conn.execute("UPDATE enquiry SET mail = ?, title = ? WHERE id = 5", (mail, "One\r\nBcc: x"))
+    refused = shop.post(f"{HERE}/send", data={"after": "0", "mail": "1"})
+    assert refused.status_code == 422 and "allowed is an address" in refused.text
+    assert offers.of_enquiry(conn, 5) == []
+    conn.execute("UPDATE enquiry SET mail = 'a@b.example' WHERE id = 5")
+    assert shop.post(f"{HERE}/send", data={"after": "0", "mail": "1"}).status_code == 303
+    mail = email.message_from_bytes(
+        conn.execute("SELECT mail FROM outbox").fetchone()["mail"], policy=default
+    )
+    assert mail["Bcc"] is None and mail["To"] == "a@b.example" and "Bcc: x" in mail["Subject"]
+
+
+def test_only_add_ons_that_were_offered_are_taken(shop, conn, app):
+    shop.post("/enquiry/5/extra", data={"letter": "A", "product": "lodvern-shunt"})
+    tick(shop)
+    shop.post(f"{HERE}/send", data={"after": "0"})
+    sent = offers.of_enquiry(conn, 5)[0]
+    told = offers.content(conn, sent.id)["alternatives"][0]
+    (name,) = [y["text"] for y in told["lines"] if y["optional"]]
+    yes = {"do": "accepted", "name": "Runa", "agree": "1", "addon": [name, "a yacht"]}
+    stranger(app).post(way(conn, sent.id), data=yes)
+    assert offers.events(conn, sent.id)[0].ticked == (name,)
+
+
+def test_two_who_tick_at_once_lose_neither(shop, conn):
+    keys = [
+        unescape(k) for k in re.findall(r'name="caution"\s+value="([^"]+)"', shop.get(HERE).text)
+    ]
+    assert len(keys) >= 2
+    for key in keys[:2]:
+        shop.post(f"{HERE}/acknowledge", data={"caution": [key]})
+    shop.post(HERE, data=DRAFT | {"deposit": "20"})  # a draft page that was open before
+    assert set(offers.draft(conn, 5)["acknowledged"]) == set(keys[:2])
+
+
+def test_a_mail_that_a_crash_left_is_handed_on_by_itself_once(shop, conn, app, monkeypatch):
+    from jolvek.web import edge
+    from jolvek.web.stations import offer
+
+    tick(shop)
+    monkeypatch.setattr(offer, "_post", lambda: None)  # the crash
+    shop.post(f"{HERE}/send", data={"after": "0", "mail": "1"})
+    assert len(offers.unposted(conn)) == 1
+    settings = app.config["SETTINGS"]
+    for _ in range(2):
+        edge.hand_on_mail(settings)
+    assert len(list((settings.data_dir / "outbox").glob("*.eml"))) == 1
+    assert offers.unposted(conn) == []
+
+
+def test_a_reader_sees_the_offer_and_no_draft(sent, shop):
+    shop.post("/play", data={"role": "reader"})
+    page = shop.get(HERE).text
+    assert "Total" in page and "Save the draft" not in page and ">Send" not in page
