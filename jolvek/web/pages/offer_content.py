@@ -21,7 +21,7 @@ from jolvek.store.setups import Bought
 from jolvek.store.shop import Shop
 from jolvek.web.drawings.pictures import setup_view
 from jolvek.web.forms.draft_form import Draft
-from jolvek.web.pages.day_out_page import day_told, sentence
+from jolvek.web.pages.day_out_page import day_told, sentence, setting_out
 from jolvek.web.pages.offer_page import offer_page
 from jolvek.web.view.display import Units, amount_of, long_date, long_hours
 from jolvek.web.view.worked import Worked
@@ -145,7 +145,7 @@ def day(w: Worked, u: Units) -> dict[str, Any]:
     out, start = outing({w.letter: w.fitted}, w.letter), w.fitted.need.day.start_h
     return {
         "verdict": out.likely,
-        "day": _plain(sentence(out.voyage, start, u)),
+        "day": _plain(f"{setting_out(out)} {sentence(out.voyage, start, u)}".strip()),
         "between": _plain(day_told(out)),
         "turn": f"Last point from which she gets home: {u.full(out.point.distance_m, 'distance')}.",
     }

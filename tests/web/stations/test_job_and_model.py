@@ -109,6 +109,7 @@ def test_a_hire_boats_season_is_told_and_too_many_runs_are_a_caution(fitted):
     assert "does 1 of the 2 runs on one charge" in bare(
         fitted.get("/enquiry/2/side-by-side?by=day")
     )
+    assert "This is run 2 of 2 on one charge" in bare(fitted.get("/enquiry/2/offer"))
     fitted.post("/enquiry/2/waters", data=form | {"start_charge": "80"})
     assert 'value="80"' in fitted.get("/enquiry/2/waters").text
     out = fitted.get("/enquiry/2/day-out")
