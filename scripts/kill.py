@@ -6,7 +6,9 @@ argument.
 from __future__ import annotations
 
 import gzip
+import html
 import random
+import re
 import shutil
 import sqlite3
 import subprocess
@@ -20,6 +22,7 @@ from datetime import datetime
 from pathlib import Path
 
 from jolvek import demo
+from jolvek.demo import at_work
 from jolvek.store import backups, db
 from scripts.load import Person
 from scripts.shops import start, token
@@ -161,7 +164,54 @@ def copies(root: str, seed: int, told: list[int]) -> None:
             told.append(seed)
 
 
-KINDS = (imports, migrations, saves, restores, backing_up)
+def sends(folder: Path, chance: random.Random) -> list[str]:
+    """Offers sent by a server that dies: each is there whole (paper, link, mail, stage) or not at
+    all, and no number twice or left out.
+    """
+    with closing(sqlite3.connect(folder / "jolvek.db")) as c:
+        c.execute("UPDATE enquiry SET mail = 'runa@vik.example'")
+        chosen = [r[0] for r in c.execute("SELECT enquiry_id FROM setup WHERE chosen")]
+        c.commit()
+    process, root = start(folder, 8793)
+    told: list[str] = []
+    thread = threading.Thread(target=offers_of, args=(root, chosen, told))
+    thread.start()
+    time.sleep(chance.uniform(1.0, 7.0))
+    process.kill()
+    process.wait()
+    thread.join()
+    with closing(sqlite3.connect(folder / "jolvek.db")) as c:
+        rows = c.execute(
+            "SELECT o.enquiry_id, o.serial, o.revision, substr(o.pdf, 1, 5), e.stage, (SELECT"
+            " count(*) FROM offer_link k WHERE k.offer_id = o.id), (SELECT count(*) FROM outbox b"
+            " WHERE b.offer_id = o.id) FROM offer o JOIN enquiry e ON e.id = o.enquiry_id"
+        ).fetchall()
+    wrong = [f"offer {r}" for r in rows if (r[3:]) != (b"%PDF-", "offered", 1, 1)]
+    serials = sorted({r[1] for r in rows})
+    if serials != list(range(1, len(serials) + 1)):
+        wrong.append(f"numbers {serials}")
+    return wrong + ([] if len(rows) >= len(told) else [f"{len(told)} told, {len(rows)} there"])
+
+
+def offers_of(root: str, numbers: list[int], told: list[str]) -> None:
+    """Send offers of enquiries in turn, again and again, until nobody answers."""
+    with suppress(OSError, ValueError):
+        p = Person(root, 1)
+        for number in numbers:
+            page = p.ask(f"enquiry/{number}/offer")
+            keys = re.findall(r'name="caution"\s+value="([^"]+)"', page)
+            form = {"csrf_token": token(page), "caution": [html.unescape(k) for k in keys]}
+            p.ask(f"enquiry/{number}/offer/acknowledge", form)
+        while True:
+            for number in numbers:
+                page = p.ask(f"enquiry/{number}/offer")
+                after = re.search(r'name="after"\s+value="(\d+)"', page)
+                form = {"csrf_token": token(page), "after": after[1] if after else "0", "mail": "1"}
+                if "is sent" in p.ask(f"enquiry/{number}/offer/send", form):
+                    told.append(str(number))
+
+
+KINDS = (imports, migrations, saves, restores, backing_up, sends)
 
 
 def main() -> int:
@@ -177,6 +227,8 @@ def main() -> int:
                 with closing(db.connect(folder / "jolvek.db")) as conn:
                     db.migrate(conn)
                     demo.fill(conn)
+                    if kind is sends and not conn.execute("SELECT 1 FROM setup").fetchone():
+                        at_work.add(conn)
             found = kind(folder, chance) + whole(folder)
             wrong += [f"{kind.__name__}, round {i}: {x}" for x in found]
             done[kind.__name__] += 1

@@ -17,6 +17,7 @@ import urllib.request
 from contextlib import closing
 from http.cookiejar import CookieJar
 from pathlib import Path
+from typing import Any
 
 from scripts.shops import start, token
 
@@ -33,9 +34,9 @@ class Person:
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(CookieJar()))
         self.took: list[float] = []
 
-    def ask(self, path: str, data: dict[str, str] | None = None) -> str:
+    def ask(self, path: str, data: dict[str, Any] | None = None) -> str:
         """One request; how long it took is kept."""
-        body = urllib.parse.urlencode(data).encode() if data is not None else None
+        body = urllib.parse.urlencode(data, doseq=True).encode() if data is not None else None
         began = time.perf_counter()
         with self.opener.open(f"{self.root}/{path}", body, timeout=60) as answer:
             text: str = answer.read().decode()

@@ -27,12 +27,15 @@ class Customer:
 
 @dataclass(frozen=True)
 class Dated:
-    """Something on a day: its number in the shop, the day, and what it is."""
+    """Something on a day: its number in the shop, the day, what it is, and of what it tells; a day
+    with the same number and `of` takes the place of the one before.
+    """
 
     number: int
     day: date
     what: str
     note: str
+    of: str = ""
 
 
 def vcards(customers: Iterable[Customer]) -> str:
@@ -72,7 +75,7 @@ def calendar(days: Iterable[Dated], shop: str, made: datetime) -> bytes:
     place = "".join(c for c in shop.lower() if c.isalnum()) or "shop"
     for x in days:
         event = Event()
-        event.add("uid", f"jolvek-{x.number}@{place}")
+        event.add("uid", f"jolvek-{x.of}{x.number}@{place}")
         event.add("dtstamp", made)
         event.add("dtstart", x.day)
         event.add("summary", x.what)

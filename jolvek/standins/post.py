@@ -8,8 +8,14 @@ from pathlib import Path
 from typing import Protocol
 
 
+class Refused(OSError):
+    """This one mail is not taken; the next may be."""
+
+
 class Post(Protocol):
-    """Takes a mail (RFC 5322 bytes) for a recipient; raises OSError where it cannot."""
+    """Takes a mail (RFC 5322 bytes) for a recipient; raises Refused where it does not take this
+    one, any other OSError where it takes none.
+    """
 
     def hand_on(self, number: int, recipient: str, mail: bytes) -> None:
         """Hand one mail on; the same number twice is the same mail."""

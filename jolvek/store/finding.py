@@ -12,6 +12,7 @@ WAITS = {
     "choice": "Waiting for a choice",
     "offer": "Waiting for an offer",
     "answer": "Waiting for the customer",
+    "order": "Accepted, to be ordered",
     "handover": "Waiting for handover",
     "service": "In service",
 }
@@ -22,8 +23,12 @@ _LIST = (
     " (SELECT letter FROM setup s WHERE s.enquiry_id = e.id AND s.chosen = 1) AS chosen,"
     " EXISTS (SELECT 1 FROM came_in c WHERE c.enquiry_id = e.id AND c.looked_at = '') AS unseen,"
     " EXISTS (SELECT 1 FROM offer_event v JOIN offer o ON o.id = v.offer_id WHERE o.enquiry_id ="
-    " e.id AND v.seen_by = '') AS news"
+    " e.id AND v.seen_by = '') AS news,"
+    " (SELECT v.kind FROM offer_event v WHERE v.kind <> 'asked' AND v.offer_id = o.id ORDER BY v.id"
+    " DESC LIMIT 1) AS answered, EXISTS (SELECT 1 FROM offer_link k WHERE k.offer_id = o.id AND"
+    " k.opened_at <> '') AS opened, json_extract(o.shop_data, '$.follow_up') AS follow_up"
     " FROM enquiry e JOIN boat b ON b.enquiry_id = e.id JOIN load l ON l.enquiry_id = e.id"
+    " LEFT JOIN offer o ON o.id = (SELECT max(id) FROM offer WHERE enquiry_id = e.id)"
 )
 
 
@@ -47,12 +52,17 @@ class Line:
     chosen: str | None
     unseen: int  # came in from the customer, and nobody has looked
     news: int  # the customer did something with an offer that nobody has read
+    answered: str | None  # of the offer sent last: accepted or declined
+    opened: int
+    follow_up: str | None  # the day on which to ask again
 
     @property
     def waits(self) -> str:
         """One of WAITS."""
         if self.unseen:
             return "look"
+        if self.stage == "offered" and self.answered == "accepted":
+            return "order"
         if self.stage != "open":
             return {"offered": "answer", "ordered": "handover", "delivered": "service"}[self.stage]
         if self.chosen:

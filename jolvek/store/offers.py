@@ -17,9 +17,8 @@ from jolvek.store.people import hashed
 
 DRAFT = "jolvek-offer-draft"
 KINDS = ("asked", "accepted", "declined")
-STAGE_OF = {"accepted": "ordered"}
 _OFFER = ("id", "enquiry_id", "year", "serial", "revision", "sent_at", "valid_to", "sent_by")
-_EVENT = ("id", "at", "kind", "who", "text", "letter", "ticked", "seen_by")
+_EVENT = ("id", "at", "kind", "who", "text", "letter", "ticked", "seen_by", "signature")
 
 
 @dataclass(frozen=True)
@@ -54,6 +53,7 @@ class Event:
     letter: str
     ticked: tuple[str, ...]
     seen_by: str
+    signature: str = ""  # as drawn: strokes of points
 
 
 @dataclass(frozen=True)
@@ -208,10 +208,10 @@ def by_token(conn: sqlite3.Connection, token: str, now: datetime) -> Sent | None
 
 
 def happened(conn: sqlite3.Connection, offer_id: int, event: Event) -> None:
-    """Keep what the customer did; the enquiry's stage follows."""
+    """Keep what the customer did; the counter follows."""
     conn.execute(
-        "INSERT INTO offer_event (offer_id, at, kind, who, text, letter, ticked) VALUES (:id, :at,"
-        " :kind, :who, :text, :letter, :ticked)",
+        "INSERT INTO offer_event (offer_id, at, kind, who, text, letter, ticked, signature) VALUES"
+        " (:id, :at, :kind, :who, :text, :letter, :ticked, :signature)",
         {
             "id": offer_id,
             "at": event.at,
@@ -220,14 +220,14 @@ def happened(conn: sqlite3.Connection, offer_id: int, event: Event) -> None:
             "text": event.text,
             "letter": event.letter,
             "ticked": json.dumps(list(event.ticked)),
+            "signature": event.signature,
         },
     )
-    if event.kind in STAGE_OF:
-        conn.execute(
-            "UPDATE enquiry SET stage = :stage, touched_at = :at WHERE id = (SELECT enquiry_id"
-            " FROM offer WHERE id = :id)",
-            {"stage": STAGE_OF[event.kind], "at": event.at, "id": offer_id},
-        )
+    conn.execute(
+        "UPDATE enquiry SET touched_at = :at WHERE id = (SELECT enquiry_id FROM offer WHERE id ="
+        " :id)",
+        {"at": event.at, "id": offer_id},
+    )
 
 
 def events(conn: sqlite3.Connection, offer_id: int) -> list[Event]:
@@ -264,6 +264,12 @@ def post(conn: sqlite3.Connection, offer_id: int, at: str, to: str, mail: bytes)
         {"id": offer_id, "at": at, "to": to, "mail": mail},
     ).fetchone()
     return int(row["id"])
+
+
+def waiting(conn: sqlite3.Connection, offer_id: int) -> bool:
+    """Whether a mail of an offer has not been handed on yet."""
+    sql = "SELECT 1 FROM outbox WHERE offer_id = :id AND written_at = ''"
+    return conn.execute(sql, {"id": offer_id}).fetchone() is not None
 
 
 def unposted(conn: sqlite3.Connection) -> list[tuple[int, str, bytes]]:

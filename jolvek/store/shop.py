@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import sqlite3
 from collections.abc import Mapping
 from dataclasses import dataclass, field, fields
@@ -19,6 +20,19 @@ from jolvek.store.columns import UnreadableColumn, from_json, to_json
 UNIT_SETS = ("sea: kn, m, kg", "land: km/h, m, kg", "mph, ft, lb")
 LANGUAGES = ("English", "German", "French", "Dutch", "Spanish")
 FORMAT = "jolvek-setting"
+NAMES = ("number", "title", "customer", "valid_to", "link", "shop", "opening", "closing")
+MAIL_SUBJECT = "Offer {number}: {title}"
+MAIL_WORDS = """{opening}
+
+Your offer {number}, valid to {valid_to}:
+
+{link}
+
+{closing}
+
+{shop}"""
+_NAMES_TOLD = "may hold " + ", ".join(f"{{{name}}}" for name in NAMES)
+_NAMED = re.compile(r"\{([^{}]*)\}")
 
 
 def _of(label: str, group: str, default: Any, hint: str = "") -> Any:
@@ -44,6 +58,8 @@ class Shop:
         "opening": 1000,
         "closing": 1000,
         "thanks": 1000,
+        "mail_subject": 200,
+        "mail_words": 2000,
         "logo": 80,
     }
     RANGES: ClassVar[checked.Ranges] = {
@@ -53,6 +69,12 @@ class Shop:
         "piece_price": (0, 10_000),
         "deposit": (0, 100),
         "tax_rates": (0, 50),
+        "delivery": (0, 1e6),
+        "commissioning": (0, 1e6),
+        "training": (0, 1e6),
+        "kwh_price": (0, 100),
+        "litre_price": (0, 100),
+        "follow_days": (0, 365),
         "season_from": (1, 12),
         "season_to": (1, 12),
     }
@@ -73,6 +95,11 @@ class Shop:
     wiring_rate: float = _of("Wiring, an hour", "Money", 0.0, "0: priced after a look")
     cable_price: float = _of("Cable, a metre and mm²", "Money", 0.0, "0: priced after a look")
     piece_price: float = _of("Fuse or switch, each", "Money", 0.0, "lugs a quarter of it")
+    delivery: float = _of("Delivery", "Money", 0.0, "0: not offered as a line")
+    commissioning: float = _of("Commissioning on the water", "Money", 0.0, "0: not offered")
+    training: float = _of("Training of the customer", "Money", 0.0, "0: not offered")
+    kwh_price: float = _of("Electricity, a kWh", "Money", 0.30, "for the years’ cost")
+    litre_price: float = _of("Petrol, a litre", "Money", 1.90, "for the years’ cost")
     deposit: float = _of("Deposit, %", "Money", 0.0)
     bank: str = _of("Bank account", "Money", "", "on offers")
     tax_rates: tuple[float, ...] = _of("Tax rates, %", "Money", (), "as 25; 12")
@@ -84,9 +111,12 @@ class Shop:
     season_from: int = _of("Season from month", "Ways", 4)
     season_to: int = _of("to month", "Ways", 10, "new enquiries take a day of it")
     intake: bool = _of("customers may fill in an enquiry themselves", "Ways", False)
+    follow_days: int = _of("Follow an offer up after, days", "Ways", 7, "0: never")
     opening: str = _of("Opening of an offer", "Words", "")
     closing: str = _of("Closing of an offer", "Words", "")
     terms: str = _of("Terms", "Words", "")
+    mail_subject: str = _of("Subject of an offer’s mail", "Words", MAIL_SUBJECT, _NAMES_TOLD)
+    mail_words: str = _of("Words of an offer’s mail", "Words", MAIL_WORDS, _NAMES_TOLD)
     thanks: str = _of(
         "Thanks to a customer who asked", "Words", "Thank you. We look at it and call you."
     )
@@ -96,6 +126,12 @@ class Shop:
         checked.check(self, "shop")
         if not self.name.strip():
             raise ValueRefused("shop.name", self.name, "a name")
+        for key in ("mail_subject", "mail_words"):
+            for name in _NAMED.findall(getattr(self, key)):
+                if name not in NAMES:
+                    raise ValueRefused(f"shop.{key}", f"{{{name}}}", _NAMES_TOLD)
+        if self.mail_words and "{link}" not in self.mail_words:
+            raise ValueRefused("shop.mail_words", self.mail_words[:40], "words with {link} in them")
         try:
             validate_currency(self.currency)
         except UnknownCurrencyError:
@@ -105,6 +141,11 @@ class Shop:
                 ZoneInfo(self.time_zone)
         except (ZoneInfoNotFoundError, ValueError, OSError):
             raise ValueRefused("shop.time_zone", self.time_zone, "a name as Europe/Oslo") from None
+
+    @property
+    def letter(self) -> tuple[str, str]:
+        """Subject and words of an offer's mail; empty ones are the usual ones."""
+        return self.mail_subject or MAIL_SUBJECT, self.mail_words or MAIL_WORDS
 
     def day_of_season(self, today: date) -> str:
         """Today where it is in the season, else the first day of the next one.
@@ -129,6 +170,16 @@ class Shop:
         """
         kept, on = RESERVE_SCHOOLS[self.reserve_school], self.day_of_season(today)
         return Day(reserve=kept, reserve_school=self.reserve_school, date=on)
+
+
+def filled(template: str, names: Mapping[str, str]) -> str:
+    """A template with what its names stand for; empty paragraphs fall away.
+
+    >>> filled("{opening}\\n\\nOffer {number}", {"opening": "", "number": "2026-0001"})
+    'Offer 2026-0001'
+    """
+    text = _NAMED.sub(lambda m: names.get(m[1], m[0]), template)
+    return "\n\n".join(x.strip("\n") for x in re.split(r"\n\s*\n", text) if x.strip())
 
 
 KEYS = tuple(f.name for f in fields(Shop))

@@ -22,8 +22,8 @@ from flask import Flask, Response, current_app, g, request
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.standins.post import FolderPost
 from jolvek.store import backups, db
+from jolvek.web.mailing import post_of
 from jolvek.web.pages import sending
 from jolvek.web.settings import Settings
 
@@ -130,7 +130,7 @@ def hand_on_mail(settings: Settings) -> None:
     """Hand on what a crash, or a post that was away, left in the outbox."""
     at = datetime.now(UTC).isoformat(timespec="microseconds")
     with closing(db.connect(settings.database)) as conn:
-        sending.hand_on(conn, FolderPost(settings.data_dir / "outbox"), at)
+        sending.hand_on(conn, post_of(settings), at)
 
 
 @contextmanager

@@ -15,6 +15,7 @@ from babel.numbers import UnknownCurrencyError, validate_currency
 
 from jolvek.core.base.errors import JolvekError, ValueRefused
 
+SECURITIES = ("starttls", "tls", "none")  # of a mail server
 PREFIX, FILE = "JOLVEK_", "jolvek.toml"
 
 
@@ -46,6 +47,13 @@ class Settings:
         default=4_000_000, metadata={"help": "largest price list and way"}
     )
     max_photo_bytes: int = field(default=20_000_000, metadata={"help": "largest photo"})
+    smtp_host: str = field(
+        default="", metadata={"help": "mail server; empty: mails are files in outbox, not sent"}
+    )
+    smtp_port: int = field(default=587, metadata={"help": "its port"})
+    smtp_security: str = field(default="starttls", metadata={"help": "starttls, tls or none"})
+    smtp_user: str = field(default="", metadata={"help": "name to sign in with there"})
+    smtp_password: str = field(default="", metadata={"help": "its password, kept out of files"})
     demo: bool = field(default=False, metadata={"help": "an invented shop", "env": False})
 
     def __post_init__(self) -> None:
@@ -61,6 +69,10 @@ class Settings:
         for key in ("max_form_bytes", "max_price_list_bytes", "max_photo_bytes"):
             if not 10_000 <= getattr(self, key) <= 100_000_000:
                 raise ValueRefused(key, getattr(self, key), "10000 to 100000000")
+        if self.smtp_security not in SECURITIES:
+            raise ValueRefused("smtp_security", self.smtp_security, ", ".join(SECURITIES))
+        if not 1 <= self.smtp_port <= 65_535:
+            raise ValueRefused("smtp_port", self.smtp_port, "1 to 65535")
         if not 0 <= self.proxies <= 10:
             raise ValueRefused("proxies", self.proxies, "0 to 10")
 

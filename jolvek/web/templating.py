@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any
 
 from flask import Flask, request
@@ -10,7 +11,7 @@ from jolvek.core.base.units import hours
 from jolvek.core.rules.findings import LEVEL_WORDS
 from jolvek.web import data, shared
 from jolvek.web.accounts import signing
-from jolvek.web.drawings import pictures
+from jolvek.web.drawings import pictures, signature
 from jolvek.web.drawings.boat_drawing import silhouette
 from jolvek.web.drawings.charts import badge
 from jolvek.web.settings import Settings
@@ -25,6 +26,7 @@ SCRIPTS = (
     "app/saving.js",
     "app/scrolling.js",
     "app/steps.js",
+    "app/sign.js",
     "app/keys.js",
     "vendor/alpine/alpine-csp.min.js",
 )
@@ -52,6 +54,10 @@ def set_up(app: Flask, settings: Settings) -> None:
         silhouette=silhouette,
         badge=badge,
         money=display.money,
+        minor_money=display.minor_money,
+        minor_plain=display.minor_plain,
+        counted=display.counted,
+        signature=signature.drawn,
         is_demo=settings.demo,
         choices=display.CHOICES,
         scripts=SCRIPTS,
@@ -79,6 +85,7 @@ def _shared() -> dict[str, Any]:
     shop_pages = [p for p in SHOP_PAGES if signing.may(p[0])]
     return {
         "u": display.current(),
+        "today": date.today().isoformat(),
         "shop": data.shop(),
         "dealer": data.shop().name,
         "theme": request.cookies.get("theme", ""),

@@ -30,6 +30,7 @@ class Electric:
         "cycle_life": (1, 100_000),
         "calendar_life_years": (0.5, 100),
         "service_per_year": (0, 1e6),
+        "resale": (0, 1e7),
     }
 
     purchase: float
@@ -42,6 +43,7 @@ class Electric:
     charger_efficiency: float = 0.9
     usable: float = 0.8
     service_per_year: float = 0.0
+    resale: float = 0.0  # at the end of the last year
 
     def __post_init__(self) -> None:
         checked.check(self, "electric")
@@ -81,6 +83,7 @@ class Petrol:
         "litres_per_hour": (0, 200),
         "price_per_litre": (0, 100),
         "service_per_year": (0, 1e6),
+        "resale": (0, 1e7),
     }
     COUNTS: ClassVar[checked.Counts] = {"also": MOST_ALSO}
 
@@ -89,6 +92,7 @@ class Petrol:
     price_per_litre: float
     service_per_year: float = 0.0
     also: tuple[Also, ...] = ()
+    resale: float = 0.0
 
     def __post_init__(self) -> None:
         checked.check(self, "petrol")
@@ -161,6 +165,8 @@ def cost(case: Case) -> Cost:
     for part in p.also:
         for year in bought_again(part.life_years, case.years):
             theirs[year] += part.price
+    ours[-1] -= e.resale
+    theirs[-1] -= p.resale
     electric, petrol = (_summed(x, case.discount_rate) for x in (ours, theirs))
     used = hours * case.years
     return Cost(

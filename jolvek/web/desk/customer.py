@@ -11,10 +11,13 @@ import segno
 from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 from markupsafe import Markup
 
+from jolvek.core.base.errors import JolvekError
 from jolvek.store import offers
 from jolvek.store.db import transaction
 from jolvek.store.offers import Event, Sent
 from jolvek.web.accounts import limits
+from jolvek.web.drawings import signature
+from jolvek.web.pages.offer_lines import totals, with_add_ons
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, show
 
@@ -40,6 +43,7 @@ def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
         "typed": request.form,
         "answered": offers.answered(conn(), sent.id),
         "events": offers.events(conn(), sent.id),
+        "totals": totals(told, offers.events(conn(), sent.id)),
         "qr": Markup(segno.make(way).svg_inline(scale=3, border=2)),
     }
     body = show("customer/page.html", **more)
@@ -74,21 +78,44 @@ def answer(token: str) -> Any:
     letter = letter if letter in letters else letters[0]
     offered = {y["text"] for x in told["alternatives"] for y in x["lines"] if y["optional"]}
     ticked = tuple(sorted(offered & set(form.getlist("addon")))) if kind == "accepted" else ()
-    event = Event(0, now(), kind, name, text, letter if kind == "accepted" else "", ticked, "")
+    refused, drawn = _signed(form.get("signature", "") if kind == "accepted" else "")
+    letter = letter if kind == "accepted" else ""
+    event = Event(0, now(), kind, name, text, letter, ticked, "", drawn)
     with transaction(conn()) as c:
         done = offers.answered(c, sent.id)
-        refused = _refused(kind, text, name, form.get("agree", ""), done)
+        refused |= _refused(kind, text, name, form.get("agree", ""), done)
         if not refused:
             offers.happened(c, sent.id, event)
     if refused:
         return _page(token, refused, 422)
     thanks = {
         "asked": "Your question is with the shop.",
-        "accepted": "Thank you: it is ordered.",
+        "accepted": "Thank you: the shop has your order.",
         "declined": "Thank you for telling us.",
     }
     flash(thanks[kind])
     return redirect(url_for("customer.page", token=token), 303)
+
+
+def _signed(strokes: str) -> tuple[dict[str, str], str]:
+    """What is refused of a drawn signature, and the signature."""
+    try:
+        return {}, signature.checked(strokes)
+    except JolvekError:
+        return {"signature": "draw it again, or leave it empty: your name is enough"}, ""
+
+
+@bp.post("/total/<letter>")
+@limits.limiter.limit(OFTEN)
+def total(token: str, letter: str) -> Any:
+    """The total of one alternative with the add-ons that are ticked."""
+    told = offers.content(conn(), _sent(token).id)
+    found = [x for x in told["alternatives"] if x["letter"] == letter]
+    if not found:
+        abort(404)
+    ticked = request.form.getlist("addon")
+    summed = with_add_ons(told, letter, ticked)
+    return show("customer/_total.html", x=found[0], summed=summed)
 
 
 def _refused(kind: str, text: str, name: str, agree: str, answered: str) -> dict[str, str]:

@@ -23,10 +23,11 @@ from jolvek.core.products.plain import made_id, product_from_plain
 from jolvek.core.products.shelf import Item
 from jolvek.formats import schema, shelf_csv, shelf_file
 from jolvek.formats.shelf_schema import item_schema
-from jolvek.store import finding
+from jolvek.store import finding, stock
 from jolvek.store import shelf as store
 from jolvek.store.db import transaction
 from jolvek.web import saving, shared
+from jolvek.web.accounts import signing
 from jolvek.web.pages.catalogue_page import catalogue_page, product_page
 from jolvek.web.pages.compare_page import compare_page
 from jolvek.web.shared import conn, settings, show, table_file
@@ -105,7 +106,10 @@ def _product_page(
         item = store.get(conn(), kind, kept["id"])
         history = store.history(conn(), kind, kept["id"])
     told = (kind, item, kept, typed, errors, history, used, display.current())
-    return show("shelf/product.html", product_page(*told))
+    mine = kept and signing.may("stock.save")
+    had = stock.get(conn(), kind, kept["id"]) if mine else None
+    more = {"had": had, "product_id": kept.get("id", "")}
+    return show("shelf/product.html", product_page(*told), **more)
 
 
 def _field_of(reason: str, kind: str) -> str:

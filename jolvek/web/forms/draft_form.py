@@ -11,6 +11,7 @@ from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.deal.lines import Line, Terms
 from jolvek.core.deal.money import minor
+from jolvek.core.deal.years import Assumed
 from jolvek.store.shop import Shop
 
 MOST_LETTERS, FREE_ROWS = 3, 6
@@ -21,11 +22,16 @@ FIGURES = {  # name: label, lowest, highest
     "instalments": ("Instalments of the rest", 1, 60),
     "valid_days": ("Valid for, days", 1, 365),
 }
+FREE_KEYS = ("text", "quantity", "price", "discount", "tax")
+LINE, YEARS = "off_", "y_"  # before the names of entries: discount of a line, an assumption
+SERVICES = ("delivery", "commissioning", "training")
 
 
 @dataclass
 class Draft:
-    """What the next offer is to be; `acknowledged` has who ticked a caution, and when, by key."""
+    """What the next offer is to be; `acknowledged` has who ticked a caution, and when, by key;
+    `line_discounts` % by the words of a line, `assumed` what the shop puts otherwise of the years.
+    """
 
     letters: list[str] = field(default_factory=list)
     discount: float = 0.0
@@ -33,6 +39,10 @@ class Draft:
     instalments: int = 1
     valid_days: int = USUAL_DAYS
     free: list[dict[str, str]] = field(default_factory=list)
+    services: list[str] = field(default_factory=list)
+    line_discounts: dict[str, float] = field(default_factory=dict)
+    years_shown: bool = True
+    assumed: dict[str, float] = field(default_factory=dict)
     acknowledged: dict[str, dict[str, str]] = field(default_factory=dict)
 
     def terms(self, shop: Shop) -> Terms:
@@ -52,9 +62,17 @@ def draft_of(data: Mapping[str, Any], shop: Shop) -> Draft:
         made = Draft(**{"deposit": shop.deposit, **known})
         made.terms(shop)
         made.free_lines(2)
+        Assumed(**made.assumed)
+        _percents(made.line_discounts)
         return made
     except (JolvekError, TypeError, ValueError, ArithmeticError, AttributeError):
         return Draft(deposit=shop.deposit)
+
+
+def _percents(found: Mapping[str, float]) -> None:
+    for text, percent in found.items():
+        if not 0 <= percent <= 100:
+            raise ValueRefused(text, percent, "0 to 100")
 
 
 def free_line(row: Mapping[str, str], digits: int) -> Line:
@@ -62,7 +80,8 @@ def free_line(row: Mapping[str, str], digits: int) -> Line:
     quantity = Decimal(str(typed_figures.parse(row.get("quantity") or "1", "number", "")))
     price = minor(typed_figures.parse(row.get("price") or "0", "money", ""), digits)
     tax = Decimal(str(typed_figures.parse(row.get("tax") or "0", "number", "")))
-    return Line("free", row.get("text", ""), quantity, price, tax=tax)
+    off = Decimal(str(typed_figures.parse(row.get("discount") or "0", "number", "")))
+    return Line("free", row.get("text", ""), quantity, price, discount=off, tax=tax)
 
 
 def read(
@@ -74,31 +93,56 @@ def read(
     if len(chosen) > MOST_LETTERS:
         refused["letters"] = f"at most {MOST_LETTERS} setups on one offer"
         chosen = before.letters
-    out = Draft(chosen, free=[], acknowledged=before.acknowledged)
+    out = Draft(chosen, acknowledged=before.acknowledged, years_shown="years_shown" in form)
+    out.services = [key for key in SERVICES if form.get(f"service_{key}")]
     for name, (_, low, high) in FIGURES.items():
-        value = getattr(before, name)
-        text = (form.get(name) or "").strip()
-        try:
-            value = typed_figures.parse(text, "number", "") if text else getattr(Draft(), name)
-            if not low <= value <= high:
-                raise ValueRefused(name, text, f"{low} to {high}")
-        except ValueRefused as error:
-            refused[name] = f"read “{text}”; allowed is {error.allowed}"
-            value = getattr(before, name)
-        except JolvekError as error:
-            refused[name], value = str(error), getattr(before, name)
-        whole = name in ("instalments", "valid_days")
-        setattr(out, name, int(value) if whole else float(value))
+        empty = getattr(Draft(), name)
+        value = _figure(form, name, (low, high), empty, getattr(before, name), refused)
+        setattr(out, name, int(value) if name in ("instalments", "valid_days") else float(value))
+    for key in form:
+        if key.startswith(LINE):
+            text = key.removeprefix(LINE)
+            was = before.line_discounts.get(text, 0.0)
+            if off := _figure(form, key, (0, 100), 0.0, was, refused):
+                out.line_discounts[text] = off
+    for name, allowed in Assumed.RANGES.items():
+        kept = before.assumed.get(name)
+        put = _figure(form, YEARS + name, allowed, None, kept, refused)
+        if put is not None:
+            out.assumed[name] = put
     _free(form, out, refused, digits)
     return out, refused
 
 
+def _figure(
+    form: Mapping[str, str],
+    key: str,
+    allowed: tuple[float, float],
+    empty: Any,
+    before: Any,
+    refused: dict[str, str],
+) -> Any:
+    """A figure as typed; what an empty entry means, or what stood before where it is refused."""
+    text = (form.get(key) or "").strip()
+    if not text:
+        return empty
+    low, high = allowed
+    try:
+        value = typed_figures.parse(text, "number", "")
+        if not low <= value <= high:
+            raise ValueRefused(key, text, f"{low:g} to {high:g}")
+    except ValueRefused as error:
+        refused[key] = f"read “{text[:40]}”; allowed is {error.allowed}"
+        return before
+    except JolvekError as error:
+        refused[key] = str(error)
+        return before
+    return value
+
+
 def _free(form: Mapping[str, str], out: Draft, refused: dict[str, str], digits: int) -> None:
     for i in range(FREE_ROWS):
-        row = {
-            k: (form.get(f"free{i}_{k}") or "").strip()
-            for k in ("text", "quantity", "price", "tax")
-        }
+        row = {k: (form.get(f"free{i}_{k}") or "").strip() for k in FREE_KEYS}
         if not row["text"]:
             continue
         try:

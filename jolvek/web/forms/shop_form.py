@@ -10,7 +10,7 @@ from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.store.shop import Shop
 
-LONG = ("address", "terms", "opening", "closing", "thanks")
+LONG = ("address", "terms", "opening", "closing", "thanks", "mail_words")
 
 
 @dataclass(frozen=True)

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from datetime import date, timedelta
-from decimal import Decimal
 from typing import Any
 
 import numpy as np
@@ -12,62 +10,41 @@ import numpy as np
 from jolvek.core.day.otherwise import Switches
 from jolvek.core.day.outing import outing
 from jolvek.core.day.stepped import sail_out
-from jolvek.core.deal.lines import Line, Sums, sums
+from jolvek.core.deal.lines import sums
 from jolvek.core.deal.money import major
-from jolvek.core.deal.quote import Priced, Rates, lines_of
 from jolvek.core.rules.findings import Finding
 from jolvek.store.enquiries import Stored
-from jolvek.store.setups import Bought
 from jolvek.store.shop import Shop
 from jolvek.web.drawings.pictures import setup_view
 from jolvek.web.forms.draft_form import Draft
 from jolvek.web.pages.day_out_page import day_told, sentence, setting_out
+from jolvek.web.pages.offer_lines import (
+    agreed_plain,
+    digits_of,
+    line_plain,
+    lines,
+    sums_plain,
+)
 from jolvek.web.pages.offer_page import offer_page
+from jolvek.web.pages.offer_years import years
 from jolvek.web.view.display import Units, amount_of, long_date, long_hours
 from jolvek.web.view.worked import Worked
 
 FORMAT, VERSION = "jolvek-offer", 1
-DIGITS = 2
-AFTER_A_LOOK = "after a look"
 WINDS_M_S = (0.0, 3.0, 6.0, 9.0, 12.0)
 SPEEDS = 12
 
 
-def rates_of(shop: Shop) -> Rates:
-    """The shop's rates as lines take them."""
-
-    def to_minor(x: float) -> int:
-        return int(round(x * 10**DIGITS))
-
-    tax = Decimal(str(shop.tax_rates[0])) if shop.tax_rates else Decimal(0)
-    hours = (to_minor(shop.fitting_rate), to_minor(shop.wiring_rate))
-    return Rates(*hours, to_minor(shop.cable_price), to_minor(shop.piece_price), tax, DIGITS)
-
-
-def lines(w: Worked, draft: Draft, shop: Shop) -> list[Line]:
-    """All lines of one setup with those of one's own."""
-    parts = [_bought(x) for x in w.pinned.parts]
-    parts += [Priced(x.item.title, x.quantity, x.price, True) for x in w.pinned.extras]
-    return [*lines_of(w.fitted, parts, rates_of(shop)), *draft.free_lines(DIGITS)]
-
-
-def _bought(x: Bought) -> Priced:
-    """A part at its price; the customer's own is there already."""
-    return Priced(
-        f"{x.item.title}, there already" if x.item.own else x.item.title,
-        x.quantity,
-        0.0 if x.item.own else x.price,
-    )
-
-
-def key_of(w: Worked, f: Finding) -> str:
-    """By what a caution is known: the setup and its own words, so that another is read anew."""
-    return f"{w.letter}: {f.rule}: {f.text}"
-
-
-def cautions(worked: list[Worked]) -> list[tuple[str, Worked, Finding]]:
-    """What must be acknowledged before it is sent."""
-    return [(key_of(w, f), w, f) for w in worked for f in w.findings if f.level == "caution"]
+def cautions(worked: list[Worked]) -> list[tuple[str, list[str], Finding]]:
+    """What must be acknowledged before it is sent: each once, with the setups that it is of. It is
+    known by its setups and its own words, so that another is read anew.
+    """
+    found: dict[str, tuple[list[str], Finding]] = {}
+    for w in worked:
+        for f in w.findings:
+            if f.level == "caution":
+                found.setdefault(f"{f.rule}: {f.text}", ([], f))[0].append(w.letter)
+    return [(f"{''.join(x)}: {key}", x, f) for key, (x, f) in found.items()]
 
 
 def content(
@@ -93,6 +70,7 @@ def content(
         "currency": shop.currency,
         "units": {k: u[k] for k in ("speed", "distance")},
         "tax_included": shop.tax_included,
+        "agreed": agreed_plain(draft.terms(shop)),
         "rounding": "each line, then each rate's sum and its tax, halves away from zero",
         "shop": {k: getattr(shop, k) for k in mine},
         "customer": {k: getattr(stored.enquiry, k) for k in asked},
@@ -104,8 +82,8 @@ def content(
         ],
         "differences": differences(worked, draft, shop, u),
         "acknowledged": [
-            {"text": f.text, "letter": w.letter, **draft.acknowledged.get(key, {})}
-            for key, w, f in cautions(worked)
+            {"text": f.text, "letters": letters, **draft.acknowledged.get(key, {})}
+            for key, letters, f in cautions(worked)
         ],
         "opening": shop.opening,
         "closing": shop.closing,
@@ -116,6 +94,8 @@ def content(
 def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]:
     """One setup: what it is, does and costs."""
     page, found = offer_page(w, u), lines(w, draft, shop)
+    summed = sums(found, draft.terms(shop))
+    total = major(summed.total, digits_of(shop.currency))
     return {
         "letter": w.letter,
         "title": f"{w.fitted.motor.title}, {w.bank_text}, {w.fitted.mount.name}",
@@ -127,7 +107,8 @@ def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]
         "findings": [{k: getattr(f, k) for k in ("level", "text", "cure")} for f in w.findings],
         "lines": [line_plain(x, shop.currency) for x in found],
         "later": any(not x.price_minor and x.kind in ("wiring", "labour") for x in found),
-        "sums": sums_plain(sums(found, draft.terms(shop)), shop.currency),
+        "sums": sums_plain(summed, shop.currency),
+        "years": years(w, shop, draft.assumed, total) if draft.years_shown else None,
         **day(w, u),
     }
 
@@ -183,41 +164,6 @@ def speeds(w: Worked, u: Units) -> list[dict[str, str]]:
     return out
 
 
-def line_plain(x: Line, currency: str) -> dict[str, Any]:
-    """A line without what the shop paid."""
-    plain = {k: v for k, v in asdict(x).items() if k != "buying_minor"}
-    later = AFTER_A_LOOK if x.kind in ("wiring", "labour") else "included"
-    return {
-        **{k: str(v) if isinstance(v, Decimal) else v for k, v in plain.items()},
-        "amount_minor": x.amount,
-        "each": amount_of(major(x.price_minor, DIGITS), currency) if x.price_minor else later,
-        "amount": amount_of(major(x.amount, DIGITS), currency) if x.price_minor else "",
-    }
-
-
-def sums_plain(s: Sums, currency: str) -> dict[str, Any]:
-    """The sums as minor units and in words, without the margin."""
-
-    def told(amount: int) -> str:
-        return amount_of(major(amount, DIGITS), currency)
-
-    out: dict[str, Any] = {
-        k: {"minor": getattr(s, k), "text": told(getattr(s, k))}
-        for k in ("lines", "off", "net", "tax", "total", "deposit")
-    }
-    out["rates"] = [
-        {
-            "rate": f"{r.rate.normalize():f}",
-            "net": told(r.net),
-            "tax": told(r.tax),
-            "tax_minor": r.tax,
-        }
-        for r in s.rates
-    ]
-    out["instalments"] = [told(x) for x in s.instalments]
-    return out
-
-
 def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> list[str]:
     """What sets the alternatives apart, against the first."""
     if len(worked) < 2:
@@ -230,7 +176,12 @@ def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> lis
         kg = w.parts_kg - first.parts_kg
         fast = w.performance.top_speed_m_s - first.performance.top_speed_m_s
         parts = [
-            _apart(amount_of(major(abs(more), DIGITS), shop.currency), more, "dearer", "cheaper"),
+            _apart(
+                amount_of(major(abs(more), digits_of(shop.currency)), shop.currency),
+                more,
+                "dearer",
+                "cheaper",
+            ),
             _apart(str(u.full(abs(kg), "mass")), round(kg, 1), "heavier", "lighter"),
             _apart(str(u.full(abs(fast), "speed")), round(fast, 2), "faster", "slower"),
         ]

@@ -13,18 +13,21 @@ from email.policy import SMTP
 from typing import Any
 
 import segno
-from flask import render_template
+from flask import render_template, url_for
 from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.standins.post import Post
+from jolvek.standins.post import Post, Refused
 from jolvek.store import enquiries, offers
 from jolvek.store.db import transaction
 from jolvek.store.offers import Sent
+from jolvek.store.shop import filled
 from jolvek.web.pages.offer_content import changed
 from jolvek.web.view import pdf
 
 ADDRESS = re.compile(r"[^\s@<>,;:\"()\[\]\\]+@[^\s@<>,;:\"()\[\]\\]+")  # to be written to
+
+TRIES = 5
 
 
 class NotReady(JolvekError):
@@ -43,52 +46,96 @@ class Sending:
     to: str
     after: int  # the last offer that the page showed as sent; 0 for none
     way: Callable[[str], str]  # a token as the address of the customer's page
+    words: tuple[str, str]  # subject and words of the mail, with names to be filled
+    logo: str = ""  # as data, for the paper
 
 
 def send(conn: sqlite3.Connection, s: Sending) -> Sent:
-    """Send it; returns what was sent. Raises NotReady and NoPdf, and nothing is kept."""
+    """Send it; returns what was sent. The paper is written before the database is held; where
+    another was sent meanwhile, it is written again with the next number. Raises NotReady and NoPdf,
+    and nothing is kept.
+    """
     if s.to and not ADDRESS.fullmatch(s.to):
         raise NotReady(f"mail: read {s.to!r}, allowed is an address as name@house.example")
-    with transaction(conn) as c:
-        before = offers.of_enquiry(c, s.enquiry_id)
-        if s.after != (before[0].id if before else 0):
-            raise NotReady("It was sent just now: look at what stands above before it is again.")
-        year, serial, revision = offers.next_number(c, s.enquiry_id, int(s.content["date"][:4]))
-        valid = s.content["valid_to"]
-        sent = Sent(0, s.enquiry_id, year, serial, revision, s.at, valid, s.who)
-        then = offers.content(c, before[0].id) if before else None
-        changes = changed(then, s.content) if then else []
-        told = {**s.content, "number": sent.number, "sent_by": s.who, "changed": changes}
-        token = offers.new_token()
-        qr = Markup(segno.make(s.way(token)).svg_inline(scale=2, border=1))
-        paper = pdf.write(render_template("offer/paper.html", o=told, qr=qr))
-        number = offers.add(c, sent, told, s.shop_data, paper)
-        for old in before:
-            offers.revoke(c, old.id)
-        offers.make_link(c, number, f"{valid}T23:59:59", token)
-        if s.to:
-            mail = letter(told, s.way(token), s.to, paper)
-            offers.post(c, number, s.at, s.to, mail)
-        enquiries.set_stage(c, s.enquiry_id, "offered", s.at)
+    for _ in range(TRIES):
+        ready = _written(conn, s)
+        with transaction(conn) as c:
+            if _next(c, s) == (ready.sent.year, ready.sent.serial, ready.sent.revision):
+                number = _kept(c, s, ready)
+                break
+    else:
+        raise NotReady("Others are sending at this moment: send it again.")
     made = offers.get(conn, number)
     assert made is not None
     return made
 
 
-def letter(told: dict[str, Any], way: str, to: str, paper: bytes) -> bytes:
-    """The mail with the paper in it."""
-    mail = EmailMessage(policy=SMTP)
-    mail["Subject"] = " ".join(f"Offer {told['number']}: {told['title']}".split())[:200]
-    mine = told["shop"]["mail"]
+def customer_way(token: str) -> str:
+    """The address of the customer's page, as it stands on paper and in a mail."""
+    return url_for("customer.page", token=token, _external=True)
+
+
+@dataclass(frozen=True)
+class _Ready:
+    """All that is kept of what is sent."""
+
+    sent: Sent
+    told: dict[str, Any]
+    token: str
+    paper: bytes
+
+
+def _next(conn: sqlite3.Connection, s: Sending) -> tuple[int, int, int]:
+    """The number; raises NotReady where the page did not show what was sent last."""
+    before = offers.of_enquiry(conn, s.enquiry_id)
+    if s.after != (before[0].id if before else 0):
+        raise NotReady("It was sent just now: look at what stands above before it is again.")
+    return offers.next_number(conn, s.enquiry_id, int(s.content["date"][:4]))
+
+
+def _written(conn: sqlite3.Connection, s: Sending) -> _Ready:
+    year, serial, revision = _next(conn, s)
+    before = offers.of_enquiry(conn, s.enquiry_id)
+    valid = s.content["valid_to"]
+    sent = Sent(0, s.enquiry_id, year, serial, revision, s.at, valid, s.who)
+    changes = changed(offers.content(conn, before[0].id), s.content) if before else []
+    told = {**s.content, "number": sent.number, "sent_by": s.who, "changed": changes}
+    token = offers.new_token()
+    qr = Markup(segno.make(s.way(token)).svg_inline(scale=2, border=1))
+    paper = pdf.write(render_template("offer/paper.html", o=told, qr=qr, logo=s.logo))
+    return _Ready(sent, told, token, paper)
+
+
+def _kept(c: sqlite3.Connection, s: Sending, ready: _Ready) -> int:
+    number = offers.add(c, ready.sent, ready.told, s.shop_data, ready.paper)
+    for old in offers.of_enquiry(c, s.enquiry_id):
+        offers.revoke(c, old.id)
+    offers.make_link(c, number, f"{ready.sent.valid_to}T23:59:59", ready.token)
+    if s.to:
+        mail = letter(ready.told, s.way(ready.token), s.to, ready.paper, s.words)
+        offers.post(c, number, s.at, s.to, mail)
+    enquiries.set_stage(c, s.enquiry_id, "offered", s.at)
+    return number
+
+
+def letter(told: dict[str, Any], way: str, to: str, paper: bytes, words: tuple[str, str]) -> bytes:
+    """The mail with the paper in it, by the shop's own subject and words."""
+    mail, shop = EmailMessage(policy=SMTP), told["shop"]
+    names = {
+        "number": told["number"],
+        "title": told["title"],
+        "customer": told["customer"]["customer"],
+        "valid_to": told["dates_told"][1],
+        "link": way,
+        "shop": shop["name"],
+        "opening": told["opening"],
+        "closing": told["closing"],
+    }
+    subject, body = (filled(x, names) for x in words)
+    mail["Subject"] = " ".join(subject.split())[:200]
+    mine = shop["mail"]
     mail["To"], mail["From"] = to, mine if ADDRESS.fullmatch(mine) else "shop@shop.invalid"
-    words = [
-        told["opening"],
-        f"Your offer {told['number']}, valid to {told['dates_told'][1]}:",
-        way,
-        told["closing"],
-        told["shop"]["name"],
-    ]
-    mail.set_content("\n\n".join(x for x in words if x) + "\n")
+    mail.set_content(body + "\n")
     name = f"offer-{told['number'].replace(' ', '-')}.pdf"
     mail.add_attachment(paper, maintype="application", subtype="pdf", filename=name)
     return mail.as_bytes()
@@ -100,6 +147,8 @@ def hand_on(conn: sqlite3.Connection, post: Post, at: str) -> int:
     for number, recipient, mail in offers.unposted(conn):
         try:
             post.hand_on(number, recipient, mail)
+        except Refused:
+            continue
         except OSError:
             break
         offers.posted(conn, number, at)

@@ -3,24 +3,26 @@
 from __future__ import annotations
 
 from dataclasses import asdict, replace
-from datetime import date
+from datetime import date, timedelta
 from typing import Any
 
-from flask import Blueprint, Response, abort, flash, redirect, request, url_for
+from flask import Blueprint, abort, flash, redirect, request, url_for
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.deal.lines import sums
-from jolvek.standins.post import FolderPost
-from jolvek.store import enquiries, offers, setups
+from jolvek.store import enquiries, offers, setups, stock
 from jolvek.store.db import transaction
 from jolvek.web import data
 from jolvek.web.accounts import signing
 from jolvek.web.forms import draft_form
 from jolvek.web.forms.draft_form import Draft
-from jolvek.web.pages import offer_content, sending
+from jolvek.web.mailing import post_of
+from jolvek.web.pages import offer_content, offer_years, sending
+from jolvek.web.pages.offer_lines import SERVICES, digits_of, lines, priced_services, totals
+from jolvek.web.pages.sending import customer_way
 from jolvek.web.saving import now
-from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404, table_file, who
-from jolvek.web.view import display, stations
+from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404, who
+from jolvek.web.view import display, photos, stations
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("offer", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -53,6 +55,32 @@ def _draft(f: Frame) -> tuple[Draft, list[Worked]]:
     return draft, [work_out(f.need, known[x]) for x in letters]
 
 
+def _sent_told(x: offers.Sent) -> dict[str, Any]:
+    events = offers.events(conn(), x.id)
+    return {
+        "s": x,
+        "link": offers.link(conn(), x.id),
+        "events": events,
+        "totals": totals(offers.content(conn(), x.id), events),
+        "waits": offers.waiting(conn(), x.id),
+        "follow_up": offers.shop_data(conn(), x.id).get("follow_up", ""),
+    }
+
+
+def _form_told(worked: list[Worked], draft: Draft) -> dict[str, Any]:
+    """What the draft's form may change: services, lines that may be discounted, assumptions."""
+    shop = data.shop()
+    plain = replace(draft, free=[])
+    texts = [x.text for w in worked for x in lines(w, plain, shop) if x.price_minor]
+    first = offer_years.assumed_of(worked[0], shop, {})
+    return {
+        "services": [(k, SERVICES[k]) for k in priced_services(shop)],
+        "line_texts": list(dict.fromkeys(texts)),
+        "years_labels": offer_years.LABELS,
+        "usual": {k: f"{getattr(first, k):g}" for k in offer_years.LABELS},
+    }
+
+
 def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 200) -> Any:
     f, u = frame(enquiry_id, "offer"), display.current()
     chosen = f.card.in_hand if any(p.chosen for p in f.pinned) else None
@@ -66,9 +94,12 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         "o": made,
         "cautions": offer_content.cautions(worked),
         "figures": draft_form.FIGURES,
+        "off_refused": any(k.startswith(draft_form.LINE) for k in refused or {}),
+        "years_refused": any(k.startswith(draft_form.YEARS) for k in refused or {}),
         "rows": draft_form.FREE_ROWS,
-        "margins": _margins(worked, draft) if made and signing.may("offer.send") else {},
-        "sent": [(x, offers.link(conn(), x.id), offers.events(conn(), x.id)) for x in sent],
+        "margins": _margins(worked, draft) if made and signing.may("offer.send") else [],
+        "sent": [_sent_told(x) for x in sent],
+        **(_form_told(worked, draft) if made else {}),
         "open": _open(f, draft, worked) if made else [],
         "way": request.args.get("way", ""),
     }
@@ -77,11 +108,19 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
     return show("offer/page.html", f, **stages, **more), code
 
 
-def _margins(worked: list[Worked], draft: Draft) -> dict[str, int | None]:
-    """What stays with the shop, where buying prices are known."""
-    shop = data.shop()
+def _margins(worked: list[Worked], draft: Draft) -> list[tuple[str, int, int, int]]:
+    """What stays with the shop of the lines whose buying price is known: letter, minor units, of
+    how many lines, of how many in all.
+    """
+    shop, out = data.shop(), []
     terms = draft.terms(shop)
-    return {w.letter: sums(offer_content.lines(w, draft, shop), terms).margin for w in worked}
+    for w in worked:
+        found = lines(w, draft, shop, lambda kind, key: stock.get(conn(), kind, key))
+        known = [x for x in found if x.buying_minor is not None]
+        margin = sums(known, terms).margin
+        if margin is not None:
+            out.append((w.letter, margin, len(known), len(found)))
+    return out
 
 
 def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
@@ -108,7 +147,7 @@ def save(enquiry_id: int) -> Any:
     before, _ = _draft(f)
     letters = [p.letter for p in f.pinned]
     draft, refused = draft_form.read(
-        request.form, letters, before, data.shop(), offer_content.DIGITS
+        request.form, letters, before, data.shop(), digits_of(data.shop().currency)
     )
     with transaction(conn()) as c:
         draft.acknowledged = offers.draft(c, enquiry_id).get("acknowledged", {})
@@ -142,9 +181,20 @@ def send(enquiry_id: int) -> Any:
     if against:
         return _page(enquiry_id, {"send": " ".join(against)}, 422)
     made = offer_content.content(f.e, worked, draft, shop, u, date.today(), whole=True)
-    inner = {"margins": _margins(worked, draft), "note": f.e.note}
     to = f.e.enquiry.mail if request.form.get("mail") else ""
-    job = sending.Sending(enquiry_id, made, inner, now(), who(), to, form_id("after"), _way)
+    after, words = form_id("after"), shop.letter
+    job = sending.Sending(
+        enquiry_id,
+        made,
+        _inner(f, worked, draft),
+        now(),
+        who(),
+        to,
+        after,
+        customer_way,
+        words,
+        photos.as_data(data.settings().data_dir, shop.logo),
+    )
     try:
         sent = sending.send(conn(), job)
     except JolvekError as error:
@@ -155,61 +205,30 @@ def send(enquiry_id: int) -> Any:
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
 
-def _way(token: str) -> str:
-    return url_for("customer.page", token=token, _external=True)
+def _inner(f: Frame, worked: list[Worked], draft: Draft) -> dict[str, Any]:
+    """What only the shop keeps of it: note, margins, when to ask again, the products."""
+    days = data.shop().follow_days
+    again = (date.today() + timedelta(days=days)).isoformat() if days else ""
+    parts = {
+        w.letter: [
+            {
+                "kind": setups.KIND_OF_PART[x.kind],
+                "id": x.item.id,
+                "title": x.item.title,
+                "quantity": x.quantity,
+                "own": x.item.own or (x.kind == "mount" and not x.price),  # comes with the motor
+                "optional": x in w.pinned.extras,
+            }
+            for x in (*w.pinned.parts, *w.pinned.extras)
+        ]
+        for w in worked
+    }
+    margins = {x[0]: x[1:] for x in _margins(worked, draft)}
+    return {"margins": margins, "note": f.e.note, "follow_up": again, "parts": parts}
 
 
 def _post() -> None:
-    sending.hand_on(conn(), FolderPost(data.settings().data_dir / "outbox"), now())
-
-
-def _sent(enquiry_id: int, offer_id: int) -> offers.Sent:
-    found = offers.get(conn(), offer_id)
-    if found is None or found.enquiry_id != enquiry_id:
-        abort(404)
-    return found
-
-
-@bp.post("/offer/link")
-def link(enquiry_id: int) -> Any:
-    """A new link for the customer, or shut the one there is."""
-    sent, shut = _sent(enquiry_id, form_id("offer")), request.form.get("shut")
-    with transaction(conn()) as c:
-        offers.revoke(c, sent.id)
-        token = "" if shut else offers.make_link(c, sent.id, f"{sent.valid_to}T23:59:59")
-    signing.told("link shut" if shut else "link made", sent.number)
-    flash(
-        "The customer’s link is shut."
-        if shut
-        else f"The customer’s link, shown only now: {_way(token)}"
-    )
-    return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
-
-
-@bp.post("/offer/seen")
-def seen(enquiry_id: int) -> Any:
-    """What the customer did was read."""
-    stored_or_404(enquiry_id)
-    offers.seen(conn(), enquiry_id, who())
-    return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
-
-
-@bp.get("/offer/<int:offer_id>.<form>")
-def copy(enquiry_id: int, offer_id: int, form: str) -> Any:
-    """What was sent, as PDF, jolvek-offer, or its lines as CSV and spreadsheet."""
-    sent = _sent(enquiry_id, offer_id)
-    if form == "pdf":
-        head = {"Content-Disposition": f'inline; filename="offer-{sent.id}.pdf"'}
-        return Response(offers.pdf(conn(), sent.id), mimetype="application/pdf", headers=head)
-    told = offers.content(conn(), sent.id)
-    if form == "json":
-        return told
-    rows = [("setup", "line", "quantity", "unit", "each", "discount %", "tax %", "amount")]
-    for x in told["alternatives"]:
-        for y in x["lines"]:
-            keys = ("text", "quantity", "unit", "each", "discount", "tax", "amount")
-            rows.append((x["letter"], *(str(y[k]) for k in keys)))
-    return table_file(rows, f"offer-{sent.id}", form)
+    sending.hand_on(conn(), post_of(data.settings()), now())
 
 
 @bp.post("/offer/claims")
@@ -234,5 +253,7 @@ def stage(enquiry_id: int) -> Any:
         abort(422, f"Read “{wanted}”; allowed is one of {', '.join(enquiries.STAGES)}.")
     with transaction(conn()) as c:
         enquiries.set_stage(c, enquiry_id, wanted, now())
+        if wanted == "delivered":
+            stock.take(c, enquiry_id)
     flash("Saved.")
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)

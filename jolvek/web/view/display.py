@@ -11,11 +11,12 @@ from math import isinf
 from zoneinfo import ZoneInfo
 
 from babel.dates import format_date
-from babel.numbers import format_currency, get_group_symbol
+from babel.numbers import format_currency, get_currency_precision, get_group_symbol
 from flask import session
 from markupsafe import Markup, escape
 
 from jolvek.core.base import units
+from jolvek.core.deal.money import major
 from jolvek.core.rules.findings import Finding, say
 from jolvek.store.shop import LANGUAGES, UNIT_SETS
 from jolvek.web import data
@@ -145,6 +146,17 @@ def money_of(value: float | Decimal, currency: str) -> str:
 def amount_of(value: Decimal, currency: str) -> str:
     """An amount as it stands on an offer: with its cents, whatever they are."""
     return _money(value, currency, None, True)
+
+
+def minor_plain(amount: int) -> str:
+    """Minor units of the shop's currency as they are typed."""
+    return str(major(amount, get_currency_precision(data.shop().currency)))
+
+
+def minor_money(amount: int) -> str:
+    """Minor units of the shop's currency as an amount with its cents."""
+    currency = data.shop().currency
+    return amount_of(major(amount, get_currency_precision(currency)), currency)
 
 
 def _money(value: float | Decimal, currency: str, pattern: str | None, cents: bool) -> str:

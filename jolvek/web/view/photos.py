@@ -4,6 +4,7 @@ outside the web root.
 
 from __future__ import annotations
 
+import base64
 import secrets
 from pathlib import Path
 from typing import Any
@@ -45,3 +46,11 @@ def keep(upload: Any, folder: Path) -> str:
     upright.info = {}  # what the camera wrote: comments, places
     upright.save(folder / name, "JPEG", quality=85)
     return name
+
+
+def as_data(folder: Path, name: str) -> str:
+    """A kept picture as data within a page; empty where there is none."""
+    path = folder / "photos" / name
+    if not name or not path.is_file():
+        return ""
+    return "data:image/jpeg;base64," + base64.b64encode(path.read_bytes()).decode()

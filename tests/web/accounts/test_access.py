@@ -11,6 +11,7 @@ ARGS = {
     "form": "csv",
     "filename": "none.css",
     "token": "none",
+    "letter": "A",
     "name": "none.zip",
     "photo_id": 9_999,
     "offer_id": 9_999,

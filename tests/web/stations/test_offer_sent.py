@@ -15,7 +15,7 @@ from html import unescape
 import pytest
 from pypdf import PdfReader
 
-from jolvek.store import db, enquiries, offers, trail
+from jolvek.store import db, enquiries, finding, offers, trail
 from jolvek.web.pages import sending
 from tests.web.steps import boat_form
 
@@ -43,6 +43,9 @@ PRICED = {
     "reserve_school": "fifth",
     "mail": "shop@kelp.example",
     "terms": "Thirty days.",
+    "follow_days": "7",
+    "season_from": "4",
+    "season_to": "10",
 }
 
 
@@ -58,7 +61,7 @@ def prepared(one_app, pinned, tmp_path_factory):
     one_app.config.update(SETTINGS=own, WTF_CSRF_ENABLED=False, TESTING=True)
     client = one_app.test_client()
     client.post("/play", data={"role": "owner"})
-    client.post("/settings", data=PRICED)
+    assert client.post("/settings", data=PRICED).status_code == 303
     client.post("/play", data={"role": "advisor"})
     form = boat_form(client, 5) | {"mail": "runa@vik.example", "note": "inner note"}
     client.post("/enquiry/5/boat", data=form)
@@ -234,7 +237,8 @@ def test_the_customer_asks_accepts_once_and_the_enquiry_follows(sent, conn, app,
     shown = shop.get(HERE).text
     assert "the customer asked" in shown and "&lt;b&gt;" in shown
     client.post(link, data={"do": "accepted", "name": "Runa Vik", "agree": "1", "letter": "B"})
-    assert enquiries.get(conn, 5).stage == "ordered"
+    assert enquiries.get(conn, 5).stage == "offered"
+    assert finding.listed(conn)[0].waits == "order"
     event = offers.events(conn, sent.id)[0]
     assert (event.kind, event.letter, event.who) == ("accepted", "B", "Runa Vik")
     again = client.post(link, data={"do": "declined", "text": "no"})

@@ -1,0 +1,46 @@
+"""What the shop has of a product, from whom, and what it paid: for the shop only."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, abort, flash, redirect, request, url_for
+
+from jolvek.core.base import typed_figures
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.deal.money import minor
+from jolvek.store import shelf, stock
+from jolvek.store.db import transaction
+from jolvek.store.stock import Stock
+from jolvek.web import data
+from jolvek.web.accounts import signing
+from jolvek.web.pages.offer_lines import digits_of
+from jolvek.web.shared import conn
+
+bp = Blueprint("stock", __name__, url_prefix="/shelf")
+
+
+@bp.post("/<kind>/stock/<path:product_id>")
+def save(kind: str, product_id: str) -> Any:
+    """Keep supplier, number in stock and buying price."""
+    if kind not in shelf.TABLES or shelf.stored_row(conn(), kind, product_id) is None:
+        abort(404)
+    back = redirect(url_for("shelf.product", kind=kind, product_id=product_id) + "#stock", 303)
+    try:
+        told = _read()
+    except JolvekError as error:
+        flash(f"Stock is not saved: {error}")
+        return back
+    with transaction(conn()) as c:
+        stock.keep(c, kind, product_id, told)
+    signing.told("stock changed", product_id)
+    flash("Stock is saved.")
+    return back
+
+
+def _read() -> Stock:
+    form, digits = request.form, digits_of(data.shop().currency)
+    many = typed_figures.parse(form.get("in_stock", "").strip() or "0", "count", "")
+    paid = form.get("buying", "").strip()
+    price = minor(typed_figures.parse(paid, "money", ""), digits) if paid else None
+    return Stock(form.get("supplier", "").strip(), int(many), price)

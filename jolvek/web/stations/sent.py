@@ -1,0 +1,127 @@
+"""What was sent of an enquiry: the customer's link, copies, what the customer did, and the parts to
+order once it is accepted.
+"""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
+
+from jolvek.formats.contacts import ICALENDAR, Dated, calendar
+from jolvek.store import enquiries, offers, stock
+from jolvek.store.db import transaction
+from jolvek.web.accounts import signing
+from jolvek.web.pages import order_list
+from jolvek.web.pages.exchange import made
+from jolvek.web.pages.sending import customer_way
+from jolvek.web.saving import now
+from jolvek.web.shared import conn, form_id, frame, show, stored_or_404, table_file, who
+
+bp = Blueprint("sent", __name__, url_prefix="/enquiry/<int:enquiry_id>")
+
+
+def _sent(enquiry_id: int, offer_id: int) -> offers.Sent:
+    found = offers.get(conn(), offer_id)
+    if found is None or found.enquiry_id != enquiry_id:
+        abort(404)
+    return found
+
+
+@bp.post("/offer/link")
+def link(enquiry_id: int) -> Any:
+    """A new link for the customer, or shut the one there is."""
+    sent, shut = _sent(enquiry_id, form_id("offer")), request.form.get("shut")
+    with transaction(conn()) as c:
+        offers.revoke(c, sent.id)
+        token = "" if shut else offers.make_link(c, sent.id, f"{sent.valid_to}T23:59:59")
+    signing.told("link shut" if shut else "link made", sent.number)
+    flash(
+        "The customer’s link is shut."
+        if shut
+        else f"The customer’s link, shown only now: {customer_way(token)}"
+    )
+    return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.post("/offer/seen")
+def seen(enquiry_id: int) -> Any:
+    """What the customer did was read."""
+    stored_or_404(enquiry_id)
+    offers.seen(conn(), enquiry_id, who())
+    return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.get("/offer/<int:offer_id>.<form>")
+def copy(enquiry_id: int, offer_id: int, form: str) -> Any:
+    """What was sent, as PDF, page, jolvek-offer, its lines as CSV and spreadsheet; the day to ask
+    again as iCalendar.
+    """
+    sent = _sent(enquiry_id, offer_id)
+    if form == "pdf":
+        head = {"Content-Disposition": f'inline; filename="offer-{sent.id}.pdf"'}
+        return Response(offers.pdf(conn(), sent.id), mimetype="application/pdf", headers=head)
+    told = offers.content(conn(), sent.id)
+    if form == "json":
+        return told
+    if form == "html":
+        return render_template("offer/paper.html", o=told, qr="", logo="")
+    if form == "ics":
+        return _follow_up(sent, told)
+    rows = [("setup", "line", "quantity", "unit", "each", "discount %", "tax %", "amount")]
+    for x in told["alternatives"]:
+        for y in x["lines"]:
+            keys = ("text", "quantity", "unit", "each", "discount", "tax", "amount")
+            rows.append((x["letter"], *(str(y[k]) for k in keys)))
+    return table_file(rows, f"offer-{sent.id}", form)
+
+
+def _follow_up(sent: offers.Sent, told: dict[str, Any]) -> Response:
+    day = offers.shop_data(conn(), sent.id).get("follow_up")
+    if not day:
+        abort(404)
+    c = told["customer"]
+    note = "\n".join(x for x in (told["title"], c["phone"], c["mail"]) if x)
+    what = f"Ask about offer {sent.number}: {c['customer']}"
+    dated = Dated(sent.id, date.fromisoformat(day), what, note, "offer")
+    body = calendar([dated], told["shop"]["name"], made())
+    head = {"Content-Disposition": f'attachment; filename="offer-{sent.id}.ics"'}
+    return Response(body, mimetype=ICALENDAR, headers=head)
+
+
+@bp.get("/order")
+def order(enquiry_id: int) -> Any:
+    """The parts of the accepted offer: by supplier, what is there, what is to be ordered."""
+    f = frame(enquiry_id, "offer")
+    return show("offer/order.html", f, o=order_list.of_enquiry(conn(), enquiry_id))
+
+
+@bp.get("/order.<form>")
+def order_file(enquiry_id: int, form: str) -> Response:
+    """What is to be ordered, as a table."""
+    stored_or_404(enquiry_id)
+    found = order_list.of_enquiry(conn(), enquiry_id)
+    if found is None:
+        abort(404)
+    return table_file(order_list.rows(found), f"order-{enquiry_id}", form)
+
+
+@bp.post("/order")
+def keep_order(enquiry_id: int) -> Any:
+    """Reserve what is there, give it back, or say that the rest is ordered."""
+    stored_or_404(enquiry_id)
+    found, do = order_list.of_enquiry(conn(), enquiry_id), request.form.get("do", "")
+    if found is None or do not in ("reserve", "release", "ordered"):
+        abort(422, "Read nothing that can be done; allowed is to reserve, release or order.")
+    with transaction(conn()) as c:
+        if do == "release":
+            stock.release(c, found.sent.id)
+        else:
+            stock.reserve(c, found.sent.id, found.wanted, now())
+        if do == "ordered":
+            enquiries.set_stage(c, enquiry_id, "ordered", now())
+    signing.told(f"parts: {do}", found.sent.number)
+    told = {"reserve": "Reserved.", "release": "Given back.", "ordered": "Marked as ordered."}
+    flash(told[do])
+    return redirect(url_for("sent.order", enquiry_id=enquiry_id), 303)
