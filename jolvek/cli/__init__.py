@@ -1,5 +1,5 @@
-"""The command line: `jolvek predict`, `match`, `fit`, `day`, `schema`, `rules`, `bench`; what runs
-a shop stands in `shop`.
+"""The command line: `jolvek predict`, `match`, `fit`, `day`, `trial`, `cost`, `schema`, `rules`,
+`bench`; what runs a shop stands in `shop`.
 """
 
 from __future__ import annotations
@@ -63,10 +63,24 @@ def cost(file: str) -> None:
 
 
 @main.command()
+@click.argument("file")
+@refusing
+def trial(file: str) -> None:
+    """What the runs in FILE (jolvek-trial) say of the boat: her own factors, the band that is left,
+    each run beside the prediction, and what may be wrong.
+
+    Example: jolvek trial tender-on-the-water.json
+    """
+    from jolvek.formats import trial_file
+
+    _print(trial_file.answer(trial_file.read(_read(file))))
+
+
+@main.command()
 @click.argument("name")
 @refusing
 def schema(name: str) -> None:
-    """Print the JSON Schema called NAME (setup, shelf, enquiry, cost).
+    """Print the JSON Schema called NAME (setup, shelf, enquiry, cost, trial).
 
     Example: jolvek schema setup > setup.schema.json
     """

@@ -70,6 +70,8 @@ def from_dict(data: dict[str, Any]) -> Question:
     off, wind = data.get("wind_from_deg", 0.0), data.get("wind_m_s", 0.0)
     fit = dict(data.get("fit", {}))
     drag = fit.pop("drag_factor", 1.0)
+    if "trial_spread" in fit:
+        fit["trial_spread"] = tuple(fit["trial_spread"])
     setup = Setup(
         _hull(data["hull"], fit),
         load,
@@ -93,7 +95,7 @@ def from_dict(data: dict[str, Any]) -> Question:
     return Question(setup, powers, speeds, tuple(assumed), confidence, places)
 
 
-def _hull(told: dict[str, Any], fit: dict[str, float]) -> Hull:
+def _hull(told: dict[str, Any], fit: dict[str, Any]) -> Hull:
     """The hull with its amas, and what a trial found of it."""
     amas = told.get("amas", {})
     made = {k: v for k, v in told.items() if k != "amas"} | fit

@@ -143,7 +143,8 @@ def _speed_at(table: Resistance, power_w: float, mass: float, wind: float) -> fl
     speeds = np.linspace(0.4, 1.6, 25) * float(hull_speed_m_s(table.hull.waterline_m))
     motor, rho = Motor(float(np.clip(power_w, 100.0, 60e3))), table.water.density_kg_m3
     thrust = np.maximum(total_n(table, speeds, mass, wind, motor.leg_area_m2), 0.0)
-    powers = motor.propulsor(rho).drive.power_w(thrust, speeds, rho)
+    prop = motor.propulsor(rho, table.hull.efficiency_factor)
+    powers = prop.drive.power_w(thrust, speeds, rho)
     return float(np.interp(power_w, np.maximum.accumulate(powers), speeds))
 
 

@@ -90,10 +90,10 @@ def power_at_w(
     True
     """
     power = 1000.0
-    rho = resistance.water.density_kg_m3
+    rho, good = resistance.water.density_kg_m3, resistance.hull.efficiency_factor
     for _ in range(4):
         motor = Motor(float(np.clip(power * MOTOR_MARGIN, 100.0, 60e3)))
-        prop = motor.propulsor(rho)
+        prop = motor.propulsor(rho, good)
         thrust = total_n(resistance, speed_m_s, displacement_kg, wind_m_s, motor.leg_area_m2)
         power = float(prop.drive.power_w(thrust, speed_m_s, rho))
         if resistance.planing_capable and speed_m_s > resistance.planing_speed_m_s(
@@ -104,7 +104,8 @@ def power_at_w(
 
 
 def _hump_w(r: Resistance, mass_kg: float, motor: Motor, wind_m_s: float) -> float | None:
-    prop, leg = motor.propulsor(r.water.density_kg_m3), motor.leg_area_m2
+    prop = motor.propulsor(r.water.density_kg_m3, r.hull.efficiency_factor)
+    leg = motor.leg_area_m2
     return planing_power_w(r, mass_kg, prop, lambda v: total_n(r, v, mass_kg, wind_m_s, leg))
 
 

@@ -5,7 +5,7 @@ stability.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import Any, ClassVar
 
 import numpy as np
 
@@ -29,12 +29,21 @@ class Assumed:
     why: str
 
 
+TRIED = ("friction", "waves", "planing", "efficiency")  # what a trial finds, in this order
+# unknowns of a prediction; what a trial leaves of their doubt is in this order
+_SIZES = ("mass", "length", "beam")
+UNKNOWNS = (*_SIZES, "friction", "waves", "transom", "leg", "air", "planing", "seas", "efficiency")
+SPREAD = len(UNKNOWNS) ** 2
+FACTORS = ("friction_factor", "wave_factor", "planing_factor", "efficiency_factor")
+UNTRIED: dict[str, Any] = {**dict.fromkeys(FACTORS, 1.0), "trial_spread": (), "tried_on": ""}
+
+
 @dataclass(frozen=True)
 class Hull:
     """A hull in SI. Only family, length and mass are needed; the rest follows from the family.
 
-    `bottom` is clean, slime or weed; `friction_factor` and `wave_factor` come from a sea trial (1 =
-    untried).
+    `bottom` is clean, slime or weed; the four factors and what is left of their doubt come from a
+    sea trial (1 and empty: untried).
     """
 
     RANGES: ClassVar[checked.Ranges] = {
@@ -57,7 +66,12 @@ class Hull:
         "months_afloat": (0, 60),
         "friction_factor": (0.2, 5),
         "wave_factor": (0.2, 5),
+        "planing_factor": (0.2, 5),
+        "efficiency_factor": (0.4, 2.5),
+        "trial_spread": (-10, 10),
     }
+    COUNTS: ClassVar[checked.Counts] = {"trial_spread": SPREAD}
+    TEXTS: ClassVar[checked.Counts] = {"tried_on": 40}
     CHOICES: ClassVar[checked.Choices] = {"bottom": tuple(BOTTOMS)}
 
     family: str
@@ -81,9 +95,15 @@ class Hull:
     bottom: str = "clean"
     friction_factor: float = 1.0
     wave_factor: float = 1.0
+    planing_factor: float = 1.0
+    efficiency_factor: float = 1.0  # of the propeller behind her, against what is usual
+    trial_spread: tuple[float, ...] = ()  # covariance of the ln of UNKNOWNS, row by row
+    tried_on: str = ""
 
     def __post_init__(self) -> None:
         fam = family(self.family)
+        if self.trial_spread and len(self.trial_spread) != SPREAD:
+            raise ValueRefused("hull.trial_spread", len(self.trial_spread), f"{SPREAD} figures")
         _between(
             "hull.length_m",
             self.length_m,

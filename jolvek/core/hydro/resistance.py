@@ -8,7 +8,7 @@ are asked.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -18,7 +18,7 @@ from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import GRAVITY_M_S2
 from jolvek.core.hydro.floating import Floating, float_at, keel_wetted_m2, level_m
 from jolvek.core.hydro.fouling import bottom_factor
-from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.hull import UNTRIED, Hull, Load
 from jolvek.core.hydro.places import centre_m
 from jolvek.core.hydro.planing import savitsky
 from jolvek.core.hydro.water import AIR_KG_M3, Water
@@ -158,7 +158,29 @@ def table(
 
 
 # the same boat is asked for many winds, batteries and days
-remembered_table = lru_cache(maxsize=256)(table)
+_remembered = lru_cache(maxsize=256)(table)
+
+
+forget_tables = _remembered.cache_clear
+
+
+def remembered_table(
+    hull: Hull,
+    water: Water,
+    displacement_kg: float,
+    load: Load | None = None,
+    lcg_m: float | None = None,
+    points: int = _GRID,
+) -> Resistance:
+    """`table`, remembered for the last boats; what a trial found of a boat is no part of her table.
+
+    >>> t = remembered_table(Hull("kayak", 3.7, 0.78, 34, wave_factor=1.1), Water(), 130.0)
+    >>> t.hull.wave_factor, _remembered.cache_info().currsize > 0
+    (1.1, True)
+    """
+    plain = replace(hull, **UNTRIED)
+    found = _remembered(plain, water, displacement_kg, load, lcg_m, points)
+    return replace(found, hull=hull)
 
 
 def _planing(
@@ -240,6 +262,7 @@ def parts(
         share = x * x * (3 - 2 * x)
         read = _read(t.log_speed, log_v, t.log_planing, t.displacement_kg, mass)
         plane = np.where(share > 0, read, 0.0) * 0.5 * (1 + dirty)  # about half of it is friction
+        plane = plane * hull.planing_factor
     relative = v + np.asarray(wind_m_s, dtype=float)
     air = 0.5 * AIR_KG_M3 * t.drag_area_m2 * relative * np.abs(relative)
     return Parts(

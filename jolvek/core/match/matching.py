@@ -98,7 +98,7 @@ def allowed_pairs(
     >>> allowed_pairs(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)), Shelf())[4].drive.size
     0
     """
-    m = motors(shelf, need.water.density_kg_m3)
+    m = motors(shelf, need.water.density_kg_m3, need.hull.efficiency_factor)
     d = drives(need, shelf, m)
     s = supplies(need, shelf, m)
     verdicts = compatible(shelf, m, s)

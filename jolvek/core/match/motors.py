@@ -40,9 +40,9 @@ class Motors:
         return Drive(*(np.asarray(x[index])[(..., *(None,) * axes)] for x in fields))
 
 
-def motors(shelf: Shelf, density: float) -> Motors:
+def motors(shelf: Shelf, density: float, efficiency: float = 1.0) -> Motors:
     """The shelf's motors as arrays; missing data estimated as for a single prediction. `density` in
-    kg/m³.
+    kg/m³, `efficiency` as the boat's trial found it.
 
     >>> from jolvek.core.products.shelf import sample
     >>> motors(sample(), 1026.0).power_w.tolist()
@@ -51,7 +51,7 @@ def motors(shelf: Shelf, density: float) -> Motors:
     rows = []
     for item in shelf.motors:
         m = item.spec
-        prop = m.propulsor(density)
+        prop = m.propulsor(density, efficiency)
         rows.append(
             (
                 m.input_power_w,
@@ -71,5 +71,6 @@ def motors(shelf: Shelf, density: float) -> Motors:
         )
     figures = np.array(rows, dtype=float).reshape(len(rows), 13).T
     made = Motors(motor_facts([item.spec for item in shelf.motors]), *figures)
-    at_rest = made.drive(slice(None)).thrust_n(made.power_w, 0.0, density)
+    untried = replace(made, loss_factor=made.loss_factor / efficiency)  # as the rules hang it
+    at_rest = untried.drive(slice(None)).thrust_n(made.power_w, 0.0, density)
     return replace(made, thrust_n=at_rest)

@@ -87,7 +87,7 @@ def evaluate(
     mass, rho = setup.displacement_kg, setup.water.density_kg_m3
     if resistance is None:
         resistance = remembered_table(setup.hull, setup.water, float(mass), setup.load)
-    d = _Drive(setup, resistance, setup.motor.propulsor(rho))
+    d = _Drive(setup, resistance, setup.motor.propulsor(rho, setup.hull.efficiency_factor))
     speed = np.linspace(0.03, 1.0, _POINTS) * d.fastest_m_s
     thrust, power = d.needed(speed)
     climb, from_rest = thrust, power

@@ -89,7 +89,7 @@ def advice(setup: Setup) -> Advice:
             mass = replace(lighter, motor=motor).displacement_kg
             asked = replace(lighter, motor=motor)
             r = table(setup.hull, setup.water, mass, lighter.load)
-            prop = motor.propulsor(setup.water.density_kg_m3)
+            prop = motor.propulsor(setup.water.density_kg_m3, setup.hull.efficiency_factor)
             found = planing_power_w(r, mass, prop, partial(drag_n, asked, r))
             watts = found or watts
         return found

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import ClassVar
 
 import numpy as np
@@ -118,9 +118,11 @@ class Motor:
             self.voltage_max_v or WINDOW[1] * nominal,
         )
 
-    def propulsor(self, density_kg_m3: float = 1026.0) -> Propulsor:
-        """Its propeller with missing data estimated."""
-        return fit(
+    def propulsor(self, density_kg_m3: float = 1026.0, efficiency: float = 1.0) -> Propulsor:
+        """Its propeller with missing data estimated; behind a hull that was tried, as good as that
+        says.
+        """
+        made = fit(
             self.input_power_w,
             self.propeller_diameter_m,
             self.propeller_pitch_m,
@@ -130,6 +132,7 @@ class Motor:
             self.peak_w,
             self.idle_w,
         )
+        return replace(made, loss_factor=made.loss_factor * efficiency)
 
 
 def estimates(motor: Motor, bank_nominal_v: float | None = None) -> list[Assumed]:

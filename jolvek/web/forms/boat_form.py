@@ -23,7 +23,7 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.enquiry import WORDS, Enquiry
 from jolvek.core.enquiry.site import Site, default_places
 from jolvek.core.hydro.fouling import BOTTOMS
-from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.hydro.hull import UNTRIED, Hull, Load
 from jolvek.core.hydro.water import Water
 from jolvek.core.products.boat_model import CHAMBERS, CONSTRUCTIONS, FIN_BOXES
 from jolvek.core.products.mounting import PLACES
@@ -220,7 +220,7 @@ def enquiry_from(form: BoatForm, before: Enquiry) -> Enquiry:
     d = {name: field.data for name, field in form._fields.items()}
     d |= {name: int(d[name]) for name in _WHOLE if d[name] is not None}
     same = before.need.hull if before.need.hull.family == d["family"] else None
-    trial = {k: getattr(same, k) for k in ("friction_factor", "wave_factor")} if same else {}
+    trial = {k: getattr(same, k) for k in UNTRIED} if same else {}
     sizes = {attr: d[name] for name, attr in _HULL.items()}
     hull = Hull(d["family"], **sizes, bottom=d["bottom"] or "clean", **trial)
     load = Load(

@@ -1,0 +1,248 @@
+"""The boat's own factors from a trial: friction, waves, planing drag and efficiency as the
+likeliest with what was known before (MAP), so that one point is safe and three are enough.
+
+The points are told in ln power at the measured speed, which holds on both sides of a hump. What is
+left of all doubt, sizes, weights, leg and air included, follows from the same points.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from jolvek.core.base.arrays import Array
+from jolvek.core.base.errors import ValueRefused
+from jolvek.core.hydro.hull import FACTORS, TRIED, UNKNOWNS, UNTRIED, Hull
+from jolvek.core.hydro.resistance import Resistance, remembered_table
+from jolvek.core.predict.doubt import (
+    Doubt,
+    all_slopes,
+    doubt,
+    fitted_slopes,
+    prior_covariance,
+)
+from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.setup import Setup
+from jolvek.core.trial.runs import Pointed, Run, Sorted, sort
+
+ROUNDS = 6
+MOST_STEP = 0.5  # of ln, in a round
+LEAST_EXPONENT = 1.0  # of power over speed, for the noise of a point
+MODEL_NOISE = 0.01  # 1σ of ln power that nothing in the model stands for; Jolvek's own
+ODD_Z = 3.0  # from which a point does not belong to the others; Jolvek's own
+ODD_FROM = 3  # points, from which one may be told from the others
+
+
+@dataclass(frozen=True)
+class Told:
+    """One run beside the prediction: with the fit, the share it is off, and why it is left out."""
+
+    run: Run
+    predicted_m_s: float
+    error: float
+    used: bool
+    why: str
+
+
+@dataclass(frozen=True)
+class Fit:
+    """What a trial found: the boat with it, the points it rests on, each run beside it, 1σ of the
+    four, and half the band of speed at the highest power tried, before and after.
+    """
+
+    hull: Hull
+    points: tuple[Pointed, ...]
+    told: tuple[Told, ...]
+    before: float
+    after: float
+
+    @property
+    def factors(self) -> dict[str, float]:
+        """The four, by name."""
+        return {name: getattr(self.hull, name) for name in FACTORS}
+
+    @property
+    def sigma(self) -> dict[str, float]:
+        """1σ of the ln of the four."""
+        side = len(UNKNOWNS)
+        own = np.sqrt(np.diag(np.array(self.hull.trial_spread).reshape(side, side))).tolist()
+        return {k: s for k, s in zip(UNKNOWNS, own, strict=True) if k in TRIED}
+
+
+def untried(hull: Hull) -> Hull:
+    """The boat as predicted.
+
+    >>> untried(Hull("kayak", 3.7, 0.78, 34, friction_factor=1.2)).friction_factor
+    1.0
+    """
+    return replace(hull, **UNTRIED)
+
+
+def fit(
+    setup: Setup, runs: Sequence[Run], on: str = "", start: tuple[Array, Array] | None = None
+) -> Fit:
+    """Fit a setup's boat to the runs; `start` has mean (4,) and covariance (4, 4) of the ln of the
+    four as a family has them, in place of nothing known.
+
+    Raises ValueRefused where no run belongs. Validity as `evaluate`; runs at speeds she makes.
+
+    >>> from jolvek.core.predict.measured import TRIMARAN
+    >>> f = fit(TRIMARAN, [Run(300, 1.62), Run(500, 1.91), Run(1000, 2.4)])
+    >>> 0.8 < f.hull.friction_factor < 1.25, f.after < f.before / 1.5
+    (True, True)
+    """
+    plain = replace(setup, hull=untried(setup.hull))
+    table = remembered_table(plain.hull, plain.water, plain.displacement_kg, plain.load)
+    first = doubt(evaluate(plain, table))
+    prior = start or (np.zeros(len(TRIED)), prior_covariance(first.slopes, first.priors))
+    found = sort(runs)
+    points, odd = list(found.points), dict(found.left_out)
+    if not points:
+        raise ValueRefused("runs", f"{len(runs)} runs, none of which belongs", "both ways, steady")
+    most = max(len(points) // 3, 1) if len(points) >= ODD_FROM else 0
+    for _ in range(most):
+        worst = _odd(plain, table, points, prior)
+        if worst is None:
+            break
+        i, off = worst
+        odd |= dict.fromkeys(points[i].runs, f"{100 * off:+.0f} % of speed off the others")
+        points.pop(i)
+    x, _ = _likeliest(plain, table, points, prior)
+    spread = tuple(_left(plain, table, x, points, first).ravel().tolist())
+    hull = replace(_with(plain.hull, x), trial_spread=spread, tried_on=on)
+    return _said(plain, table, hull, runs, Sorted(tuple(points), odd), first)
+
+
+def _with(hull: Hull, x: Array) -> Hull:
+    values = np.exp(x)
+    low_high = [Hull.RANGES[name] for name in FACTORS]
+    clipped: list[Any] = [
+        float(np.clip(v, low, high)) for v, (low, high) in zip(values, low_high, strict=True)
+    ]
+    return replace(hull, **dict(zip(FACTORS, clipped, strict=True)))
+
+
+def _seen(setup: Setup, table: Resistance, x: Array, speeds: Array) -> tuple[Array, Array, Array]:
+    """ln power at speeds (N,), its slopes by the four (N, 4), and d ln P/d ln V there."""
+    hull = _with(setup.hull, x)
+    p = evaluate(replace(setup, hull=hull), replace(table, hull=hull))
+    d = doubt(p)
+    log_v, log_p = np.log(p.speed_m_s), np.log(np.maximum(p.power_w, 1e-6))
+    at = np.log(speeds)
+    g = fitted_slopes(d.slopes)
+    slopes = np.stack([np.interp(at, log_v, g[:, k]) for k in range(len(TRIED))], axis=-1)
+    steep = np.interp(at, log_v, np.gradient(log_p, log_v))
+    return np.interp(at, log_v, log_p), slopes, steep
+
+
+def _left(
+    setup: Setup, table: Resistance, x: Array, points: Sequence[Pointed], first: Doubt
+) -> Array:
+    """What is left of the doubt about all unknowns: the priors, and what the points tell."""
+    hull = _with(setup.hull, x)
+    p = evaluate(replace(setup, hull=hull), replace(table, hull=hull))
+    g, known = all_slopes(doubt(p).slopes), [first.priors[key] for key in UNKNOWNS]
+    hessian = np.diag(1 / np.array(known) ** 2)
+    log_v, log_p = np.log(p.speed_m_s), np.log(np.maximum(p.power_w, 1e-6))
+    steep = np.gradient(log_p, log_v)
+    for point in points:
+        at = np.log(point.speed_m_s)
+        own = np.array([np.interp(at, log_v, g[:, k]) for k in range(len(UNKNOWNS))])
+        exponent = max(abs(float(np.interp(at, log_v, steep))), LEAST_EXPONENT)
+        hessian += np.outer(own, own) / ((exponent * point.noise) ** 2 + MODEL_NOISE**2)
+    return np.asarray(np.linalg.inv(hessian))
+
+
+def _likeliest(
+    setup: Setup,
+    table: Resistance,
+    points: Sequence[Pointed],
+    prior: tuple[Array, Array],
+) -> tuple[Array, Array]:
+    """Mean and covariance of the ln of the four, by Gauss and Newton."""
+    mean, spread = prior
+    inverse = np.linalg.inv(spread)
+    x = mean.copy()
+    wanted = np.log([p.power_w for p in points])
+    speeds = np.array([p.speed_m_s for p in points])
+    hessian = inverse
+    for _ in range(ROUNDS):
+        log_p, g, steep = _seen(setup, table, x, speeds)
+        noise = np.maximum(np.abs(steep), LEAST_EXPONENT) * [p.noise for p in points]
+        weight = 1 / (noise**2 + MODEL_NOISE**2)
+        hessian = g.T @ (weight[:, None] * g) + inverse
+        pull = g.T @ (weight * (wanted - log_p + g @ x)) + inverse @ mean
+        step = np.linalg.solve(hessian, pull) - x
+        x = x + np.clip(step, -MOST_STEP, MOST_STEP)
+        if np.abs(step).max() < 1e-3:
+            break
+    return x, np.linalg.inv(hessian)
+
+
+def _odd(
+    setup: Setup,
+    table: Resistance,
+    points: Sequence[Pointed],
+    prior: tuple[Array, Array],
+) -> tuple[int, float] | None:
+    """The point that is furthest off the others beyond what noise and doubt allow: which, and by
+    what share of speed.
+    """
+    worst: tuple[float, int, float] | None = None
+    x, _ = _likeliest(setup, table, points, prior)
+    log_p, _, steep = _seen(setup, table, x, np.array([p.speed_m_s for p in points]))
+    off_all = np.abs(np.log([p.power_w for p in points]) - log_p)
+    noises = np.maximum(np.abs(steep), LEAST_EXPONENT) * [p.noise for p in points]
+    for i, point in enumerate(points):
+        if off_all[i] < noises[i]:
+            continue  # it lies with the others
+        others = [p for k, p in enumerate(points) if k != i]
+        x, spread = _likeliest(setup, table, others, prior)
+        log_p, g, steep = _seen(setup, table, x, np.array([point.speed_m_s]))
+        exponent = max(abs(float(steep[0])), LEAST_EXPONENT)
+        sigma = np.sqrt(
+            (exponent * point.noise) ** 2 + float(g[0] @ spread @ g[0]) + MODEL_NOISE**2
+        )
+        off = float(np.log(point.power_w) - log_p[0])
+        z = abs(off) / sigma
+        if z > ODD_Z and (worst is None or z > worst[0]):
+            worst = (float(z), i, -off / exponent)
+    return worst[1:] if worst else None
+
+
+def speed_at(d: Doubt, power_w: float) -> float:
+    """Speed in m/s at a power on the curve as predicted, the limit of the motor left out.
+
+    >>> from jolvek.core.predict.measured import TRIMARAN
+    >>> round(speed_at(doubt(evaluate(TRIMARAN)), 500.0), 1)
+    2.0
+    """
+    p = d.performance
+    rising = np.maximum.accumulate(p.power_w)
+    kept = np.concatenate(([True], rising[1:] > rising[:-1]))
+    return float(np.interp(np.cbrt(power_w), np.cbrt(rising[kept]), p.speed_m_s[kept]))
+
+
+def _said(
+    plain: Setup,
+    table: Resistance,
+    hull: Hull,
+    runs: Sequence[Run],
+    found: Sorted,
+    first: Doubt,
+) -> Fit:
+    p = evaluate(replace(plain, hull=hull), replace(table, hull=hull))
+    d = doubt(p)
+    through = {i: point.speed_m_s for point in found.points for i in point.runs}
+    told = []
+    for i, run in enumerate(runs):
+        predicted = speed_at(d, run.power_w)
+        measured = through.get(i, run.speed_m_s)
+        told.append(
+            Told(run, predicted, predicted / measured - 1, i in through, found.left_out.get(i, ""))
+        )
+    most = max(point.power_w for point in found.points)
+    return Fit(hull, found.points, tuple(told), first.speed_share(most), d.speed_share(most))
