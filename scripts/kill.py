@@ -22,7 +22,9 @@ from datetime import datetime
 from pathlib import Path
 
 from jolvek import demo
+from jolvek.core.predict.measured import SOFT
 from jolvek.demo import at_work
+from jolvek.standins.instrument import Hidden, Server
 from jolvek.store import backups, db
 from scripts.load import Person
 from scripts.shops import start, token
@@ -211,7 +213,43 @@ def offers_of(root: str, numbers: list[int], told: list[str]) -> None:
                     told.append(str(number))
 
 
-KINDS = (imports, migrations, saves, restores, backing_up, sends)
+def live_trials(folder: Path, chance: random.Random) -> list[str]:
+    """A live trial on a server that dies: each run that its page told as taken is there, and each
+    step that was answered as kept.
+    """
+    boat = Server(SOFT, Hidden(), (200.0, 400.0, 600.0, 800.0, 1000.0), faster=400)
+    process, root = start(folder, 8794)
+    told: dict[str, int] = {}
+    thread = threading.Thread(target=tried, args=(root, boat.port, told))
+    thread.start()
+    time.sleep(chance.uniform(0.8, 4.0))
+    process.kill()
+    process.wait()
+    thread.join()
+    boat.close()
+    with closing(sqlite3.connect(folder / "jolvek.db")) as c:
+        runs = c.execute("SELECT count(*) FROM trial_run").fetchone()[0]
+        acts = c.execute("SELECT count(*) FROM handover_act").fetchone()[0]
+    wrong = [] if runs >= told.get("runs", 0) else [f"{told['runs']} runs told, {runs} there"]
+    return wrong + ([] if acts >= told.get("acts", 0) else [f"{told['acts']} acts, {acts} there"])
+
+
+def tried(root: str, port: int, told: dict[str, int]) -> None:
+    """Listen to a boat and tick steps until nobody answers; what was told is counted."""
+    with suppress(OSError, ValueError):
+        p = Person(root, 1)
+        page = p.ask("enquiry/9/trial")
+        form = {"csrf_token": token(page), "address": f"127.0.0.1:{port}"}
+        p.ask("enquiry/9/trial/live", form)
+        while True:
+            found = re.search(r"(\d+) runs? in all", p.ask("enquiry/9/trial/live"))
+            told["runs"] = max(told.get("runs", 0), int(found[1]) if found else 0)
+            act = {"csrf_token": token(page), "step": "unpack", "state": "done"}
+            p.ask("enquiry/9/handover/step", act)
+            told["acts"] = told.get("acts", 0) + 1
+
+
+KINDS = (imports, migrations, saves, restores, backing_up, sends, live_trials)
 
 
 def main() -> int:
@@ -227,7 +265,10 @@ def main() -> int:
                 with closing(db.connect(folder / "jolvek.db")) as conn:
                     db.migrate(conn)
                     demo.fill(conn)
-                    if kind is sends and not conn.execute("SELECT 1 FROM setup").fetchone():
+                    if (
+                        kind in (sends, live_trials)
+                        and not conn.execute("SELECT 1 FROM setup").fetchone()
+                    ):
                         at_work.add(conn)
             found = kind(folder, chance) + whole(folder)
             wrong += [f"{kind.__name__}, round {i}: {x}" for x in found]

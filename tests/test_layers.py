@@ -14,12 +14,12 @@ ALLOWED = {
     "core": {"core"},
     "formats": {"core", "formats"},
     "store": {"core", "store"},
-    "standins": {"core", "standins"},
+    "standins": {"core", "formats", "standins"},
     "demo": {"core", "formats", "store", "demo"},
     "web": {"core", "formats", "store", "standins", "demo", "web"},
-    "cli": {"core", "formats", "store", "demo", "web", "cli"},
+    "cli": {"core", "formats", "store", "standins", "demo", "web", "cli"},
 }
-CORE = "base rules hydro electric products predict enquiry fit match day deal".split()
+CORE = "base rules hydro electric products predict enquiry fit match day deal trial".split()
 WEB = "settings data view forms drawings pages shared errors saving accounts desk stations".split()
 OUTSIDE_CORE = {
     *("flask", "sqlite3", "os", "pathlib", "io", "time", "datetime", "requests", "socket"),

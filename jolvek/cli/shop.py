@@ -1,4 +1,4 @@
-"""Commands that run and keep a shop: demo, serve, owner, backup, restore, check."""
+"""Commands that run and keep a shop: demo, serve, owner, backup, restore, check, instrument."""
 
 from __future__ import annotations
 
@@ -6,7 +6,8 @@ import ipaddress
 import logging
 import socket
 import sys
-from contextlib import closing
+import threading
+from contextlib import closing, suppress
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -219,4 +220,33 @@ def _tell(report: Any) -> None:
     click.echo("All is well.")
 
 
-COMMANDS = (demo, serve, owner, backup, restore, check)
+@click.command()
+@click.option("--port", type=click.IntRange(0, 65535), default=10110, show_default=True)
+@click.option("--setup", "setup_path", help="A jolvek-setup file; else an invented tender.")
+@click.option("--fault", type=click.Choice(["", "slow", "power_low", "crooked"]), default="")
+@click.option("--faster", type=click.FloatRange(0.1, 1000), default=1.0, show_default=True)
+@refusing
+def instrument(port: int, setup_path: str | None, fault: str, faster: float) -> None:
+    """A simulated boat that is tried: NMEA 0183 over TCP, for a live trial without a boat.
+
+    Example: jolvek instrument --port 10110 --faster 5
+    """
+    from jolvek.core.hydro.hull import Hull, Load
+    from jolvek.core.predict.setup import Setup
+    from jolvek.core.products.motor import Motor
+    from jolvek.formats import setup_file
+    from jolvek.standins.instrument import Hidden, Server
+
+    setup = Setup(Hull("rigid_dinghy", 3.2, 1.45, 65), Load(2), Motor(1200))
+    if setup_path:
+        setup = setup_file.read(Path(setup_path).read_bytes()).setup
+    watts = setup.motor.input_power_w
+    steps = tuple(share * watts for share in (0.25, 0.5, 0.75, 1.0))
+    server = Server(setup, Hidden(fault=fault), steps, port, faster)
+    click.echo(f"A simulated boat serves NMEA 0183 on 127.0.0.1:{server.port} (stop with Ctrl-C)")
+    with suppress(KeyboardInterrupt):
+        threading.Event().wait()
+    server.close()
+
+
+COMMANDS = (demo, serve, owner, backup, restore, check, instrument)

@@ -23,7 +23,7 @@ from jolvek.store.setups import SHAFT_M
 from jolvek.store.shelf import TABLES
 
 _SPECS: dict[str, Any] = {table: KINDS[kind] for kind, table in TABLES.items()}
-_TYPES = types_of(Day, Load, Site, Item, *KINDS.values())
+_TYPES = types_of(Day, Hull, Load, Site, Item, *KINDS.values())
 _RANGES: dict[str, Mapping[str, tuple[float, float]]] = {
     "boat": {**Hull.RANGES, **Site.RANGES},
     "load": Load.RANGES,

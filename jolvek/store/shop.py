@@ -75,6 +75,8 @@ class Shop:
         "kwh_price": (0, 100),
         "litre_price": (0, 100),
         "follow_days": (0, 365),
+        "warranty_months": (0, 240),
+        "register_days": (0, 365),
         "season_from": (1, 12),
         "season_to": (1, 12),
     }
@@ -112,6 +114,8 @@ class Shop:
     season_to: int = _of("to month", "Ways", 10, "new enquiries take a day of it")
     intake: bool = _of("customers may fill in an enquiry themselves", "Ways", False)
     follow_days: int = _of("Follow an offer up after, days", "Ways", 7, "0: never")
+    warranty_months: int = _of("Warranty, months from the handover", "Ways", 24, "0: none told")
+    register_days: int = _of("Register the warranty within, days", "Ways", 14)
     opening: str = _of("Opening of an offer", "Words", "")
     closing: str = _of("Closing of an offer", "Words", "")
     terms: str = _of("Terms", "Words", "")

@@ -86,5 +86,7 @@ def _limit() -> None:
         "ask.send": 2 * settings.max_photo_bytes,
         "price_lists.preview": settings.max_price_list_bytes,
         "day_out.import_way": settings.max_price_list_bytes,
+        "trial.from_file": settings.max_price_list_bytes,
+        "handover.step": settings.max_photo_bytes,
     }
     request.max_content_length = most.get(request.endpoint or "", settings.max_form_bytes)

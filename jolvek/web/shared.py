@@ -16,6 +16,7 @@ from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Broken, Pinned
 from jolvek.web.data import conn as conn
 from jolvek.web.data import settings as settings
+from jolvek.web.pages import learning
 from jolvek.web.view.card import Card, card_of
 
 LARGEST_ID = 2**63 - 1  # of an SQLite row
@@ -77,7 +78,7 @@ def stored_or_404(enquiry_id: int) -> Stored:
     stored = enquiries.get(conn(), enquiry_id) if enquiry_id <= LARGEST_ID else None
     if stored is None:
         abort(404)
-    return stored
+    return learning.as_taught(conn(), stored)
 
 
 @dataclass(frozen=True)

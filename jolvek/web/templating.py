@@ -27,6 +27,7 @@ SCRIPTS = (
     "app/scrolling.js",
     "app/steps.js",
     "app/sign.js",
+    "app/afar.js",
     "app/keys.js",
     "vendor/alpine/alpine-csp.min.js",
 )
@@ -37,6 +38,7 @@ SHOP_PAGES = (
     ("people.page", "People"),
     ("backups.page", "Backups"),
     ("exchange.page", "Data out and in"),
+    ("families.page", "Learned on the water"),
     ("keys.page", "Keys for your own site"),
     ("trail.page", "What was done"),
 )

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from scipy.integrate import quad
 
-from jolvek.core.hydro.resistance import friction_coefficient
+from jolvek.core.hydro.friction import friction_coefficient
 from jolvek.core.hydro.waves import G_M_S2, depth_factor, thin_ship_resistance_n
 
 L, B, T = 10.0, 1.0, 0.625

@@ -18,13 +18,13 @@ from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import GRAVITY_M_S2
 from jolvek.core.hydro.floating import Floating, float_at, keel_wetted_m2, level_m
 from jolvek.core.hydro.fouling import bottom_factor
+from jolvek.core.hydro.friction import ROUGHNESS_ALLOWANCE, friction_coefficient
 from jolvek.core.hydro.hull import UNTRIED, Hull, Load
 from jolvek.core.hydro.places import centre_m
 from jolvek.core.hydro.planing import savitsky
 from jolvek.core.hydro.water import AIR_KG_M3, Water
 from jolvek.core.hydro.waves import smoothed, thin_ship_resistance_n
 
-ROUGHNESS_ALLOWANCE = 0.0004
 TRANSOM_DRAG = 0.15  # Jolvek's own, tried against speeds on the water
 LEG_OUT = 0.6  # of the leg's drag gone on the plane: gearcase and skeg stay in; common practice
 FROUDE_DISPLACEMENT, FROUDE_PLANING = 1.0, 2.2  # volumetric; blended between, see docs/why.md
@@ -35,18 +35,6 @@ SMOOTH_SLENDER, SMOOTH_BEAMY = (
     0.35,
 )  # half width of the average over speed: the fuller the hull, the wider
 _GRID = 88
-
-
-def friction_coefficient(reynolds: ArrayLike) -> Array:
-    """ITTC 1957 line C_f = 0.075/(log₁₀Re − 2)²; Re from 1e4 (any shape).
-
-    Source: ITTC 1957 model-ship correlation line.
-
-    >>> round(float(friction_coefficient(1e7)), 6)
-    0.003
-    """
-    re = np.maximum(np.asarray(reynolds, dtype=float), 1e4)
-    return np.asarray(0.075 / (np.log10(re) - 2.0) ** 2)
 
 
 @dataclass(frozen=True)

@@ -16,9 +16,9 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.hydro.hull import FACTORS, UNKNOWNS, Hull
-from jolvek.core.hydro.hull import TRIED as TRIED_NAMES
 from jolvek.core.hydro.resistance import leg_n, parts, remembered_table
 from jolvek.core.predict.drag import drag_n
+from jolvek.core.predict.fit_slopes import all_slopes
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE
 from jolvek.core.predict.likelihood import CONFIDENCE, chance, z_of
 from jolvek.core.predict.performance import Performance
@@ -48,7 +48,6 @@ NO_PROPELLER = 0.11  # efficiency where no diameter is known
 TRIED = {"friction": 0.05, "waves": 0.06, "transom": 0.1, "leg": 0.1, "planing": 0.04}
 TRIED_EFFICIENCY = 0.03
 WEIGHED = 0.01
-RIDGE = 0.01  # on shares of what a trial fits; Jolvek's own
 MOST_SIGMA = 1.0  # where wind and drag nearly cancel, nothing is known of the power
 PITCH_DOUBT = 0.03  # of the speed where the propeller runs out; common practice, no source
 COARSE = 44  # speeds of the neighbouring boats' tables: half as many as the boat's own
@@ -76,40 +75,6 @@ def priors(setup: Setup) -> dict[str, float]:
     if any(getattr(hull, name) != 1.0 for name in FACTORS):
         out |= {**TRIED, "efficiency": TRIED_EFFICIENCY}
     return out
-
-
-def fitted_slopes(slopes: Mapping[str, Array]) -> Array:
-    """∂ ln P/∂ ln of what a trial fits, in the order of `hull.TRIED` (…, 4): the transom follows
-    the waves.
-    """
-    waves = slopes["waves"] + slopes["transom"]
-    return np.stack([slopes["friction"], waves, slopes["planing"], -slopes["efficiency"]], axis=-1)
-
-
-def absorbed(slopes: Mapping[str, Array], key: str) -> Array:
-    """How far what a trial fits can stand for another unknown: its shares of the four, by least
-    squares over the grid, held down by a ridge.
-    """
-    if key in TRIED_NAMES:
-        return np.array([float(key == name) for name in TRIED_NAMES])
-    g = fitted_slopes(slopes)
-    held = g.T @ g / len(g) + RIDGE * np.eye(g.shape[1])
-    return np.asarray(np.linalg.solve(held, g.T @ slopes[key] / len(g)), dtype=float)
-
-
-def prior_covariance(slopes: Mapping[str, Array], known: Mapping[str, float]) -> Array:
-    """Covariance of the ln of the four before a trial, what they stand for besides included."""
-    out = np.zeros((len(TRIED_NAMES), len(TRIED_NAMES)))
-    for key, s in known.items():
-        share = absorbed(slopes, key)
-        out += s * s * np.outer(share, share)
-    return out + 1e-8 * np.eye(len(out))
-
-
-def all_slopes(slopes: Mapping[str, Array]) -> Array:
-    """∂ ln P/∂ ln of each of `hull.UNKNOWNS` (…, 11)."""
-    signed = {**slopes, "efficiency": -slopes["efficiency"]}
-    return np.stack([signed[key] for key in UNKNOWNS], axis=-1)
 
 
 @dataclass(frozen=True)
@@ -225,7 +190,9 @@ class Doubt:
             "measure her waterline afloat": GIVEN,
             "try one speed on the water": {**TRIED, "efficiency": TRIED_EFFICIENCY},
         }
-        out = []
+        out: list[tuple[str, float]] = []
+        if self.performance.setup.hull.trial_spread:
+            return ()  # the water has told what there is
         for way, better in ways.items():
             known = {k: min(s, better.get(k, s)) for k, s in self.priors.items()}
             after = replace(self, priors=known).speed_share(power_w)

@@ -17,14 +17,9 @@ from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.hydro.hull import FACTORS, TRIED, UNKNOWNS, UNTRIED, Hull
 from jolvek.core.hydro.resistance import Resistance, remembered_table
-from jolvek.core.predict.doubt import (
-    Doubt,
-    all_slopes,
-    doubt,
-    fitted_slopes,
-    prior_covariance,
-)
+from jolvek.core.predict.doubt import Doubt, doubt
 from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.fit_slopes import all_slopes, fitted_slopes, prior_covariance
 from jolvek.core.predict.setup import Setup
 from jolvek.core.trial.runs import Pointed, Run, Sorted, sort
 

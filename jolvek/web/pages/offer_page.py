@@ -11,6 +11,7 @@ from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view.display import Units, long_hours
+from jolvek.web.view.doubt_words import tried_told
 from jolvek.web.view.worked import Worked
 
 
@@ -109,9 +110,8 @@ def _basis(w: Worked, u: Units) -> str:
     if day.current_m_s:
         way = "against" if day.current_m_s > 0 else "with her"
         out += f", {u.full(abs(day.current_m_s), 'speed')} of current {way}"
-    out += (
-        ". Worked out, not yet tried on the water; waves, a foul bottom and more load cost speed."
-    )
+    tried = tried_told(w.fitted.need.hull)
+    out += f". Worked out, {tried}; waves, a foul bottom and more load cost speed."
     if w.charge_h:
         out += f" Charging back to full takes about {long_hours(w.charge_h * 3600)}."
     return out

@@ -23,6 +23,7 @@ from jolvek.web.pages.narrowed import facet_values, narrowed
 from jolvek.web.pages.shortlist_money import budgets_told, house_told, steps_told
 from jolvek.web.pages.shortlist_rejected import Rejected, rejected_by_group
 from jolvek.web.view.display import Units, counted, money
+from jolvek.web.view.doubt_words import tried_told
 from jolvek.web.view.matches import Answer, Row, row
 
 MOST_MOTORS, MOST_BANKS = 14, 6  # shown, and of each motor what is folded under it
@@ -229,8 +230,8 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
         "Numbers in the field mark the picks; the line is the front that nothing beats in price,"
         " weight, range and speed at once. Drag over the field to narrow. Time, range and power"
         " are at the wanted speed with the reserve kept; where that speed is out of reach, at the"
-        " top speed. Not tried on the water: “open” is a day whose energy or speed lies within"
-        " what is not known of the boat.",
+        f" top speed. {tried_told(need.hull).capitalize()}: “open” is a day whose energy or speed"
+        " lies within what is not known of the boat.",
         () if need.day.budgets else steps_told(match, u),
         budgets_told(match, u),
         house_told(m),

@@ -22,7 +22,7 @@ from jolvek.web.pages.side_by_side_curves import axes, cursor_data, curves, seri
 from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why
 from jolvek.web.pages.streams_panel import Streams, streams_panel
 from jolvek.web.view.display import Units, energy, long_hours
-from jolvek.web.view.doubt_words import IN_FIVE, helps_most
+from jolvek.web.view.doubt_words import IN_FIVE, helps_most, tried_told
 from jolvek.web.view.worked import Worked
 
 VIEWS = {"power": "Power and range", "time": "Time and range", "thrust": "Thrust and drag"}
@@ -177,9 +177,10 @@ def said(hand: Worked, at: Point, mode: str, u: Units) -> str:
 def _basis(need: Need, hand: Worked, u: Units) -> str:
     day, d = need.day, hand.fitted.doubt
     at = hand.wish_or_top
-    out = f"Not yet tried on the water: {IN_FIVE} lie between the figures of “may be”"
+    out = f"{tried_told(need.hull).capitalize()}: {IN_FIVE} lie between the figures of “may be”"
     if at.power_w is not None and at.speed_m_s is not None:
-        out += f". {helps_most(d, at.power_w, at.speed_m_s, u).removesuffix('.')}"
+        helps = helps_most(d, at.power_w, at.speed_m_s, u).removesuffix(".")
+        out += f". {helps}" if helps else ""
     if day.wind_m_s:
         way = "against" if day.wind_m_s > 0 else "behind"
         out += f"; {u.full(abs(day.wind_m_s), 'speed')} of wind {way}"

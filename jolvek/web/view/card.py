@@ -10,6 +10,7 @@ from jolvek.core.predict.performance import Point
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Pinned
 from jolvek.web.view.display import band
+from jolvek.web.view.doubt_words import tried_told
 from jolvek.web.view.stations import Standing, Tick, ticks
 from jolvek.web.view.worked import Worked, work_out
 
@@ -56,4 +57,5 @@ def _doubted(w: Worked | None) -> str:
     power = w.wish_or_top.power_w if w else None
     if w is None or not power:
         return ""
-    return f"{band(w.fitted.doubt.speed_share(power))} of speed until tried."
+    hull = w.fitted.need.hull
+    return f"{band(w.fitted.doubt.speed_share(power))} of speed, {tried_told(hull)}."

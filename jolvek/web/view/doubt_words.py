@@ -6,8 +6,10 @@ from collections.abc import Iterable
 
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing
+from jolvek.core.hydro.hull import FACTORS, Hull
 from jolvek.core.predict.doubt import Doubt
 from jolvek.core.predict.likelihood import CONFIDENCE
+from jolvek.core.trial.family import OF_HER_KIND
 from jolvek.web.view.display import Units, about, band
 
 IN_FIVE = {0.8: "four such boats in five"}[CONFIDENCE]
@@ -17,6 +19,22 @@ def from_to(ends: Iterable[float], quantity: str, u: Units) -> str:
     """A band with its unit: 460 to 760 W."""
     low, high = (about(float(x)) if quantity == "power" else float(x) for x in ends)
     return f"{u.number(low, quantity)} to {u.full(high, quantity)}"
+
+
+def tried_told(hull: Hull) -> str:
+    """Whether the boat was tried, as it stands beside her figures.
+
+    >>> tried_told(Hull("kayak", 3.7, 0.78, 34))
+    'not yet tried on the water'
+    >>> tried_told(Hull("kayak", 3.7, 0.78, 34, tried_on="2026-07-01"))
+    'tried on the water, 2026-07-01'
+    """
+    if hull.tried_on.endswith(OF_HER_KIND):
+        return f"not yet tried, going by {hull.tried_on}"
+    if hull.tried_on:
+        return f"tried on the water, {hull.tried_on}"
+    plain = all(getattr(hull, name) == 1.0 for name in FACTORS)
+    return "not yet tried on the water" if plain else "tried on the water"
 
 
 def power_told(need: Need, sizing: Sizing, u: Units) -> str:

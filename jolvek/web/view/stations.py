@@ -57,9 +57,7 @@ def _later(_standing: Standing) -> tuple[str, str]:
     return "empty", "not built yet"
 
 
-_STATIONS: dict[int, Station] = {
-    n: Station(n, "", name, _later) for n, name in ((8, "Handover"), (9, "Aftercare"))
-}
+_STATIONS: dict[int, Station] = {n: Station(n, "", name, _later) for n, name in ((9, "Aftercare"),)}
 
 
 def add(number: int, blueprint: str, name: str, state: State) -> Station:

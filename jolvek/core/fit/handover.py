@@ -1,0 +1,209 @@
+"""The handover of one setup on its boat, step by step: what is done before she is given to her
+owner, each with the hazard beside it. Makers' manuals come first.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolvek.core.fit import controls
+from jolvek.core.fit.checklist import settings
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.mounting_work import mounted, never_drilled
+from jolvek.core.products.boat_model import CHAMBERS
+
+KILL_CORD = "Kill cord off and switch off before a hand goes near the propeller."
+HIGH_V = 60.0  # DC, from which a licensed electrician works; the usual limit, from memory
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step: its key (the same for every setup), its group, what to do, and its hazard."""
+
+    key: str
+    group: str
+    text: str
+    hazard: str = ""
+
+
+@dataclass(frozen=True)
+class Piece:
+    """Something with a serial number: what kind of thing, its title, its id on the shelf."""
+
+    what: str
+    title: str
+    product_id: str = ""
+
+
+def steps(f: Fitted) -> tuple[Step, ...]:
+    """All steps in their order for one setup.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> found = steps(sample_fitted())
+    >>> found[0].key, len({s.key for s in found}) == len(found), found[-1].group
+    ('unpack', True, 'Aboard')
+    """
+    return (
+        *_before(f),
+        *_inflate(f),
+        *_hang(f),
+        *_cables(f),
+        *(
+            Step(f"set-{x.name.replace(' ', '-')}", "Settings", f"{x.name}: {x.value} ({x.why}).")
+            for x in settings(f)
+        ),
+        *_water(f),
+        *_customer(f),
+        *_papers(f),
+        *_aboard(f),
+    )
+
+
+def _before(f: Fitted) -> tuple[Step, ...]:
+    told = next((x.text for x in f.findings if x.rule == "first-charge"), "")
+    full = f" {told}" if told else ""
+    return (
+        Step("unpack", "Unpack", "Unpack and compare with the order, piece by piece."),
+        Step("serials", "Unpack", "Write down the serial numbers of motor, packs and charger."),
+        Step(
+            "charge",
+            "Charge",
+            f"Charge fully before the first use.{full}",
+            "Charge on a surface that does not burn, watched, above freezing; lead-acid needs air.",
+        ),
+    )
+
+
+def _inflate(f: Fitted) -> tuple[Step, ...]:
+    if not never_drilled(f) and f.need.hull.family != "rib":
+        return ()
+    pressure = CHAMBERS[f.need.site.chambers]
+    return (
+        Step(
+            "inflate",
+            "Inflate",
+            f"All chambers to half first, then in turn to full, the keel or floor last: {pressure}."
+            " Before the motor's weight goes on.",
+            "A hand pump's gauge decides; heat of the sun raises the pressure.",
+        ),
+    )
+
+
+def _hang(f: Fitted) -> tuple[Step, ...]:
+    out = [Step("mount", "Hang", mounted(f))]
+    out.append(
+        Step("hang", "Hang", "Hang the motor, clamps by hand, then the safety line or bolt.", ""),
+    )
+    if f.motor.style in ("outboard", "pole"):
+        order = "larger washer, drive pin centred, propeller, smaller washer, self-locking nut"
+        out.append(
+            Step(
+                "propeller",
+                "Propeller",
+                f"Propeller: {order} nipped, not forced; anode last.",
+                KILL_CORD,
+            )
+        )
+    return tuple(out)
+
+
+def _cables(f: Fitted) -> tuple[Step, ...]:
+    hazard = "No tools across poles; rings off the fingers; fuse at the battery first."
+    if f.bank.nominal_v > HIGH_V:
+        hazard = "Above 60 V DC: a licensed marine electrician only."
+    if f.clips_on:
+        return (Step("clip", "Cables", "Clip the battery on: align, push, lock.", ""),)
+    out = [
+        Step("packs", "Cables", "Stow and strap the packs as drawn; they may not move.", hazard),
+        Step("polarity", "Cables", "Measure volts and polarity at the motor's plug.", hazard),
+        Step(
+            "plugs",
+            "Cables",
+            "Plugs go one way: align, push, lock the collar; relieve the strain; caps on what is"
+            " not used.",
+        ),
+        Step("covers", "Cables", "Terminals covered; main switch in reach, its place shown."),
+    ]
+    out += [
+        Step(f"control-{i}", "Cables", text) for i, text in enumerate(controls.steps(f), start=1)
+    ]
+    return tuple(out)
+
+
+def _water(f: Fitted) -> tuple[Step, ...]:
+    out = [
+        Step(
+            "cord",
+            "On the water",
+            "The kill cord stops the motor: tried, not looked at.",
+            "Nobody in the water, propeller clear of people and lines.",
+        ),
+        Step(
+            "gears",
+            "On the water",
+            "Forward, neutral, reverse on the water, not in the air for long.",
+        ),
+        Step("trial", "On the water", "Sea trial: steps of power both ways."),
+        Step("turns", "On the water", "Full turns both ways: no air drawn, no vibration."),
+        Step("trim", "On the water", "Loaded trim looked at from the quay."),
+    ]
+    if not f.clips_on:
+        out.append(
+            Step(
+                "warm",
+                "On the water",
+                "Cables and joints cool to the hand after ten minutes at full power.",
+                "Feel with the back of the hand; a hot joint burns.",
+            )
+        )
+    return tuple(out)
+
+
+def _customer(f: Fitted) -> tuple[Step, ...]:
+    out = [
+        Step("teach-cord", "Customer", "Kill cord and magnet: worn always, spare where it is."),
+        Step("teach-charge", "Customer", "Charge shown, read together; what stays as reserve."),
+        Step("teach-charging", "Customer", "Charging shown: plug, time, place, what never to do."),
+        Step("teach-care", "Customer", "Rinse, dry, look behind the propeller; laying up."),
+        Step("teach-home", "Customer", "Coming home: slow goes far; oars, paddle or spare motor."),
+    ]
+    if f.need.hull.fam.planes:
+        out.append(Step("teach-speed", "Customer", "Full power only seated, cord on, looking out."))
+    return tuple(out)
+
+
+def _papers(f: Fitted) -> tuple[Step, ...]:
+    return (
+        Step("manuals", "Papers", "Manuals of motor, battery and charger handed over."),
+        Step("warranty", "Papers", "Warranty registered, or the day until which set down."),
+        Step(
+            "registration",
+            "Papers",
+            "Reminded: registration, licence, electric-only waters; local rules decide.",
+        ),
+        Step("insurer", "Papers", "Reminded: the insurer is told of motor and lithium battery."),
+    )
+
+
+def _aboard(f: Fitted) -> tuple[Step, ...]:
+    spares = ["drive pins", "spare propeller with nut", "spare cord or magnet", "keys"]
+    spares += [] if f.clips_on else ["one fuse of each rating"]
+    return (
+        Step("spares", "Aboard", "Aboard: " + ", ".join(spares) + "."),
+        Step("jackets", "Aboard", "Life jackets, and another way to move the boat."),
+    )
+
+
+def pieces(f: Fitted) -> tuple[Piece, ...]:
+    """What has a serial number: motor, every pack, charger; keys and magnets may have.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> [p.what for p in pieces(sample_fitted())][:2]
+    ['motor', 'pack 1']
+    """
+    out = [Piece("motor", f.motor.title, f.motor.id)]
+    many = range(1, f.bank.packs + 1)
+    out += [Piece(f"pack {i}", f.battery.title, f.battery.id) for i in many]
+    if f.charger:
+        out.append(Piece("charger", f.charger.title, f.charger.id))
+    return (*out, Piece("key", "Key"), Piece("magnet", "Kill cord or magnet"))

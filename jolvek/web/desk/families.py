@@ -1,0 +1,68 @@
+"""What trials teach of each kind of boat: the shop sees it, chooses to go by it, leaves a trial
+out, and exchanges trials without names with other shops.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, Response, flash, json, redirect, request, url_for
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.hydro.families import FAMILIES
+from jolvek.store import trials
+from jolvek.store.db import transaction
+from jolvek.web.accounts import signing
+from jolvek.web.pages import learning
+from jolvek.web.pages.trial_page import FACTOR_WORDS
+from jolvek.web.saving import now
+from jolvek.web.shared import conn, show
+
+bp = Blueprint("families", __name__, url_prefix="/families")
+
+
+@bp.get("")
+def page() -> Any:
+    """All families that were tried."""
+    return show("families/page.html", rows=learning.families(conn()), words=FACTOR_WORDS)
+
+
+@bp.post("")
+def choose() -> Any:
+    """Go by a family, or not; leave a trial out, or take it in again."""
+    form, do, done = request.form, request.form.get("do", ""), ""
+    with transaction(conn()) as c:
+        if form.get("family") in FAMILIES:
+            trials.use_family(c, form["family"], do == "use")
+            done = f"{form['family']}: {do}"
+        elif form.get("trial"):
+            trials.leave_out(c, form["trial"], do == "leave")
+            done = f"{form['trial'][:40]}: {do}"
+    if done:
+        signing.told("trials of a family", done)
+    return redirect(url_for("families.page"), 303)
+
+
+@bp.get("/trials.json")
+def export() -> Response:
+    """The shop's own trials, without names."""
+    head = {"Content-Disposition": 'attachment; filename="trials.json"'}
+    text = json.dumps(learning.export(conn()), indent=1)
+    return Response(text, mimetype="application/json", headers=head)
+
+
+@bp.post("/take")
+def take() -> Any:
+    """Trials of another shop."""
+    upload = request.files.get("file")
+    try:
+        if upload is None or not upload.filename:
+            raise JolvekError("choose a file of trials first")
+        with transaction(conn()) as c:
+            new = learning.take(c, upload.read(), now())
+    except JolvekError as error:
+        flash(f"Not taken: {error}")
+    else:
+        signing.told("trials taken in", str(new))
+        flash(f"{new} new trials are taken in.")
+    return redirect(url_for("families.page"), 303)

@@ -1,0 +1,141 @@
+"""What a handover's record says, as one plain record that is frozen when it is signed:
+jolvek-handover.
+"""
+
+from __future__ import annotations
+
+import sqlite3
+from calendar import monthrange
+from dataclasses import asdict, dataclass
+from datetime import date
+from typing import Any
+
+from jolvek.core.fit.handover import Piece, Step, pieces, steps
+from jolvek.core.trial.diagnosis import FAULTS
+from jolvek.store import handovers
+from jolvek.store.enquiries import Stored
+from jolvek.store.handovers import Act, FaultKept, Serial
+from jolvek.store.shop import Shop
+from jolvek.web.view.display import Units
+from jolvek.web.view.worked import Worked
+
+FORMAT, VERSION = "jolvek-handover", 1
+NEEDED_SERIALS = ("motor", "pack", "charger")  # keys and magnets need not have one
+
+
+@dataclass(frozen=True)
+class Row:
+    """One step with the last act on it."""
+
+    step: Step
+    act: Act | None
+
+    @property
+    def state(self) -> str:
+        """done, not_needed or open."""
+        return self.act.state if self.act else "open"
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """All that stands before a handover."""
+
+    groups: tuple[tuple[str, tuple[Row, ...]], ...]
+    pieces: tuple[tuple[Piece, Serial | None], ...]
+    faults: tuple[tuple[FaultKept, Any], ...]
+
+    @property
+    def rows(self) -> list[Row]:
+        """All steps."""
+        return [row for _, rows in self.groups for row in rows]
+
+    @property
+    def left(self) -> int:
+        """Steps that are open."""
+        return sum(row.state == "open" for row in self.rows)
+
+    @property
+    def against(self) -> list[str]:
+        """What keeps it from being signed."""
+        out = []
+        if self.left:
+            out.append(f"{self.left} of {len(self.rows)} steps are open.")
+        lacking = [
+            p.what for p, s in self.pieces if s is None and p.what.split()[0] in NEEDED_SERIALS
+        ]
+        if lacking:
+            out.append(f"No serial number yet: {', '.join(lacking)}.")
+        open_ones = [f.seen for kept, f in self.faults if kept.state == "open"]
+        if open_ones:
+            out.append(f"A fault is open: {'; '.join(open_ones)}.")
+        return out
+
+
+def sheet(conn: sqlite3.Connection, enquiry_id: int, hand: Worked) -> Sheet:
+    """The list of the setup in hand with what was done of it."""
+    done, numbers = handovers.acts(conn, enquiry_id), handovers.serials(conn, enquiry_id)
+    groups: dict[str, list[Row]] = {}
+    for step in steps(hand.fitted):
+        groups.setdefault(step.group, []).append(Row(step, done.get(step.key)))
+    found = tuple((p, numbers.get(p.what)) for p in pieces(hand.fitted))
+    kept = handovers.faults(conn, enquiry_id)
+    return Sheet(
+        tuple((k, tuple(v)) for k, v in groups.items()),
+        found,
+        tuple((x, FAULTS[x.kind]) for x in kept if x.kind in FAULTS),
+    )
+
+
+def warranty_end(shop: Shop, on: date) -> str:
+    """The last day of a warranty that begins with a handover; empty where the shop tells none.
+
+    >>> warranty_end(Shop(warranty_months=24), date(2028, 2, 29))
+    '2030-02-28'
+    """
+    if not shop.warranty_months:
+        return ""
+    months = on.month - 1 + shop.warranty_months
+    year, month = on.year + months // 12, months % 12 + 1
+    return date(year, month, min(on.day, monthrange(year, month)[1])).isoformat()
+
+
+def record(
+    stored: Stored,
+    hand: Worked,
+    found: Sheet,
+    shop: Shop,
+    u: Units,
+    signatures: dict[str, dict[str, str]],
+    trial: dict[str, Any] | None,
+    at: str,
+) -> dict[str, Any]:
+    """The record as it is signed."""
+    mine = ("name", "address", "phone", "mail", "tax_number")
+    asked = ("customer", "address", "phone", "mail")
+    need = stored.need
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        "signed_at": at,
+        "title": stored.title,
+        "shop": {k: getattr(shop, k) for k in mine},
+        "customer": {k: getattr(stored.enquiry, k) for k in asked},
+        "boat": f"{need.hull.fam.name}, {u.full(need.hull.length_m, 'length')}",
+        "setup": f"{hand.fitted.motor.title}, {hand.bank_text}, {hand.fitted.mount.name}",
+        "steps": [
+            {
+                "group": r.step.group,
+                "text": r.step.text,
+                "hazard": r.step.hazard,
+                "state": r.state,
+                "who": r.act.who if r.act else "",
+                "at": r.act.at if r.act else "",
+                "note": r.act.note if r.act else "",
+            }
+            for r in found.rows
+        ],
+        "serials": [{**asdict(s), "piece": p.what, "title": p.title} for p, s in found.pieces if s],
+        "faults": [{**asdict(kept), "seen": f.seen} for kept, f in found.faults],
+        "trial": trial,
+        "signatures": signatures,
+    }

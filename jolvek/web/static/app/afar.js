@@ -1,0 +1,143 @@
+// Acts of a list that are kept on this phone while there is no connection, and sent when it is
+// back: each has a name of its own, so that the shop counts it once.
+"use strict";
+
+{
+  const AFAR = {
+    key: "jolvek-afar",
+    retry_ms: 5000
+  };
+
+  const kept = () => JSON.parse(localStorage.getItem(AFAR.key) || "[]");
+  const keep = (acts) => localStorage.setItem(AFAR.key, JSON.stringify(acts));
+
+  const tellAfar = () => {
+    const line = document.getElementById("afar");
+    if (!line) return;
+    const many = kept().length;
+    line.hidden = !many;
+    line.textContent = many ?
+      `${many} kept on this phone; sent when the connection is back.` :
+      "";
+  };
+
+  const showAct = (act, words) => {
+    const row = document.getElementById(`step-${act.fields.step}`);
+    if (!row || act.action !== location.pathname + "/step") return;
+    row.className = `is-${act.fields.state} is-${act.told ? "kept" : "waiting"}`;
+    const state = {
+      done: "done",
+      not_needed: "not needed",
+      open: "open again"
+    };
+    row.querySelector("[data-said]").textContent = `${state[act.fields.state]}, ${words}`;
+  };
+
+  const csrf = () => document.querySelector("[data-afar] input[name=csrf_token]")?.value || "";
+
+  const send = async (act) => {
+    const body = new URLSearchParams({
+      ...act.fields,
+      csrf_token: csrf()
+    });
+    const answer = await fetch(act.action, {
+      method: "POST",
+      body,
+      headers: {
+        Accept: "application/json"
+      },
+    });
+    const type = answer.headers.get("Content-Type") || "";
+    if (!type.startsWith("application/json")) throw new Error(`answered ${answer.status}`);
+    return answer.json();
+  };
+
+  // The row as the shop has it now, who did it and when, with what may be done next.
+  const refresh = async (act) => {
+    showAct({
+      ...act,
+      told: true
+    }, "kept by the shop");
+    if (act.action !== location.pathname + "/step") return;
+    const answer = await fetch(location.pathname);
+    const page = new DOMParser().parseFromString(await answer.text(), "text/html");
+    for (const id of [`step-${act.fields.step}`, "left"]) {
+      const fresh = page.getElementById(id);
+      if (fresh) document.getElementById(id)?.replaceWith(fresh);
+    }
+  };
+
+  let sending = false;
+
+  const sendAll = async () => {
+    if (sending || !csrf()) return;
+    sending = true;
+    try {
+      for (let act = kept()[0]; act; act = kept()[0]) {
+        const told = await send(act);
+        keep(kept().filter((x) => x.fields.op !== act.fields.op));
+        if (told.kept) await refresh(act);
+        else showAct(act, `not kept: ${told.why}`);
+      }
+    } catch {
+      setTimeout(sendAll, AFAR.retry_ms);
+    } finally {
+      sending = false;
+      tellAfar();
+    }
+  };
+
+  document.addEventListener("submit", (event) => {
+    const form = event.target.closest("form[data-afar]");
+    if (!form || form.querySelector("input[type=file]")?.files.length)
+      return; // photos go at once
+    event.preventDefault();
+    const fields = Object.fromEntries(new FormData(form, event.submitter));
+    delete fields.csrf_token;
+    delete fields.photo;
+    const note = (fields.note || "").trim();
+    if (fields.state === "not_needed" && !note) {
+      form.querySelector("input[name=note]").focus();
+      const words = "write in the note why it is not needed";
+      form.closest("li").querySelector("[data-said]").textContent = words;
+      return;
+    }
+    const op = Array.from(crypto.getRandomValues(new Uint8Array(12)), (x) =>
+      x.toString(16).padStart(2, "0"),
+    ).join("");
+    const act = {
+      action: new URL(form.action).pathname,
+      fields: {
+        ...fields,
+        op,
+        at: new Date().toISOString()
+      },
+    };
+    keep([...kept(), act]);
+    showAct(act, "kept on this phone");
+    tellAfar();
+    sendAll();
+  });
+
+  // A number read from a photo of a code, where the browser can.
+  if ("BarcodeDetector" in window) {
+    document.querySelectorAll(".scan").forEach((label) => {
+      label.hidden = false;
+    });
+  }
+
+  document.addEventListener("change", async (event) => {
+    const input = event.target.closest("[data-scan]");
+    if (!input || !input.files.length) return;
+    const found = await new BarcodeDetector().detect(await createImageBitmap(input.files[0]));
+    if (found.length) input.closest("form").querySelector("[name=number]").value = found[0]
+      .rawValue;
+  });
+
+  window.addEventListener("online", sendAll);
+  if (document.querySelector("[data-afar]")) {
+    kept().forEach((act) => showAct(act, "kept on this phone"));
+    tellAfar();
+    sendAll();
+  }
+}

@@ -1,0 +1,230 @@
+"""Station 8, Handover: the list made for this setup, serial numbers, faults, the signed record."""
+
+from __future__ import annotations
+
+import secrets
+from datetime import UTC, date, datetime, timedelta
+from typing import Any
+
+from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.trial.diagnosis import FAULTS
+from jolvek.formats.contacts import ICALENDAR, Dated, calendar
+from jolvek.store import enquiries, handovers, stock
+from jolvek.store.db import transaction
+from jolvek.store.handovers import Act, FaultKept, Serial
+from jolvek.web import data, errors
+from jolvek.web.accounts import signing
+from jolvek.web.drawings import signature
+from jolvek.web.pages import handover_record, trial_page
+from jolvek.web.pages.exchange import made
+from jolvek.web.saving import now
+from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404, who
+from jolvek.web.view import display, pdf, photos, stations
+from jolvek.web.view.worked import Worked
+
+bp = Blueprint("handover", __name__, url_prefix="/enquiry/<int:enquiry_id>/handover")
+KEEP = "application/json"
+
+
+def _state(s: stations.Standing) -> tuple[str, str]:
+    if not s.pinned:
+        return "empty", "pin a setup first"
+    if s.level == "block":
+        return "blocked", "cannot be handed over"
+    return "look", "list, serial numbers, trial"
+
+
+STATION = stations.add(8, "handover", "Handover", _state)
+
+
+def _hand(f: Frame) -> Worked:
+    hand = f.card.in_hand
+    if hand is None:
+        abort(404)
+    return hand
+
+
+def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 200) -> Any:
+    f = frame(enquiry_id, "handover")
+    hand = f.card.in_hand
+    more: dict[str, Any] = {"hand": hand, "refused": refused or {}, "sheet": None}
+    if hand is not None:
+        found = handover_record.sheet(conn(), enquiry_id, hand)
+        more |= {
+            "sheet": found,
+            "signed": handovers.signed(conn(), enquiry_id),
+            "kinds": FAULTS,
+            "warranty_to": handover_record.warranty_end(data.shop(), date.today()),
+            "register_by": (date.today() + timedelta(days=data.shop().register_days)).isoformat(),
+            "typed": request.form,
+        }
+    return show("handover/page.html", f, **more), code
+
+
+@bp.get("")
+def page(enquiry_id: int) -> Any:
+    """The list, numbers, faults, and signing."""
+    return _page(enquiry_id)
+
+
+@bp.post("/step")
+def step(enquiry_id: int) -> Any:
+    """One act on a step; the same act sent again is the same act. A phone that was away sends what
+    it kept, and is answered in JSON.
+    """
+    stored_or_404(enquiry_id)
+    form, afar = request.form, request.headers.get("Accept", "").startswith(KEEP)
+    at = _at(form.get("at", ""))
+    try:
+        if handovers.signed(conn(), enquiry_id) is not None:
+            raise JolvekError("It is signed: nothing of it moves any more.")
+        photo = _photo()
+        op = form.get("op") or secrets.token_hex(12)
+        told = Act(
+            op,
+            form.get("step", ""),
+            form.get("state", "done"),
+            who(),
+            at,
+            form.get("note", "").strip(),
+            photo,
+        )
+    except JolvekError as error:
+        if afar:
+            return {"kept": False, "why": str(error)}, 422
+        return _page(enquiry_id, {"step": form.get("step", ""), "why": str(error)}, 422)
+    with transaction(conn()) as c:
+        handovers.act(c, enquiry_id, told, now())
+    if afar:
+        return {"kept": True, "op": told.op, "who": told.who, "at": told.at}
+    return redirect(url_for("handover.page", enquiry_id=enquiry_id) + f"#step-{told.step}", 303)
+
+
+errors.refuses_large("handover.step", lambda text: (text, 413))
+
+
+def _at(text: str) -> str:
+    """When it was done by the phone's clock; now where that cannot be."""
+    try:
+        told = datetime.fromisoformat(text)
+    except ValueError:
+        return now()
+    if told.tzinfo is None or told > datetime.now(UTC) + timedelta(minutes=5):
+        return now()
+    return told.astimezone(UTC).isoformat(timespec="microseconds")
+
+
+def _photo() -> str:
+    upload = request.files.get("photo")
+    if upload is None or not upload.filename:
+        return ""
+    return photos.keep(upload, data.settings().data_dir / "photos")
+
+
+@bp.get("/photo/<name>")
+def show_photo(enquiry_id: int, name: str) -> Any:
+    """The photo of a step."""
+    from flask import send_from_directory
+
+    stored_or_404(enquiry_id)
+    known = {a.photo for a in handovers.acts(conn(), enquiry_id).values() if a.photo}
+    if name not in known:
+        abort(404)
+    return send_from_directory(data.settings().data_dir / "photos", name, mimetype="image/jpeg")
+
+
+@bp.post("/serial")
+def serial(enquiry_id: int) -> Any:
+    """Keep a serial number."""
+    f, form = frame(enquiry_id, "handover"), request.form
+    pieces = {p.what: p for p, _ in handover_record.sheet(conn(), enquiry_id, _hand(f)).pieces}
+    piece = pieces.get(form.get("what", ""))
+    if piece is None:
+        abort(404)
+    until = handover_record.warranty_end(data.shop(), date.today())
+    number = form.get("number", "")
+    told = Serial(0, piece.what, piece.title, piece.product_id, number, until, who(), now())
+    try:
+        with transaction(conn()) as c:
+            handovers.add_serial(c, enquiry_id, told)
+    except JolvekError as error:
+        return _page(enquiry_id, {f"serial {piece.what}": str(error)}, 422)
+    return redirect(url_for("handover.page", enquiry_id=enquiry_id) + "#serials", 303)
+
+
+@bp.post("/fault")
+def fault(enquiry_id: int) -> Any:
+    """Record a fault, or settle one by name."""
+    stored_or_404(enquiry_id)
+    form, number = request.form, form_id("fault")
+    try:
+        with transaction(conn()) as c:
+            if number:
+                state, cure = form.get("state", ""), form.get("cure", "").strip()
+                told = FaultKept(number, "", "", state, "", "", now(), who(), cure)
+                handovers.settle_fault(c, enquiry_id, told)
+            elif form.get("kind") in FAULTS:
+                why = form.get("why", "").strip()[:300] or "seen on the water"
+                handovers.add_fault(c, enquiry_id, form["kind"], why, who(), now())
+    except JolvekError as error:
+        return _page(enquiry_id, {f"fault {number}": str(error)}, 422)
+    return redirect(url_for("handover.page", enquiry_id=enquiry_id) + "#faults", 303)
+
+
+@bp.post("/sign")
+def sign(enquiry_id: int) -> Any:
+    """Sign it: frozen as record and paper; the boat is handed over and leaves the stock."""
+    f, form, u = frame(enquiry_id, "handover"), request.form, display.current()
+    hand = _hand(f)
+    found = handover_record.sheet(conn(), enquiry_id, hand)
+    customer = form.get("name", "").strip()[:120]
+    if found.against or not customer:
+        why = " ".join(found.against) or "The customer’s name is missing, as the signature."
+        return _page(enquiry_id, {"sign": why}, 422)
+    try:
+        drawn = signature.checked(form.get("signature", ""))
+        told = handover_record.record(
+            f.e,
+            hand,
+            found,
+            data.shop(),
+            u,
+            {"customer": {"name": customer, "drawn": drawn}, "shop": {"name": who()}},
+            trial_page.told(conn(), f.e, hand, u),
+            now(),
+        )
+        logo = photos.as_data(data.settings().data_dir, data.shop().logo)
+        paper = pdf.write(render_template("handover/paper.html", o=told, logo=logo))
+        with transaction(conn()) as c:
+            handovers.sign(c, enquiry_id, told["signed_at"], told, paper)
+            enquiries.set_stage(c, enquiry_id, "delivered", now())
+            stock.take(c, enquiry_id)
+    except JolvekError as error:
+        return _page(enquiry_id, {"sign": str(error)}, 422)
+    signing.told("handover signed", f.e.title)
+    flash("She is handed over.")
+    return redirect(url_for("handover.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.get("/record.<form>")
+def copy(enquiry_id: int, form: str) -> Any:
+    """The signed record as PDF or jolvek-handover; the day of the registration as iCalendar."""
+    stored = stored_or_404(enquiry_id)
+    if form == "ics":
+        last = date.today() + timedelta(days=data.shop().register_days)
+        note = ", ".join(
+            f"{s.what} {s.number}" for s in handovers.serials(conn(), enquiry_id).values()
+        )
+        what = f"Register the warranty: {stored.title}"
+        body = calendar([Dated(enquiry_id, last, what, note, "warranty")], data.shop().name, made())
+        return Response(body, mimetype=ICALENDAR)
+    told = handovers.signed(conn(), enquiry_id)
+    if told is None or form not in ("pdf", "json"):
+        abort(404)
+    if form == "json":
+        return told
+    head = {"Content-Disposition": f'inline; filename="handover-{enquiry_id}.pdf"'}
+    body = handovers.pdf(conn(), enquiry_id)
+    return Response(body, mimetype="application/pdf", headers=head)

@@ -1,0 +1,286 @@
+"""The sea trial, of station 8: its plan, runs typed, from files and live, what they say of the
+boat, and taking that over for every page, or going back.
+"""
+
+from __future__ import annotations
+
+import ipaddress
+import secrets
+import socket
+from dataclasses import replace
+from datetime import date
+from typing import Any
+
+from flask import Blueprint, abort, flash, redirect, request, url_for
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.enquiry.enquiry import Enquiry
+from jolvek.core.hydro.hull import Hull
+from jolvek.core.trial.diagnosis import FAULTS
+from jolvek.core.trial.fitting import Fit, untried
+from jolvek.core.trial.runs import HEADINGS, Run
+from jolvek.core.trial.segments import runs_of, stretches
+from jolvek.formats import log_file
+from jolvek.standins.instrument import TcpInstrument
+from jolvek.store import handovers, trials
+from jolvek.store.db import transaction
+from jolvek.store.trials import Trial
+from jolvek.web import data, errors, saving
+from jolvek.web.accounts import signing
+from jolvek.web.forms.reader import Reader
+from jolvek.web.live import LIVES
+from jolvek.web.pages import trial_page
+from jolvek.web.saving import now
+from jolvek.web.shared import Frame, conn, form_id, frame, show, table_file, who
+from jolvek.web.view import display
+from jolvek.web.view.worked import Worked
+
+bp = Blueprint("trial", __name__, url_prefix="/enquiry/<int:enquiry_id>/trial")
+HOW = {  # how she was: quantity, lowest, highest
+    "people": ("count", 0, 60),
+    "people_kg": ("mass", 0, 6000),
+    "gear_kg": ("mass", 0, 20_000),
+    "wind_m_s": ("speed", 0, 40),
+    "depth_m": ("length", 0.2, 1000),
+    "start_charge": ("share", 0, 1),
+    "end_charge": ("share", 0, 1),
+    "used_wh": ("energy", 0, 1e6),
+    "drop_v": ("voltage", 0, 50),
+}
+
+
+def _hand(f: Frame) -> Worked:
+    hand = f.card.in_hand
+    if hand is None:
+        abort(404)
+    return hand
+
+
+def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 200) -> Any:
+    f, u = frame(enquiry_id, "handover"), display.current()
+    hand, trial = f.card.in_hand, trials.latest(conn(), enquiry_id)
+    more: dict[str, Any] = {"hand": hand, "t": None, "refused": refused or {}}
+    if hand is not None:
+        kept = trials.runs(conn(), trial.id) if trial else []
+        more |= {
+            "t": trial_page.page(trial, kept, hand, u),
+            "trial": trial,
+            "how": HOW,
+            "kinds": FAULTS,
+            "headings": HEADINGS,
+            "units": tuple(log_file.SPEED_UNITS),
+            "live": LIVES.get(trial.id) if trial else None,
+            "typed": request.form if refused else {},
+        }
+    return show("trial/page.html", f, **more), code
+
+
+@bp.get("")
+def page(enquiry_id: int) -> Any:
+    """Plan, runs, and what they say."""
+    return _page(enquiry_id)
+
+
+def _trial(f: Frame) -> Trial:
+    """The last trial, begun where there is none."""
+    found = trials.latest(conn(), f.e.id)
+    if found is None:
+        with transaction(conn()) as c:
+            hand = _hand(f)
+            trials.begin(c, f.e.id, hand.letter, f.need.hull.family, who(), now())
+        found = trials.latest(conn(), f.e.id)
+    assert found is not None
+    return found
+
+
+def _back(enquiry_id: int) -> Any:
+    return redirect(url_for("trial.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.post("/begin")
+def begin(enquiry_id: int) -> Any:
+    """A new trial, after something was changed; the runs of the one before stay with it."""
+    f = frame(enquiry_id, "handover")
+    with transaction(conn()) as c:
+        trials.begin(c, enquiry_id, _hand(f).letter, f.need.hull.family, who(), now())
+    return _back(enquiry_id)
+
+
+@bp.post("/how")
+def how(enquiry_id: int) -> Any:
+    """Keep how she was, and what was seen; faults are recorded."""
+    f = frame(enquiry_id, "handover")
+    trial, read = _trial(f), Reader(request.form, display.current())
+    told: dict[str, Any] = {k: read.figure(k, *v) for k, v in HOW.items()}
+    told = {k: v for k, v in told.items() if v is not None}
+    told["full"] = bool(request.form.get("full"))
+    told["seen"] = [key for key in FAULTS if key in request.form.getlist("seen")]
+    with transaction(conn()) as c:
+        trials.keep_data(c, trial.id, told)
+    if read.refused:
+        return _page(enquiry_id, read.refused, 422)
+    return _back(enquiry_id)
+
+
+@bp.post("/run")
+def run(enquiry_id: int) -> Any:
+    """Keep a typed run."""
+    f, read = frame(enquiry_id, "handover"), Reader(request.form, display.current())
+    power = read.figure("power", "power", 1, 200_000)
+    speed = read.figure("speed", "speed", 0.05, 30)
+    heading = read.one_of("heading", HEADINGS, "")
+    for key, value in (("power", power), ("speed", speed)):
+        if value is None and key not in read.refused:
+            read.refused[key] = "needed"
+    if read.refused or power is None or speed is None:
+        return _page(enquiry_id, read.refused, 422)
+    trial = _trial(f)
+    about: dict[str, Any] = {k: trial.data.get(k) for k in ("wind_m_s", "depth_m")}
+    told = Run(power, speed, heading, now(), request.form.get("note", "").strip()[:300], **about)
+    with transaction(conn()) as c:
+        trials.add_run(c, trial.id, request.form.get("op") or secrets.token_hex(12), told, "typed")
+    return _back(enquiry_id)
+
+
+@bp.post("/drop")
+def drop(enquiry_id: int) -> Any:
+    """Take a run away."""
+    with transaction(conn()) as c:
+        trials.drop_run(c, _trial(frame(enquiry_id, "handover")).id, form_id("run"))
+    return _back(enquiry_id)
+
+
+@bp.post("/file")
+def from_file(enquiry_id: int) -> Any:
+    """Steady stretches of a log (CSV) or a track (GPX with the power typed) as runs."""
+    f, upload, form = frame(enquiry_id, "handover"), request.files.get("file"), request.form
+    if upload is None or not upload.filename:
+        return _page(enquiry_id, {"file": "choose a CSV or GPX file first"}, 422)
+    read = Reader(form, display.current())
+    power = read.figure("file_power", "power", 1, 200_000)
+    try:
+        content = upload.read()
+        gpx = upload.filename.lower().endswith(".gpx")
+        chosen = {k: form.get(f"column_{k}", "").strip() for k in log_file.GUESSES}
+        found = (
+            log_file.track(content)
+            if gpx
+            else log_file.samples(content, chosen, form.get("unit", "kn"))
+        )
+        runs = runs_of(stretches(found), power)
+    except JolvekError as error:
+        return _page(enquiry_id, {"file": f"{upload.filename}: {error}"}, 422)
+    if not runs:
+        why = "no stretch in it is steady for 20 s" if power or not gpx else "type its power"
+        return _page(enquiry_id, {"file": f"{upload.filename}: {why}"}, 422)
+    trial = _trial(f)
+    with transaction(conn()) as c:
+        for x in runs:
+            trials.add_run(c, trial.id, secrets.token_hex(12), x, "file")
+    flash(f"{display.counted(len(runs), 'run')} read from {upload.filename}.")
+    return _back(enquiry_id)
+
+
+errors.refuses_large("trial.from_file", lambda text: (text, 413))
+
+
+def tried(enquiry_id: int, hull: Hull) -> None:
+    """Keep what a trial found with the boat."""
+
+    def edit(e: Enquiry) -> Enquiry:
+        return replace(e, need=replace(e.need, hull=hull))
+
+    saving.change(enquiry_id, edit)
+
+
+@bp.post("/use")
+def use(enquiry_id: int) -> Any:
+    """Every page goes by the tried boat from now on; or goes back to the untried one."""
+    f = frame(enquiry_id, "handover")
+    hand, trial = _hand(f), _trial(f)
+    if request.form.get("undo"):
+        hull, found = untried(f.e.enquiry.need.hull), None
+    else:
+        kept = trials.runs(conn(), trial.id)
+        found = trial_page.page(trial, kept, hand, display.current()).fit
+        if found is None:
+            return _page(enquiry_id, {"use": "No run belongs yet: nothing is known."}, 422)
+        hull = _on(f.e.enquiry.need.hull, found)
+    tried(enquiry_id, hull)
+    with transaction(conn()) as c:
+        trials.keep_factors(c, trial.id, {**found.factors, "sigma": found.sigma} if found else None)
+    signing.told("trial taken over" if found else "trial taken back", f.e.title)
+    flash("Every page goes by the tried boat." if found else "She counts as untried again.")
+    return _back(enquiry_id)
+
+
+def _on(hull: Hull, found: Fit) -> Hull:
+    more: dict[str, Any] = {**found.factors, "trial_spread": found.hull.trial_spread}
+    return replace(hull, **more, tried_on=date.today().isoformat())
+
+
+@bp.post("/suspected")
+def suspected(enquiry_id: int) -> Any:
+    """Record a suspected fault, so that it must be closed or accepted."""
+    kind = request.form.get("kind", "")
+    if kind not in FAULTS:
+        abort(404)
+    with transaction(conn()) as c:
+        why = request.form.get("why", "")[:300]
+        handovers.add_fault(c, enquiry_id, kind, why, who(), now())
+    return redirect(url_for("handover.page", enquiry_id=enquiry_id) + "#faults", 303)
+
+
+@bp.get("/runs.<form>")
+def copy(enquiry_id: int, form: str) -> Any:
+    """The runs as a table."""
+    f, u = frame(enquiry_id, "handover"), display.current()
+    trial = trials.latest(conn(), enquiry_id)
+    if trial is None:
+        abort(404)
+    t = trial_page.page(trial, trials.runs(conn(), trial.id), _hand(f), u)
+    head = ("power", "heading", f"speed, {u['speed']}", "promised", "between", "left out because")
+    return table_file([head, *((*r.cells, r.why) for r in t.rows)], f"trial-{enquiry_id}", form)
+
+
+@bp.post("/live")
+def live(enquiry_id: int) -> Any:
+    """Listen to an instrument, or stop."""
+    f, form = frame(enquiry_id, "handover"), request.form
+    trial = _trial(f)
+    if form.get("stop"):
+        LIVES.stop(trial.id)
+        return _back(enquiry_id)
+    host, _, port = form.get("address", "").strip().rpartition(":")
+    try:
+        _own_net(host, port)
+    except JolvekError as error:
+        return _page(enquiry_id, {"address": str(error)}, 422)
+    known = [k.run for k in trials.runs(conn(), trial.id)]
+    instrument = TcpInstrument(host, int(port))
+    LIVES.start(trial.id, instrument, f"{host}:{port}", data.settings().database, known)
+    return _back(enquiry_id)
+
+
+def _own_net(host: str, port: str) -> None:
+    """Raise where the address is none, or lies outside this network."""
+    allowed = "allowed is host:port on this network, as 192.168.4.1:10110"
+    if not port.isdecimal() or not 1 <= int(port) <= 65_535 or not host:
+        raise JolvekError(f"read “{host}:{port}”; {allowed}")
+    try:
+        found = {x[4][0] for x in socket.getaddrinfo(host, int(port), proto=socket.IPPROTO_TCP)}
+    except OSError:
+        raise JolvekError(f"read “{host}”, which is not known here; {allowed}") from None
+    if not all(ipaddress.ip_address(str(x).split("%")[0]).is_private for x in found):
+        raise JolvekError(f"read “{host}”; {allowed}")
+
+
+@bp.get("/live")
+def live_now(enquiry_id: int) -> Any:
+    """What the instrument says now, for a page that asks every second."""
+    f, u = frame(enquiry_id, "handover"), display.current()
+    hand, trial = _hand(f), trials.latest(conn(), enquiry_id)
+    if trial is None:
+        abort(404)
+    t = trial_page.page(trial, trials.runs(conn(), trial.id), hand, u)
+    return show("trial/_live_now.html", e=f.e, live=LIVES.get(trial.id), t=t)
