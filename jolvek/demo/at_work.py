@@ -7,11 +7,13 @@ from dataclasses import replace
 from typing import Any
 
 from jolvek import demo
+from jolvek.core.fit.fitted import Fitted
 from jolvek.core.match.matching import match
 from jolvek.core.match.picks import picks
 from jolvek.core.match.whole import parts_of
 from jolvek.core.products.shelf import Item
-from jolvek.store import enquiries, jobs, setups, shop
+from jolvek.core.trial.runs import Run
+from jolvek.store import enquiries, jobs, setups, shop, trials
 from jolvek.store.db import transaction
 from jolvek.store.shop import Shop
 
@@ -46,6 +48,22 @@ OWN = Shop(
 )
 
 
+RUN_AT = (0.3, 0.6, 1.0)  # of the power, both ways, in a stream
+SLOWER, STREAM_M_S = 0.96, 0.2
+
+
+def _tried(conn: sqlite3.Connection, number: int, f: Fitted) -> None:
+    """A sea trial: a little slower than promised."""
+    at, family = "2026-11-07T13:00:00+00:00", f.need.hull.family
+    trial = trials.begin(conn, number, "A", family, "Ivar Brekk", at)
+    for share in RUN_AT:
+        power = share * f.performance.power_limit_w
+        speed = SLOWER * float(f.performance.speed_at_w(power))
+        for heading, sign in (("out", 1), ("back", -1)):
+            run = Run(power, speed + sign * STREAM_M_S, heading, at)
+            trials.add_run(conn, trial, f"demo-{share}-{heading}", run, "typed")
+
+
 def add(conn: sqlite3.Connection) -> None:
     """Put the jobs into a database that holds the demo's shelf; the first setup is in hand."""
     shelf, known = demo.shelf(), demo.enquiries()
@@ -64,6 +82,8 @@ def add(conn: sqlite3.Connection) -> None:
                 parts |= {"charger": charger} if charger else {}
                 setups.pin(conn, number, parts, series, parallel, shaft)
             setups.choose(conn, number, "A")
+            if stage == "delivered":
+                _tried(conn, number, Fitted(made.need, *parts_of(found, next(iter(best)))))
             enquiries.set_stage(conn, number, stage, f"2026-11-{15 - 2 * day:02d}T16:40:00")
             if title == TWO_BOATS:
                 jobs.add_boat(conn, number, f"2026-11-{14 - 2 * day:02d}T10:50:00")

@@ -24,7 +24,7 @@ PAGES = [
     "/account",
     "/enquiry/2/history",
 ]
-OWNERS = ("/people", "/trail", "/settings", "/backups", "/exchange", "/keys", "/ask")
+OWNERS = ("/people", "/trail", "/settings", "/backups", "/exchange", "/keys", "/ask", "/families")
 
 
 @pytest.mark.parametrize("path", PAGES)

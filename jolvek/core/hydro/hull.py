@@ -68,7 +68,6 @@ class Hull:
         "wave_factor": (0.2, 5),
         "planing_factor": (0.2, 5),
         "efficiency_factor": (0.4, 2.5),
-        "trial_spread": (-10, 10),
     }
     COUNTS: ClassVar[checked.Counts] = {"trial_spread": SPREAD}
     TEXTS: ClassVar[checked.Counts] = {"tried_on": 40}
@@ -104,6 +103,8 @@ class Hull:
         fam = family(self.family)
         if self.trial_spread and len(self.trial_spread) != SPREAD:
             raise ValueRefused("hull.trial_spread", len(self.trial_spread), f"{SPREAD} figures")
+        for x in self.trial_spread:
+            _between("hull.trial_spread", x, -10, 10)
         _between(
             "hull.length_m",
             self.length_m,

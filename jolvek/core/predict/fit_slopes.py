@@ -17,6 +17,13 @@ RIDGE = 0.01  # on shares of what a trial fits; Jolvek's own
 def fitted_slopes(slopes: Mapping[str, Array]) -> Array:
     """∂ ln P/∂ ln of what a trial fits, in the order of `hull.TRIED` (…, 4): the transom follows
     the waves.
+
+    >>> from jolvek.core.predict.doubt import doubt
+    >>> from jolvek.core.predict.evaluate import evaluate
+    >>> from jolvek.core.predict.measured import SOFT
+    >>> slopes = doubt(evaluate(SOFT)).slopes
+    >>> fitted_slopes(slopes).shape[-1]
+    4
     """
     waves = slopes["waves"] + slopes["transom"]
     return np.stack([slopes["friction"], waves, slopes["planing"], -slopes["efficiency"]], axis=-1)
@@ -25,6 +32,13 @@ def fitted_slopes(slopes: Mapping[str, Array]) -> Array:
 def absorbed(slopes: Mapping[str, Array], key: str) -> Array:
     """How far what a trial fits can stand for another unknown: its shares of the four, by least
     squares over the grid, held down by a ridge.
+
+    >>> from jolvek.core.predict.doubt import doubt
+    >>> from jolvek.core.predict.evaluate import evaluate
+    >>> from jolvek.core.predict.measured import SOFT
+    >>> slopes = doubt(evaluate(SOFT)).slopes
+    >>> absorbed(slopes, "waves").tolist(), absorbed(slopes, "mass").shape
+    ([0.0, 1.0, 0.0, 0.0], (4,))
     """
     if key in TRIED:
         return np.array([float(key == name) for name in TRIED])
@@ -34,7 +48,15 @@ def absorbed(slopes: Mapping[str, Array], key: str) -> Array:
 
 
 def prior_covariance(slopes: Mapping[str, Array], known: Mapping[str, float]) -> Array:
-    """Covariance of the ln of the four before a trial, what they stand for besides included."""
+    """Covariance of the ln of the four before a trial, what they stand for besides included.
+
+    >>> from jolvek.core.predict.doubt import doubt
+    >>> from jolvek.core.predict.evaluate import evaluate
+    >>> from jolvek.core.predict.measured import SOFT
+    >>> slopes = doubt(evaluate(SOFT)).slopes
+    >>> bool(prior_covariance(slopes, {"friction": 0.15})[0, 0] > 0.15**2)
+    True
+    """
     out = np.zeros((len(TRIED), len(TRIED)))
     for key, s in known.items():
         share = absorbed(slopes, key)
@@ -43,6 +65,14 @@ def prior_covariance(slopes: Mapping[str, Array], known: Mapping[str, float]) ->
 
 
 def all_slopes(slopes: Mapping[str, Array]) -> Array:
-    """∂ ln P/∂ ln of each of `hull.UNKNOWNS` (…, 11)."""
+    """∂ ln P/∂ ln of each of `hull.UNKNOWNS` (…, 11).
+
+    >>> from jolvek.core.predict.doubt import doubt
+    >>> from jolvek.core.predict.evaluate import evaluate
+    >>> from jolvek.core.predict.measured import SOFT
+    >>> slopes = doubt(evaluate(SOFT)).slopes
+    >>> all_slopes(slopes).shape[-1]
+    11
+    """
     signed = {**slopes, "efficiency": -slopes["efficiency"]}
     return np.stack([signed[key] for key in UNKNOWNS], axis=-1)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolvek.core.base.arrays import Array
+from jolvek.core.base.errors import ValueRefused
 from jolvek.core.trial.runs import Run
 
 STEADY_S = 20.0  # s that speed and power must hold; Jolvek's own
@@ -125,9 +126,27 @@ def stretches(samples: Sequence[Sample], least_s: float = STEADY_S) -> list[Stre
     return out
 
 
-def runs_of(found: Sequence[Stretch], power_w: float | None = None) -> list[Run]:
+def powers_for(found: Sequence[Stretch], powers_w: Sequence[float]) -> list[float | None]:
+    """The power typed for each stretch: one for all, one for each, or one for each two, out and
+    back. Raises ValueRefused that says how many stretches there are.
+
+    >>> s = Stretch(0, 30, 2.0, 10.0, None, 0.0)
+    >>> powers_for([s, s, s, s], [300.0, 600.0])
+    [300.0, 300.0, 600.0, 600.0]
+    """
+    many = len(found)
+    if not powers_w:
+        return [None] * many
+    for times in (many, 2, 1):
+        if len(powers_w) * times == many or (times == many and len(powers_w) == 1):
+            return [p for p in powers_w for _ in range(times)]
+    told = f"1, {many}" + (f" or {many // 2}" if many % 2 == 0 else "")
+    raise ValueRefused("powers", len(powers_w), f"{told}: there are {many} steady stretches")
+
+
+def runs_of(found: Sequence[Stretch], powers_w: Sequence[float] = ()) -> list[Run]:
     """Stretches as runs: out along the course of the first, back against it; across it they are
-    left away. `power_w` stands where a stretch has none.
+    left away. `powers_w` stand where stretches have none.
 
     >>> s = Stretch(0, 30, 2.0, 10.0, 500.0, 0.0)
     >>> [r.heading for r in runs_of([s, Stretch(60, 90, 1.8, 195.0, 500.0, 0.0)])]
@@ -135,8 +154,8 @@ def runs_of(found: Sequence[Stretch], power_w: float | None = None) -> list[Run]
     """
     out = []
     ahead = next((s.course_deg for s in found if s.course_deg is not None), None)
-    for s in found:
-        power = s.power_w if s.power_w is not None else power_w
+    for s, typed in zip(found, powers_for(found, powers_w), strict=True):
+        power = s.power_w if s.power_w is not None else typed
         if power is None or power < 1:
             continue
         heading = ""

@@ -81,7 +81,13 @@ def study(count: int = 200, seed: int = 1, points: Sequence[int] = (0, 1, 2, 3, 
 
 
 def hidden(s: Setup, chance: np.random.Generator) -> Setup:
-    """A boat as she may really be: sizes, weight and all that a trial finds drawn by the priors."""
+    """A boat as she may really be: sizes, weight and all that a trial finds drawn by the priors.
+
+    >>> from jolvek.core.predict.measured import SOFT
+    >>> chance = np.random.default_rng(1)
+    >>> hidden(SOFT, chance).hull.friction_factor != 1.0
+    True
+    """
     known = doubt(evaluate(s)).priors
 
     def drawn(key: str) -> float:
@@ -112,7 +118,14 @@ UNSEEN = ("transom", "leg", "air")  # of what nothing in a setup says more
 
 
 def besides(p: Performance, chance: np.random.Generator) -> Performance:
-    """What no factor stands for, drawn by the priors onto the curve of power."""
+    """What no factor stands for, drawn by the priors onto the curve of power.
+
+    >>> from jolvek.core.predict.measured import SOFT
+    >>> chance = np.random.default_rng(1)
+    >>> p = evaluate(SOFT)
+    >>> besides(p, chance).top_speed_m_s != p.top_speed_m_s
+    True
+    """
     d = doubt(p)
     more = sum(d.slopes[key] * d.priors[key] * chance.standard_normal() for key in UNSEEN)
     power = p.power_w * np.exp(more)
@@ -123,7 +136,13 @@ def besides(p: Performance, chance: np.random.Generator) -> Performance:
 
 
 def tried(true: Performance, watts: float, points: int, chance: np.random.Generator) -> list[Run]:
-    """Runs both ways at the steps, with what the water and the instruments do to them."""
+    """Runs both ways at the steps, with what the water and the instruments do to them.
+
+    >>> from jolvek.core.predict.measured import SOFT
+    >>> chance = np.random.default_rng(1)
+    >>> [r.heading for r in tried(evaluate(SOFT), 1100.0, 1, chance)]
+    ['out', 'back']
+    """
     current, out = CURRENT_M_S * chance.standard_normal(), []
     for step in STEPS[:points]:
         through = float(true.speed_at_w(step * watts))

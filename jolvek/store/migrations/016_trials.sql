@@ -25,7 +25,7 @@ CREATE TABLE live_sample (
   trial_id INTEGER NOT NULL REFERENCES trial (id) ON DELETE CASCADE, at_s REAL NOT NULL,
   speed_m_s REAL NOT NULL, course_deg REAL, power_w REAL, charge REAL,
   PRIMARY KEY (trial_id, at_s)
-) STRICT, WITHOUT ROWID;
+) STRICT;
 CREATE TABLE handover_act (
   op TEXT PRIMARY KEY, enquiry_id INTEGER NOT NULL REFERENCES enquiry (id) ON DELETE CASCADE,
   step TEXT NOT NULL, state TEXT NOT NULL CHECK (state IN ('done', 'not_needed', 'open')),

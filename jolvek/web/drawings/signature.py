@@ -33,5 +33,6 @@ def drawn(text: str) -> Markup:
         [(float(a), float(b)) for a, b in (point.split(",") for point in stroke.split(" "))]
         for stroke in text.split(";")
     ]
-    parts = [path(poly(points), "stroke") for points in strokes if points]
+    pen = {"fill": "none", "stroke": "#22292C"}
+    parts = [path(poly(x), "stroke", "", **pen, stroke_width="3") for x in strokes if x]
     return picture(WIDTH, HEIGHT, "signature", "Signature as drawn", parts)

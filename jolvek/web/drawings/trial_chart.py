@@ -10,7 +10,7 @@ from markupsafe import Markup
 from jolvek.web.drawings.charts import Frame, nice_step, thousands
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, tag, text
 
-WIDTH, HEIGHT = 460, 280
+WIDTH, HEIGHT = 410, 270
 LEFT, RIGHT, TOP, BOTTOM = 44, 18, 18, 40
 INK = "#22292C"
 ON_PAPER = {"fill": INK, "stroke": "none", "font_size": "12", "font_family": "Text, sans-serif"}

@@ -13,6 +13,7 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
+from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.hydro.hull import Hull
@@ -156,9 +157,8 @@ def from_file(enquiry_id: int) -> Any:
     f, upload, form = frame(enquiry_id, "handover"), request.files.get("file"), request.form
     if upload is None or not upload.filename:
         return _page(enquiry_id, {"file": "choose a CSV or GPX file first"}, 422)
-    read = Reader(form, display.current())
-    power = read.figure("file_power", "power", 1, 200_000)
     try:
+        powers = _powers(form.get("file_power", ""))
         content = upload.read()
         gpx = upload.filename.lower().endswith(".gpx")
         chosen = {k: form.get(f"column_{k}", "").strip() for k in log_file.GUESSES}
@@ -167,11 +167,11 @@ def from_file(enquiry_id: int) -> Any:
             if gpx
             else log_file.samples(content, chosen, form.get("unit", "kn"))
         )
-        runs = runs_of(stretches(found), power)
+        runs = runs_of(stretches(found), powers)
     except JolvekError as error:
         return _page(enquiry_id, {"file": f"{upload.filename}: {error}"}, 422)
     if not runs:
-        why = "no stretch in it is steady for 20 s" if power or not gpx else "type its power"
+        why = "no stretch in it is steady for 20 s" if powers or not gpx else "type its power"
         return _page(enquiry_id, {"file": f"{upload.filename}: {why}"}, 422)
     trial = _trial(f)
     with transaction(conn()) as c:
@@ -179,6 +179,13 @@ def from_file(enquiry_id: int) -> Any:
             trials.add_run(c, trial.id, secrets.token_hex(12), x, "file")
     flash(f"{display.counted(len(runs), 'run')} read from {upload.filename}.")
     return _back(enquiry_id)
+
+
+def _powers(text: str) -> list[float]:
+    """Powers typed with semicolons between them, W."""
+    unit = display.current()["power"]
+    words = [w for part in text.split(";") if (w := part.strip())]
+    return [typed_figures.parse(w, "power", unit) for w in words]
 
 
 errors.refuses_large("trial.from_file", lambda text: (text, 413))

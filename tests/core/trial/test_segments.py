@@ -48,7 +48,16 @@ def test_out_back_and_across():
     )
     assert [(r.heading, round(r.speed_m_s, 1)) for r in found] == [("out", 2.0), ("back", 1.6)]
     bare = stretches(track((40, 2.0, None, None)))
-    assert runs_of(bare) == [] and runs_of(bare, 300.0)[0].power_w == 300.0
+    assert runs_of(bare) == [] and runs_of(bare, [300.0])[0].power_w == 300.0
+
+
+def test_powers_are_typed_for_all_for_each_or_for_each_two():
+    found = stretches(track(*((40, v, c, None) for v in (2.0, 3.0) for c in (0.0, 180.0))))
+    assert [r.power_w for r in runs_of(found, [300, 600])] == [300, 300, 600, 600]
+    assert [r.power_w for r in runs_of(found, [1, 2, 3, 4])] == [1, 2, 3, 4]
+    assert [r.power_w for r in runs_of(found, [500])] == [500] * 4
+    with pytest.raises(ValueRefused, match="1, 4 or 2: there are 4 steady stretches"):
+        runs_of(found, [1, 2, 3])
 
 
 def test_the_simulated_boat_is_found_again():
@@ -88,7 +97,7 @@ def test_a_track_is_read_into_speeds():
     )
     gpx = '<gpx version="1.1" creator="x"><trk><trkseg>' + points + "</trkseg></trk></gpx>"
     found = log_file.track(gpx.encode())
-    runs = runs_of(stretches(found), 400.0)
+    runs = runs_of(stretches(found), [400.0])
     assert runs and runs[0].speed_m_s == pytest.approx(2.0, rel=0.01)
     for bad in (b"<gpx", b"<gpx/>", b"\xff"):
         with pytest.raises(log_file.LogRefused):
