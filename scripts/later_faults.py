@@ -1,9 +1,9 @@
-"""Faults to be planted in what came after 0.6's first half: fitting, models, suppliers, jobs, hire.
+"""Faults to be planted in what came after 0.6's first half: fitting, models, jobs, offers, trials.
 Name, file, what stands there, what it becomes.
 """
 
 WEB, STORE = "jolvek/web/", "jolvek/store/"
-CORE = "jolvek/core/"
+CORE, PAGES = "jolvek/core/", "jolvek/web/pages/"
 LATER_FAULTS = (
     (
         "a fin's foot of any width",
@@ -156,5 +156,83 @@ LATER_FAULTS = (
         CORE + "deal/cost.py",
         "return min(by_cycles, self.calendar_life_years)",
         "return self.calendar_life_years",
+    ),
+    (
+        "years of a hire boat that runs once a day",
+        CORE + "deal/years.py",
+        "wh, hours = run.energy_wh * runs, run.hours * runs",
+        "wh, hours = run.energy_wh, run.hours",
+    ),
+    (
+        "stock promised twice",
+        STORE + "stock.py",
+        "return max(self.in_stock - self.reserved, 0)",
+        "return self.in_stock",
+    ),
+    (
+        "an act that counts each time it comes",
+        STORE + "handovers.py",
+        '{**vars(a), "enquiry": enquiry_id',
+        '{**vars(a), "op": a.op + kept_at, "enquiry": enquiry_id',
+    ),
+    (
+        "signed with an open fault",
+        PAGES + "handover_record.py",
+        'if kept.state == "open"]',
+        'if kept.state == "never"]',
+    ),
+    (
+        "a trial that keeps the current",
+        CORE + "trial/runs.py",
+        "(a.speed_m_s + b.speed_m_s) / 2",
+        "a.speed_m_s",
+    ),
+    (
+        "a boat tried and doubted as before",
+        CORE + "predict/doubt.py",
+        "        if spread:\n",
+        "        if spread and not spread:\n",
+    ),
+    (
+        "what a trial found used nowhere in the list",
+        CORE + "match/matching.py",
+        "need.hull.efficiency_factor",
+        "1.0",
+    ),
+    (
+        "one point taken for the whole truth",
+        CORE + "trial/fitting.py",
+        "    inverse = np.linalg.inv(spread)\n",
+        "    inverse = 1e-6 * np.linalg.inv(spread)\n",
+    ),
+    (
+        "sentences read whatever their checksum",
+        "jolvek/formats/nmea.py",
+        "if told[:2].upper() != checksum(body) or len(told) != 2:",
+        "if len(told) != 2:",
+    ),
+    (
+        "a live run taken again and again",
+        WEB + "live.py",
+        "return None if self._known(run) else run",
+        "return run",
+    ),
+    (
+        "a family gone by that was not chosen",
+        PAGES + "learning.py",
+        "if family not in trials.used_families(conn):",
+        "if not family:",
+    ),
+    (
+        "an add-on that is always paid",
+        PAGES + "offer_lines.py",
+        'y["text"] in ticked,',
+        "True,",
+    ),
+    (
+        "a serial number that two boats have",
+        STORE + "handovers.py",
+        "    if row:\n        where",
+        "    if row and not row:\n        where",
     ),
 )

@@ -7,6 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from jolvek.demo import at_work
 from jolvek.web.demo_shop import served, shop
 from scripts import chromium
 
@@ -40,6 +41,8 @@ def shoot(page: Page, root: str) -> None:
         ("fitting", "/enquiry/2/fitting"),
         ("wiring", "/enquiry/5/fitting?tab=wiring&load=3"),
         ("offer", "/enquiry/2/offer"),
+        ("handover", "/enquiry/9/handover"),
+        ("trial", "/enquiry/11/trial"),
         ("shelf", "/shelf/"),
         ("rules", "/rules"),
         ("settings", "/settings"),
@@ -57,7 +60,7 @@ def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with (
         tempfile.TemporaryDirectory() as folder,
-        served(shop(Path(folder))) as root,
+        served(shop(Path(folder), more=at_work.add)) as root,
         sync_playwright() as play,
     ):
         browser = play.chromium.launch(executable_path=chromium.path(), args=chromium.ARGS)

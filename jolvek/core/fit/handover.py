@@ -49,7 +49,11 @@ def steps(f: Fitted) -> tuple[Step, ...]:
         *_hang(f),
         *_cables(f),
         *(
-            Step(f"set-{x.name.replace(' ', '-')}", "Settings", f"{x.name.capitalize()}: {x.value} ({x.why}).")
+            Step(
+                f"set-{x.name.replace(' ', '-')}",
+                "Settings",
+                f"{x.name.capitalize()}: {x.value} ({x.why}).",
+            )
             for x in settings(f)
         ),
         *_water(f),
