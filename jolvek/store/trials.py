@@ -123,6 +123,16 @@ def samples(conn: sqlite3.Connection, trial_id: int, since_s: float = 0.0) -> li
     return [Sample(*row) for row in rows]
 
 
+def energy_wh(conn: sqlite3.Connection, trial_id: int) -> float | None:
+    """Wh drawn over the samples of a live trial, gaps of more than 10 s left out; None without."""
+    total, last, any_power = 0.0, None, False
+    for s in samples(conn, trial_id):
+        if last is not None and s.power_w is not None and 0 < s.t_s - last <= 10:
+            total, any_power = total + s.power_w * (s.t_s - last) / 3600, True
+        last = s.t_s
+    return total if any_power else None
+
+
 def keep_factors(
     conn: sqlite3.Connection, trial_id: int, factors: Mapping[str, Any] | None
 ) -> None:

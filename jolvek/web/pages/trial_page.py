@@ -75,8 +75,14 @@ def setup_of(hand: Worked, data: Mapping[str, Any]) -> Setup:
     return replace(s, hull=untried(s.hull), load=load, drag_factor=1.0, depth_m=None, **calm)
 
 
-def page(trial: Trial | None, kept: list[RunKept], hand: Worked, u: Units) -> TrialPage:
-    """The page of the last trial."""
+def page(
+    trial: Trial | None,
+    kept: list[RunKept],
+    hand: Worked,
+    u: Units,
+    live_wh: float | None = None,
+) -> TrialPage:
+    """The page of the last trial; `live_wh` is what an instrument counted."""
     data = trial.data if trial else {}
     setup = setup_of(hand, data)
     promised = doubt(evaluate(setup))
@@ -97,7 +103,7 @@ def page(trial: Trial | None, kept: list[RunKept], hand: Worked, u: Units) -> Tr
         _found(found) if found else (),
         _band_told(found) if found else "",
         _current(found, u) if found else "",
-        charge_told(data, hand),
+        charge_told(data, hand, live_wh),
         _chart(promised, found, setup, runs, u),
         tuple(diagnosis(found, promised, hand, data)),
         problem,
@@ -168,17 +174,18 @@ def _current(f: Fit, u: Units) -> str:
     return f"A current of {u.full(float(np.mean(streams)), 'speed')} was taken out."
 
 
-def charge_told(data: Mapping[str, Any], hand: Worked) -> str:
+def charge_told(data: Mapping[str, Any], hand: Worked, live_wh: float | None = None) -> str:
     """The charge used on the trial against what the display counted; empty where not told."""
     start, end, shown = (data.get(k) for k in ("start_charge", "end_charge", "used_wh"))
+    shown, by = (shown, "the display") if shown else (live_wh, "the instrument")
     if start is None or end is None or not shown or start <= end:
         return ""
     rated = (start - end) * hand.fitted.bank.energy_wh
     share = rated / shown
     told = f"The charge fell by {100 * (start - end):.0f} %, {rated:.0f} Wh of the bank as rated;"
-    told = f"{told} the display counted {shown:.0f} Wh."
+    told = f"{told} {by} counted {shown:.0f} Wh."
     if share > 1.15:
-        return f"{told} *The bank gives less than rated, or the display counts too little.*"
+        return f"{told} *The bank gives less than rated, or {by} counts too little.*"
     return told if share > 0.85 else f"{told} *The gauge of charge shows more than there is.*"
 
 
@@ -230,7 +237,7 @@ def told(conn: sqlite3.Connection, stored: Stored, hand: Worked, u: Units) -> di
     kept = trials.runs(conn, trial.id) if trial else []
     if trial is None or not kept:
         return None
-    shown = page(trial, kept, hand, u)
+    shown = page(trial, kept, hand, u, trials.energy_wh(conn, trial.id))
     return {
         "began_at": trial.began_at,
         "unit": u["speed"],

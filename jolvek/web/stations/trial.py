@@ -63,8 +63,9 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
     more: dict[str, Any] = {"hand": hand, "t": None, "refused": refused or {}}
     if hand is not None:
         kept = trials.runs(conn(), trial.id) if trial else []
+        used = trials.energy_wh(conn(), trial.id) if trial else None
         more |= {
-            "t": trial_page.page(trial, kept, hand, u),
+            "t": trial_page.page(trial, kept, hand, u, used),
             "trial": trial,
             "how": HOW,
             "kinds": FAULTS,

@@ -269,6 +269,10 @@ def test_a_live_trial_takes_what_is_steady_and_keeps_it(shop, conn):
     ]
     assert live.taken == kept and live.wanted == "" and live.bad == 0
     assert len(trials.samples(conn, trial.id)) > 200
+    wh = trials.energy_wh(conn, trial.id)
+    assert wh == pytest.approx(130 * (300 + 700) / 3600, rel=0.1)  # 65 s a run, both ways
+    shop.post(f"{TRIAL}/how", data={"start_charge": "90 %", "end_charge": "60 %"})
+    assert f"the instrument counted {wh:.0f} Wh" in shop.get(TRIAL).text
     page = shop.get(TRIAL).text
     assert "2 of 2 points" in page or "of 2 points" in page
     half = Live(trial.id, "again", taken=kept[:1])

@@ -4,21 +4,33 @@
 
 {
   const AFAR = {
-    key: "jolvek-afar",
+    prefix: "jolvek-afar-",
     retry_ms: 5000
   };
 
-  const kept = () => JSON.parse(localStorage.getItem(AFAR.key) || "[]");
-  const keep = (acts) => localStorage.setItem(AFAR.key, JSON.stringify(acts));
+  // One item an act, so that two tabs never write over each other.
+  const kept = () => Object.keys(localStorage)
+    .filter((key) => key.startsWith(AFAR.prefix))
+    .map((key) => JSON.parse(localStorage.getItem(key)))
+    .sort((a, b) => a.fields.at.localeCompare(b.fields.at));
+  const keep = (act) => localStorage.setItem(AFAR.prefix + act.fields.op, JSON.stringify(act));
+  const drop = (act) => localStorage.removeItem(AFAR.prefix + act.fields.op);
+
+  // Whose page this is: what another has ticked on this phone waits for them to sign in.
+  const person = () => document.querySelector("[data-afar] input[name=person]")?.value || "";
+  const mine = () => kept().filter((act) => act.fields.person === person());
 
   const tellAfar = () => {
     const line = document.getElementById("afar");
     if (!line) return;
-    const many = kept().length;
-    line.hidden = !many;
-    line.textContent = many ?
-      `${many} kept on this phone; sent when the connection is back.` :
-      "";
+    const own = mine().length;
+    const others = kept().filter((act) => act.fields.person !== person());
+    const names = [...new Set(others.map((act) => act.fields.person))].join(", ");
+    const told = [];
+    if (own) told.push(`${own} kept on this phone; sent when the connection is back.`);
+    if (others.length) told.push(`${others.length} wait for ${names} to sign in here.`);
+    line.hidden = !told.length;
+    line.textContent = told.join(" ");
   };
 
   const showAct = (act, words) => {
@@ -73,9 +85,9 @@
     if (sending || !csrf()) return;
     sending = true;
     try {
-      for (let act = kept()[0]; act; act = kept()[0]) {
+      for (let act = mine()[0]; act; act = mine()[0]) {
         const told = await send(act);
-        keep(kept().filter((x) => x.fields.op !== act.fields.op));
+        drop(act);
         if (told.kept) await refresh(act);
         else showAct(act, `not kept: ${told.why}`);
       }
@@ -113,7 +125,7 @@
         at: new Date().toISOString()
       },
     };
-    keep([...kept(), act]);
+    keep(act);
     showAct(act, "kept on this phone");
     tellAfar();
     sendAll();
