@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 from dataclasses import replace
+from datetime import date, timedelta
 from typing import Any
 
 from jolvek import demo
@@ -13,7 +14,8 @@ from jolvek.core.match.picks import picks
 from jolvek.core.match.whole import parts_of
 from jolvek.core.products.shelf import Item
 from jolvek.core.trial.runs import Run
-from jolvek.store import enquiries, jobs, setups, shop, trials
+from jolvek.store import care, enquiries, jobs, setups, shop, trials
+from jolvek.store.care import Trip
 from jolvek.store.db import transaction
 from jolvek.store.shop import Shop
 
@@ -64,6 +66,16 @@ def _tried(conn: sqlite3.Connection, number: int, f: Fitted) -> None:
             trials.add_run(conn, trial, f"demo-{share}-{heading}", run, "typed")
 
 
+def _sailed(conn: sqlite3.Connection, number: int, f: Fitted) -> None:
+    """Her second season: a trip every other week, its energy and charge noted."""
+    full = f.bank.energy_wh
+    for year, capacity in ((2025, 0.99), (2026, 0.95)):
+        for week in range(0, 24, 2):
+            day = (date(year, 4, 20) + timedelta(weeks=week)).isoformat()
+            told = Trip(0, day, 2.0, round(0.45 * capacity * full), 0.95, 0.5, "", "Ivar Brekk")
+            care.add_trip(conn, number, told, f"{day}T18:00:00+00:00")
+
+
 def add(conn: sqlite3.Connection) -> None:
     """Put the jobs into a database that holds the demo's shelf; the first setup is in hand."""
     shelf, known = demo.shelf(), demo.enquiries()
@@ -83,7 +95,9 @@ def add(conn: sqlite3.Connection) -> None:
                 setups.pin(conn, number, parts, series, parallel, shaft)
             setups.choose(conn, number, "A")
             if stage == "delivered":
-                _tried(conn, number, Fitted(made.need, *parts_of(found, next(iter(best)))))
+                fitted = Fitted(made.need, *parts_of(found, next(iter(best))))
+                _tried(conn, number, fitted)
+                _sailed(conn, number, fitted)
             enquiries.set_stage(conn, number, stage, f"2026-11-{15 - 2 * day:02d}T16:40:00")
             if title == TWO_BOATS:
                 jobs.add_boat(conn, number, f"2026-11-{14 - 2 * day:02d}T10:50:00")

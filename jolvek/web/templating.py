@@ -32,7 +32,12 @@ SCRIPTS = (
     "vendor/alpine/alpine-csp.min.js",
 )
 
-MAIN_PAGES = (("counter", "Counter"), ("shelf", "Catalogue"), ("rules", "Rules"))
+MAIN_PAGES = (
+    ("counter", "Counter"),
+    ("shelf", "Catalogue"),
+    ("care_list", "In service"),
+    ("rules", "Rules"),
+)
 SHOP_PAGES = (
     ("shop.page", "Settings"),
     ("people.page", "People"),

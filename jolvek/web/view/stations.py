@@ -53,11 +53,7 @@ class Tick:
     says: str
 
 
-def _later(_standing: Standing) -> tuple[str, str]:
-    return "empty", "not built yet"
-
-
-_STATIONS: dict[int, Station] = {n: Station(n, "", name, _later) for n, name in ((9, "Aftercare"),)}
+_STATIONS: dict[int, Station] = {}
 
 
 def add(number: int, blueprint: str, name: str, state: State) -> Station:

@@ -1,0 +1,1 @@
+"""After the sale: what is due on a boat and when, and how her battery ages."""
