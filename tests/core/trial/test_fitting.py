@@ -138,8 +138,8 @@ def test_every_page_and_the_shortlist_use_the_tried_boat():
 
 
 def test_the_band_holds_and_shrinks_in_the_study():
-    rows = {r.points: r for r in study(18, seed=4, points=(0, 1, 3))}
-    assert rows[3].median < rows[1].median < rows[0].median
+    rows = {r.points: r for r in study(12, seed=4, points=(0, 3))}
+    assert rows[3].median < 0.5 * rows[0].median
     assert rows[3].median < 0.03 and rows[3].most < 0.05
     assert 0.6 < rows[3].covered <= 1.0
     assert rows[3].worse <= 0.12

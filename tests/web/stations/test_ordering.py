@@ -25,6 +25,13 @@ from tests.web.stations.test_offer_sent import (  # noqa: F401
     words,
 )
 
+
+@pytest.fixture
+def no_paper(monkeypatch):
+    """Papers are written in other tests; here they only take time."""
+    monkeypatch.setattr(sending.pdf, "write", lambda html: b"%PDF-1.7")
+
+
 YES = {"do": "accepted", "name": "Runa", "agree": "1", "letter": "A"}
 
 
@@ -46,7 +53,7 @@ def told_of(conn, offer):
     return offers.content(conn, offer.id)["alternatives"]
 
 
-def test_services_and_discounts_by_line_stand_on_it(shop, conn):  # noqa: F811
+def test_services_and_discounts_by_line_stand_on_it(shop, conn, no_paper):  # noqa: F811
     settings(shop, delivery="120", training="0")
     page = shop.get(HERE).text
     assert 'name="service_delivery"' in page and 'name="service_training"' not in page
@@ -64,7 +71,7 @@ def test_services_and_discounts_by_line_stand_on_it(shop, conn):  # noqa: F811
     assert offers.draft(conn, 5)["line_discounts"] == {motor.removeprefix("off_"): 12.5}
 
 
-def test_money_without_cents_and_with_three_decimals(shop, conn):  # noqa: F811
+def test_money_without_cents_and_with_three_decimals(shop, conn, no_paper):  # noqa: F811
     for currency, total in (("JPY", 1), ("KWD", 1000)):
         settings(shop, currency=currency)
         x = told_of(conn, send(shop, conn))[0]
@@ -93,7 +100,7 @@ def test_the_years_stand_on_page_and_paper_and_are_frozen(shop, conn, app):  # n
     assert told_of(conn, send(shop, conn))[0]["years"] is None
 
 
-def test_the_mail_says_what_the_shop_wrote(shop, conn):  # noqa: F811
+def test_the_mail_says_what_the_shop_wrote(shop, conn, no_paper):  # noqa: F811
     for bad in ("Dear {friend}, {link}", "no way to it"):
         shop.post("/play", data={"role": "owner"})
         assert shop.post("/settings", data=PRICED | {"mail_words": bad}).status_code == 422
@@ -128,7 +135,7 @@ def test_a_signature_is_strokes_and_nothing_else(sent, conn, app, shop):  # noqa
     assert 'aria-label="Signature as drawn"' in page and "M10.0 10.0L60.0 80.0" in page
 
 
-def test_add_ons_that_are_ticked_are_summed_anew(shop, conn, app):  # noqa: F811
+def test_add_ons_that_are_ticked_are_summed_anew(shop, conn, app, no_paper):  # noqa: F811
     shop.post("/enquiry/5/extra", data={"letter": "A", "product": "lodvern-shunt"})
     offer = send(shop, conn)
     told = offers.content(conn, offer.id)
@@ -204,7 +211,7 @@ def test_what_was_paid_is_the_shops_own(sent, conn, shop, app):  # noqa: F811
     assert "Stock is not saved" in told and "321.09" in told
 
 
-def test_two_who_send_at_once_get_two_numbers(shop, conn, app, monkeypatch):  # noqa: F811
+def test_two_who_send_at_once_get_two_numbers(shop, conn, app, monkeypatch, no_paper):  # noqa: F811
     tick(shop)
     shop.post("/enquiry/2/offer", data={"letter_A": "A"})
     tick(shop, "/enquiry/2/offer")
