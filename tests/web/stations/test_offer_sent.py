@@ -83,6 +83,12 @@ def shop(client, conn, prepared):
     return client
 
 
+@pytest.fixture
+def no_paper(monkeypatch):
+    """Papers are written in other tests; here they only take time."""
+    monkeypatch.setattr(sending.pdf, "write", lambda html: b"%PDF-1.7")
+
+
 def tick(client, here=HERE):
     keys = re.findall(r'name="caution"\s+value="([^"]+)"', client.get(here).text)
     client.post(f"{here}/acknowledge", data={"caution": [unescape(k) for k in keys]})
@@ -202,7 +208,7 @@ def test_the_mail_carries_paper_and_link_and_is_written_once(shop, conn, app):
     assert sending.hand_on(conn, None, "x") == 0  # nothing waits
 
 
-def test_it_is_sent_whole_or_not_at_all(shop, conn, monkeypatch):
+def test_it_is_sent_whole_or_not_at_all(shop, conn, monkeypatch, no_paper):
     tick(shop)
     for where in ("make_link", "post"):
 
@@ -302,7 +308,7 @@ def test_units_are_those_it_was_sent_in_whoever_reads(sent, conn, shop, app):
     assert "km/h" in told["answer"] and told["expected"][0][1] in page
 
 
-def test_a_second_press_sends_no_second_time(shop, conn):
+def test_a_second_press_sends_no_second_time(shop, conn, no_paper):
     tick(shop)
     first = {"after": "0", "mail": "1"}
     assert shop.post(f"{HERE}/send", data=first).status_code == 303
@@ -313,7 +319,7 @@ def test_a_second_press_sends_no_second_time(shop, conn):
 
 
 @pytest.mark.parametrize("mail", ["a@b\r\nBcc: x@y", "nobody", "a b@c", "<a@b>", "a@b,c@d"])
-def test_what_is_no_mail_address_is_not_written_to(shop, conn, mail):
+def test_what_is_no_mail_address_is_not_written_to(shop, conn, mail, no_paper):
     tick(shop)
     conn.execute("UPDATE enquiry SET mail = ?, title = ? WHERE id = 5", (mail, "One\r\nBcc: x"))
     refused = shop.post(f"{HERE}/send", data={"after": "0", "mail": "1"})

@@ -16,6 +16,7 @@ from tests.web.stations.test_offer_sent import (  # noqa: F401
     DRAFT,
     HERE,
     PRICED,
+    no_paper,
     prepared,
     sent,
     shop,
@@ -24,13 +25,6 @@ from tests.web.stations.test_offer_sent import (  # noqa: F401
     way,
     words,
 )
-
-
-@pytest.fixture
-def no_paper(monkeypatch):
-    """Papers are written in other tests; here they only take time."""
-    monkeypatch.setattr(sending.pdf, "write", lambda html: b"%PDF-1.7")
-
 
 YES = {"do": "accepted", "name": "Runa", "agree": "1", "letter": "A"}
 
