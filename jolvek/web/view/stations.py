@@ -34,7 +34,7 @@ State = Callable[[Standing], tuple[str, str]]  # (done | empty | look | blocked,
 
 @dataclass(frozen=True)
 class Station:
-    """One station: its number, blueprint (empty: not built yet), name, and how it stands."""
+    """One station: its number, blueprint, name, and how it stands."""
 
     number: int
     blueprint: str
@@ -44,7 +44,7 @@ class Station:
 
 @dataclass(frozen=True)
 class Tick:
-    """One station on the sheer line: endpoint of its page (empty: not built yet) and its state."""
+    """One station on the sheer line: endpoint of its page and its state."""
 
     number: int
     endpoint: str
