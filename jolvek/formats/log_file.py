@@ -17,6 +17,7 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.units import KNOT_M_S
 from jolvek.core.trial.segments import Sample
 from jolvek.formats.gpx_file import bearing_deg, distance_m
+from jolvek.formats.nmea import Stream
 
 SPEED_UNITS = {"kn": KNOT_M_S, "km/h": 1 / 3.6, "m/s": 1.0, "mph": 0.44704}
 GUESSES = {
@@ -98,6 +99,30 @@ def _time(text: str) -> float:
         return float(text)
     except ValueError:
         return datetime.fromisoformat(text).timestamp()
+
+
+def sentences(content: bytes) -> list[Sample]:
+    """The sentences of a kept NMEA 0183 log; raises LogRefused.
+
+    >>> from jolvek.formats.nmea import sentence
+    >>> text = sentence("PJLVB,25,20,,90") + sentence("IIRMC,120000,A,,,,,4.0,90,261126,,")
+    >>> [(s.power_w, s.course_deg) for s in sentences(text.encode())]
+    [(500.0, 90.0)]
+    """
+    stream, out = Stream(), list[Sample]()
+    power: float | None = None
+    last_s, over_s = -1.0, 0.0
+    for r in stream.feed(content + b"\n"):
+        power = r.power_w if r.power_w is not None else power
+        if r.speed_m_s is None or len(out) >= MOST_ROWS:
+            continue
+        t = r.time_s if r.time_s is not None else last_s + 1.0
+        over_s += 86_400.0 if t < last_s - 1.0 else 0.0  # past midnight
+        last_s = t
+        out.append(Sample(t + over_s, r.speed_m_s, r.course_deg, power))
+    if not out:
+        raise LogRefused(f"no sentence tells a speed; {stream.bad} could not be read")
+    return out
 
 
 def track(content: bytes) -> list[Sample]:

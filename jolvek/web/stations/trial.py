@@ -162,10 +162,13 @@ def from_file(enquiry_id: int) -> Any:
         powers = _powers(form.get("file_power", ""))
         content = upload.read()
         gpx = upload.filename.lower().endswith(".gpx")
+        nmea = content.lstrip()[:1] in (b"$", b"!")
         chosen = {k: form.get(f"column_{k}", "").strip() for k in log_file.GUESSES}
         found = (
             log_file.track(content)
             if gpx
+            else log_file.sentences(content)
+            if nmea
             else log_file.samples(content, chosen, form.get("unit", "kn"))
         )
         runs = runs_of(stretches(found), powers)

@@ -235,7 +235,16 @@ def test_runs_come_from_logs_and_tracks(shop, conn):
     assert answer.status_code == 303
     kept = trials.runs(conn, trials.latest(conn, 5).id)
     assert [(k.run.heading, k.source) for k in kept] == [("out", "file"), ("back", "file")]
+    rows = b"".join(sentences(*row) for row in simulate(SOFT, Hidden(), (500.0,)))
+    data = {"file": (io.BytesIO(rows), "kept.nmea")}
+    shop.post(f"{TRIAL}/file", data=data, content_type="multipart/form-data")
+    read = trials.runs(conn, trials.latest(conn, 5).id)[2:]
+    assert [(k.run.heading, round(k.run.power_w, -2)) for k in read] == [
+        ("out", 500),
+        ("back", 500),
+    ]
     for name, content, told in (
+        ("x.nmea", b"$GPRMC,1*00", "no sentence tells a speed; 1 could"),
         ("x.csv", b"a,b\n1,2\n", "no column for"),
         ("x.gpx", b"<gpx", "not a GPX"),
         ("", b"", "choose a CSV"),
