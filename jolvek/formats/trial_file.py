@@ -5,10 +5,11 @@ from __future__ import annotations
 from dataclasses import asdict, dataclass, replace
 from typing import Any
 
+from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.trial.diagnosis import Suspected, suspect
-from jolvek.core.trial.fitting import Fit, fit, untried
+from jolvek.core.trial.fitting import Fit, fit, shortfalls, untried
 from jolvek.core.trial.runs import Run
 from jolvek.formats import schema, setup_file
 from jolvek.formats.setup_file import Question
@@ -68,12 +69,8 @@ def answer(t: Trial) -> dict[str, Any]:
 
 def suspected(setup: Setup, f: Fit, seen: tuple[str, ...] = ()) -> list[Suspected]:
     """The diagnosis from the points against the untried boat, and from what was seen."""
-    p = evaluate(replace(setup, hull=untried(setup.hull)))
-    promised = p.speed_at_w([x.power_w for x in f.points])
-    short = [
-        (x.power_w, 1 - x.speed_m_s / float(v)) for x, v in zip(f.points, promised, strict=True)
-    ]
-    return suspect(short, seen)
+    promised = doubt(evaluate(replace(setup, hull=untried(setup.hull))))
+    return suspect(shortfalls(f.points, promised), seen)
 
 
 def told(x: Suspected) -> dict[str, Any]:

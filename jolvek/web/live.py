@@ -4,6 +4,7 @@ that is steady becomes a run. What is shown as kept stands in the database.
 
 from __future__ import annotations
 
+import secrets
 import sqlite3
 import threading
 import time
@@ -38,6 +39,7 @@ class Live:
     over: threading.Event = field(default_factory=threading.Event)
     ahead_deg: float | None = None
     charge: float | None = None
+    session: str = field(default_factory=lambda: secrets.token_hex(6))
     _window: list[Sample] = field(default_factory=list)
     _unkept: list[Sample] = field(default_factory=list)
     _power: float | None = None
@@ -67,7 +69,7 @@ class Live:
     def _time(self, day_s: float | None, clock: Callable[[], float]) -> float:
         """Seconds that only grow: by the instrument's clock over midnight, else by ours."""
         if day_s is None:
-            return clock()
+            return self._day_s + clock()
         if self._day is not None and day_s < self._day - 1.0:
             self._day_s += 86_400.0
         self._day = day_s
@@ -111,11 +113,17 @@ class Lives:
             return self._by_trial.get(trial_id)
 
     def start(
-        self, trial_id: int, instrument: Instrument, name: str, database: Path, known: list[Run]
+        self,
+        trial_id: int,
+        instrument: Instrument,
+        name: str,
+        database: Path,
+        known: list[Run],
+        after_s: float = 0.0,
     ) -> Live:
-        """Read an instrument for a trial; the one before is stopped."""
+        """Read an instrument for a trial, in time after what was kept; stops the one before."""
         self.stop(trial_id)
-        live = Live(trial_id, name, taken=list(known))
+        live = Live(trial_id, name, taken=list(known), _day_s=after_s)
         with self._lock:
             self._by_trial[trial_id] = live
         args = (live, instrument, database)
@@ -168,7 +176,7 @@ def keep(live: Live, run: Run, conn: sqlite3.Connection) -> None:
     at = live.last.t_s if live.last else 0.0
     with transaction(conn) as c:
         trials.add_samples(c, live.trial_id, live._unkept)
-        trials.add_run(c, live.trial_id, f"live-{live.trial_id}-{at:.1f}", run, "live")
+        trials.add_run(c, live.trial_id, f"live-{live.session}-{at:.1f}", run, "live")
     live._unkept = []
     live.taken.append(run)  # told only now that it stands in the database
 

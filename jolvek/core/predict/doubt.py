@@ -128,7 +128,7 @@ class Doubt:
         """
         p = self.performance
         low, high = (
-            _first(p.power_from_rest_w * np.exp(sign * self.z * self.sigma), p, power_w)
+            first_speed_m_s(p.power_from_rest_w * np.exp(sign * self.z * self.sigma), p, power_w)
             for sign in (1, -1)
         )
         if p.limited_by == "pitch":
@@ -201,8 +201,16 @@ class Doubt:
         return tuple(sorted(out, key=lambda x: x[1]))
 
 
-def _first(power: Array, p: Performance, wanted: ArrayLike) -> Array:
-    """Speed where the power needed from rest first passes what is wanted, on cube roots."""
+def first_speed_m_s(power: Array, p: Performance, wanted: ArrayLike) -> Array:
+    """Speed in m/s where a power over the speeds of `p` (N,) first passes what is wanted in W (any
+    shape), on cube roots.
+
+    >>> from jolvek.core.predict.evaluate import evaluate
+    >>> from jolvek.core.predict.measured import SOFT
+    >>> p = evaluate(SOFT)
+    >>> abs(float(first_speed_m_s(p.power_w, p, 500.0)) - float(p.speed_at_w(500.0))) < 0.02
+    True
+    """
     rising = np.maximum.accumulate(power)
     kept = np.concatenate(([True], rising[1:] > rising[:-1]))
     at = np.cbrt(np.asarray(wanted, dtype=float))

@@ -17,7 +17,7 @@ from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.hydro.hull import FACTORS, TRIED, UNKNOWNS, UNTRIED, Hull
 from jolvek.core.hydro.resistance import Resistance, remembered_table
-from jolvek.core.predict.doubt import Doubt, doubt
+from jolvek.core.predict.doubt import Doubt, doubt, first_speed_m_s
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.fit_slopes import all_slopes, fitted_slopes, prior_covariance
 from jolvek.core.predict.setup import Setup
@@ -76,11 +76,8 @@ def untried(hull: Hull) -> Hull:
     return replace(hull, **UNTRIED)
 
 
-def fit(
-    setup: Setup, runs: Sequence[Run], on: str = "", start: tuple[Array, Array] | None = None
-) -> Fit:
-    """Fit a setup's boat to the runs; `start` has mean (4,) and covariance (4, 4) of the ln of the
-    four as a family has them, in place of nothing known.
+def fit(setup: Setup, runs: Sequence[Run], on: str = "") -> Fit:
+    """Fit a setup's boat to the runs, from the boat untried.
 
     Raises ValueRefused where no run belongs. Validity as `evaluate`; runs at speeds she makes.
 
@@ -92,7 +89,7 @@ def fit(
     plain = replace(setup, hull=untried(setup.hull))
     table = remembered_table(plain.hull, plain.water, plain.displacement_kg, plain.load)
     first = doubt(evaluate(plain, table))
-    prior = start or (np.zeros(len(TRIED)), prior_covariance(first.slopes, first.priors))
+    prior = (np.zeros(len(TRIED)), prior_covariance(first.slopes, first.priors))
     found = sort(runs)
     points, odd = list(found.points), dict(found.left_out)
     if not points:
@@ -215,10 +212,19 @@ def speed_at(d: Doubt, power_w: float) -> float:
     >>> round(speed_at(doubt(evaluate(TRIMARAN)), 500.0), 1)
     2.0
     """
-    p = d.performance
-    rising = np.maximum.accumulate(p.power_w)
-    kept = np.concatenate(([True], rising[1:] > rising[:-1]))
-    return float(np.interp(np.cbrt(power_w), np.cbrt(rising[kept]), p.speed_m_s[kept]))
+    return float(first_speed_m_s(d.performance.power_w, d.performance, power_w))
+
+
+def shortfalls(points: Sequence[Pointed], promised: Doubt) -> list[tuple[float, float]]:
+    """(W, share of speed short of the promise) of points; below 0 where she is faster.
+
+    >>> from jolvek.core.predict.measured import TRIMARAN
+    >>> d = doubt(evaluate(TRIMARAN))
+    >>> point = Pointed(500.0, 0.9 * speed_at(d, 500.0), 0.01, (0,))
+    >>> [(w, round(s, 2)) for w, s in shortfalls([point], d)]
+    [(500.0, 0.1)]
+    """
+    return [(p.power_w, 1 - p.speed_m_s / speed_at(promised, p.power_w)) for p in points]
 
 
 def _said(

@@ -20,7 +20,7 @@ from jolvek.core.predict.doubt import Doubt, doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
 from jolvek.core.trial.diagnosis import Suspected, suspect
-from jolvek.core.trial.fitting import Fit, fit, speed_at, untried
+from jolvek.core.trial.fitting import Fit, fit, shortfalls, speed_at, untried
 from jolvek.core.trial.plan import Step, plan
 from jolvek.core.trial.runs import Run, sort
 from jolvek.store import trials
@@ -137,12 +137,11 @@ def _beside(i: int, k: RunKept, d: Doubt, why: Mapping[int, str], u: Units) -> B
 
 def verdict(f: Fit, promised: Doubt) -> str:
     """How the points lie against the promise, in a sentence."""
-    off, within = [], 0
+    within = 0
     for p in f.points:
         low, high = (float(x) for x in promised.speed_band_m_s(p.power_w))
         within += low <= p.speed_m_s <= high
-        off.append(p.speed_m_s / speed_at(promised, p.power_w) - 1)
-    mean = float(np.mean(off))
+    mean = -float(np.mean([short for _, short in shortfalls(f.points, promised)]))
     how = (
         "as fast as promised"
         if abs(mean) < 0.02
@@ -194,7 +193,7 @@ def diagnosis(
 ) -> list[Suspected]:
     """What may be wrong, from the points, from what was seen, and from the cables."""
     points = f.points if f else ()
-    short = [(p.power_w, 1 - p.speed_m_s / speed_at(promised, p.power_w)) for p in points]
+    short = shortfalls(points, promised)
     rated = hand.performance.power_limit_w
     most = max((p.power_w for p in points), default=None) if data.get("full") else None
     worked = None

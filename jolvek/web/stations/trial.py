@@ -269,7 +269,8 @@ def live(enquiry_id: int) -> Any:
         return _page(enquiry_id, {"address": str(error)}, 422)
     known = [k.run for k in trials.runs(conn(), trial.id)]
     instrument = TcpInstrument(host, int(port))
-    LIVES.start(trial.id, instrument, f"{host}:{port}", data.settings().database, known)
+    after = max((s.t_s for s in trials.samples(conn(), trial.id)), default=0.0) + 60.0
+    LIVES.start(trial.id, instrument, f"{host}:{port}", data.settings().database, known, after)
     return _back(enquiry_id)
 
 

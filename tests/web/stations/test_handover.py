@@ -290,6 +290,21 @@ def test_a_live_trial_takes_what_is_steady_and_keeps_it(shop, conn):
     assert len(half.taken) == 2  # what was taken is not taken twice
 
 
+def test_a_run_that_was_taken_away_is_taken_and_kept_again(shop, conn):
+    """The simulated instrument's clock begins anew each time one listens."""
+    shop.post(f"{TRIAL}/begin")
+    trial, boat = trials.latest(conn, 5), instrument_of(SOFT, Hidden(), (300.0,))
+    listened(Live(trial.id, "first"), conn, boat)
+    wh = trials.energy_wh(conn, trial.id)
+    first = trials.runs(conn, trial.id)
+    shop.post(f"{TRIAL}/drop", data={"run": first[0].id})
+    again = Live(trial.id, "again", taken=[first[1].run], _day_s=1000.0)
+    listened(again, conn, boat)
+    kept = [k.run.heading for k in trials.runs(conn, trial.id)]
+    assert sorted(kept) == ["back", "out"] and len(again.taken) == 2
+    assert trials.energy_wh(conn, trial.id) == pytest.approx(2 * wh, rel=0.02)
+
+
 def test_an_instrument_that_says_nothing_good_is_told(conn, shop):
     shop.post(f"{TRIAL}/begin")
     live = Live(trials.latest(conn, 5).id, "bad")
