@@ -4,18 +4,19 @@ from __future__ import annotations
 
 import sqlite3
 from dataclasses import replace
-from datetime import date, timedelta
+from datetime import date
 from typing import Any
 
 from jolvek import demo
+from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.match.matching import match
+from jolvek.core.match.matching import Match, match
 from jolvek.core.match.picks import picks
 from jolvek.core.match.whole import parts_of
 from jolvek.core.products.shelf import Item
 from jolvek.core.trial.runs import Run
-from jolvek.store import care, enquiries, jobs, setups, shop, trials
-from jolvek.store.care import Trip
+from jolvek.demo import in_service
+from jolvek.store import enquiries, jobs, setups, shop, trials
 from jolvek.store.db import transaction
 from jolvek.store.shop import Shop
 
@@ -27,6 +28,7 @@ JOBS = (
     (5, "Club safety boat", "Ferrowick Sailing", "delivered", 1),
 )
 TWO_BOATS, FOR_HIRE = "Harbour ferry's own tender", "Second launch for Lake Ullmere"
+LAUNCHES = ("Hire launch Perle", "Hire launch Kite", "Hire launch Otter")
 HIRE: dict[str, Any] = {"runs_per_day": 4, "charges_per_day": 2, "days_a_season": 120.0}
 
 
@@ -66,14 +68,11 @@ def _tried(conn: sqlite3.Connection, number: int, f: Fitted) -> None:
             trials.add_run(conn, trial, f"demo-{share}-{heading}", run, "typed")
 
 
-def _sailed(conn: sqlite3.Connection, number: int, f: Fitted) -> None:
-    """Her second season: a trip every other week, its energy and charge noted."""
-    full = f.bank.energy_wh
-    for year, capacity in ((2025, 0.99), (2026, 0.95)):
-        for week in range(0, 24, 2):
-            day = (date(year, 4, 20) + timedelta(weeks=week)).isoformat()
-            told = Trip(0, day, 2.0, round(0.45 * capacity * full), 0.95, 0.5, "", "Ivar Brekk")
-            care.add_trip(conn, number, told, f"{day}T18:00:00+00:00")
+def _pin(conn: sqlite3.Connection, number: int, found: Match, index: int) -> None:
+    motor, battery, mount, charger, series, parallel, shaft = parts_of(found, index)
+    parts: dict[str, Item[Any]] = {"motor": motor, "battery": battery, "mount": mount}
+    parts |= {"charger": charger} if charger else {}
+    setups.pin(conn, number, parts, series, parallel, shaft)
 
 
 def add(conn: sqlite3.Connection) -> None:
@@ -87,17 +86,33 @@ def add(conn: sqlite3.Connection) -> None:
                 made = replace(made, need=replace(made.need, day=replace(made.need.day, **HIRE)))
             number = enquiries.add(conn, made, f"2026-11-{14 - 2 * day:02d}T10:20:00")
             found = match(made.need, shelf)
-            best = dict.fromkeys(p.index for p in picks(found))
-            for index in list(best)[:pins]:
-                motor, battery, mount, charger, series, parallel, shaft = parts_of(found, index)
-                parts: dict[str, Item[Any]] = {"motor": motor, "battery": battery, "mount": mount}
-                parts |= {"charger": charger} if charger else {}
-                setups.pin(conn, number, parts, series, parallel, shaft)
+            best = list(dict.fromkeys(p.index for p in picks(found)))
+            for index in best[:pins]:
+                _pin(conn, number, found, index)
             setups.choose(conn, number, "A")
             if stage == "delivered":
-                fitted = Fitted(made.need, *parts_of(found, next(iter(best))))
+                fitted = Fitted(made.need, *parts_of(found, best[0]))
                 _tried(conn, number, fitted)
-                _sailed(conn, number, fitted)
+                in_service.sailed(conn, number, fitted)
+                in_service.failed(conn, number, fitted, "vibrates", date(2026, 7, 12))
             enquiries.set_stage(conn, number, stage, f"2026-11-{15 - 2 * day:02d}T16:40:00")
             if title == TWO_BOATS:
                 jobs.add_boat(conn, number, f"2026-11-{14 - 2 * day:02d}T10:50:00")
+            if title == FOR_HIRE:
+                _fleet(conn, made, found, best[0])
+
+
+def _fleet(conn: sqlite3.Connection, made: Enquiry, found: Match, index: int) -> None:
+    """The hire launches that the same customer has already, in their second season."""
+    fitted, numbers = Fitted(made.need, *parts_of(found, index)), []
+    for i, name in enumerate(LAUNCHES):
+        launch = replace(made, title=name, mail="hire@ullmere.example")
+        number = enquiries.add(conn, launch, f"2026-10-{20 - i:02d}T09:00:00")
+        _pin(conn, number, found, index)
+        setups.choose(conn, number, "A")
+        in_service.sailed(conn, number, fitted, 6 + i)
+        enquiries.set_stage(conn, number, "delivered", f"2026-10-{21 - i:02d}T09:00:00")
+        numbers.append(number)
+    in_service.failed(conn, numbers[0], fitted, "wet", date(2026, 6, 3))
+    in_service.failed(conn, numbers[2], fitted, "vibrates", date(2026, 8, 20))
+    in_service.booked(conn, numbers)

@@ -7,7 +7,7 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Sequence
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 
 import gpxpy
@@ -127,14 +127,31 @@ def sentences(content: bytes) -> list[Sample]:
 
 def track(content: bytes) -> list[Sample]:
     """The points of a GPX with times, as speeds over some seconds; raises LogRefused."""
+    return _speeds([point for points in _days(content).values() for point in points])
+
+
+def tracks(content: bytes) -> dict[date, list[Sample]]:
+    """The same by the day on which they were (UTC)."""
+    return {day: _speeds(points) for day, points in _days(content).items() if len(points) > 1}
+
+
+def _days(content: bytes) -> dict[date, list[tuple[float, float, float]]]:
     try:
         gpx = gpxpy.parse(content.decode("utf-8-sig"))
     except (UnicodeDecodeError, gpxpy.gpx.GPXException):
         raise LogRefused("not a GPX file") from None
-    all_points = [p for t in gpx.tracks for s in t.segments for p in s.points]
-    points = [(p.time.timestamp(), p.latitude, p.longitude) for p in all_points if p.time]
+    points = [p for t in gpx.tracks for s in t.segments for p in s.points if p.time]
     if len(points) < 2 or len(points) > MOST_ROWS:
         raise LogRefused(f"read {len(points)} points with a time, allowed are 2 to {MOST_ROWS}")
+    out: dict[date, list[tuple[float, float, float]]] = {}
+    for p in points:
+        assert p.time is not None
+        told = (p.time.timestamp(), p.latitude, p.longitude)
+        out.setdefault(p.time.date(), []).append(told)
+    return out
+
+
+def _speeds(points: Sequence[tuple[float, float, float]]) -> list[Sample]:
     out: list[Sample] = []
     i = 0
     for k in range(1, len(points)):

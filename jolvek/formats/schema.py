@@ -15,7 +15,7 @@ from jsonschema.exceptions import ValidationError, best_match
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.formats.shelf_schema import shelf_schema
 
-NAMES = ("setup", "shelf", "enquiry", "cost", "trial")
+NAMES = ("setup", "shelf", "enquiry", "cost", "trial", "log")
 
 
 class UnreadableFile(JolvekError):

@@ -17,7 +17,7 @@ from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.products.plain import KINDS, fields_of
 from jolvek.core.products.shelf import Item
-from jolvek.store import trail
+from jolvek.store import due_list, trail
 from jolvek.store.columns import types_of
 from jolvek.store.setups import SHAFT_M
 from jolvek.store.shelf import TABLES
@@ -45,7 +45,7 @@ _COLUMNS = {table: fields_of(kind) for kind, table in TABLES.items()}
 def put(conn: sqlite3.Connection) -> None:
     """Make the triggers anew where the records allow something else than when they were made."""
     wanted = {f"{table}_{verb}": _trigger(table, verb) for table in _RANGES for verb in _VERBS}
-    wanted |= trail.TRIGGERS
+    wanted |= trail.TRIGGERS | due_list.TRIGGERS
     if wanted != dict(conn.execute("SELECT name, sql FROM sqlite_master WHERE type = 'trigger'")):
         take_off(conn)
         for sql in wanted.values():

@@ -11,20 +11,38 @@ from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
 from jolvek.store.columns import select
 
-_TRIP = ("id", "on_day", "hours", "energy_wh", "charge_from", "charge_to", "note", "who")
+_TRIP = (
+    "id",
+    "on_day",
+    "hours",
+    "energy_wh",
+    "charge_from",
+    "charge_to",
+    "note",
+    "who",
+    "temperature_c",
+    "distance_m",
+    "op",
+)
+_CHARGE = ("id", "on_day", "wall_wh", "charge_from", "charge_to", "note", "who")
 
 
 @dataclass(frozen=True)
 class Trip:
-    """One trip: its day, hours under way, and where known Wh drawn and charge before and after."""
+    """One trip: its day, hours under way, and where known Wh drawn, charge before and after, °C of
+    the battery, metres. `op` is a name that it has of its own, so that it is kept once however
+    often it comes (empty: none).
+    """
 
     RANGES: ClassVar[checked.Ranges] = {
         "hours": (0, 240),
         "energy_wh": (0, 1e7),
         "charge_from": (0, 1),
         "charge_to": (0, 1),
+        "temperature_c": (-20, 50),
+        "distance_m": (0, 2e6),
     }
-    TEXTS: ClassVar[checked.Counts] = {"note": 300}
+    TEXTS: ClassVar[checked.Counts] = {"note": 300, "op": 80}
 
     id: int
     on_day: str
@@ -34,6 +52,9 @@ class Trip:
     charge_to: float | None
     note: str
     who: str
+    temperature_c: float | None = None
+    distance_m: float | None = None
+    op: str = ""
 
     def __post_init__(self) -> None:
         checked.check(self, "trip")
@@ -48,14 +69,75 @@ class Trip:
         return date.fromisoformat(self.on_day)
 
 
-def add_trip(conn: sqlite3.Connection, enquiry_id: int, t: Trip, at: str) -> None:
-    """Keep a trip."""
-    conn.execute(
+@dataclass(frozen=True)
+class Charge:
+    """One charge: its day, Wh at the wall and charge before where known, charge after."""
+
+    RANGES: ClassVar[checked.Ranges] = {
+        "wall_wh": (0, 1e7),
+        "charge_from": (0, 1),
+        "charge_to": (0, 1),
+    }
+    TEXTS: ClassVar[checked.Counts] = {"note": 300}
+
+    id: int
+    on_day: str
+    wall_wh: float | None
+    charge_from: float | None
+    charge_to: float
+    note: str
+    who: str
+
+    def __post_init__(self) -> None:
+        checked.check(self, "charge")
+        checked.date("charge.on_day", self.on_day)
+        if self.charge_from is not None and self.charge_from > self.charge_to:
+            told = f"at least the {100 * self.charge_from:.0f} % before"
+            raise ValueRefused("charge.charge_to", self.charge_to, told)
+
+    @property
+    def day(self) -> date:
+        """Its day."""
+        return date.fromisoformat(self.on_day)
+
+
+def add_trip(conn: sqlite3.Connection, enquiry_id: int, t: Trip, at: str) -> bool:
+    """Keep a trip; whether it is new: one whose name is known is the same trip."""
+    done = conn.execute(
         "INSERT INTO trip (enquiry_id, on_day, hours, energy_wh, charge_from, charge_to, note, who,"
-        " typed_at) VALUES (:enquiry, :on_day, :hours, :energy_wh, :charge_from, :charge_to, :note,"
-        " :who, :at)",
+        " temperature_c, distance_m, op, typed_at) VALUES (:enquiry, :on_day, :hours, :energy_wh,"
+        " :charge_from, :charge_to, :note, :who, :temperature_c, :distance_m, :op, :at)"
+        " ON CONFLICT (enquiry_id, op) WHERE op <> '' DO NOTHING",
         {**vars(t), "enquiry": enquiry_id, "at": at},
     )
+    return done.rowcount > 0
+
+
+def add_charge(conn: sqlite3.Connection, enquiry_id: int, c: Charge, at: str) -> None:
+    """Keep a charge."""
+    conn.execute(
+        "INSERT INTO charge (enquiry_id, on_day, wall_wh, charge_from, charge_to, note, who,"
+        " typed_at) VALUES (:enquiry, :on_day, :wall_wh, :charge_from, :charge_to, :note, :who,"
+        " :at)",
+        {**vars(c), "enquiry": enquiry_id, "at": at},
+    )
+
+
+def charges(conn: sqlite3.Connection, enquiry_id: int) -> list[Charge]:
+    """The charges of a boat, the latest first."""
+    sql = select("charge", _CHARGE, "WHERE enquiry_id = :id ORDER BY on_day DESC, id DESC")
+    return [Charge(*row) for row in conn.execute(sql, {"id": enquiry_id})]
+
+
+def charge_now(conn: sqlite3.Connection, enquiry_id: int) -> float | None:
+    """Her charge as it was told last, by a trip or a charge; None where nothing was."""
+    row = conn.execute(
+        "SELECT soc FROM (SELECT charge_to AS soc, on_day, typed_at FROM trip WHERE enquiry_id ="
+        " :id AND charge_to IS NOT NULL UNION ALL SELECT charge_to, on_day, typed_at FROM charge"
+        " WHERE enquiry_id = :id) ORDER BY on_day DESC, typed_at DESC LIMIT 1",
+        {"id": enquiry_id},
+    ).fetchone()
+    return float(row["soc"]) if row else None
 
 
 def drop_trip(conn: sqlite3.Connection, enquiry_id: int, trip_id: int) -> None:
@@ -100,10 +182,23 @@ def acts(conn: sqlite3.Connection, enquiry_id: int) -> dict[str, list[date]]:
     return out
 
 
-def in_service(conn: sqlite3.Connection) -> list[tuple[int, str]]:
-    """(number, title) of every boat that is handed over and not put away."""
-    sql = "SELECT id, title FROM enquiry WHERE stage = 'delivered' AND archived = 0 ORDER BY id"
-    return [(row["id"], row["title"]) for row in conn.execute(sql)]
+def in_service(conn: sqlite3.Connection, most: int, whose: str = "") -> list[tuple[int, str]]:
+    """(number, title) of boats that are handed over and not put away, of one customer or all."""
+    sql = (
+        "SELECT id, title FROM enquiry WHERE stage = 'delivered' AND archived = 0 AND (:whose = ''"
+        " OR customer = :whose) ORDER BY id LIMIT :most"
+    )
+    rows = conn.execute(sql, {"most": most, "whose": whose})
+    return [(row["id"], row["title"]) for row in rows]
+
+
+def customers_in_service(conn: sqlite3.Connection, most: int = 200) -> list[tuple[str, int]]:
+    """(name, boats) of customers with boats in service, those with most first."""
+    sql = (
+        "SELECT customer, count(*) AS n FROM enquiry WHERE stage = 'delivered' AND archived = 0"
+        " AND customer <> '' GROUP BY customer ORDER BY n DESC, customer LIMIT :most"
+    )
+    return [(row["customer"], row["n"]) for row in conn.execute(sql, {"most": most})]
 
 
 def began(conn: sqlite3.Connection, enquiry_id: int) -> date | None:
@@ -115,27 +210,3 @@ def began(conn: sqlite3.Connection, enquiry_id: int) -> date | None:
     ).fetchone()
     told = row["signed"] or row["first"]
     return date.fromisoformat(told) if told else None
-
-
-@dataclass(frozen=True)
-class Holder:
-    """A boat that has a piece: whose, how they are reached, which number."""
-
-    enquiry_id: int
-    title: str
-    customer: str
-    phone: str
-    mail: str
-    what: str
-    number: str
-
-
-def holders(conn: sqlite3.Connection, text: str, most: int = 500) -> list[Holder]:
-    """Who has a product (by its id) or a serial number that begins so; by number."""
-    rows = conn.execute(
-        "SELECT e.id, e.title, e.customer, e.phone, e.mail, s.what, s.number FROM serial s JOIN"
-        " enquiry e ON e.id = s.enquiry_id WHERE s.product_id = :text OR (s.number >= :text AND"
-        " s.number < :end) ORDER BY s.number, s.id LIMIT :most",
-        {"text": text, "end": text + "\U0010ffff", "most": most},
-    )
-    return [Holder(*row) for row in rows]

@@ -152,22 +152,35 @@ def change(
     theirs stays and `merged.clashes` says both. Raises KeyError where there is none.
     """
     with transaction(conn):
-        stored = get(conn, enquiry_id)
-        if stored is None:
-            raise KeyError(enquiry_id)
-        _keep_first(conn, stored)
-        base = _base(conn, enquiry_id, seen, page) if seen or page else stored.enquiry
-        mine = edit(base)
-        merged = merge(base, mine, stored.enquiry)
-        if merged.enquiry != stored.enquiry or stored.problems:
-            conn.execute(_SAVE_ENQUIRY, {**_values(merged.enquiry, now), "id": enquiry_id})
-            _write_rest(conn, enquiry_id, merged.enquiry)
-            _keep_version(conn, enquiry_id, merged.enquiry, now, mine, page, who)
-            return Changed(merged.enquiry, now, merged)
-        if page:
-            at = stored.changed_at
-            _keep_version(conn, enquiry_id, merged.enquiry, at, mine, page, who)
-        return Changed(stored.enquiry, stored.changed_at, merged)
+        return change_within(conn, enquiry_id, edit, now, seen, page, who)
+
+
+def change_within(
+    conn: sqlite3.Connection,
+    enquiry_id: int,
+    edit: Callable[[Enquiry], Enquiry],
+    now: str,
+    seen: str = "",
+    page: str = "",
+    who: str = "",
+) -> Changed:
+    """The same within a transaction that is the caller's."""
+    stored = get(conn, enquiry_id)
+    if stored is None:
+        raise KeyError(enquiry_id)
+    _keep_first(conn, stored)
+    base = _base(conn, enquiry_id, seen, page) if seen or page else stored.enquiry
+    mine = edit(base)
+    merged = merge(base, mine, stored.enquiry)
+    if merged.enquiry != stored.enquiry or stored.problems:
+        conn.execute(_SAVE_ENQUIRY, {**_values(merged.enquiry, now), "id": enquiry_id})
+        _write_rest(conn, enquiry_id, merged.enquiry)
+        _keep_version(conn, enquiry_id, merged.enquiry, now, mine, page, who)
+        return Changed(merged.enquiry, now, merged)
+    if page:
+        at = stored.changed_at
+        _keep_version(conn, enquiry_id, merged.enquiry, at, mine, page, who)
+    return Changed(stored.enquiry, stored.changed_at, merged)
 
 
 def _keep_first(conn: sqlite3.Connection, stored: Stored) -> None:

@@ -16,7 +16,7 @@ from jolvek.store.columns import select
 
 STATES = ("done", "not_needed", "open")
 FAULT_STATES = ("open", "closed", "accepted")
-_SERIAL = ("id", "what", "title", "product_id", "number", "warranty_to", "who", "at")
+_SERIAL = ("id", "what", "title", "product_id", "number", "warranty_to", "who", "at", "batch")
 _FAULT = ("id", "kind", "why", "state", "found_at", "found_by", "done_at", "done_by", "cure")
 
 
@@ -58,7 +58,7 @@ class Act:
 
 @dataclass(frozen=True)
 class Serial:
-    """One serial number with the day until which its warranty runs."""
+    """One serial number with the day until which its warranty runs, and its batch where told."""
 
     id: int
     what: str
@@ -68,6 +68,7 @@ class Serial:
     warranty_to: str
     who: str
     at: str
+    batch: str = ""
 
 
 @dataclass(frozen=True)
@@ -127,8 +128,9 @@ def add_serial(conn: sqlite3.Connection, enquiry_id: int, s: Serial) -> None:
         {"id": enquiry_id, "what": s.what},
     )
     conn.execute(
-        "INSERT INTO serial (enquiry_id, what, title, product_id, number, warranty_to, who, at)"
-        " VALUES (:id, :what, :title, :product_id, :number, :warranty_to, :who, :at)",
+        "INSERT INTO serial (enquiry_id, what, title, product_id, number, warranty_to, who, at,"
+        " batch) VALUES (:id, :what, :title, :product_id, :number, :warranty_to, :who, :at,"
+        " :batch)",
         {**vars(s), "id": enquiry_id, "number": number},
     )
 
@@ -144,7 +146,8 @@ def add_fault(
 ) -> None:
     """Record a fault; one of its kind that is open already stands."""
     found = conn.execute(
-        "SELECT 1 FROM fault WHERE enquiry_id = :id AND kind = :kind AND state = 'open'",
+        "SELECT 1 FROM fault WHERE enquiry_id = :id AND kind = :kind AND state = 'open'"
+        " AND in_service = 0",
         {"id": enquiry_id, "kind": kind},
     ).fetchone()
     if found is None:
@@ -171,7 +174,9 @@ def settle_fault(conn: sqlite3.Connection, enquiry_id: int, fault: FaultKept) ->
 
 def faults(conn: sqlite3.Connection, enquiry_id: int) -> list[FaultKept]:
     """All faults of a boat, open ones first."""
-    sql = select("fault", _FAULT, "WHERE enquiry_id = :id ORDER BY state <> 'open', id")
+    sql = select(
+        "fault", _FAULT, "WHERE enquiry_id = :id AND in_service = 0 ORDER BY state <> 'open', id"
+    )
     return [FaultKept(*row) for row in conn.execute(sql, {"id": enquiry_id})]
 
 

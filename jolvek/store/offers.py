@@ -254,30 +254,3 @@ def seen(conn: sqlite3.Connection, enquiry_id: int, who: str) -> None:
         " offer WHERE enquiry_id = :id)",
         {"who": who, "id": enquiry_id},
     )
-
-
-def post(conn: sqlite3.Connection, offer_id: int, at: str, to: str, mail: bytes) -> int:
-    """Lay a mail into the outbox, in the transaction of what it tells of."""
-    row = conn.execute(
-        "INSERT INTO outbox (offer_id, at, recipient, mail) VALUES (:id, :at, :to, :mail)"
-        " RETURNING id",
-        {"id": offer_id, "at": at, "to": to, "mail": mail},
-    ).fetchone()
-    return int(row["id"])
-
-
-def waiting(conn: sqlite3.Connection, offer_id: int) -> bool:
-    """Whether a mail of an offer has not been handed on yet."""
-    sql = "SELECT 1 FROM outbox WHERE offer_id = :id AND written_at = ''"
-    return conn.execute(sql, {"id": offer_id}).fetchone() is not None
-
-
-def unposted(conn: sqlite3.Connection) -> list[tuple[int, str, bytes]]:
-    """(number, recipient, mail) of what has not been handed on."""
-    sql = "SELECT id, recipient, mail FROM outbox WHERE written_at = '' ORDER BY id"
-    return [(row["id"], row["recipient"], bytes(row["mail"])) for row in conn.execute(sql)]
-
-
-def posted(conn: sqlite3.Connection, number: int, at: str) -> None:
-    """A mail was handed on."""
-    conn.execute("UPDATE outbox SET written_at = :at WHERE id = :id", {"at": at, "id": number})

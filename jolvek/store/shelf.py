@@ -82,6 +82,13 @@ def load(conn: sqlite3.Connection) -> Shelf:
     return _loaded(conn)[0]
 
 
+def titles(conn: sqlite3.Connection) -> dict[str, str]:
+    """Maker and name of every product, by id."""
+    one = "SELECT id, maker || ' ' || name AS title FROM {}"
+    sql = " UNION ALL ".join(one.format(table) for table in TABLES.values())
+    return {row["id"]: row["title"] for row in conn.execute(sql)}
+
+
 def problems(conn: sqlite3.Connection) -> list[Problem]:
     """The products that cannot be read."""
     return _loaded(conn)[1]

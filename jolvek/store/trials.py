@@ -69,6 +69,16 @@ def latest(conn: sqlite3.Connection, enquiry_id: int) -> Trial | None:
     return _trial(row) if row else None
 
 
+def latest_of_all(conn: sqlite3.Connection, most: int) -> list[Trial]:
+    """The last trial of each boat that has runs, the latest first."""
+    rows = conn.execute(
+        f"SELECT {_COLUMNS} FROM trial WHERE id IN (SELECT max(t.id) FROM trial t JOIN"
+        " trial_run r ON r.trial_id = t.id GROUP BY t.enquiry_id) ORDER BY id DESC LIMIT :most",
+        {"most": most},
+    )
+    return [_trial(row) for row in rows]
+
+
 def keep_data(conn: sqlite3.Connection, trial_id: int, data: Mapping[str, Any]) -> None:
     """Keep how she was: people, gear, wind, depth, charge, what was seen."""
     conn.execute(

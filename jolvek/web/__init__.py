@@ -88,5 +88,8 @@ def _limit() -> None:
         "day_out.import_way": settings.max_price_list_bytes,
         "trial.from_file": settings.max_price_list_bytes,
         "handover.step": settings.max_photo_bytes,
+        "after_log.from_file": settings.max_price_list_bytes,
+        "after_parts.fault": settings.max_photo_bytes,
+        "boat_page.fault": settings.max_photo_bytes,
     }
     request.max_content_length = most.get(request.endpoint or "", settings.max_form_bytes)

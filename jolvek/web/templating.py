@@ -75,6 +75,7 @@ def set_up(app: Flask, settings: Settings) -> None:
     app.jinja_env.filters.update(
         hours=hours,
         long_hours=display.long_hours,
+        clock=display.clock,
         clock_time=display.clock_time,
         date_time=display.date_time,
         band=display.band,

@@ -10,10 +10,11 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from jolvek.core.care.steps import LAID_UP, SEASON_START, Care
+from jolvek.core.care.steps import LAID_UP, SEASON_START, SHELF, Care
 
 SOON = timedelta(days=30)
 LEAST_RATE_H = 0.02  # hours a day below which no day can be told
+FAR = timedelta(days=3653)  # beyond which a day by hours would be a guess
 
 
 @dataclass(frozen=True)
@@ -22,6 +23,20 @@ class Logged:
 
     on: date
     hours: float
+
+
+@dataclass(frozen=True)
+class Spare:
+    """A spare or piece of gear aboard that is good until a day: its row, what it is."""
+
+    id: int
+    what: str
+    good_to: date
+
+    @property
+    def key(self) -> str:
+        """Of its step of care."""
+        return f"spare-{self.id}"
 
 
 @dataclass(frozen=True)
@@ -71,6 +86,7 @@ def due(
     done: Mapping[str, Sequence[date]],
     season: Season,
     today: date,
+    spares: Sequence[Spare] = (),
 ) -> list[Due]:
     """What is due, the most pressing first; each step once. `began` is the day of the handover.
 
@@ -93,9 +109,10 @@ def due(
             on = add_months(last or began, int(c.every))
             on = _laid_up(on, c, season) if c.at == LAID_UP else on
             told = f"last done {last.isoformat()}" if last else "not done yet"
-            out.append(Due(c, on, _state(on, today), told))
+            out.append(Due(c, on, state_on(on, today), told))
         elif c.kind == "date":
             out.append(_by_season(c, began, last, season, today))
+    out += [_by_shelf(s, today) for s in spares]
     order = ("overdue", "soon", "later")
     return sorted(out, key=lambda d: (order.index(d.state), d.on or date.max, d.care.key))
 
@@ -108,7 +125,17 @@ def _laid_up(on: date, c: Care, season: Season) -> date:
     return on
 
 
-def _state(on: date | None, today: date) -> str:
+def _by_shelf(s: Spare, today: date) -> Due:
+    care = Care(s.key, SHELF, f"{s.what}: replace, note the new date.")
+    return Due(care, s.good_to, state_on(s.good_to, today), f"good to {s.good_to.isoformat()}")
+
+
+def state_on(on: date | None, today: date) -> str:
+    """How a day stands on another: overdue, soon or later.
+
+    >>> state_on(date(2026, 8, 1), date(2026, 7, 20))
+    'soon'
+    """
     if on is None:
         return "later"
     return "overdue" if on <= today else "soon" if on <= today + SOON else "later"
@@ -131,7 +158,9 @@ def _by_hours(c: Care, began: date, log: Sequence[Logged], last: date | None, to
     if rate < LEAST_RATE_H:
         return Due(c, None, "later", why)
     on = today + timedelta(days=int((c.every - hours) / rate) + 1)
-    return Due(c, on, _state(on, today), why)
+    if on > today + FAR:
+        return Due(c, None, "later", why)
+    return Due(c, on, state_on(on, today), why)
 
 
 def _by_season(c: Care, began: date, last: date | None, season: Season, today: date) -> Due:
@@ -145,5 +174,5 @@ def _by_season(c: Care, began: date, last: date | None, season: Season, today: d
     passed = bisect_right(days, today)
     for i in range(max(passed - 1, 0), len(days)):
         if last is None or last < days[i] - reach:
-            return Due(c, days[i], _state(days[i], today), "by the season")
+            return Due(c, days[i], state_on(days[i], today), "by the season")
     return Due(c, None, "later", "by the season")

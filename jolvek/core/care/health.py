@@ -21,6 +21,8 @@ CHARGE_SIGMA = 0.025  # 1σ of a charge as shown, of the whole; common practice,
 ENERGY_SIGMA = 0.01  # of the energy counted
 NEW_SIGMA, FADE_SIGMA = 0.05, 0.6  # against its label; how fast it ages; Jolvek's own
 LEAST_DEPTH = 0.1  # of a use below which it says too little
+CHARGER_EFFICIENCY = 0.9  # from the wall to the terminals; common practice, no source
+DEPTH_STEP = 0.2
 HUBER, TUKEY, ROUNDS = 1.5, 4.0, 16
 
 
@@ -87,6 +89,29 @@ def worn(bank: Bank, cycles: float, depth: float, years: float) -> tuple[float, 
     """
     chem = bank.battery.chem
     return cycles / float(cycle_life(chem, max(depth, 0.05))), years / chem.calendar_years
+
+
+def of_charge(bank: Bank, years: float, wall_wh: float, low: float, high: float) -> Used:
+    """A charge between two known states as a use: what came into the battery of what was counted at
+    the wall, by the charger's and the chemistry's efficiency.
+
+    >>> from jolvek.core.electric.battery import Battery
+    >>> bank = Bank(Battery("agm", 12, 100))
+    >>> round(of_charge(bank, 1.0, 1000, 0.2, 0.9).energy_wh)
+    765
+    """
+    inside = wall_wh * CHARGER_EFFICIENCY * bank.chem.charge_efficiency
+    return Used(years, inside, high, low)
+
+
+def by_depth(uses: Sequence[Used]) -> tuple[int, ...]:
+    """How many uses drew up to 20, 40, 60, 80 and 100 % of the charge.
+
+    >>> by_depth([Used(0, 100, 0.9, 0.8), Used(0, 100, 1.0, 0.1)])
+    (1, 0, 0, 0, 1)
+    """
+    at = [min(int((u.depth - 1e-9) / DEPTH_STEP), 4) for u in uses if u.depth > 0]
+    return tuple(at.count(i) for i in range(5))
 
 
 def health(bank: Bank, uses: Sequence[Used], age_years: float, cycles: float) -> Health:

@@ -1,47 +1,114 @@
-"""What is due on every boat the shop has in service, and who has a product or a serial number."""
+"""What is due on every boat the shop has in service, its calendar, letters to the owners."""
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, timedelta
 from typing import Any
 
-from flask import Blueprint, request
+from flask import Blueprint, Response, flash, redirect, request, url_for
 
-from jolvek.store import care, enquiries, setups
+from jolvek.core.care.due import state_on
+from jolvek.formats.contacts import ICALENDAR, Dated, calendar
+from jolvek.store import due_list, owners
+from jolvek.store.db import transaction
 from jolvek.web import data
-from jolvek.web.pages import care_page, learning
-from jolvek.web.shared import conn, show, table_file
-from jolvek.web.view.card import card_of
+from jolvek.web.accounts import limits, links, signing
+from jolvek.web.mailing import post_of
+from jolvek.web.pages import care_kept, care_letters, care_page, sending
+from jolvek.web.pages.exchange import made
+from jolvek.web.saving import now
+from jolvek.web.shared import conn, show, skipped, table_file, who
 
 bp = Blueprint("care_list", __name__, url_prefix="/care")
+SPANS = {"due": 0, "month": 31, "quarter": 92}
+PAGE, MOST_OF_FEED, MOST_LETTERS = 100, 2000, 500
+
+
+def _until(today: date) -> tuple[str, date]:
+    span = request.values.get("span", "month")
+    span = span if span in SPANS else "month"
+    return span, today + timedelta(days=SPANS[span])
 
 
 @bp.get("")
 def page() -> Any:
-    """All boats in service with what is due or soon."""
-    rows = []
-    for number, title in care.in_service(conn()):
-        stored = enquiries.get(conn(), number)
-        if stored is None:
-            continue
-        card = card_of(learning.as_taught(conn(), stored), setups.of_enquiry(conn(), number))
-        if card.in_hand is None:
-            continue
-        found = care_page.due_of(conn(), number, card.in_hand, data.shop(), date.today())
-        pressing = [d for d in found if d.state != "later"]
-        rows.append((number, title, stored.enquiry.customer, pressing))
-    rows.sort(key=lambda r: min((d.on for d in r[3] if d.on), default=date.max))
-    return show("care/page.html", rows=rows, states=care_page.STATE_WORDS)
+    """What is due this month, the longest due first; boats that changed are worked out before."""
+    today = date.today()
+    waiting = care_kept.refresh(conn(), data.shop(), today)
+    span, until = _until(today)
+    skip = skipped()
+    found = due_list.lines(conn(), until, PAGE + 1, skip)
+    steps, boats = due_list.count(conn(), until)
+    more = {
+        "rows": [(x, state_on(date.fromisoformat(x.on_day), today)) for x in found[:PAGE]],
+        "next_skip": skip + PAGE if len(found) > PAGE else None,
+        "steps": steps,
+        "boats": boats,
+        "span": span,
+        "spans": {"due": "due now", "month": "this month", "quarter": "three months"},
+        "states": care_page.STATE_WORDS,
+        "waiting": waiting,
+        "feed": url_for("care_list.feed", token=links.token("calendar", 0), _external=True),
+    }
+    return show("care/page.html", **more)
 
 
-@bp.get("/holders")
-def holders() -> Any:
-    """Who has a product, by its id, or a serial number that begins so; also as a table."""
-    text, form = request.args.get("q", "").strip()[:80], request.args.get("form", "")
-    found = care.holders(conn(), text) if text else []
-    if form:
-        head = ("boat", "customer", "telephone", "mail", "piece", "number")
-        keys = ("title", "customer", "phone", "mail", "what", "number")
-        told = [head, *(tuple(getattr(h, k) for k in keys) for h in found)]
-        return table_file(told, "holders", form)
-    return show("care/holders.html", q=text, found=found)
+@bp.get("/list.<form>")
+def table(form: str) -> Response:
+    """The same as a table."""
+    until = _until(date.today())[1]
+    care_kept.refresh(conn(), data.shop(), date.today())
+    head = ("due", "boat", "customer", "mail", "what", "why", "written to")
+    keys = ("on_day", "title", "customer", "mail", "text", "why", "reminded")
+    rows = due_list.lines(conn(), until, 100_000)
+    return table_file([head, *(tuple(getattr(x, k) for k in keys) for x in rows)], "care", form)
+
+
+@bp.post("/letters")
+def letters() -> Any:
+    """Write to the owners about what is due and nobody was told of yet; each step once."""
+    span, until = _until(date.today())
+    care_kept.refresh(conn(), data.shop(), date.today())
+    rows = [x for x in due_list.lines(conn(), until, MOST_LETTERS) if not x.reminded]
+
+    def way(number: int) -> str:
+        token = links.token("boat", number)
+        return url_for("boat_page.page", token=token, _external=True)
+
+    with transaction(conn()) as c:
+        mails, without = care_letters.remind(c, data.shop(), rows, way, who(), now())
+    sending.hand_on(conn(), post_of(data.settings()), now())
+    signing.told("reminders written", str(mails))
+    no_mail = f" {without} have no mail address: call them." if without else ""
+    flash(f"{mails} owners are written to.{no_mail}" if mails or without else "All were told.")
+    return redirect(url_for("care_list.page", span=span), 303)
+
+
+@bp.get("/feed/<token>.ics")
+@limits.limiter.limit("60 per hour")
+def feed(token: str) -> Response:
+    """What is due on all boats, for a calendar that subscribes to it; names only the boats."""
+    links.of_token("calendar", token)
+    care_kept.refresh(conn(), data.shop(), date.today())
+    rows = due_list.lines(conn(), date.today() + timedelta(days=92), MOST_OF_FEED)
+    days = [
+        Dated(
+            x.enquiry_id,
+            date.fromisoformat(x.on_day),
+            f"{x.title}: {x.text}",
+            x.hazard,
+            f"{x.step}-",
+        )
+        for x in rows
+    ]
+    return Response(calendar(days, data.shop().name, made()), mimetype=ICALENDAR)
+
+
+@bp.post("/feed")
+def shut() -> Any:
+    """Calendar addresses given out so far lead nowhere any more."""
+    with transaction(conn()) as c:
+        owners.shut(c, "calendar", 0)
+    signing.told("calendar address shut", "")
+    flash("The calendar has a new address; the old one leads nowhere.")
+    return redirect(url_for("care_list.page"), 303)

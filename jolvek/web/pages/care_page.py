@@ -1,24 +1,31 @@
-"""Aftercare of one boat: what is due, what she did against what was worked out, how her battery
-ages, and what that does to the customer's day.
+"""Aftercare of one boat: what is due, what she did against what was worked out, her faults and
+parts, and how her battery ages.
 """
 
 from __future__ import annotations
 
 import sqlite3
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date
 
-from jolvek.core.care.due import Due, Logged, Season, due
-from jolvek.core.care.health import END, Health, Used, health
-from jolvek.core.care.steps import Care, care_of
+from jolvek.core.care.due import Due, Season
+from jolvek.core.care.faults import suspect_from_log
+from jolvek.core.care.health import END
+from jolvek.core.care.steps import Care, care_for, profile_of
 from jolvek.core.day.summed import run_day
-from jolvek.store import care
-from jolvek.store.care import Trip
+from jolvek.core.fit.handover import pieces
+from jolvek.core.trial.diagnosis import Suspected
+from jolvek.store import care, due_list, handovers, owners, recalls, service_faults, spares
+from jolvek.store.care import Charge, Trip
+from jolvek.store.handovers import Serial
+from jolvek.store.recalls import Letter
+from jolvek.store.service_faults import ServiceFault
 from jolvek.store.shop import Shop
-from jolvek.web.view.display import Units, counted, energy
+from jolvek.store.spares import SpareKept, Swap
+from jolvek.web.pages.battery_page import Battery, battery
+from jolvek.web.view.display import counted
 from jolvek.web.view.worked import Worked
 
-YEAR_DAYS = 365.25
 STATE_WORDS = {"overdue": "due", "soon": "soon", "later": "later"}
 
 
@@ -30,104 +37,107 @@ class CarePage:
     due: tuple[Due, ...]
     each_trip: tuple[Care, ...]
     trips: tuple[tuple[Trip, str], ...]
+    charges: tuple[Charge, ...]
     hours: float
-    health: Health | None
-    health_told: tuple[str, ...]
+    battery: Battery | None
+    suspected: tuple[Suspected, ...]
+    faults: tuple[ServiceFault, ...]
+    serials: tuple[Serial, ...]
+    swaps: tuple[Swap, ...]
+    spares: tuple[SpareKept, ...]
+    recalls: tuple[tuple[Letter, str], ...]
+    owners: tuple[tuple[str, str, str], ...]
+    parts: tuple[str, ...]
+
+
+def season_of(shop: Shop) -> Season:
+    """The shop's season."""
+    return Season(shop.season_from, shop.season_to)
 
 
 def due_of(
     conn: sqlite3.Connection, enquiry_id: int, hand: Worked, shop: Shop, today: date
 ) -> list[Due]:
     """What is due on a boat; nothing before she is in service."""
-    began = care.began(conn, enquiry_id)
-    if began is None:
-        return []
-    log = [Logged(t.day, t.hours) for t in care.trips(conn, enquiry_id)]
-    season = Season(shop.season_from, shop.season_to)
-    steps = care_of(hand.fitted)
-    return due(steps, began, log, care.acts(conn, enquiry_id), season, today)
+    return due_list.worked(conn, enquiry_id, profile_of(hand.fitted), season_of(shop), today)
+
+
+def steps_of(conn: sqlite3.Connection, hand: Worked) -> tuple[Care, ...]:
+    """All steps of a boat's care, with the shop's own words."""
+    return care_for(profile_of(hand.fitted), due_list.edits(conn))
 
 
 def page(
-    conn: sqlite3.Connection, enquiry_id: int, hand: Worked, shop: Shop, u: Units, today: date
+    conn: sqlite3.Connection, enquiry_id: int, hand: Worked, shop: Shop, today: date
 ) -> CarePage:
     """The page of one boat."""
     found = due_of(conn, enquiry_id, hand, shop, today)
-    trips = care.trips(conn, enquiry_id)
+    trips, charges = care.trips(conn, enquiry_id), care.charges(conn, enquiry_id)
+    swaps = spares.swaps(conn, enquiry_id)
     began = care.began(conn, enquiry_id)
-    h = _health(hand, trips, began, today) if began else None
+    packs = hand.fitted.bank.packs
+    b = battery(hand, trips, charges, new_since(began, swaps, packs), today) if began else None
+    usual_w = power_of_day(hand)
+    shares = [s for s in (more_power(t, usual_w) for t in trips) if s is not None]
+    aged = bool(b and b.health.high < END)
+    return CarePage(
+        _answer(found, began),
+        tuple(found),
+        tuple(c for c in steps_of(conn, hand) if c.kind == "trip"),
+        tuple((t, against(t, usual_w)) for t in trips),
+        tuple(charges),
+        sum(t.hours for t in trips),
+        b,
+        tuple(suspect_from_log(shares, aged)),
+        tuple(service_faults.of_enquiry(conn, enquiry_id)),
+        tuple(handovers.serials(conn, enquiry_id).values()),
+        tuple(swaps),
+        tuple(spares.of_enquiry(conn, enquiry_id)),
+        tuple(recalls.open_letters(conn, enquiry_id)),
+        tuple(owners.changes(conn, enquiry_id)),
+        tuple(x.what for x in pieces(hand.fitted)),
+    )
+
+
+def new_since(began: date, swaps: list[Swap], packs: int) -> date:
+    """The day since which no pack of the bank is older: the handover, until every pack has been
+    replaced.
+    """
+    latest = {}
+    for s in reversed(swaps):
+        latest[s.what] = date.fromisoformat(s.on_day)
+    return min(latest.get(f"pack {i}", began) for i in range(1, packs + 1))
+
+
+def _answer(found: list[Due], began: date | None) -> str:
     pressing = [d for d in found if d.state == "overdue"]
     if began is None:
-        answer = "She is not in service yet: *hand her over*, or log her first trip."
-    elif pressing:
-        answer = f"*{counted(len(pressing), 'step')}* of care due."
-    else:
-        soonest = min((d.on for d in found if d.on), default=None)
-        answer = "Nothing is due." + (f" Next on *{soonest.isoformat()}*." if soonest else "")
-    return CarePage(
-        answer,
-        tuple(found),
-        tuple(c for c in care_of(hand.fitted) if c.kind == "trip"),
-        tuple((t, against(t, hand)) for t in trips),
-        sum(t.hours for t in trips),
-        h,
-        told(h, hand, today) if h else (),
-    )
+        return "She is not in service yet: *hand her over*, or log her first trip."
+    if pressing:
+        return f"*{counted(len(pressing), 'step')}* of care due."
+    soonest = min((d.on for d in found if d.on), default=None)
+    return "Nothing is due." + (f" Next on *{soonest.isoformat()}*." if soonest else "")
 
 
-def against(t: Trip, hand: Worked) -> str:
-    """What a trip took against what the customer's day was worked out to take, by the hour."""
-    if not t.energy_wh or not t.hours:
-        return ""
+def power_of_day(hand: Worked) -> float:
+    """Mean W of the customer's day as worked out; 0 where no way is made."""
     run = run_day(hand.fitted)
-    if not run.hours or not run.energy_wh:
+    return run.energy_wh / run.hours if run.hours else 0.0
+
+
+def more_power(t: Trip, usual_w: float) -> float | None:
+    """A trip's power by the hour over the one worked out, less one; None where it is not known."""
+    if not t.energy_wh or not t.hours or not usual_w:
+        return None
+    return t.energy_wh / t.hours / usual_w - 1
+
+
+def against(t: Trip, usual_w: float) -> str:
+    """What a trip took against what the customer's day was worked out to take, by the hour."""
+    share = more_power(t, usual_w)
+    if share is None:
         return ""
-    share = t.energy_wh / t.hours / (run.energy_wh / run.hours) - 1
-    return f"{100 * share:+.0f} % of power against the day as worked out"
-
-
-def _health(hand: Worked, trips: list[Trip], began: date, today: date) -> Health:
-    uses, cycles = [], 0.0
-    rated = hand.fitted.bank.energy_wh
-    for t in trips:
-        years = max((t.day - began).days, 0) / YEAR_DAYS
-        if t.energy_wh:
-            cycles += t.energy_wh / rated
-        if t.energy_wh and t.charge_from is not None and t.charge_to is not None:
-            uses.append(Used(years, t.energy_wh, t.charge_from, t.charge_to))
-    age = max((today - began).days, 1) / YEAR_DAYS
-    depths = [u.depth for u in uses if u.depth > 0]
-    depth = sum(depths) / len(depths) if depths else 0.5
-    return health(hand.fitted.bank, uses, age, cycles / max(depth, 0.1))
-
-
-def told(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
-    """The battery in words: capacity, what wore it, its end, and the customer's day then."""
-    between = f"between {100 * h.low:.0f} and {100 * h.high:.0f} %"
-    basis = counted(h.count, "trip") + " with charge and energy known"
-    out = [
-        f"Capacity about *{100 * h.capacity:.0f} %* of the rated"
-        f" {energy(hand.fitted.bank.energy_wh)}, {between}; from {basis}.",
-        f"Of its life {100 * h.by_cycles:.0f} % is used by cycles,"
-        f" {100 * h.by_years:.0f} % by age.",
-    ]
-    if h.years_left < 30:
-        sooner, later = today.year + int(h.sooner), today.year + int(h.later)
-        end = today.year + int(h.years_left)
-        out.append(f"At {100 * END:.0f} % about {end}, between {sooner} and {later}.")
-    out.append(_day_then(h, hand, today))
-    return tuple(x for x in out if x)
-
-
-def _day_then(h: Health, hand: Worked, today: date) -> str:
-    """What the day leaves now and in some years."""
-    years = int(min(max(h.years_left, 1.0), 5.0))
-    now = run_day(hand.fitted).left
-    aged = replace(hand.fitted, ageing=min(max(1 - h.capacity_in(years), 0.0), 0.5))
-    then = run_day(aged)
-    if not then.makes_way:
-        return ""
-    return (
-        f"In {today.year + years} the day leaves {100 * then.left:.0f} % of the charge,"
-        f" not {100 * now:.0f} %{'' if then.home else ': no longer home with the reserve'}."
-    )
+    percent = round(100 * share)
+    if not percent:
+        return "as the day was worked out"
+    return f"{percent:+d} % of power against the day as worked out"

@@ -18,7 +18,7 @@ from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.standins.post import Post, Refused
-from jolvek.store import enquiries, offers
+from jolvek.store import enquiries, offers, outbox
 from jolvek.store.db import transaction
 from jolvek.store.offers import Sent
 from jolvek.store.shop import filled
@@ -113,7 +113,7 @@ def _kept(c: sqlite3.Connection, s: Sending, ready: _Ready) -> int:
     offers.make_link(c, number, f"{ready.sent.valid_to}T23:59:59", ready.token)
     if s.to:
         mail = letter(ready.told, s.way(ready.token), s.to, ready.paper, s.words)
-        offers.post(c, number, s.at, s.to, mail)
+        outbox.post(c, s.enquiry_id, s.at, s.to, mail, number)
     enquiries.set_stage(c, s.enquiry_id, "offered", s.at)
     return number
 
@@ -144,13 +144,13 @@ def letter(told: dict[str, Any], way: str, to: str, paper: bytes, words: tuple[s
 def hand_on(conn: sqlite3.Connection, post: Post, at: str) -> int:
     """Hand on what waits in the outbox; returns how many. What cannot be handed on waits."""
     done = 0
-    for number, recipient, mail in offers.unposted(conn):
+    for number, recipient, mail in outbox.unposted(conn):
         try:
             post.hand_on(number, recipient, mail)
         except Refused:
             continue
         except OSError:
             break
-        offers.posted(conn, number, at)
+        outbox.posted(conn, number, at)
         done += 1
     return done

@@ -188,6 +188,13 @@ def charge_told(data: Mapping[str, Any], hand: Worked, live_wh: float | None = N
     return told if share > 0.85 else f"{told} *The gauge of charge shows more than there is.*"
 
 
+def promise_kept(conn: sqlite3.Connection, trial: Trial, hand: Worked) -> list[float]:
+    """Measured speed over the promise, less one, at each point of a trial; none without points."""
+    promised = doubt(evaluate(setup_of(hand, trial.data)))
+    runs = [k.run for k in trials.runs(conn, trial.id)]
+    return [-short for _, short in shortfalls(sort(runs).points, promised)] if runs else []
+
+
 def diagnosis(
     f: Fit | None, promised: Doubt, hand: Worked, data: Mapping[str, Any]
 ) -> list[Suspected]:

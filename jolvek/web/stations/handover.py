@@ -145,7 +145,8 @@ def serial(enquiry_id: int) -> Any:
         abort(404)
     until = handover_record.warranty_end(data.shop(), date.today())
     number = form.get("number", "")
-    told = Serial(0, piece.what, piece.title, piece.product_id, number, until, who(), now())
+    batch = form.get("batch", "").strip()[:60]
+    told = Serial(0, piece.what, piece.title, piece.product_id, number, until, who(), now(), batch)
     try:
         with transaction(conn()) as c:
             handovers.add_serial(c, enquiry_id, told)

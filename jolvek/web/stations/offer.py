@@ -10,7 +10,7 @@ from flask import Blueprint, abort, flash, redirect, request, url_for
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.deal.lines import sums
-from jolvek.store import enquiries, offers, setups, stock
+from jolvek.store import enquiries, offers, outbox, setups, stock
 from jolvek.store.db import transaction
 from jolvek.web import data
 from jolvek.web.accounts import signing
@@ -62,7 +62,7 @@ def _sent_told(x: offers.Sent) -> dict[str, Any]:
         "link": offers.link(conn(), x.id),
         "events": events,
         "totals": totals(offers.content(conn(), x.id), events),
-        "waits": offers.waiting(conn(), x.id),
+        "waits": outbox.waiting(conn(), x.id),
         "follow_up": offers.shop_data(conn(), x.id).get("follow_up", ""),
     }
 

@@ -236,6 +236,16 @@ def _local(at: str) -> datetime:
     return moment.astimezone(ZoneInfo(zone) if zone else None)
 
 
+def clock(hours: float) -> str:
+    """Hours since a midnight as a clock shows them.
+
+    >>> clock(9.5), clock(26.25)
+    ('09:30', '02:15')
+    """
+    minutes = round(60 * hours)
+    return f"{minutes // 60 % 24:02d}:{minutes % 60:02d}"
+
+
 def clock_time(at: str) -> str:
     """The clock time of a moment as kept, where the shop is."""
     return _local(at).strftime("%H:%M")

@@ -8,7 +8,7 @@ import pytest
 
 from jolvek.core.care.due import Logged, Season, add_months, due
 from jolvek.core.care.health import END, Used, health, worn
-from jolvek.core.care.steps import Care, care_of
+from jolvek.core.care.steps import Care, care_for, profile_of
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.chemistry import temperature_factor
@@ -105,13 +105,17 @@ def test_a_season_over_the_new_year_and_the_day_that_is_not_every_year():
 
 def test_care_is_of_this_boat():
     f = sample_fitted()
-    keys = {c.key for c in care_of(f)}
+    keys = {c.key for c in care_for(profile_of(f))}
     assert {"line", "shaft", "lay-up", "charge-check"} <= keys
-    salt = {c.key for c in care_of(f)}
+    salt = {c.key for c in care_for(profile_of(f))}
     fresh = replace(f, need=replace(f.need, water=replace(f.need.water, kind="fresh")))
-    assert "anode" in salt and "anode" not in {c.key for c in care_of(fresh)}
-    assert all(c.hazard for c in care_of(f) if c.key in ("line", "shaft", "terminals", "lay-up"))
-    assert all(c.source for c in care_of(f))
+    assert "anode" in salt and "anode" not in {c.key for c in care_for(profile_of(fresh))}
+    assert all(
+        c.hazard
+        for c in care_for(profile_of(f))
+        if c.key in ("line", "shaft", "terminals", "lay-up")
+    )
+    assert all(c.source for c in care_for(profile_of(f)))
 
 
 BANK = Bank(Battery("lfp", 25.6, 100))

@@ -17,6 +17,7 @@ ARGS = {
     "offer_id": 9_999,
     "product_id": "none",
     "batch_id": 9_999,
+    "number": 9_999,
 }
 LEAVES = {"account.leave", "account.leave_all", "account.password", "account.factor"}
 

@@ -15,7 +15,7 @@ from html import unescape
 import pytest
 from pypdf import PdfReader
 
-from jolvek.store import db, enquiries, finding, offers, trail
+from jolvek.store import db, enquiries, finding, offers, outbox, trail
 from jolvek.web.pages import sending
 from tests.web.steps import boat_form
 
@@ -218,7 +218,7 @@ def test_it_is_sent_whole_or_not_at_all(shop, conn, monkeypatch, no_paper):
         with monkeypatch.context() as m:
             m.setattr(offers, where, broken)
             assert shop.post(f"{HERE}/send", data={"mail": "1"}).status_code == 507
-        assert offers.of_enquiry(conn, 5) == [] and offers.unposted(conn) == []
+        assert offers.of_enquiry(conn, 5) == [] and outbox.unposted(conn) == []
         assert enquiries.get(conn, 5).stage == "open"
     shop.post(f"{HERE}/send", data={"mail": "1"})
     assert [x.serial for x in offers.of_enquiry(conn, 5)] == [1]
@@ -363,12 +363,12 @@ def test_a_mail_that_a_crash_left_is_handed_on_by_itself_once(shop, conn, app, m
     tick(shop)
     monkeypatch.setattr(offer, "_post", lambda: None)  # the crash
     shop.post(f"{HERE}/send", data={"after": "0", "mail": "1"})
-    assert len(offers.unposted(conn)) == 1
+    assert len(outbox.unposted(conn)) == 1
     settings = app.config["SETTINGS"]
     for _ in range(2):
         edge.hand_on_mail(settings)
     assert len(list((settings.data_dir / "outbox").glob("*.eml"))) == 1
-    assert offers.unposted(conn) == []
+    assert outbox.unposted(conn) == []
 
 
 def test_a_reader_sees_the_offer_and_no_draft(sent, shop):

@@ -1,0 +1,91 @@
+"""Invented boats in their second season: trips, charges, care done, spares, parts and faults."""
+
+from __future__ import annotations
+
+import sqlite3
+from datetime import date, timedelta
+
+from jolvek.core.day.summed import run_day
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.handover import pieces
+from jolvek.store import bookings, care, handovers, service_faults, spares
+from jolvek.store.bookings import Booking
+from jolvek.store.care import Charge, Trip
+from jolvek.store.handovers import Serial
+from jolvek.store.service_faults import ServiceFault
+from jolvek.store.spares import SpareKept
+
+WHO = "Ivar Brekk"
+SEASONS = ((2025, 0.99), (2026, 0.95))  # capacity of the battery then
+FIRST_DAY = (4, 20)
+BATCH = "K25"
+DONE = (
+    ("lay-up", date(2025, 11, 2)),
+    ("charge-check", date(2026, 1, 31)),
+    ("start", date(2026, 4, 12)),
+    ("cord", date(2026, 4, 12)),
+    ("pins", date(2026, 4, 12)),
+    ("anode", date(2026, 4, 12)),
+    ("shaft", date(2026, 7, 5)),
+    ("terminals", date(2026, 7, 5)),
+)
+
+
+def _at(day: date) -> str:
+    return f"{day.isoformat()}T18:00:00+00:00"
+
+
+def sailed(conn: sqlite3.Connection, number: int, f: Fitted, every_days: int = 14) -> None:
+    """Two seasons of trips with energy and charge, the first season's care done, her numbers. She
+    takes the power of her day as worked out, a few per cent more or less.
+    """
+    full, day_run = f.bank.energy_wh, run_day(f)
+    usual_w = day_run.energy_wh / day_run.hours
+    for year, capacity in SEASONS:
+        day, n = date(year, *FIRST_DAY), 0
+        while day <= date(year, 10, 10):
+            depth = 0.35 + 0.05 * (n % 4)
+            wh = round(depth * capacity * full * (1 + 0.01 * ((7 * n) % 5 - 2)))
+            hours = round(wh / usual_w / (1.04 + 0.02 * (n % 3)), 2)
+            told = Trip(0, day.isoformat(), hours, wh, 0.95, 0.95 - depth, "", WHO, 16.0)
+            care.add_trip(conn, number, told, _at(day))
+            day, n = day + timedelta(days=every_days), n + 1
+    plugged = Charge(0, "2026-10-09", round(0.6 * full), 0.45, 0.95, "", WHO)
+    care.add_charge(conn, number, plugged, _at(plugged.day))
+    left = 0.46 - 0.1 * (number % 3)
+    wh = round((0.9 - left) * 0.95 * full)
+    last = Trip(0, "2026-10-18", round(wh / usual_w, 2), wh, 0.9, left, "", WHO, 12.0)
+    care.add_trip(conn, number, last, _at(last.day))
+    for step, on in DONE:
+        care.act(conn, number, step, on, WHO, "", _at(on))
+    for i, piece in enumerate(pieces(f)):
+        if piece.product_id:
+            code = f"{piece.what[:2].upper()}-{number}{i:02d}"
+            s = Serial(
+                0, piece.what, piece.title, piece.product_id, code, "2027-04-20", WHO, "2025", BATCH
+            )
+            handovers.add_serial(conn, number, s)
+    soon = (date.today() + timedelta(days=20)).isoformat()
+    spares.keep(conn, number, SpareKept(0, "Life jacket cartridge", soon), WHO, _at(date.today()))
+
+
+def failed(conn: sqlite3.Connection, number: int, f: Fitted, kind: str, on: date) -> None:
+    """A fault in service of her motor, closed a week later."""
+    hours = sum(t.hours for t in care.trips(conn, number) if t.day <= on)
+    told = ServiceFault(
+        0, kind, "", "open", _at(on), WHO, "", "", "", "motor", f.motor.id, hours, ""
+    )
+    service_faults.add(conn, number, told)
+    found = service_faults.of_enquiry(conn, number)[-1]
+    cure = "line cleared, seal replaced"
+    kept = handovers.FaultKept(
+        found.id, "", "", "closed", "", "", _at(on + timedelta(days=7)), WHO, cure
+    )
+    handovers.settle_fault(conn, number, kept)
+
+
+def booked(conn: sqlite3.Connection, numbers: list[int]) -> None:
+    """Tomorrow's bookings of the hire boats."""
+    on = (date.today() + timedelta(days=1)).isoformat()
+    for i, number in enumerate(numbers):
+        bookings.add(conn, Booking(0, number, on, 8.0 + i, 3.0), WHO)

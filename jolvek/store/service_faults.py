@@ -1,0 +1,104 @@
+"""Faults of boats in service: found by the shop or told by the owner, settled, and counted."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass
+from typing import ClassVar
+
+from jolvek.core.base import checked
+from jolvek.core.care.faults import SERVICE_FAULTS
+from jolvek.store.columns import select
+
+_FAULT = (
+    "id",
+    "kind",
+    "why",
+    "state",
+    "found_at",
+    "found_by",
+    "done_at",
+    "done_by",
+    "cure",
+    "part",
+    "product_id",
+    "hours",
+    "photo",
+)
+
+
+@dataclass(frozen=True)
+class ServiceFault:
+    """One fault in service: its kind, what was seen, of which piece and product, the boat's hours
+    then, a photo; open, closed or accepted.
+    """
+
+    CHOICES: ClassVar[checked.Choices] = {"kind": tuple(SERVICE_FAULTS)}
+    TEXTS: ClassVar[checked.Counts] = {"why": 500, "part": 60, "found_by": 120}
+
+    id: int
+    kind: str
+    why: str
+    state: str
+    found_at: str
+    found_by: str
+    done_at: str
+    done_by: str
+    cure: str
+    part: str
+    product_id: str
+    hours: float
+    photo: str
+
+    def __post_init__(self) -> None:
+        checked.check(self, "fault")
+
+    @property
+    def seen(self) -> str:
+        """What is seen, in words."""
+        return SERVICE_FAULTS[self.kind].seen
+
+
+def add(conn: sqlite3.Connection, enquiry_id: int, f: ServiceFault) -> None:
+    """Record a fault in service."""
+    conn.execute(
+        "INSERT INTO fault (enquiry_id, kind, why, state, found_at, found_by, in_service, part,"
+        " product_id, hours, photo) VALUES (:enquiry, :kind, :why, 'open', :found_at, :found_by, 1,"
+        " :part, :product_id, :hours, :photo)",
+        {**vars(f), "enquiry": enquiry_id},
+    )
+
+
+def of_enquiry(conn: sqlite3.Connection, enquiry_id: int) -> list[ServiceFault]:
+    """The faults of a boat in service, open ones first."""
+    sql = select(
+        "fault", _FAULT, "WHERE enquiry_id = :id AND in_service = 1 ORDER BY state <> 'open', id"
+    )
+    return [ServiceFault(*row) for row in conn.execute(sql, {"id": enquiry_id})]
+
+
+def by_product(conn: sqlite3.Connection) -> list[tuple[str, str, int, int]]:
+    """(product id, kind, faults, open ones) of all boats in service."""
+    rows = conn.execute(
+        "SELECT product_id, kind, count(*), sum(state = 'open') FROM fault WHERE in_service = 1"
+        " GROUP BY product_id, kind ORDER BY count(*) DESC, product_id, kind"
+    )
+    return [tuple(row) for row in rows]
+
+
+def first_hours(conn: sqlite3.Connection) -> dict[str, list[tuple[float, bool]]]:
+    """For each product that stands on a boat in service: the boat's hours at its first fault, or
+    now, and whether there was one.
+    """
+    rows = conn.execute(
+        "WITH h AS (SELECT enquiry_id, sum(hours) AS hours FROM trip GROUP BY enquiry_id), f AS"
+        " (SELECT enquiry_id, product_id, min(hours) AS hours FROM fault WHERE in_service = 1 AND"
+        " product_id <> '' GROUP BY enquiry_id, product_id) SELECT i.product_id,"
+        " coalesce(f.hours, h.hours) AS hours, f.hours IS NOT NULL AS had FROM setup s JOIN"
+        " setup_item i ON i.setup_id = s.id AND s.chosen = 1 JOIN h ON h.enquiry_id = s.enquiry_id"
+        " LEFT JOIN f ON f.enquiry_id = s.enquiry_id AND f.product_id = i.product_id"
+    )
+    out: dict[str, list[tuple[float, bool]]] = {}
+    for row in rows:
+        out.setdefault(row["product_id"], []).append((float(row["hours"]), bool(row["had"])))
+    return out

@@ -1,0 +1,122 @@
+"""The steps of care as the shop has them: Jolvek's and its own, for all boats or a product's."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, abort, flash, redirect, request, url_for
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.care.steps import (
+    KINDS,
+    LAID_UP,
+    SEASON_END,
+    SEASON_START,
+    Care,
+    Edit,
+    Profile,
+    care_for,
+)
+from jolvek.store import care_edits
+from jolvek.store import shelf as shelf_store
+from jolvek.store.db import transaction
+from jolvek.web import data
+from jolvek.web.accounts import signing
+from jolvek.web.saving import now
+from jolvek.web.shared import conn, show, who
+
+bp = Blueprint("care_steps", __name__, url_prefix="/care/steps")
+KIND_WORDS = {
+    "trip": "after each trip",
+    "hours": "every so many hours",
+    "date": "with the season",
+    "months": "every so many months",
+}
+AT_WORDS = {
+    "": "–",
+    SEASON_START: "before the season",
+    SEASON_END: "after the season",
+    LAID_UP: "while laid up",
+}
+_WATERS = {"salt": (True, False), "fresh, lead": (False, True)}
+
+
+def _usual() -> dict[str, Care]:
+    """Jolvek's own steps of every kind of boat, by key."""
+    out: dict[str, Care] = {}
+    for salt, lead in _WATERS.values():
+        for c in care_for(Profile(salt, lead, False)):
+            out.setdefault(c.key, c)
+    return out
+
+
+def _page(refused: str = "", code: int = 200) -> Any:
+    product = request.values.get("product", "")[:80]
+    edits = care_edits.all_edits(conn())
+    mine = {e.key: e for e in edits if e.product_id == product}
+    steps = {c.key: c for c in care_for(Profile(True, False, False, (product,)), edits)}
+    for key, c in _usual().items():
+        if key not in mine:
+            steps.setdefault(key, c)
+    shelf = shelf_store.load(conn())
+    products = [x for kind in (shelf.motors, shelf.batteries, shelf.chargers) for x in kind]
+    more = {
+        "product": product,
+        "products": products,
+        "steps": list(steps.values()),
+        "dropped": [e.key for e in mine.values() if e.care is None],
+        "mine": mine,
+        "kinds": KIND_WORDS,
+        "ats": AT_WORDS,
+        "refused": refused,
+        "typed": request.form if refused else {},
+        "edited": sorted({e.product_id for e in edits if e.product_id}),
+    }
+    return show("care/steps.html", **more), code
+
+
+@bp.get("")
+def page() -> Any:
+    """All steps, for all boats or those with a product."""
+    return _page()
+
+
+@bp.post("")
+def save() -> Any:
+    """Keep the shop's word on a step, drop the step, or go back to Jolvek's."""
+    form, product = request.form, request.form.get("product", "")[:80]
+    key, do = form.get("key", "").strip(), form.get("do", "save")
+    if do not in ("save", "drop", "back"):
+        abort(422, "Read nothing that can be done; allowed is to save, drop or go back.")
+    try:
+        told = _care(key, form) if do == "save" else None
+        key = told.key if told else key
+        with transaction(conn()) as c:
+            if do == "back":
+                care_edits.back(c, product, key)
+            elif key:
+                care_edits.keep(c, Edit(product, key, told), who(), now())
+    except JolvekError as error:
+        return _page(str(error), 422)
+    signing.told(f"step of care: {do}", f"{product} {key}")
+    flash({"save": "Kept.", "drop": "Dropped.", "back": "Jolvek’s own step again."}[do])
+    return redirect(url_for("care_steps.page", product=product or None), 303)
+
+
+def _care(key: str, form: Any) -> Care:
+    """A step as typed; a new one gets a key of its text."""
+    text = form.get("text", "").strip()
+    key = key or "own-" + "-".join(text.lower().split())[:30]
+    kind = form.get("kind", "")
+    if kind not in KINDS:
+        raise JolvekError(f"kind: read {kind!r}, allowed is one of {', '.join(KINDS)}")
+    every = form.get("every", "").strip().replace(",", ".")
+    try:
+        count = float(every) if every else 0.0
+    except ValueError:
+        raise JolvekError(
+            f"every: read {every!r}, allowed is a number of hours or months"
+        ) from None
+    source = form.get("source", "").strip() or f"{data.shop().name}’s own"
+    at = form.get("at", "")
+    return Care(key, kind, text, count, at, form.get("hazard", "").strip(), source)

@@ -1,0 +1,141 @@
+"""Who has a product, a batch or a serial number; recalls of them, and what was answered."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.store import recalls
+from jolvek.store import shelf as shelf_store
+from jolvek.store.db import transaction
+from jolvek.store.recalls import Asked, Recall
+from jolvek.web import data
+from jolvek.web.accounts import links, signing
+from jolvek.web.mailing import post_of
+from jolvek.web.pages import care_letters, sending
+from jolvek.web.saving import now
+from jolvek.web.shared import conn, form_id, show, table_file, who
+from jolvek.web.view import pdf
+
+bp = Blueprint("recalls", __name__, url_prefix="/care/recalls")
+SHOWN = 200
+
+
+def _asked() -> tuple[Asked, str]:
+    """What is asked, and why it is refused."""
+    told = {
+        k: request.values.get(k, "").strip()[:80] for k in ("product", "batch", "first", "last")
+    }
+    try:
+        return Asked(**told), ""
+    except JolvekError as error:
+        return Asked(), str(error)
+
+
+def _page(refused: str = "", code: int = 200) -> Any:
+    asked, wrong = _asked()
+    found = recalls.holders(conn(), asked)
+    shelf = shelf_store.load(conn())
+    more = {
+        "asked": asked,
+        "wrong": wrong,
+        "found": found[:SHOWN],
+        "count": len(found),
+        "shown": SHOWN,
+        "refused": refused,
+        "typed": request.values,
+        "recalls": recalls.recalls(conn()),
+        "products": [x for kind in (shelf.motors, shelf.batteries, shelf.chargers) for x in kind],
+    }
+    return show("care/recalls.html", **more), 422 if wrong else code
+
+
+@bp.get("")
+def page() -> Any:
+    """Who has it, and the recalls so far."""
+    return _page()
+
+
+@bp.get("/holders.<form>")
+def holders(form: str) -> Response:
+    """Who has it, as a table."""
+    head = ("boat", "customer", "telephone", "mail", "piece", "number", "batch")
+    keys = ("title", "customer", "phone", "mail", "what", "number", "batch")
+    found = recalls.holders(conn(), _asked()[0])
+    rows = [head, *(tuple(getattr(h, k) for k in keys) for h in found)]
+    return table_file(rows, "holders", form)
+
+
+@bp.post("")
+def begin() -> Any:
+    """Write to all who have it: one letter a piece, mailed where there is an address."""
+    asked, wrong = _asked()
+    found = recalls.holders(conn(), asked)
+    if wrong or not found:
+        return _page(wrong or "Nobody has it: nothing is written.", 422)
+    form = request.form
+    try:
+        with transaction(conn()) as c:
+            title, words = form.get("title", "").strip(), form.get("words", "").strip()
+            number = recalls.begin(c, title, asked.told, words, who(), now())
+            told = [(recalls.add_letter(c, number, h), h) for h in found]
+            mails = care_letters.write_all(
+                c, data.shop(), (number, title, words), told, _way, now()
+            )
+    except JolvekError as error:
+        return _page(str(error), 422)
+    sending.hand_on(conn(), post_of(data.settings()), now())
+    signing.told("recall", title)
+    rest = len(told) - mails
+    flash(f"{len(told)} letters, {mails} mailed" + (f"; print {rest}." if rest else "."))
+    return redirect(url_for("recalls.one", number=number), 303)
+
+
+def _way(letter: int) -> str:
+    return care_letters.recall_way(links.token("recall", letter))
+
+
+def _recall(number: int) -> Recall:
+    found = next((r for r in recalls.recalls(conn()) if r.id == number), None)
+    if found is None:
+        abort(404)
+    return found
+
+
+@bp.get("/<int:number>")
+def one(number: int) -> Any:
+    """One recall: its letters, who has not answered first."""
+    told = [(x, care_letters.holder_of(conn(), x)) for x in recalls.letters(conn(), number)]
+    return show("care/recall.html", r=_recall(number), letters=told, answers=recalls.ANSWERS)
+
+
+@bp.get("/<int:number>/letters.<form>")
+def letters(number: int, form: str) -> Response:
+    """The letters to print (those without an answer), or the answers as a table."""
+    r, found = _recall(number), recalls.letters(conn(), number)
+    if form != "pdf":
+        head = ("piece", "number", "mailed to", "answer", "on", "by")
+        keys = ("piece", "number", "mailed", "answer_told", "answered_at", "answered_by")
+        rows = [head, *(tuple(getattr(x, k) for k in keys) for x in found)]
+        return table_file(rows, f"recall-{number}", form)
+    told = [(x, care_letters.holder_of(conn(), x), _way(x.id)) for x in found if not x.answer]
+    if not told:
+        abort(404, "All have answered: there is nothing to print.")
+    body = pdf.write(render_template("care/letters.html", r=r, letters=told))
+    return Response(body, mimetype="application/pdf")
+
+
+@bp.post("/<int:number>/answer")
+def answer(number: int) -> Any:
+    """An answer that came by telephone or letter."""
+    _recall(number)
+    try:
+        with transaction(conn()) as c:
+            recalls.answer(
+                c, form_id("letter"), request.form.get("answer", "").strip(), who(), now()
+            )
+    except JolvekError as error:
+        flash(f"Not kept: {error}")
+    return redirect(url_for("recalls.one", number=number), 303)

@@ -1,0 +1,124 @@
+"""How a boat's battery ages, in words and as a picture, and what that does to her day."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import date
+
+from markupsafe import Markup
+
+from jolvek.core.care.health import DEPTH_STEP as STEP
+from jolvek.core.care.health import END, Health, Used, by_depth, health, of_charge
+from jolvek.core.day.summed import run_day
+from jolvek.core.electric.chemistry import temperature_factor
+from jolvek.store.care import Charge, Trip
+from jolvek.web.drawings.health_chart import Trend, health_chart
+from jolvek.web.view.display import counted, energy
+from jolvek.web.view.worked import Worked
+
+YEAR_DAYS = 365.25
+AHEAD_YEARS = 5
+
+
+@dataclass(frozen=True)
+class Battery:
+    """Its health, its story in words, its picture; years since it is new."""
+
+    health: Health
+    told: tuple[str, ...]
+    chart: Markup
+    years: float
+
+
+def battery(
+    hand: Worked, trips: Sequence[Trip], charges: Sequence[Charge], began: date, today: date
+) -> Battery:
+    """The battery of one boat, new at `began` (the day of the handover, or of its replacement)."""
+    uses, drawn_wh = uses_of(hand, trips, charges, began)
+    bank = hand.fitted.bank
+    age = max((today - began).days, 1) / YEAR_DAYS
+    depths = [u.depth for u in uses if u.depth > 0]
+    depth = sum(depths) / len(depths) if depths else 0.5
+    h = health(bank, uses, age, drawn_wh / bank.energy_wh / max(depth, 0.1))
+    words = (*told(h, hand, today), depth_told(uses))
+    return Battery(h, tuple(x for x in words if x), _chart(h, hand, uses, began, age), age)
+
+
+def uses_of(
+    hand: Worked, trips: Sequence[Trip], charges: Sequence[Charge], began: date
+) -> tuple[list[Used], float]:
+    """Uses between known charges, of trips and of charges; Wh drawn in all since `began`."""
+    out, drawn = [], 0.0
+    for t in (t for t in trips if t.day >= began and t.energy_wh):
+        years = (t.day - began).days / YEAR_DAYS
+        drawn += t.energy_wh or 0.0
+        if t.charge_from is not None and t.charge_to is not None and t.energy_wh:
+            warm = 20.0 if t.temperature_c is None else t.temperature_c
+            out.append(Used(years, t.energy_wh, t.charge_from, t.charge_to, warm))
+    for c in (c for c in charges if c.day >= began and c.wall_wh):
+        if c.charge_from is not None and c.wall_wh:
+            years = (c.day - began).days / YEAR_DAYS
+            out.append(of_charge(hand.fitted.bank, years, c.wall_wh, c.charge_from, c.charge_to))
+    return out, drawn
+
+
+def depth_told(uses: Sequence[Used]) -> str:
+    """Uses by their depth, in words; empty without any."""
+    found = by_depth(uses)
+    parts = [
+        f"{n} drew {100 * STEP * i:.0f} to {100 * STEP * (i + 1):.0f} %"
+        for i, n in enumerate(found)
+        if n
+    ]
+    return "By depth: " + ", ".join(parts) + " of the charge." if parts else ""
+
+
+def told(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
+    """The battery in words: capacity, what wore it, its end, and the customer's day then."""
+    between = f"between {100 * h.low:.0f} and {100 * h.high:.0f} %"
+    basis = counted(h.count, "use") + " with charge and energy known"
+    out = [
+        f"Capacity about *{100 * h.capacity:.0f} %* of the rated"
+        f" {energy(hand.fitted.bank.energy_wh)}, {between}; from {basis}.",
+        f"Of its life {100 * h.by_cycles:.0f} % is used by cycles,"
+        f" {100 * h.by_years:.0f} % by age.",
+    ]
+    if h.years_left < 30:
+        sooner, later = today.year + int(h.sooner), today.year + int(h.later)
+        end = today.year + int(h.years_left)
+        out.append(f"At {100 * END:.0f} % about {end}, between {sooner} and {later}.")
+    out.append(_day_then(h, hand, today))
+    return tuple(x for x in out if x)
+
+
+def _day_then(h: Health, hand: Worked, today: date) -> str:
+    """What the day leaves now and in some years."""
+    years = int(min(max(h.years_left, 1.0), AHEAD_YEARS))
+    now = run_day(hand.fitted).left
+    aged = replace(hand.fitted, ageing=min(max(1 - h.capacity_in(years), 0.0), 0.5))
+    then = run_day(aged)
+    if not then.makes_way:
+        return ""
+    return (
+        f"In {today.year + years} the day leaves {100 * then.left:.0f} % of the charge,"
+        f" not {100 * now:.0f} %{'' if then.home else ': no longer home with the reserve'}."
+    )
+
+
+def _chart(h: Health, hand: Worked, uses: Sequence[Used], began: date, age: float) -> Markup:
+    chem, rated = hand.fitted.bank.chem, hand.fitted.bank.energy_wh
+    points = [
+        (u.years, 100 * u.energy_wh / u.depth / rated / temperature_factor(chem, u.temperature_c))
+        for u in uses
+        if u.depth > 0.1
+    ]
+    last = age + min(max(h.years_left, 1.0), AHEAD_YEARS)
+    trend = []
+    for i in range(21):
+        at = last * i / 20
+        mean = h.fresh + (h.capacity - h.fresh) * at / age if at <= age else h.capacity_in(at - age)
+        wide = max(at, age) / age * (h.high - h.capacity)
+        trend.append((at, 100 * mean, 100 * (mean - wide), 100 * (mean + wide)))
+    year = began.year + (began.timetuple().tm_yday - 1) / YEAR_DAYS
+    return health_chart(Trend(year, points, trend, 100 * END))

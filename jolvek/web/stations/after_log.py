@@ -1,0 +1,139 @@
+"""The log of Aftercare: trips and charges, typed or from files, out as jolvek-log."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from flask import Blueprint, flash, request
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.formats import care_log
+from jolvek.store import care
+from jolvek.store.care import Charge, Trip
+from jolvek.store.db import transaction
+from jolvek.web import errors
+from jolvek.web.forms.reader import Reader
+from jolvek.web.saving import now
+from jolvek.web.shared import conn, form_id, stored_or_404, who
+from jolvek.web.stations.aftercare import back, past_day, show_page
+from jolvek.web.view import display
+
+bp = Blueprint("after_log", __name__, url_prefix="/enquiry/<int:enquiry_id>/aftercare/log")
+FIELDS = ("on_day", "charge_from", "charge_to", "hours", "energy_wh", "wall_wh", "temperature_c")
+
+
+def read_trip(form: Any, refused: dict[str, str], by: str) -> Trip | None:
+    """A trip as typed; what cannot be read is told by field."""
+    read = Reader(form, display.current(), refused)
+    hours = read.figure("hours", "duration", 0, 240 * 3600)
+    wh = read.figure("energy_wh", "energy", 0, 1e7)
+    before, after = (read.figure(k, "share", 0, 1) for k in ("charge_from", "charge_to"))
+    warm = read.figure("temperature_c", "celsius", -20, 50)
+    if hours is None and "hours" not in refused:
+        refused["hours"] = "needed: how long she was under way, as 2 h 30 min"
+    if refused:
+        return None
+    try:
+        on, note = past_day(form.get("on_day", "")), form.get("note", "").strip()
+        op = form.get("op", "").strip()
+        return Trip(0, on, (hours or 0.0) / 3600, wh, before, after, note, by, warm, op=op)
+    except JolvekError as error:
+        refused[_field(error)] = str(error)
+        return None
+
+
+def _field(error: JolvekError) -> str:
+    return next((k for k in FIELDS if k in str(error).split(":")[0]), "trip")
+
+
+@bp.post("/trip")
+def trip(enquiry_id: int) -> Any:
+    """Keep a trip."""
+    stored_or_404(enquiry_id)
+    refused: dict[str, str] = {}
+    told = read_trip(request.form, refused, who())
+    if told is None:
+        return show_page(enquiry_id, refused, 422)
+    with transaction(conn()) as c:
+        care.add_trip(c, enquiry_id, told, now())
+    return back(enquiry_id, "#log")
+
+
+@bp.post("/drop")
+def drop(enquiry_id: int) -> Any:
+    """Take a trip out of the log."""
+    stored_or_404(enquiry_id)
+    with transaction(conn()) as c:
+        care.drop_trip(c, enquiry_id, form_id("trip"))
+    return back(enquiry_id, "#log")
+
+
+@bp.post("/charge")
+def charge(enquiry_id: int) -> Any:
+    """Keep a charge."""
+    stored_or_404(enquiry_id)
+    refused: dict[str, str] = {}
+    read = Reader(request.form, display.current(), refused)
+    wall = read.figure("wall_wh", "energy", 0, 1e7)
+    before, after = (read.figure(f"plug_{k}", "share", 0, 1) for k in ("from", "to"))
+    if after is None and "plug_to" not in refused:
+        refused["plug_to"] = "needed: the charge after"
+    if refused or after is None:
+        return show_page(enquiry_id, refused, 422)
+    try:
+        on = past_day(request.form.get("plug_day", ""))
+        told = Charge(0, on, wall, before, after, "", who())
+    except JolvekError as error:
+        return show_page(enquiry_id, {"charge": str(error)}, 422)
+    with transaction(conn()) as c:
+        care.add_charge(c, enquiry_id, told, now())
+    return back(enquiry_id, "#log")
+
+
+@bp.post("/file")
+def from_file(enquiry_id: int) -> Any:
+    """Trips and charges of a file: all of it or nothing; what is known already counts once."""
+    stored_or_404(enquiry_id)
+    upload = request.files.get("file")
+    if upload is None or not upload.filename:
+        return show_page(enquiry_id, {"file": "choose a CSV, GPX or jolvek-log file first"}, 422)
+    try:
+        on = past_day(request.form.get("file_day", ""))
+        trips, charges = care_log.read(upload.read(), upload.filename, on)
+        told = [_trip(t) for t in trips]
+        plugged = [
+            Charge(0, x["on_day"], x.get("wall_wh"), x.get("charge_from"), x["charge_to"], "", "")
+            for x in charges
+        ]
+    except JolvekError as error:
+        return show_page(enquiry_id, {"file": f"{upload.filename}: {error}"}, 422)
+    with transaction(conn()) as c:
+        there = care_log.names(care.trips(c, enquiry_id))
+        new = sum(care.add_trip(c, enquiry_id, t, now()) for t in told if t.op not in there)
+        known = {(x.on_day, x.wall_wh, x.charge_to) for x in care.charges(c, enquiry_id)}
+        for x in plugged:
+            if (x.on_day, x.wall_wh, x.charge_to) not in known:
+                care.add_charge(c, enquiry_id, x, now())
+    before = f", {len(told) - new} were known" if new < len(told) else ""
+    flash(f"{display.counted(new, 'trip')} read from {upload.filename}{before}.")
+    return back(enquiry_id, "#log")
+
+
+errors.refuses_large("after_log.from_file", lambda text: (text, 413))
+
+
+def _trip(t: dict[str, Any]) -> Trip:
+    if str(t["on_day"]) > date.today().isoformat():
+        raise JolvekError(f"read {t['on_day']}, allowed is a day that has been")
+    keys = ("energy_wh", "charge_from", "charge_to", "temperature_c", "distance_m")
+    more: dict[str, Any] = {k: t.get(k) for k in keys} | {"note": str(t.get("note", ""))}
+    return Trip(id=0, on_day=t["on_day"], hours=t["hours"], who=who(), op=t["op"], **more)
+
+
+@bp.get("/log.json")
+def export(enquiry_id: int) -> Any:
+    """The log as jolvek-log."""
+    stored = stored_or_404(enquiry_id)
+    trips, charges = care.trips(conn(), enquiry_id), care.charges(conn(), enquiry_id)
+    return care_log.write(stored.title, trips[::-1], charges[::-1])

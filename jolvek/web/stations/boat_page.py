@@ -1,0 +1,138 @@
+"""A boat's own page, by the code on her sticker: care, a trip logged, a fault told, a recall
+answered. Anybody at the quay may scan it, so it names nobody.
+"""
+
+from __future__ import annotations
+
+import secrets
+from datetime import date
+from typing import Any
+
+from flask import Blueprint, Response, abort, flash, redirect, request, url_for
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.care.faults import SERVICE_FAULTS
+from jolvek.formats.contacts import ICALENDAR, Dated, calendar
+from jolvek.store import care, recalls, service_faults
+from jolvek.store.db import transaction
+from jolvek.web import data, errors
+from jolvek.web.accounts import limits, links
+from jolvek.web.pages import care_page
+from jolvek.web.pages.exchange import made
+from jolvek.web.saving import now
+from jolvek.web.shared import Frame, conn, frame, show
+from jolvek.web.stations.after_log import read_trip
+from jolvek.web.stations.after_parts import fault_told, pieces_of
+
+bp = Blueprint("boat_page", __name__, url_prefix="/b/<token>")
+OFTEN, WRITES, BY = "60 per minute; 600 per hour", "30 per hour", "owner"
+HEADERS = {"X-Robots-Tag": "noindex, nofollow", "Referrer-Policy": "no-referrer"}
+
+
+def _frame(token: str) -> Frame:
+    f = frame(links.of_token("boat", token), "aftercare")
+    if f.card.in_hand is None:
+        abort(404, links.LOST)
+    return f
+
+
+def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
+    f = _frame(token)
+    assert f.card.in_hand is not None
+    told = care_page.page(conn(), f.e.id, f.card.in_hand, data.shop(), date.today())
+    more = {
+        "token": token,
+        "boat": f.need.hull.fam.name,
+        "hand": f.card.in_hand,
+        "p": told,
+        "refused": refused,
+        "typed": request.form,
+        "kinds": SERVICE_FAULTS,
+        "pieces": pieces_of(f),
+        "states": care_page.STATE_WORDS,
+        "op": secrets.token_hex(12),
+        "answers": recalls.ANSWERS,
+    }
+    return Response(show("boat_page/page.html", **more), code, HEADERS)
+
+
+def _back(token: str, part: str = "") -> Any:
+    return redirect(url_for("boat_page.page", token=token) + part, 303)
+
+
+@bp.get("")
+@limits.limiter.limit(OFTEN)
+def page(token: str) -> Any:
+    """What is due first; then a trip, a fault, her care, her battery."""
+    return _page(token, {})
+
+
+@bp.post("/trip")
+@limits.limiter.limit(WRITES)
+def trip(token: str) -> Any:
+    """Log a trip; sent twice it counts once."""
+    f = _frame(token)
+    refused: dict[str, str] = {}
+    told = read_trip(request.form, refused, BY)
+    if told is None:
+        return _page(token, refused, 422)
+    with transaction(conn()) as c:
+        care.add_trip(c, f.e.id, told, now())
+    flash("Logged.")
+    return _back(token)
+
+
+@bp.post("/fault")
+@limits.limiter.limit(WRITES)
+def fault(token: str) -> Any:
+    """Tell the shop of a fault."""
+    f = _frame(token)
+    try:
+        told = fault_told(f.e.id, pieces_of(f), request.form, BY)
+        with transaction(conn()) as c:
+            service_faults.add(c, f.e.id, told)
+    except JolvekError as error:
+        return _page(token, {"fault": str(error)}, 422)
+    flash("The shop has it. If she is not safe, do not use her.")
+    return _back(token)
+
+
+errors.refuses_large("boat_page.fault", lambda text: (text, 413))
+
+
+@bp.get("/care.ics")
+@limits.limiter.limit(OFTEN)
+def dates(token: str) -> Response:
+    """What is due on her, as a calendar that may be subscribed to."""
+    f = _frame(token)
+    assert f.card.in_hand is not None
+    found = care_page.due_of(conn(), f.e.id, f.card.in_hand, data.shop(), date.today())
+    days = [
+        Dated(f.e.id, d.on, d.care.text, d.care.hazard, f"{d.care.key}-") for d in found if d.on
+    ]
+    return Response(calendar(days, data.shop().name, made()), mimetype=ICALENDAR, headers=HEADERS)
+
+
+@bp.get("/recall")
+@limits.limiter.limit(OFTEN)
+def recalled(token: str) -> Any:
+    """The answer to a recall's letter, by its own address."""
+    letter = links.of_token("recall", token)
+    found = recalls.letter(conn(), letter)
+    if found is None:
+        abort(404, links.LOST)
+    more = {"token": token, "x": found, "answers": recalls.ANSWERS}
+    return Response(show("boat_page/recall.html", **more), 200, HEADERS)
+
+
+@bp.post("/recall")
+@limits.limiter.limit(WRITES)
+def answer(token: str) -> Any:
+    """Keep the answer."""
+    letter, told = links.of_token("recall", token), request.form.get("answer", "")
+    if told not in recalls.ANSWERS:
+        abort(422, f"Read {told!r}; allowed is one of {', '.join(recalls.ANSWERS)}.")
+    with transaction(conn()) as c:
+        recalls.answer(c, letter, told, BY, now())
+    flash("Thank you: the shop has your answer.")
+    return redirect(url_for("boat_page.recalled", token=token), 303)

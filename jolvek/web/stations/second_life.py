@@ -1,0 +1,150 @@
+"""The people behind a boat: a new owner, a copy of all that is kept of somebody, its erasure; and a
+new battery quoted.
+"""
+
+from __future__ import annotations
+
+import json
+from dataclasses import replace
+from datetime import date
+from typing import Any
+
+from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.care.renewal import against_joining
+from jolvek.core.products.own import OwnGear
+from jolvek.store import care, enquiries, erasing, own_gear, owners
+from jolvek.store.db import transaction
+from jolvek.store.owners import Owner
+from jolvek.web import data
+from jolvek.web.accounts import signing
+from jolvek.web.pages import care_page
+from jolvek.web.saving import now
+from jolvek.web.shared import Frame, conn, frame, show, stored_or_404, who
+from jolvek.web.stations.aftercare import back, past_day, show_page
+from jolvek.web.view import pdf
+from jolvek.web.view.matches import shelf_of
+
+bp = Blueprint("second_life", __name__, url_prefix="/enquiry/<int:enquiry_id>/aftercare/owner")
+FORMAT, VERSION = "jolvek-customer", 1
+
+
+@bp.post("")
+def pass_on(enquiry_id: int) -> Any:
+    """The boat has a new owner."""
+    stored, form = stored_or_404(enquiry_id), request.form
+    try:
+        told = {k: form.get(f"new_{k}", "").strip() for k in owners.REACHED}
+        on = past_day(form.get("owner_day", ""))
+        with transaction(conn()) as c:
+            owners.pass_on(c, enquiry_id, Owner(**told), on, who(), now())
+    except JolvekError as error:
+        return show_page(enquiry_id, {"owner": str(error)}, 422)
+    signing.told("boat passed on", stored.title)
+    flash("She has a new owner. The old stickers lead nowhere: print a new one.")
+    return back(enquiry_id, "#owner")
+
+
+@bp.post("/battery")
+def new_battery(enquiry_id: int) -> Any:
+    """A new battery quoted: an enquiry with this boat and day, motor and charger as her own. Packs
+    joined to the old ones are refused where they do not belong together.
+    """
+    f = frame(enquiry_id, "aftercare")
+    hand = f.card.in_hand
+    if hand is None:
+        abort(404)
+    battery = next(
+        (b for b in shelf_of(conn()).batteries if b.id == request.form.get("battery")), None
+    )
+    if request.form.get("how") == "join":
+        told = care_page.page(conn(), enquiry_id, hand, data.shop(), date.today()).battery
+        capacity, years = (told.health.capacity, told.years) if told else (1.0, 0.0)
+        new = battery.spec if battery else hand.fitted.battery.spec
+        why = against_joining(hand.fitted.bank, capacity, years, new)
+        if why:
+            told_why = "Not joined to the old packs: " + "; ".join(why) + ". Quote all packs new."
+            return show_page(enquiry_id, {"battery": told_why}, 422)
+    with transaction(conn()) as c:
+        number = _quoted(c, f)
+    flash("A new enquiry: her motor and charger count as hers, the battery is to be chosen.")
+    return redirect(url_for("shortlist.page", enquiry_id=number), 303)
+
+
+def _quoted(c: Any, f: Frame) -> int:
+    hand = f.card.in_hand
+    assert hand is not None
+    title = f"{f.e.title[:180]}: new battery"
+    number = enquiries.add(c, replace(f.e.enquiry, title=title), now(), who())
+    began = care.began(c, f.e.id)
+    year = began.year if began else None
+    own_gear.add(c, number, OwnGear("motors", hand.fitted.motor, year))
+    if hand.fitted.charger is not None:
+        own_gear.add(c, number, OwnGear("chargers", hand.fitted.charger, year))
+    return number
+
+
+def _of_customer(enquiry_id: int) -> list[tuple[int, str, str]]:
+    e = stored_or_404(enquiry_id).enquiry
+    found = owners.enquiries_of(conn(), e.customer, e.mail)
+    return found or [(enquiry_id, e.title, e.customer)]
+
+
+@bp.get("")
+def page(enquiry_id: int) -> Any:
+    """All that is kept of this customer: which enquiries, a copy, erasure."""
+    return _page(enquiry_id)
+
+
+def _page(enquiry_id: int, refused: str = "", code: int = 200) -> Any:
+    more = {
+        "found": _of_customer(enquiry_id),
+        "refused": refused,
+        "erasures": erasing.erasures(conn()),
+        "typed": request.form,
+    }
+    return show("aftercare/owner.html", frame(enquiry_id, "aftercare"), **more), code
+
+
+def _copy(enquiry_id: int) -> dict[str, Any]:
+    found = _of_customer(enquiry_id)
+    rows = [owners.everything(conn(), number) for number, _, _ in found]
+    told = {"format": FORMAT, "version": VERSION, "made": now(), "customer": found[0][2]}
+    return {**told, "shop": data.shop().name, "enquiries": rows}
+
+
+@bp.get("/copy.<form>")
+def copy(enquiry_id: int, form: str) -> Response:
+    """All that is kept of this customer, as JSON or PDF."""
+    if form not in ("json", "pdf"):
+        abort(404)
+    told = _copy(enquiry_id)
+    name = f'attachment; filename="customer-{enquiry_id}.{form}"'
+    signing.told("customer's data copied", str(enquiry_id))
+    if form == "json":
+        body: str | bytes = json.dumps(told, ensure_ascii=False, indent=1)
+        return Response(body, mimetype="application/json", headers={"Content-Disposition": name})
+    body = pdf.write(render_template("aftercare/copy.html", o=told))
+    return Response(body, mimetype="application/pdf", headers={"Content-Disposition": name})
+
+
+@bp.post("/erase")
+def erase(enquiry_id: int) -> Any:
+    """Erase a customer from the enquiries that are ticked; the name typed says it is meant."""
+    stored, form = stored_or_404(enquiry_id), request.form
+    known = {n for n, _, _ in _of_customer(enquiry_id)}
+    ticked = [n for n in map(int, filter(str.isdecimal, form.getlist("enquiry"))) if n in known]
+    name = stored.enquiry.customer
+    if form.get("name", "").strip().lower() != name.strip().lower() or not name.strip():
+        return _page(enquiry_id, f"type the customer’s name, “{name}”, to say it is meant", 422)
+    if not ticked or not form.get("law"):
+        why = "tick what is to be erased, and that local law was asked"
+        return _page(enquiry_id, why, 422)
+    with transaction(conn()) as c:
+        files = erasing.erase(c, ticked, form.get("told", "").strip(), who(), now())
+    for file in files:
+        (data.settings().data_dir / "photos" / file).unlink(missing_ok=True)
+    signing.told("customer erased", ", ".join(map(str, ticked)))
+    flash(f"Erased from {len(ticked)} enquiries. Backups made before still hold it until they go.")
+    return redirect(url_for("counter.page"), 303)
