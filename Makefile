@@ -7,7 +7,7 @@ DATA ?=
 # Bytecode is kept, also where the shell says not to: each start would read all sources anew.
 export PYTHONDONTWRITEBYTECODE :=
 
-.PHONY: help setup demo test format mutants bench bench-browser bench-backup screenshots wheel attack kill load vendor lock clean chromium pango
+.PHONY: help setup demo test format mutants bench bench-browser bench-backup bench-care screenshots wheel attack kill load vendor lock clean chromium pango
 
 help:
 	@echo "make setup        venv with everything to run"
@@ -18,6 +18,7 @@ help:
 	@echo "make bench        speed and memory figures"
 	@echo "make bench-browser  latency in the browser"
 	@echo "make bench-backup  a shop of 20 000 enquiries backed up and read back"
+	@echo "make bench-care   a shop of 20 000 boats in service: due list, finding, recall"
 	@echo "make screenshots  docs/screenshots anew from the demo data"
 	@echo "make vendor       front-end files anew (needs npm)"
 	@echo "make wheel        a wheel in dist, to be installed with pip"
@@ -75,6 +76,9 @@ bench-browser: $(VENV)/.dev chromium
 
 bench-backup: $(VENV)/.dev
 	@PYTHONPATH=. $(BIN)/python scripts/backup_bench.py
+
+bench-care: $(VENV)/.dev
+	@PYTHONPATH=. $(BIN)/python scripts/care_bench.py
 
 screenshots: $(VENV)/.dev chromium
 	@PYTHONPATH=. $(BIN)/python scripts/screenshots.py

@@ -18,6 +18,7 @@ from jolvek.web.pages import care_kept, care_letters, care_page, sending
 from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, show, skipped, table_file, who
+from jolvek.web.view.display import counted
 
 bp = Blueprint("care_list", __name__, url_prefix="/care")
 SPANS = {"due": 0, "month": 31, "quarter": 92}
@@ -79,8 +80,8 @@ def letters() -> Any:
         mails, without = care_letters.remind(c, data.shop(), rows, way, who(), now())
     sending.hand_on(conn(), post_of(data.settings()), now())
     signing.told("reminders written", str(mails))
-    no_mail = f" {without} have no mail address: call them." if without else ""
-    flash(f"{mails} owners are written to.{no_mail}" if mails or without else "All were told.")
+    told = f"{counted(mails, 'owner')} written to." if mails else "All with an address were told."
+    flash(told + (f" Without a mail address: {without}; call them." if without else ""))
     return redirect(url_for("care_list.page", span=span), 303)
 
 

@@ -18,6 +18,7 @@ from jolvek.web.pages import care_letters, sending
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, form_id, show, table_file, who
 from jolvek.web.view import pdf
+from jolvek.web.view.display import counted
 
 bp = Blueprint("recalls", __name__, url_prefix="/care/recalls")
 SHOWN = 200
@@ -89,7 +90,7 @@ def begin() -> Any:
     sending.hand_on(conn(), post_of(data.settings()), now())
     signing.told("recall", title)
     rest = len(told) - mails
-    flash(f"{len(told)} letters, {mails} mailed" + (f"; print {rest}." if rest else "."))
+    flash(f"{counted(len(told), 'letter')}, {mails} mailed" + (f"; print {rest}." if rest else "."))
     return redirect(url_for("recalls.one", number=number), 303)
 
 

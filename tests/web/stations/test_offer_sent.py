@@ -210,13 +210,13 @@ def test_the_mail_carries_paper_and_link_and_is_written_once(shop, conn, app):
 
 def test_it_is_sent_whole_or_not_at_all(shop, conn, monkeypatch, no_paper):
     tick(shop)
-    for where in ("make_link", "post"):
+    for module, where in ((offers, "make_link"), (outbox, "post")):
 
         def broken(*_args, **_more):
             raise sqlite3.OperationalError("disk is full")
 
         with monkeypatch.context() as m:
-            m.setattr(offers, where, broken)
+            m.setattr(module, where, broken)
             assert shop.post(f"{HERE}/send", data={"mail": "1"}).status_code == 507
         assert offers.of_enquiry(conn, 5) == [] and outbox.unposted(conn) == []
         assert enquiries.get(conn, 5).stage == "open"
