@@ -94,7 +94,9 @@ def main() -> int:
                 due_list.refresh(c, SEASON, TODAY, lambda n: PROFILE, 10**9)
             worked = time.perf_counter() - made
             size = settings.database.stat().st_size / 1e6
-            print(f"{count} boats, {TRIPS * count} trips, {size:.0f} MB, {made - began:.0f} s to fill")
+            print(
+                f"{count} boats, {TRIPS * count} trips, {size:.0f} MB, {made - began:.0f} s to fill"
+            )
             print(f"  all worked out anew in {worked:.1f} s, {1e3 * worked / count:.2f} ms a boat")
             month = TODAY + timedelta(days=31)
             clock("what is due this month", lambda: due_list.lines(conn, month), 150)

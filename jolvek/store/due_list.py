@@ -115,10 +115,16 @@ def keep(
     )
 
 
-def forget(conn: sqlite3.Connection, enquiry_id: int) -> None:
-    """Take a boat that has no setup any more off the list."""
+def pass_by(conn: sqlite3.Connection, enquiry_id: int, today: date) -> None:
+    """Nothing is due on a boat that has no setup, or none that can be read; asked again on the next
+    day and when she changes.
+    """
     conn.execute("DELETE FROM care_due WHERE enquiry_id = :id", {"id": enquiry_id})
-    conn.execute("DELETE FROM care_stand WHERE enquiry_id = :id", {"id": enquiry_id})
+    conn.execute(
+        "UPDATE care_stand SET state = 'good', worked_on = :on, profile = '{}' WHERE enquiry_id ="
+        " :id",
+        {"on": today.isoformat(), "id": enquiry_id},
+    )
 
 
 def _profile(text: str) -> Profile:
@@ -146,7 +152,7 @@ def refresh(
         anew = row["state"] == "setup" or row["profile"] == "{}"
         found = profile_of(row["enquiry_id"]) if anew else _profile(row["profile"])
         if found is None:
-            forget(conn, row["enquiry_id"])
+            pass_by(conn, row["enquiry_id"], today)
         else:
             keep(conn, row["enquiry_id"], found, season, today)
     return left(conn, today)

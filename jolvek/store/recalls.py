@@ -48,6 +48,7 @@ class Holder:
     number: str
     batch: str
     piece: str
+    address: str = ""
 
 
 @dataclass(frozen=True)

@@ -13,7 +13,7 @@ import threading
 import time
 from collections.abc import Iterator
 from contextlib import closing, contextmanager, suppress
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -22,9 +22,9 @@ from flask import Flask, Response, current_app, g, request
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.store import backups, db
+from jolvek.store import backups, db, shop
 from jolvek.web.mailing import post_of
-from jolvek.web.pages import sending
+from jolvek.web.pages import care_kept, sending
 from jolvek.web.settings import Settings
 
 # of waitress: threads, open connections, seconds without a byte, bytes of header and body
@@ -133,6 +133,14 @@ def hand_on_mail(settings: Settings) -> None:
         sending.hand_on(conn, post_of(settings), at)
 
 
+def keep_care(settings: Settings, today: date) -> None:
+    """Work out what is due on boats that changed, or were last looked at on another day."""
+    with closing(db.connect(settings.database)) as conn:
+        own = shop.load(conn, {})
+        while care_kept.refresh(conn, own, today):
+            pass
+
+
 @contextmanager
 def daily(settings: Settings) -> Iterator[None]:
     """Back the shop up once a day while it serves, by itself; not the demo."""
@@ -142,6 +150,7 @@ def daily(settings: Settings) -> Iterator[None]:
         while True:
             try:
                 hand_on_mail(settings)
+                keep_care(settings, date.today())
                 if backups.due(settings.data_dir, datetime.now()):
                     backups.make(settings.data_dir, datetime.now())
             except (JolvekError, sqlite3.Error) as error:

@@ -115,6 +115,17 @@ def test_a_boat_handed_over_comes_onto_the_list_and_a_new_day_is_worked_out_anew
     assert refresh(fleet, tomorrow, most=2) == everyone - 2
 
 
+def test_a_boat_without_a_setup_is_passed_by_and_asked_again(fleet):
+    number = service(fleet)[0]
+    for profile in (None, PROFILE):
+        with transaction(fleet):
+            due_list.refresh(fleet, SEASON, TODAY, lambda n, p=profile: p, 1000)
+        assert due_list.left(fleet, TODAY) == 0
+        rows = due_list.lines(fleet, date(2099, 1, 1), 1000)
+        assert any(x.enquiry_id == number for x in rows) == (profile is not None)
+        fleet.execute("UPDATE setup SET shaft_m = 0.6 WHERE enquiry_id = :id", {"id": number})
+
+
 def test_the_shops_step_for_a_product_is_due_where_the_product_is(fleet):
     told = Edit("m1", "bung", Care("bung", "months", "Bung", 1, source="its manual"))
     care_edits.keep(fleet, told, "x", "2026")

@@ -35,6 +35,9 @@ class Piece:
     product_id: str = ""
 
 
+FOR_OWNER = ("Customer", "Settings", "Aboard")  # groups that the owner reads again
+
+
 def steps(f: Fitted) -> tuple[Step, ...]:
     """All steps in their order for one setup.
 

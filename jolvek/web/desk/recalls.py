@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
+import segno
 from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
+from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.store import recalls
@@ -98,6 +100,11 @@ def _way(letter: int) -> str:
     return care_letters.recall_way(links.token("recall", letter))
 
 
+def _way_and_code(letter: int) -> tuple[str, Markup]:
+    way = _way(letter)
+    return way, Markup(segno.make(way).svg_inline(scale=2, border=1))
+
+
 def _recall(number: int) -> Recall:
     found = next((r for r in recalls.recalls(conn()) if r.id == number), None)
     if found is None:
@@ -121,7 +128,8 @@ def letters(number: int, form: str) -> Response:
         keys = ("piece", "number", "mailed", "answer_told", "answered_at", "answered_by")
         rows = [head, *(tuple(getattr(x, k) for k in keys) for x in found)]
         return table_file(rows, f"recall-{number}", form)
-    told = [(x, care_letters.holder_of(conn(), x), _way(x.id)) for x in found if not x.answer]
+    open_ones = [x for x in found if not x.answer]
+    told = [(x, care_letters.holder_of(conn(), x), *_way_and_code(x.id)) for x in open_ones]
     if not told:
         abort(404, "All have answered: there is nothing to print.")
     body = pdf.write(render_template("care/letters.html", r=r, letters=told))

@@ -5,24 +5,24 @@ from __future__ import annotations
 import sqlite3
 from datetime import date
 
+from jolvek.core.base.errors import JolvekError
 from jolvek.core.care.steps import Profile, profile_of
-from jolvek.store import due_list, enquiries, setups
+from jolvek.store import due_list
 from jolvek.store.db import transaction
 from jolvek.store.shop import Shop
 from jolvek.web.pages.care_page import season_of
-from jolvek.web.view.worked import work_out
+from jolvek.web.pages.fleet_page import hand_of
 
 AT_ONCE = 100  # boats worked out before a page is answered; the rest follow
 
 
 def profile(conn: sqlite3.Connection, enquiry_id: int) -> Profile | None:
-    """What decides a boat's care: of the setup in hand; None where she has none."""
-    stored = enquiries.get(conn, enquiry_id)
-    pinned = setups.of_enquiry(conn, enquiry_id)
-    chosen = next((p for p in pinned if p.chosen), pinned[0] if pinned else None)
-    if stored is None or chosen is None:
+    """What decides a boat's care: of the setup in hand; None where none can be read."""
+    try:
+        hand = hand_of(conn, enquiry_id)
+    except JolvekError:
         return None
-    return profile_of(work_out(stored.need, chosen).fitted)
+    return profile_of(hand[1].fitted) if hand else None
 
 
 def refresh(conn: sqlite3.Connection, shop: Shop, today: date, most: int = AT_ONCE) -> int:

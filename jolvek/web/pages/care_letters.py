@@ -19,8 +19,8 @@ from jolvek.web.pages.sending import ADDRESS
 
 HEED = "The maker’s manuals and local rules come first."
 RECALL_WORDS = (
-    "{customer}\n\nYour boat “{title}” has {piece}, number {number}. {words}\n\nTell us what you"
-    " did:\n{link}\n\n{shop}"
+    "{customer}\n\nOn your boat “{title}” is this part: {piece}, number {number}.\n\n{words}\n\n"
+    "Tell us what you did:\n{link}\n\n{shop}"
 )
 
 
@@ -112,9 +112,10 @@ def holder_of(conn: sqlite3.Connection, x: recalls.Letter) -> Holder:
     stored = enquiries.get(conn, x.enquiry_id)
     e = stored.enquiry if stored else None
     reached = (e.customer, e.phone, e.mail) if e else ("", "", "")
+    address = e.address if e else ""
     what, _, piece = x.piece.partition(", ")
     title = stored.title if stored else ""
-    return Holder(x.enquiry_id, title, *reached, what, x.number, "", piece)
+    return Holder(x.enquiry_id, title, *reached, what, x.number, "", piece, address)
 
 
 def recall_way(token: str) -> str:

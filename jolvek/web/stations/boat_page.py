@@ -12,6 +12,7 @@ from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.care.faults import SERVICE_FAULTS
+from jolvek.core.fit.handover import FOR_OWNER, steps
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.store import care, recalls, service_faults
 from jolvek.store.db import transaction
@@ -49,6 +50,7 @@ def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
         "typed": request.form,
         "kinds": SERVICE_FAULTS,
         "pieces": pieces_of(f),
+        "manual": [s for s in steps(f.card.in_hand.fitted) if s.group in FOR_OWNER],
         "states": care_page.STATE_WORDS,
         "op": secrets.token_hex(12),
         "answers": recalls.ANSWERS,

@@ -26,6 +26,7 @@ from jolvek.store import (
     recalls,
     service_faults,
 )
+from jolvek.web import edge
 from jolvek.web.accounts import links
 
 
@@ -78,6 +79,18 @@ def test_owners_are_written_to_once_about_a_step(desk, conn, boats, perle):
     assert "2026" in desk.get("/care?span=due").text
 
 
+def test_the_server_works_out_by_itself_what_changed(desk, app, conn, boats, perle):
+    settings, today = app.config["SETTINGS"], date.today()
+    assert due_list.left(conn, today) == len(boats)
+    edge.keep_care(settings, today)
+    assert due_list.left(conn, today) == 0 and due_list.count(conn, today)[1] == len(boats)
+    conn.execute("UPDATE setup_item SET data = '{}' WHERE kind = 'motor'")
+    conn.execute("UPDATE setup SET shaft_m = 0.6")
+    edge.keep_care(settings, today)  # setups that cannot be read hold nobody up
+    assert due_list.left(conn, today) == 0
+    assert desk.get("/care").status_code == 200 and desk.get("/care/fleet").status_code == 200
+
+
 def test_the_calendar_is_read_by_its_address_alone_until_it_is_shut(desk, app, conn, boats):
     desk.get("/care")
     way = re.search(r"/care/feed/[^<\s]+\.ics", desk.get("/care").text)[0]
@@ -107,6 +120,7 @@ def test_a_boats_own_page_takes_a_trip_once_and_a_fault_and_names_nobody(desk, a
     for name in ("Ullmere Boats", "hire@ullmere", "Ivar", "Hire launch"):
         assert name not in page.text
     assert "Look behind the propeller" in page.text and "swollen pack" in page.text
+    assert "slow goes far" in page.text and "serial numbers of motor" not in page.text
     op = re.search(r'name="op"\s+value="(\w+)"', page.text)[1]
     before = len(care.trips(conn, perle))
     form = {"op": op, "hours": "2 h", "charge_from": "90 %", "charge_to": "60 %"}
