@@ -186,8 +186,9 @@ def lines(conn: sqlite3.Connection, until: date, most: int = 100, skip: int = 0)
 def count(conn: sqlite3.Connection, until: date) -> tuple[int, int]:
     """How many steps are due up to a day, on how many boats."""
     row = conn.execute(
-        "SELECT count(*) AS n, count(DISTINCT enquiry_id) AS boats FROM care_due WHERE on_day <="
-        " :until",
+        "SELECT count(*) AS n, count(DISTINCT e.id) AS boats FROM care_due d CROSS JOIN enquiry e"
+        " ON e.id = d.enquiry_id WHERE d.on_day <= :until AND e.archived = 0 AND e.stage ="
+        " 'delivered'",
         {"until": until.isoformat()},
     ).fetchone()
     return int(row["n"]), int(row["boats"])

@@ -126,6 +126,16 @@ def test_a_boat_without_a_setup_is_passed_by_and_asked_again(fleet):
         fleet.execute("UPDATE setup SET shaft_m = 0.6 WHERE enquiry_id = :id", {"id": number})
 
 
+def test_a_boat_put_away_or_not_delivered_is_not_listed(fleet):
+    refresh(fleet)
+    first, second = service(fleet)[:2]
+    enquiries.archive(fleet, first)
+    enquiries.set_stage(fleet, second, "ordered", "2026")
+    listed = {x.enquiry_id for x in due_list.lines(fleet, date(2099, 1, 1), 1000)}
+    assert listed == set(service(fleet)) and not listed & {first, second}
+    assert due_list.count(fleet, date(2099, 1, 1))[1] == len(listed)
+
+
 def test_the_shops_step_for_a_product_is_due_where_the_product_is(fleet):
     told = Edit("m1", "bung", Care("bung", "months", "Bung", 1, source="its manual"))
     care_edits.keep(fleet, told, "x", "2026")

@@ -147,8 +147,9 @@ def run(enquiry_id: int) -> Any:
 @bp.post("/drop")
 def drop(enquiry_id: int) -> Any:
     """Take a run away."""
+    trial = _trial(frame(enquiry_id, "handover"))
     with transaction(conn()) as c:
-        trials.drop_run(c, _trial(frame(enquiry_id, "handover")).id, form_id("run"))
+        trials.drop_run(c, trial.id, form_id("run"))
     return _back(enquiry_id)
 
 

@@ -8,6 +8,7 @@ from datetime import date, timedelta
 import pytest
 from icalendar import Calendar
 
+from jolvek.core.electric.chemistry import temperature_factor
 from jolvek.store import care, enquiries, handovers, own_gear, service_faults, setups, spares
 from jolvek.store.handovers import Serial
 
@@ -87,7 +88,31 @@ def test_the_battery_tells_its_age_and_what_the_day_will_leave(shop, conn):
     assert page.count('class="point"') == 10 and "worn out" in page
 
 
-def test_cold_trips_and_charges_at_the_wall_tell_of_the_same_battery(shop, conn):
+def test_cold_trips_are_told_from_an_aged_battery(shop, conn):
+    bank = fitted(conn).bank
+    held = float(temperature_factor(bank.battery.chem, -5.0))
+    assert held < 0.95
+    for i in range(10):
+        more = {"energy_wh": f"{held * 0.5 * bank.energy_wh:.0f}", "on_day": ago(300 - 20 * i)}
+        log(shop, charge_from="90 %", charge_to="40 %", temperature_c="-5", **more)
+    share = int(shop.get(HERE).text.split("Capacity about <strong>")[1].split(" %")[0])
+    assert share >= 97
+
+
+def test_a_battery_is_new_again_when_all_its_packs_are(shop, conn):
+    packs = fitted(conn).bank.packs
+    full = fitted(conn).bank.energy_wh
+    for i in range(6):
+        more = {"energy_wh": f"{0.4 * full:.0f}", "on_day": ago(900 - 30 * i)}
+        log(shop, charge_from="90 %", charge_to="40 %", **more)
+    assert "from 6 uses" in shop.get(HERE).text
+    for i in range(1, packs + 1):
+        form = {"what": f"pack {i}", "part_why": "worn", "part_day": ago(100)}
+        shop.post(f"{HERE}/parts/part", data=form)
+    assert "from 0 uses" in shop.get(HERE).text
+
+
+def test_charges_at_the_wall_tell_of_the_battery_too(shop, conn):
     bank = fitted(conn).bank
     full = bank.energy_wh
     wall = 0.5 * full / 0.9 / bank.chem.charge_efficiency

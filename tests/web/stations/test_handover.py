@@ -339,3 +339,8 @@ def test_the_clock_of_an_instrument_may_pass_midnight():
     for day_s in (86_398.0, 86_399.0, 0.0, 1.0):
         live.read(Reading(2.0, 10.0, 500.0, time_s=day_s), lambda: 0.0)
     assert [s.t_s for s in live._window] == [86_398.0, 86_399.0, 86_400.0, 86_401.0]
+
+
+def test_a_run_taken_off_where_no_trial_was_begun_changes_nothing(shop, conn):
+    assert shop.post("/enquiry/5/trial/drop", data={"run": "3"}).status_code == 303
+    assert trials.runs(conn, trials.latest(conn, 5).id) == []
