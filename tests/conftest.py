@@ -12,6 +12,7 @@ from flask import Flask
 from jinja2 import BytecodeCache
 
 from jolvek import demo
+from jolvek.demo import at_work
 from jolvek.store import db
 from jolvek.web import create_app
 from jolvek.web.accounts.limits import limiter
@@ -107,6 +108,17 @@ def pinned(tmp_path_factory, filled: Path):
         client.post(f"/enquiry/{number}/choose", data={"letter": "A"})
     c = db.connect(folder / "jolvek.db")
     c.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    yield c
+    c.close()
+
+
+@pytest.fixture(scope="session")
+def working(tmp_path_factory, filled: Path):
+    """The demo's dealer at work: jobs at every stage, boats in their second season."""
+    path = tmp_path_factory.mktemp("working") / "jolvek.db"
+    copyfile(filled, path)
+    c = db.connect(path)
+    at_work.add(c)
     yield c
     c.close()
 

@@ -23,8 +23,6 @@ PAGES = [
     "/shelf/import",
     "/account",
     "/enquiry/2/history",
-    "/enquiry/4/aftercare",
-    "/care",
 ]
 OWNERS = ("/people", "/trail", "/settings", "/backups", "/exchange", "/keys", "/ask", "/families")
 

@@ -10,7 +10,6 @@ import pytest
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.care.due import Season
 from jolvek.core.care.steps import Care, Edit, Profile
-from jolvek.demo import at_work
 from jolvek.store import (
     care,
     care_edits,
@@ -35,8 +34,8 @@ PROFILE = Profile(True, False, False, ("m1",))
 
 
 @pytest.fixture
-def fleet(conn):
-    at_work.add(conn)
+def fleet(conn, working):
+    working.backup(conn)
     return conn
 
 

@@ -4,6 +4,7 @@ not, and it starts again.
 
 import re
 import signal
+import socket
 import subprocess
 import sys
 import time
@@ -15,6 +16,13 @@ import pytest
 
 from jolvek.store import db, enquiries
 from jolvek.store import shelf as shelf_store
+
+
+def free_port():
+    """A port that nobody listens at: two workers may be at this file."""
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        return s.getsockname()[1]
 
 
 @pytest.fixture
@@ -30,7 +38,7 @@ def served(tmp_path):
             "--data",
             str(tmp_path),
             "--port",
-            "8790",
+            str(free_port()),
         ]
         process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
         running.append(process)

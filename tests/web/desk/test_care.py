@@ -14,7 +14,6 @@ from icalendar import Calendar
 from PIL import Image
 from pypdf import PdfReader
 
-from jolvek.demo import at_work
 from jolvek.store import (
     bookings,
     care,
@@ -31,8 +30,8 @@ from jolvek.web.accounts import links
 
 
 @pytest.fixture
-def desk(client, conn):
-    at_work.add(conn)
+def desk(client, conn, working):
+    working.backup(conn)
     client.post("/play", data={"role": "owner"})
     return client
 
