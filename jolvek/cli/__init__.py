@@ -1,5 +1,5 @@
 """The command line: `jolvek predict`, `match`, `fit`, `day`, `trial`, `cost`, `schema`, `rules`,
-`bench`; what runs a shop stands in `shop`.
+`sweep`, `typical`, `bench`; what runs a shop stands in `shop`.
 """
 
 from __future__ import annotations
@@ -145,6 +145,47 @@ def match(enquiry: str, shelf_path: str | None, most: int) -> None:
 
     shelf = shelf_file.read(_read(shelf_path)) if shelf_path else demo_data.shelf()
     _print(match_file.answer(run_match(enquiry_file.read(_read(enquiry)).need, shelf), most))
+
+
+@main.command()
+@click.argument("enquiries", nargs=-1, required=True)
+@click.option("--shelf", "shelf_path", required=True, help="A jolvek-shelf file.")
+@click.option("--out", required=True, help="A folder of its own; taken up again where it stopped.")
+@click.option("--block", type=click.IntRange(1, 10_000), default=10, show_default=True)
+@click.option("--scheduler", default="", help="Address of a Dask cluster, as tcp://host:8786.")
+@refusing
+def sweep(
+    enquiries: tuple[str, ...], shelf_path: str, out: str, block: int, scheduler: str
+) -> None:
+    """Every setup of the jolvek-enquiry files ENQUIRIES (or lines of one each) on a shelf, as
+    Parquet, a block of enquiries at a time. Needs the extra jolvek[sweep].
+
+    Example: jolvek sweep typical.jsonl --shelf shelf.json --out swept
+    """
+    from pathlib import Path
+
+    from jolvek.cli.sweep import sweep as run
+
+    files = [_read(path) for path in enquiries]
+    try:
+        import pyarrow  # noqa: F401
+    except ImportError:
+        raise JolvekError("sweep: needs pyarrow: pip install 'jolvek[sweep]'") from None
+    run(files, _read(shelf_path), Path(out), block, scheduler, click.echo)
+
+
+@main.command()
+@click.argument("count", type=click.IntRange(1, 100_000))
+@refusing
+def typical(count: int) -> None:
+    """Print COUNT typical enquiries by family and waters, a line of jolvek-enquiry each.
+
+    Example: jolvek typical 1000 > typical.jsonl
+    """
+    from jolvek.cli.sweep import made_lines
+
+    for line in made_lines(count):
+        click.echo(line)
 
 
 def _choice(command: Any) -> Any:

@@ -1,0 +1,1 @@
+"""Which few products serve most customers: the assortment of a shop."""

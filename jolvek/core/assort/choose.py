@@ -1,0 +1,190 @@
+"""Choosing an assortment: most customers' days served within a sum tied up in stock, as a maximum
+coverage problem by HiGHS (scipy.optimize.milp), with a greedy choice and a bound as checks.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from scipy.optimize import Bounds, LinearConstraint, milp
+from scipy.sparse import bmat, csr_matrix, identity
+
+from jolvek.core.assort.demand import KINDS, Demand
+
+PATIENCE_S = 10.0
+
+
+@dataclass(frozen=True)
+class Chosen:
+    """Products that are stocked (P,), the weight they serve, what they tie up, and the most that
+    any choice can serve as far as it was proven.
+    """
+
+    stocked: np.ndarray
+    coverage: float
+    value: float
+    bound: float
+
+    @property
+    def proven(self) -> bool:
+        """Whether nothing better exists."""
+        return bool(self.bound <= self.coverage + 1e-6)
+
+
+def best(
+    d: Demand,
+    budget: float = np.inf,
+    most: Mapping[str, int] | None = None,
+    keep: Sequence[str] = (),
+    patience_s: float = PATIENCE_S,
+    whole: bool = True,
+) -> Chosen:
+    """The assortment that serves most within a budget and at `most` so many products a kind; those
+    of `keep` (ids) are in it. Of equal ones the cheaper. Stops at `patience_s` with what is proven.
+    Without `whole` products may be stocked in part: no choice, but a bound for every one.
+
+    x stocks a product, y makes a setup (y ≤ x of each of its products), z serves an enquiry
+    (z ≤ Σ y of the setups that do her day): y and z need not be whole, since x is.
+
+    >>> from jolvek.core.assort.demand import sample_demand
+    >>> c = best(sample_demand(), budget=50)
+    >>> c.coverage, c.value, c.proven
+    (2.0, 50.0, True)
+    """
+    n_p, n_s, n_e = len(d.products), d.sets.shape[0], len(d.names)
+    kept = np.array([p.id in keep for p in d.products], dtype=bool)
+    if not n_s:
+        return Chosen(kept, 0.0, d.value(kept), 0.0)
+    worth = np.array([p.stock_value for p in d.products])
+    gain = np.concatenate([np.zeros(n_p + n_s), d.weights])
+    limits = _limits(d, worth, budget, most or {})
+    found = _solved(-gain, kept, limits, n_s + n_e, patience_s, whole)
+    if found.x is None:
+        return Chosen(kept, d.coverage(kept), d.value(kept), d.total)
+    told = found.mip_dual_bound if whole else found.fun
+    bound = d.total if told is None else min(-float(told), d.total)
+    stocked = found.x[:n_p] > 0.5
+    if whole and bound <= d.coverage(stocked) + 1e-6:
+        floor = LinearConstraint(gain[None, :], lb=d.coverage(stocked) - 1e-6)
+        spent = np.concatenate([worth, np.zeros(n_s + n_e)])
+        cheaper = _solved(spent, kept, [*limits, floor], n_s + n_e, patience_s, whole)
+        stocked = stocked if cheaper.x is None else cheaper.x[:n_p] > 0.5
+    return Chosen(stocked, d.coverage(stocked), d.value(stocked), bound)
+
+
+def _solved(
+    aim: np.ndarray,
+    kept: np.ndarray,
+    limits: list[LinearConstraint],
+    rest: int,
+    patience_s: float,
+    whole: bool,
+) -> Any:
+    """The least of an aim over x (P,) and the rest (y and z)."""
+    low = np.concatenate([kept.astype(float), np.zeros(rest)])
+    return milp(
+        aim,
+        integrality=np.concatenate([np.full(kept.size, float(whole)), np.zeros(rest)]),
+        bounds=Bounds(low, np.ones(low.size)),
+        constraints=limits,
+        options={"time_limit": patience_s, "mip_rel_gap": 0.0},
+    )
+
+
+def _limits(
+    d: Demand, worth: np.ndarray, budget: float, most: Mapping[str, int]
+) -> list[LinearConstraint]:
+    n_p, n_s, n_e = len(d.products), d.sets.shape[0], len(d.names)
+    entries = d.sets.tocoo()
+    n = entries.row.size
+    rows = np.arange(n)
+    y_of = csr_matrix((np.ones(n), (rows, entries.row)), shape=(n, n_s))
+    x_of = csr_matrix((np.ones(n), (rows, entries.col)), shape=(n, n_p))
+    made = bmat([[-x_of, y_of, csr_matrix((n, n_e))]])
+    served = bmat([[csr_matrix((n_e, n_p)), -d.does, identity(n_e)]])
+    out = [LinearConstraint(made, ub=0), LinearConstraint(served, ub=0)]
+    tail = np.zeros(n_s + n_e)
+    if np.isfinite(budget):
+        out.append(LinearConstraint(np.concatenate([worth, tail])[None, :], ub=budget))
+    for kind, count in most.items():
+        of_kind = np.array([float(p.kind == kind) for p in d.products])
+        out.append(LinearConstraint(np.concatenate([of_kind, tail])[None, :], ub=count))
+    return out
+
+
+def greedy(d: Demand, budget: float = np.inf, most: Mapping[str, int] | None = None) -> Chosen:
+    """A setup at a time, whichever serves most more for what it ties up more; its bound is that of
+    products stocked in part (a linear programme), which no choice passes.
+
+    >>> from jolvek.core.assort.demand import sample_demand
+    >>> greedy(sample_demand(), budget=50).coverage <= 2
+    True
+    """
+    stocked = np.zeros(len(d.products), dtype=bool)
+    worth = np.array([p.stock_value for p in d.products])
+    kinds = np.array([KINDS.index(p.kind) for p in d.products])
+    limits = np.array([(most or {}).get(k, np.inf) for k in KINDS])
+    needs = d.sets.astype(bool).toarray()
+    while True:
+        more = needs & ~stocked
+        cost = more @ worth
+        counts = np.stack([(more & (kinds == k)).sum(axis=1) for k in range(len(KINDS))], axis=1)
+        have = np.array([(stocked & (kinds == k)).sum() for k in range(len(KINDS))])
+        fits = (d.value(stocked) + cost <= budget + 1e-9) & (counts + have <= limits).all(axis=1)
+        left = d.weights * ~d.served(stocked)
+        gain = np.asarray(d.does.T @ left).ravel()
+        score = np.where(fits & more.any(axis=1), gain / np.maximum(cost, 1e-9), 0.0)
+        if not score.size or score.max() <= 0:
+            bound = best(d, budget, most, whole=False).bound
+            return Chosen(stocked, d.coverage(stocked), d.value(stocked), bound)
+        stocked = stocked | needs[int(np.argmax(score))]
+
+
+def pareto(
+    d: Demand, steps: int = 10, most: Mapping[str, int] | None = None, patience_s: float = 3.0
+) -> list[Chosen]:
+    """Coverage against stock value: the best choice at rising budgets, up to all that can be
+    served; none that ties up more and serves no more.
+
+    >>> from jolvek.core.assort.demand import sample_demand
+    >>> [(c.coverage, c.value) for c in pareto(sample_demand(), 4)]
+    [(1.0, 30.0), (2.0, 50.0), (3.0, 90.0)]
+    """
+    whole = best(d, most=most, patience_s=patience_s)
+    out: list[Chosen] = []
+    for i in range(1, steps + 1):
+        budget = whole.value * i / steps
+        c = whole if i == steps else best(d, budget, most, patience_s=patience_s)
+        if c.coverage > (out[-1].coverage if out else 0.0) + 1e-9:
+            out.append(c)
+    return out
+
+
+@dataclass(frozen=True)
+class Change:
+    """What adding (or dropping) one product changes: weight served and value tied up."""
+
+    index: int
+    served: float
+    value: float
+
+
+def changes(d: Demand, stocked: np.ndarray) -> list[Change]:
+    """For each product: one that is stocked dropped, one that is not added; most first.
+
+    >>> from jolvek.core.assort.demand import sample_demand
+    >>> d = sample_demand()
+    >>> [c.served for c in changes(d, np.ones(len(d.products), dtype=bool))][:2]
+    [-2.0, -2.0]
+    """
+    now = d.coverage(stocked)
+    out = []
+    for i, p in enumerate(d.products):
+        other = stocked.copy()
+        other[i] = not other[i]
+        sign = 1.0 if other[i] else -1.0
+        out.append(Change(i, d.coverage(other) - now, sign * p.stock_value))
+    return sorted(out, key=lambda c: (-abs(c.served), c.index))
