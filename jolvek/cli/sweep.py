@@ -92,7 +92,9 @@ def _on_cluster(
             numbers[future.key] = task[0]
             return future
 
-        under_way = untyped.as_completed([f for _ in range(places) if (f := next_one()) is not None])
+        under_way = untyped.as_completed(
+            [f for _ in range(places) if (f := next_one()) is not None]
+        )
         for future in under_way:
             yield numbers.pop(future.key), future.result()
             if (more := next_one()) is not None:

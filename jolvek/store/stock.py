@@ -60,6 +60,12 @@ def get(conn: sqlite3.Connection, kind: str, product_id: str, but: int = 0) -> S
     return Stock(*row) if row else Stock()
 
 
+def buying(conn: sqlite3.Connection) -> dict[str, int]:
+    """What one costs the shop, in minor units, by product id; those it told."""
+    rows = conn.execute("SELECT product_id, buying_minor FROM stock WHERE buying_minor IS NOT NULL")
+    return {row["product_id"]: int(row["buying_minor"]) for row in rows}
+
+
 def keep(conn: sqlite3.Connection, kind: str, product_id: str, s: Stock) -> None:
     """Keep what the shop has of a product."""
     conn.execute(

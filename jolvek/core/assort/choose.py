@@ -4,7 +4,7 @@ coverage problem by HiGHS (scipy.optimize.milp), with a greedy choice and a boun
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -15,6 +15,7 @@ from scipy.sparse import bmat, csr_matrix, identity
 from jolvek.core.assort.demand import KINDS, Demand
 
 PATIENCE_S = 10.0
+MOST_SWAPS = 12
 
 
 @dataclass(frozen=True)
@@ -47,7 +48,8 @@ def best(
     Without `whole` products may be stocked in part: no choice, but a bound for every one.
 
     x stocks a product, y makes a setup (y ≤ x of each of its products), z serves an enquiry
-    (z ≤ Σ y of the setups that do her day): y and z need not be whole, since x is.
+    (z ≤ Σ y of the setups that do her day): y and z need not be whole, since x is. Where the time
+    is up first, the better of that and of the greedy choice, improved by swaps.
 
     >>> from jolvek.core.assort.demand import sample_demand
     >>> c = best(sample_demand(), budget=50)
@@ -62,17 +64,31 @@ def best(
     gain = np.concatenate([np.zeros(n_p + n_s), d.weights])
     limits = _limits(d, worth, budget, most or {})
     found = _solved(-gain, kept, limits, n_s + n_e, patience_s, whole)
-    if found.x is None:
-        return Chosen(kept, d.coverage(kept), d.value(kept), d.total)
     told = found.mip_dual_bound if whole else found.fun
     bound = d.total if told is None else min(-float(told), d.total)
-    stocked = found.x[:n_p] > 0.5
-    if whole and bound <= d.coverage(stocked) + 1e-6:
+    stocked = kept if found.x is None else found.x[:n_p] > 0.5
+    if whole and bound > d.coverage(stocked) + 1e-6:
+        by_hand = _swapped(d, _grown(d, kept, budget, most or {}), kept, budget, most or {})
+        stocked = max((stocked, by_hand), key=d.coverage)
+    elif whole:
         floor = LinearConstraint(gain[None, :], lb=d.coverage(stocked) - 1e-6)
         spent = np.concatenate([worth, np.zeros(n_s + n_e)])
         cheaper = _solved(spent, kept, [*limits, floor], n_s + n_e, patience_s, whole)
         stocked = stocked if cheaper.x is None else cheaper.x[:n_p] > 0.5
+    stocked = _lean(d, stocked, kept) if whole else stocked
     return Chosen(stocked, d.coverage(stocked), d.value(stocked), bound)
+
+
+def _lean(d: Demand, stocked: np.ndarray, kept: np.ndarray) -> np.ndarray:
+    """Without what serves nobody more, the dearest dropped first."""
+    now = d.coverage(stocked)
+    worth = np.array([p.stock_value for p in d.products])
+    for i in sorted(np.nonzero(stocked & ~kept)[0], key=lambda i: -worth[i]):
+        other = stocked.copy()
+        other[i] = False
+        if d.coverage(other) >= now - 1e-9:
+            stocked = other
+    return stocked
 
 
 def _solved(
@@ -106,6 +122,7 @@ def _limits(
     made = bmat([[-x_of, y_of, csr_matrix((n, n_e))]])
     served = bmat([[csr_matrix((n_e, n_p)), -d.does, identity(n_e)]])
     out = [LinearConstraint(made, ub=0), LinearConstraint(served, ub=0)]
+    out += [LinearConstraint(rows, ub=0) for rows in _each_kind(d)]
     tail = np.zeros(n_s + n_e)
     if np.isfinite(budget):
         out.append(LinearConstraint(np.concatenate([worth, tail])[None, :], ub=budget))
@@ -113,6 +130,24 @@ def _limits(
         of_kind = np.array([float(p.kind == kind) for p in d.products])
         out.append(LinearConstraint(np.concatenate([of_kind, tail])[None, :], ub=count))
     return out
+
+
+def _each_kind(d: Demand) -> Iterator[csr_matrix]:
+    """That an enquiry is served by no more than there are products of each kind that her setups
+    need: says nothing new of whole products, and much of parts of them.
+    """
+    n_e, n_s = len(d.names), d.sets.shape[0]
+    setups = np.asarray(d.does.sum(axis=1)).ravel()
+    for kind in KINDS:
+        of_kind = csr_matrix(np.diag([float(p.kind == kind) for p in d.products]))
+        mine = d.sets @ of_kind
+        has = np.asarray(mine.sum(axis=1)).ravel() > 0
+        needed = (setups > 0) & (np.asarray(d.does @ has.astype(float)).ravel() >= setups)
+        if needed.any():
+            x = (d.does @ mine)[needed]
+            x.data[:] = 1.0
+            blank = csr_matrix((int(needed.sum()), n_s))
+            yield bmat([[-x, blank, identity(n_e, format="csr")[needed]]])
 
 
 def greedy(d: Demand, budget: float = np.inf, most: Mapping[str, int] | None = None) -> Chosen:
@@ -123,24 +158,47 @@ def greedy(d: Demand, budget: float = np.inf, most: Mapping[str, int] | None = N
     >>> greedy(sample_demand(), budget=50).coverage <= 2
     True
     """
-    stocked = np.zeros(len(d.products), dtype=bool)
+    none = np.zeros(len(d.products), dtype=bool)
+    stocked = _grown(d, none, budget, most or {})
+    bound = best(d, budget, most, whole=False).bound
+    return Chosen(stocked, d.coverage(stocked), d.value(stocked), bound)
+
+
+def _grown(d: Demand, start: np.ndarray, budget: float, most: Mapping[str, int]) -> np.ndarray:
+    """What is stocked and more, a setup at a time."""
+    stocked = start.copy()
     worth = np.array([p.stock_value for p in d.products])
-    kinds = np.array([KINDS.index(p.kind) for p in d.products])
-    limits = np.array([(most or {}).get(k, np.inf) for k in KINDS])
+    of_kind = np.array([[p.kind == k for k in KINDS] for p in d.products], dtype=float)
+    limits = np.array([most.get(k, np.inf) for k in KINDS])
     needs = d.sets.astype(bool).toarray()
     while True:
         more = needs & ~stocked
         cost = more @ worth
-        counts = np.stack([(more & (kinds == k)).sum(axis=1) for k in range(len(KINDS))], axis=1)
-        have = np.array([(stocked & (kinds == k)).sum() for k in range(len(KINDS))])
-        fits = (d.value(stocked) + cost <= budget + 1e-9) & (counts + have <= limits).all(axis=1)
-        left = d.weights * ~d.served(stocked)
-        gain = np.asarray(d.does.T @ left).ravel()
+        counts = more.astype(float) @ of_kind + stocked.astype(float) @ of_kind
+        fits = (d.value(stocked) + cost <= budget + 1e-9) & (counts <= limits).all(axis=1)
+        gain = np.asarray(d.does.T @ (d.weights * ~d.served(stocked))).ravel()
         score = np.where(fits & more.any(axis=1), gain / np.maximum(cost, 1e-9), 0.0)
         if not score.size or score.max() <= 0:
-            bound = best(d, budget, most, whole=False).bound
-            return Chosen(stocked, d.coverage(stocked), d.value(stocked), bound)
+            return stocked
         stocked = stocked | needs[int(np.argmax(score))]
+
+
+def _swapped(
+    d: Demand, stocked: np.ndarray, kept: np.ndarray, budget: float, most: Mapping[str, int]
+) -> np.ndarray:
+    """Better by dropping a product and growing again, as long as that serves more."""
+    for _ in range(MOST_SWAPS):
+        now = d.coverage(stocked)
+        for i in np.nonzero(stocked & ~kept)[0]:
+            other = stocked.copy()
+            other[i] = False
+            other = _grown(d, other, budget, most)
+            if d.coverage(other) > now + 1e-9:
+                stocked = other
+                break
+        else:
+            return stocked
+    return stocked
 
 
 def pareto(
@@ -158,7 +216,9 @@ def pareto(
     for i in range(1, steps + 1):
         budget = whole.value * i / steps
         c = whole if i == steps else best(d, budget, most, patience_s=patience_s)
-        if c.coverage > (out[-1].coverage if out else 0.0) + 1e-9:
+        if out and out[-1].coverage >= c.coverage:
+            continue
+        if c.coverage > 0:
             out.append(c)
     return out
 

@@ -99,24 +99,24 @@ def lacks(need: Need) -> str:
     if s.no_way:
         return "no motor: the current is as fast as she is wanted to be"
     return (
-        f"a motor of about {s.motor_w:.0f} W and a bank of about {s.energy_wh / 1000:.1f} kWh"
-        f" (lithium), that {need.hull.fam.said} of {need.hull.length_m:.1f} m may carry"
+        f"a motor of about {s.motor_w / 1000:.2g} kW with a bank of about"
+        f" {s.energy_wh / 1000:.2g} kWh (lithium), light enough for a {need.hull.fam.said} of"
+        f" {need.hull.length_m:.1f} m"
     )
 
 
 def demand(
     asked: Iterable[tuple[str, float, Need, set[tuple[str, ...]]]],
     shelf: Shelf,
-    pieces: Mapping[str, int] | None = None,
+    worth: Mapping[str, float] | None = None,
 ) -> Demand:
     """From enquiries, each with its name, weight, need and the setups that do her day.
 
-    `pieces` by product id: how many are stocked where it is stocked (one if not told); a product
-    ties up its price so many times.
+    `worth` by product id: what one ties up in stock, as its buying price; its price if not told.
     """
     rows = list(asked)
     sets = sorted({x for _, _, _, found in rows for x in found})
-    products = _products(shelf, {key for x in sets for key in x}, pieces or {})
+    products = _products(shelf, {key for x in sets for key in x}, worth or {})
     at = {f"{p.kind} {p.id}": i for i, p in enumerate(products)}
     where = {x: i for i, x in enumerate(sets)}
     return Demand(
@@ -129,13 +129,13 @@ def demand(
     )
 
 
-def _products(shelf: Shelf, used: set[str], pieces: Mapping[str, int]) -> tuple[Product, ...]:
+def _products(shelf: Shelf, used: set[str], worth: Mapping[str, float]) -> tuple[Product, ...]:
     out = []
     for kind in KINDS:
         for item in getattr(shelf, kind):
             if f"{kind} {item.id}" in used:
-                worth = item.price * pieces.get(item.id, 1)
-                out.append(Product(kind, item.id, item.title, worth))
+                ties_up = worth.get(item.id, item.price)
+                out.append(Product(kind, item.id, item.title, ties_up))
     return tuple(out)
 
 

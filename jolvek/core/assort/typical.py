@@ -23,7 +23,7 @@ SALT, PLANING = (
 )  # shares of enquiries on salt water, and of planing hulls that want to plane
 SPEED_OF_HULL = (0.55, 0.95)  # wanted, of the hull speed
 HOURS = (0.7, 5.0)  # under way
-PLANING_M_S, PLANING_HOURS = (6.0, 9.0), (0.3, 1.0)
+PLANING_M_S, PLANING_HOURS, PLANING_PEOPLE = (4.5, 7.0), (0.3, 1.0), 2
 PEOPLE = {"kayak": (1, 2), "canoe": (1, 2)}
 USUAL_PEOPLE = (1, 4)
 
@@ -39,7 +39,7 @@ def typical(count: int, seed: int = SEED) -> Iterator[tuple[str, float, Need]]:
     rng, families = np.random.default_rng(seed), list(FAMILIES.values())
     for i in range(count):
         family = families[i % len(families)]
-        yield f"{family.id} {i}", 1.0, _need(family, rng)
+        yield f"{family.name} {i + 1}", 1.0, _need(family, rng)
 
 
 def _need(family: Family, rng: np.random.Generator) -> Need:
@@ -48,8 +48,9 @@ def _need(family: Family, rng: np.random.Generator) -> Need:
     length = float(np.clip(rng.normal(usual, 0.12 * usual), low, high))
     hull, _ = typical_hull(family.id, length)
     first, last = PEOPLE.get(family.id, USUAL_PEOPLE)
-    load = Load(int(rng.integers(first, last + 1)), gear_kg=float(rng.choice([0, 10, 25])))
     planes = family.planes and rng.random() < PLANING
+    last = min(last, PLANING_PEOPLE) if planes else last
+    load = Load(int(rng.integers(first, last + 1)), gear_kg=float(rng.choice([0, 10, 25])))
     if planes:
         speed, hours = rng.uniform(*PLANING_M_S), rng.uniform(*PLANING_HOURS)
     else:

@@ -112,7 +112,7 @@ def test_what_nothing_serves_says_what_would():
         ],
         demo.shelf(),
     )
-    assert d.lacking[0] == "" and "kWh" in d.lacking[1] and "W and a bank" in d.lacking[1]
+    assert d.lacking[0] == "" and "kWh" in d.lacking[1] and "kW with a bank" in d.lacking[1]
     assert d.total == 3.0 and d.coverage(np.ones(len(d.products))) == 1.0
 
 
