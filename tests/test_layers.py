@@ -19,7 +19,9 @@ ALLOWED = {
     "web": {"core", "formats", "store", "standins", "demo", "web"},
     "cli": {"core", "formats", "store", "standins", "demo", "web", "cli"},
 }
-CORE = "base rules hydro electric products predict enquiry fit match day deal trial care assort".split()
+CORE = (
+    "base rules hydro electric products predict enquiry fit match day deal trial care assort"
+).split()
 WEB = "settings data view forms drawings pages shared errors saving accounts desk stations".split()
 OUTSIDE_CORE = {
     *("flask", "sqlite3", "os", "pathlib", "io", "time", "requests", "socket"),

@@ -2,7 +2,7 @@
 
 from axe_playwright_python.sync_playwright import Axe
 
-WIDTHS = (390, 768, 1280)
+WIDTHS = (320, 390, 768, 1280)
 # Contrast of text on the nearest ground behind it: 4.5, or 3 for large text (WCAG 2.2, 1.4.3).
 # Quick where axe takes seconds; disabled controls are exempt as there.
 FAINT = """() => {

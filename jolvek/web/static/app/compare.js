@@ -33,10 +33,11 @@ document.addEventListener("alpine:init", () => {
       this.svg.addEventListener("pointermove", (event) => {
         if (this.dragging) this.drag(event);
       });
-      this.svg.addEventListener("pointerup", () => {
-        this.dragging = false;
-        this.remember();
-      });
+      for (const end of ["pointerup", "pointercancel"]) this.svg.addEventListener(end,
+        () => {
+          this.dragging = false;
+          this.remember();
+        });
       document.addEventListener("jolvek:step", (event) => {
         this.set(this.at + event.detail * this.step, true);
         this.remember();

@@ -1,6 +1,19 @@
 // Dragging: the Shortlist's field, weights along the boat, legs of the day.
 "use strict";
 
+// Follows a pointer until it is lifted; where the browser takes it away (to scroll), `gone`.
+function follow(where, move, lifted, gone) {
+  const end = (event) => {
+    where.removeEventListener("pointermove", move);
+    where.removeEventListener("pointerup", end);
+    where.removeEventListener("pointercancel", end);
+    (event.type === "pointerup" ? lifted : gone)?.(event);
+  };
+  where.addEventListener("pointermove", move);
+  where.addEventListener("pointerup", end);
+  where.addEventListener("pointercancel", end);
+}
+
 // Dragging over the Shortlist's field narrows price and range.
 document.addEventListener("pointerdown", (down) => {
   const svg = down.target.closest && down.target.closest("#field");
@@ -23,7 +36,6 @@ document.addEventListener("pointerdown", (down) => {
       ]) brush.setAttribute(name, value.toFixed(1));
   };
   const up = (event) => {
-    svg.removeEventListener("pointermove", move);
     const to = place(event);
     const d = svg.dataset;
     const price = (x) => Math.max(0, ((x - d.x0) / (d.x1 - d.x0)) * d.xMax);
@@ -46,10 +58,7 @@ document.addEventListener("pointerdown", (down) => {
       bubbles: true
     }));
   };
-  svg.addEventListener("pointermove", move);
-  svg.addEventListener("pointerup", up, {
-    once: true
-  });
+  follow(svg, move, up, () => brush.setAttribute("width", "0"));
 });
 
 // Dragging a weight along the boat moves its slider.
@@ -73,15 +82,10 @@ document.addEventListener("pointerdown", (down) => {
       bubbles: true
     }));
   };
-  document.addEventListener("pointermove", move);
-  document.addEventListener("pointerup", () => {
-    document.removeEventListener("pointermove", move);
-    document.getElementById(slider.id).dispatchEvent(new Event("change", {
-      bubbles: true
-    }));
-  }, {
-    once: true
-  });
+  const keep = () => document.getElementById(slider.id).dispatchEvent(new Event("change", {
+    bubbles: true
+  }));
+  follow(document, move, keep, keep);
 });
 
 // Dragging a leg of the day's chart up or down makes it faster or slower.
@@ -101,11 +105,7 @@ document.addEventListener("pointerdown", (down) => {
       bubbles: true
     }));
   };
-  document.addEventListener("pointermove", move);
-  document.addEventListener("pointerup", () => document.removeEventListener("pointermove",
-    move), {
-    once: true
-  });
+  follow(document, move);
 });
 
 document.addEventListener("input", (event) => {

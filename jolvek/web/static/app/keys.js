@@ -3,9 +3,16 @@
 
 function typing(event) {
   const t = event.target;
-  return t.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName) && t.type !==
-    "radio" && t.type !== "checkbox";
+  return t.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName);
 }
+
+// Whoever speaks to the machine, or leans on its keys, switches them off (WCAG 2.1.4).
+const SWITCHED = "jolvek:keys";
+const keysOff = () => localStorage.getItem(SWITCHED) === "off";
+document.addEventListener("change", (event) => {
+  if (event.target.id === "single-keys") localStorage.setItem(SWITCHED, event.target.checked ?
+    "on" : "off");
+});
 
 // A form on its way must not be overtaken by a key: the page that answers it acts on the key.
 const HELD = "jolvek:key";
@@ -19,7 +26,7 @@ window.addEventListener("pageshow", () => {
 });
 
 function pressed(event) {
-  if (typing(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (typing(event) || event.ctrlKey || event.metaKey || event.altKey || keysOff()) return;
   if (sending) {
     sessionStorage.setItem(HELD, event.key);
     return;
@@ -63,6 +70,8 @@ document.addEventListener("keydown", (event) => {
 
 document.addEventListener("alpine:initialized", () => {
   document.documentElement.dataset.ready = "1";
+  const box = document.getElementById("single-keys");
+  if (box) box.checked = !keysOff();
   const held = sessionStorage.getItem(HELD);
   sessionStorage.removeItem(HELD);
   for (const key of [...(held ? [held] : []), ...window.jolvekEarly.keys.splice(0)]) {
