@@ -8,6 +8,8 @@ from pathlib import Path
 
 import pytest
 
+from scripts import slim_bulma
+
 TOP = Path(__file__).parents[1]
 ROOT = TOP / "jolvek"
 PYTHON = sorted([*ROOT.rglob("*.py"), *(TOP / "scripts").glob("*.py")])
@@ -93,3 +95,9 @@ def test_no_class_of_ours_means_something_in_the_style_sheet_too():
         text = re.sub(r"{[{%].*?[%}]}", " ", path.read_text(encoding="utf-8"))
         ours = {name for found in re.findall(r'class="([^"]*)"', text) for name in found.split()}
         assert ours & taken <= BULMAS, path.name
+
+
+def test_the_style_sheet_that_is_served_is_made_of_the_whole_one():
+    whole = slim_bulma.WHOLE.read_text(encoding="utf-8")
+    assert slim_bulma.USED.read_text(encoding="utf-8") == slim_bulma.slimmed(whole)
+    assert slim_bulma.CLASSES == BULMAS

@@ -47,7 +47,7 @@ def create_app(settings: Settings) -> Flask:
         SESSION_COOKIE_HTTPONLY=True,
         WTF_CSRF_TIME_LIMIT=None,
         SEND_FILE_MAX_AGE_DEFAULT=3600,
-        COMPRESS_ALGORITHM=["gzip"],
+        COMPRESS_ALGORITHM=["br", "gzip"],
         COMPRESS_MIMETYPES=COMPRESSED,
     )
     app.url_map.converters["int"] = RowNumber

@@ -39,7 +39,8 @@ SERVER: dict[str, Any] = {
 }
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src"
-    " 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+    " 'self'; connect-src 'self'; form-action 'self'; worker-src 'self'; manifest-src"
+    " 'self'; base-uri 'none'; frame-ancestors 'none'"
 )
 HEADERS = {
     "Content-Security-Policy": POLICY,
@@ -47,7 +48,8 @@ HEADERS = {
     "Referrer-Policy": "same-origin",
     "Cross-Origin-Opener-Policy": "same-origin",
     "Cross-Origin-Resource-Policy": "same-origin",
-    "Permissions-Policy": "camera=(self), geolocation=(), microphone=(), payment=(), usb=()",
+    "Permissions-Policy": "camera=(self), accelerometer=(self), gyroscope=(self), geolocation=(),"
+    " microphone=(), payment=(), usb=()",
 }
 HSTS = "max-age=31536000; includeSubDomains"
 LOOPBACK = ("localhost", "127.0.0.1")  # a bare IPv6 address is no host that can be trusted

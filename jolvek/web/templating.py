@@ -28,6 +28,8 @@ SCRIPTS = (
     "app/steps.js",
     "app/sign.js",
     "app/afar.js",
+    "app/offline.js",
+    "app/lean.js",
     "app/keys.js",
     "vendor/alpine/alpine-csp.min.js",
 )

@@ -33,7 +33,12 @@ def browser_type_launch_args():
 
 @pytest.fixture(scope="session")
 def browser_context_args():
-    return {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
+    return {
+        "viewport": {"width": 1280, "height": 800},
+        "reduced_motion": "reduce",
+        # what the worker keeps would stand between the tests and the server
+        "service_workers": "block",
+    }
 
 
 @pytest.fixture(scope="session")
@@ -95,7 +100,9 @@ def page(context, one_page, server):
     heard: list[str] = []
 
     def hear(said):
-        heard.append(said.text if hasattr(said, "text") else str(said))
+        text = said.text if hasattr(said, "text") else str(said)
+        if "registration blocked by Playwright" not in text:
+            heard.append(text)
 
     for kind in ("console", "pageerror"):
         one_page.on(kind, hear)

@@ -17,6 +17,8 @@ ACCESS: dict[str, str] = {
     "sign_in.welcome": OPEN,
     "sign_in.choose": OPEN,
     "health.page": OPEN,
+    "installed.manifest": OPEN,
+    "installed.worker": OPEN,
     "customer.page": OPEN,  # by a link to one offer
     "customer.answer": OPEN,
     "customer.paper": OPEN,

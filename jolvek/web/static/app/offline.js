@@ -1,0 +1,33 @@
+// Keeps pages for reading without connection, and says so when one is read that way.
+"use strict";
+{
+  const OWNER = "jolvek:reader";
+  const told = () => {
+    const box = document.getElementById("offline");
+    const at = document.body.dataset.kept;
+    if (!box) return;
+    box.hidden = !at && navigator.onLine;
+    box.textContent = at ? `No connection: this is the page as it was at ${
+      new Date(at).toLocaleString()}. What is changed here is not saved until there is one.` :
+      "No connection: what is shown stays readable.";
+  };
+
+  async function begin() {
+    if (!("serviceWorker" in navigator) || !window.isSecureContext) return;
+    const reader = document.body.dataset.reader || "";
+    const worker = await navigator.serviceWorker.register("/worker.js");
+    if (document.body.dataset.kept) return;
+    if (reader !== (localStorage.getItem(OWNER) || "")) {
+      await caches.delete("jolvek-pages");
+      worker.active?.postMessage("forget");
+      localStorage.setItem(OWNER, reader);
+    }
+  }
+
+  window.addEventListener("online", told);
+  window.addEventListener("offline", told);
+  window.addEventListener("load", () => {
+    told();
+    begin().catch(() => {}); // a browser that refuses keeps nothing, and all else works
+  });
+}

@@ -1,0 +1,83 @@
+"""The phone: installed, read again without connection, its lean as the transom's rake."""
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from jolvek.demo import at_work
+from jolvek.web.demo_shop import served, shop
+
+SIZE = {"width": 390, "height": 844}
+
+
+@pytest.fixture(scope="module")
+def dealer(tmp_path_factory):
+    with served(shop(tmp_path_factory.mktemp("phone"), more=at_work.add)) as root:
+        yield root
+
+
+@pytest.fixture
+def phone(browser):
+    context = browser.new_context(viewport=SIZE, has_touch=True, service_workers="allow")
+    yield context
+    context.close()
+
+
+def test_it_can_be_installed(page, dealer):
+    page.goto(dealer)
+    way = page.locator("link[rel=manifest]").get_attribute("href")
+    told = page.request.get(dealer + way)
+    assert told.headers["content-type"].startswith("application/manifest+json")
+    manifest = json.loads(told.body())
+    assert manifest["display"] == "standalone" and manifest["start_url"] == "/"
+    sizes = {icon["sizes"]: page.request.get(dealer + icon["src"]) for icon in manifest["icons"]}
+    assert set(sizes) == {"192x192", "512x512"}
+    assert all(x.ok and x.headers["content-type"] == "image/png" for x in sizes.values())
+
+
+def test_a_page_that_was_open_is_read_without_connection_until_another_comes_in(phone, dealer):
+    page = phone.new_page()
+    page.goto(f"{dealer}/enquiry/14/aftercare")
+    page.evaluate("navigator.serviceWorker.ready")
+    page.wait_for_function("navigator.serviceWorker.controller !== null")
+    page.goto(f"{dealer}/enquiry/14/aftercare")  # through the worker
+    expect(page.locator("#offline")).to_be_hidden()
+    phone.set_offline(True)
+    page.goto(f"{dealer}/enquiry/14/aftercare")
+    expect(page.get_by_role("heading", name="Owner: Ferrowick Sailing")).to_be_visible()
+    expect(page.locator("#offline")).to_contain_text("this is the page as it was at")
+    page.goto(f"{dealer}/enquiry/9/handover")
+    expect(page.locator("h1")).to_have_text("No connection")
+    phone.set_offline(False)
+    page.goto(dealer)
+    page.get_by_role("button", name="reader").click()
+    expect(page.locator(".demo-bar")).to_contain_text(", reader.")
+    page.wait_for_function("caches.has('jolvek-pages').then((x) => !x)")
+    phone.set_offline(True)
+    page.goto(f"{dealer}/enquiry/14/aftercare")
+    expect(page.locator("h1")).to_have_text("No connection")
+
+
+def test_the_lean_of_the_phone_is_the_rake_and_a_hand_that_shakes_is_refused(phone, dealer):
+    page = phone.new_page()
+    page.add_init_script("DeviceOrientationEvent.requestPermission = async () => 'granted'")
+    page.goto(f"{dealer}/enquiry/2/boat")
+    button = page.get_by_role("button", name=re.compile("Rake from the phone"))
+    expect(button).to_be_visible()
+    send = """(values) => values.forEach((beta) => window.dispatchEvent(
+      new DeviceOrientationEvent('deviceorientation', {beta})))"""
+    button.tap()
+    page.wait_for_timeout(100)
+    page.evaluate(send, [70 + 3 * (i % 2) for i in range(12)])
+    told = page.locator("[data-lean-told]").first
+    expect(told).to_contain_text("not still")
+    button.tap()
+    page.wait_for_timeout(100)
+    with page.expect_response(lambda r: r.request.method == "POST"):  # it saves itself
+        page.evaluate(send, [76.0 + 0.1 * (i % 3) for i in range(12)])
+    expect(told).to_contain_text("Taken: 13.9°")
+    expect(page.get_by_label("Rake", exact=True)).to_have_value("13.9")
+    page.reload()
+    expect(page.get_by_label("Rake", exact=True)).to_have_value(re.compile("^13.9|^14"))
