@@ -7,6 +7,7 @@ independent and each small: σ² = Σ (∂ ln P/∂ ln θ · s)².
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -276,5 +277,5 @@ def _thrust_slope(p: Performance, thrust: Array) -> Array:
     drive, rho, v = p.propulsor.drive, p.setup.water.density_kg_m3, p.speed_m_s
     more, less = (drive.power_w(by * thrust, v, rho) for by in (1.02, 0.98))
     turning = less > 0
-    ratio = np.where(turning, more, np.e) / np.where(turning, less, 1.0)
+    ratio = np.where(turning, more, math.e) / np.where(turning, less, 1.0)
     return np.asarray(np.where(turning, np.log(ratio) / np.log(1.02 / 0.98), 1.0))

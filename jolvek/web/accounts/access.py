@@ -56,6 +56,8 @@ ACCESS: dict[str, str] = {
     "job.page": READER,
     "offer.page": READER,
     "own_gear.page": READER,
+    "papers.day_out": READER,
+    "papers.side_by_side": READER,
     "shortlist.page": READER,
     "shortlist.what_if": READER,
     "side_by_side.page": READER,

@@ -41,7 +41,7 @@ def _asked() -> Asked:
     return asked_from(request.args, display.current())
 
 
-def _outing(need: Need, worked: list[Worked], asked: Asked, letter: str) -> DayOutPage:
+def outing(need: Need, worked: list[Worked], asked: Asked, letter: str) -> DayOutPage:
     """One core answer, and the page of it."""
     hand = next((w for w in worked if w.letter == letter), None)
     hand = hand or next((w for w in worked if w.pinned.chosen), worked[0])
@@ -54,7 +54,7 @@ def _page(enquiry_id: int, code: int = 200, **more: Any) -> Any:
     if not f.pinned:
         return show("day_out/page.html", f, answer="", **more), code
     asked, worked = _asked(), [work_out(f.need, p) for p in f.pinned]
-    whole = _outing(f.need, worked, asked, request.args.get("s", ""))
+    whole = outing(f.need, worked, asked, request.args.get("s", ""))
     more["charging"] = charging_of(whole.hand)
     return show("day_out/page.html", f, whole, **more), 422 if asked.refused else code
 
@@ -66,7 +66,7 @@ def page(enquiry_id: int) -> Any:
         return _page(enquiry_id)
     asked, worked = _asked(), _worked(enquiry_id)
     need = worked[0].fitted.need
-    whole = _outing(need, worked, asked, request.args.get("s", ""))
+    whole = outing(need, worked, asked, request.args.get("s", ""))
     return show("day_out/_day.html", whole), 422 if asked.refused else 200
 
 

@@ -20,7 +20,7 @@ from markupsafe import Markup
 
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
 from jolvek.core.fit.checklist import sheet, work_hours
-from jolvek.store import enquiries, setups
+from jolvek.store import enquiries, offers, setups
 from jolvek.store.db import transaction
 from jolvek.web import saving
 from jolvek.web.forms.fitting_form import fitted_from, seen_text
@@ -139,6 +139,7 @@ def sheet_pdf(enquiry_id: int) -> Any:
         leg_svg=_standalone(drawing.leg_svg),
         boat_svg=_standalone(drawing.boat_svg),
         diagram=_standalone(wiring.diagram),
+        number=next((x.number for x in offers.of_enquiry(conn(), enquiry_id)), ""),
     )
     try:
         content = pdf.write(html)

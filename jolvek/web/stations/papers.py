@@ -1,0 +1,65 @@
+"""Papers of the stations that have none of their own: Side by side and Day out, as tagged PDF."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from flask import Blueprint, Response, abort, current_app, render_template, request
+from markupsafe import Markup
+
+from jolvek.store import offers
+from jolvek.web.forms.outing_form import asked_from as outing_asked
+from jolvek.web.pages.side_by_side_full import full_table
+from jolvek.web.pages.side_by_side_page import asked_from, side_by_side_page
+from jolvek.web.shared import Frame, conn, frame, show
+from jolvek.web.stations.day_out import outing
+from jolvek.web.view import display, pdf
+from jolvek.web.view.worked import Worked, work_out
+
+bp = Blueprint("papers", __name__, url_prefix="/enquiry/<int:enquiry_id>")
+
+
+def _worked(f: Frame) -> list[Worked]:
+    if not f.pinned:
+        abort(404, "No setup is pinned yet: there is nothing to print.")
+    return [work_out(f.need, p) for p in f.pinned]
+
+
+def _styled(svg: Markup, sheet: str) -> Markup:
+    """A picture with its own style: the page's reach no picture on paper."""
+    style = current_app.jinja_env.get_template(sheet).render()
+    return Markup(str(svg).replace("<title>", f"<style>{style}</style><title>", 1))
+
+
+def _paper(enquiry_id: int, template: str, name: str, *records: Any, **more: Any) -> Any:
+    """The paper, with boat, customer, day and the number of the offer it belongs to."""
+    sent = offers.of_enquiry(conn(), enquiry_id)
+    more |= {"number": sent[0].number if sent else "", "on": date.today().isoformat()}
+    try:
+        body = pdf.write(show(template, *records, **more))
+    except pdf.NoPdf as error:
+        return render_template("error.html", title="No PDF on this machine", text=str(error)), 503
+    head = {"Content-Disposition": f'inline; filename="{name}-{enquiry_id}.pdf"'}
+    return Response(body, mimetype="application/pdf", headers=head)
+
+
+@bp.get("/side-by-side.pdf")
+def side_by_side(enquiry_id: int) -> Any:
+    """The chart as it stands in the address, and everything of the setups beside each other."""
+    f, u = frame(enquiry_id, "side_by_side"), display.current()
+    worked = _worked(f)
+    whole = side_by_side_page(f.need, worked, asked_from(request.args, f.need, worked, u), u)
+    chart = _styled(whole.chart, "side_by_side/chart.css")
+    more = {"full": full_table(worked, u), "chart": chart}
+    return _paper(enquiry_id, "papers/side_by_side.html", "side-by-side", f, whole, **more)
+
+
+@bp.get("/day-out.pdf")
+def day_out(enquiry_id: int) -> Any:
+    """The day as it stands in the address: chart, what happens, figures."""
+    f, u = frame(enquiry_id, "day_out"), display.current()
+    worked, asked = _worked(f), outing_asked(request.args, display.current())
+    whole = outing(f.need, worked, asked, request.args.get("s", ""))
+    pictures = {k: _styled(getattr(whole, k), "papers/day.css") for k in ("chart", "strip")}
+    return _paper(enquiry_id, "papers/day_out.html", "day-out", f, whole, u=u, **pictures)
