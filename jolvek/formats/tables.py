@@ -11,10 +11,6 @@ from datetime import datetime
 from itertools import islice
 from typing import Any
 
-from openpyxl import Workbook, load_workbook
-from openpyxl.styles import Font
-from openpyxl.utils import get_column_letter
-
 from jolvek.formats.schema import UnreadableFile
 
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -43,6 +39,10 @@ def _safe(cell: str) -> str:
 
 def as_xlsx(rows: Sequence[Sequence[str]], title: str) -> bytes:
     """Rows as a workbook of one sheet, the first row its head; what reads as a figure is one."""
+    from openpyxl import Workbook
+    from openpyxl.styles import Font
+    from openpyxl.utils import get_column_letter
+
     book = Workbook()
     sheet = book.active
     assert sheet is not None
@@ -84,6 +84,8 @@ def csv_of_xlsx(content: bytes) -> str:
 
 def _first_sheet(content: bytes) -> list[list[Any]]:
     """The rows of a workbook's first sheet that hold something, one more than are taken at most."""
+    from openpyxl import load_workbook
+
     book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
     read = book.worksheets[0].iter_rows(max_col=MOST_COLUMNS, values_only=True)
     rows = ([_plain(x) for x in row] for row in read)

@@ -9,8 +9,7 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
-from scipy.sparse import bmat, csr_matrix, identity
+import scipy  # its parts are imported when they are first used
 
 from jolvek.core.assort.demand import KINDS, Demand
 
@@ -71,7 +70,7 @@ def best(
         by_hand = _swapped(d, _grown(d, kept, budget, most or {}), kept, budget, most or {})
         stocked = max((stocked, by_hand), key=d.coverage)
     elif whole:
-        floor = LinearConstraint(gain[None, :], lb=d.coverage(stocked) - 1e-6)
+        floor = scipy.optimize.LinearConstraint(gain[None, :], lb=d.coverage(stocked) - 1e-6)
         spent = np.concatenate([worth, np.zeros(n_s + n_e)])
         cheaper = _solved(spent, kept, [*limits, floor], n_s + n_e, patience_s, whole)
         stocked = stocked if cheaper.x is None else cheaper.x[:n_p] > 0.5
@@ -94,17 +93,17 @@ def _lean(d: Demand, stocked: np.ndarray, kept: np.ndarray) -> np.ndarray:
 def _solved(
     aim: np.ndarray,
     kept: np.ndarray,
-    limits: list[LinearConstraint],
+    limits: list[scipy.optimize.LinearConstraint],
     rest: int,
     patience_s: float,
     whole: bool,
 ) -> Any:
     """The least of an aim over x (P,) and the rest (y and z)."""
     low = np.concatenate([kept.astype(float), np.zeros(rest)])
-    return milp(
+    return scipy.optimize.milp(
         aim,
         integrality=np.concatenate([np.full(kept.size, float(whole)), np.zeros(rest)]),
-        bounds=Bounds(low, np.ones(low.size)),
+        bounds=scipy.optimize.Bounds(low, np.ones(low.size)),
         constraints=limits,
         options={"time_limit": patience_s, "mip_rel_gap": 0.0},
     )
@@ -112,42 +111,43 @@ def _solved(
 
 def _limits(
     d: Demand, worth: np.ndarray, budget: float, most: Mapping[str, int]
-) -> list[LinearConstraint]:
+) -> list[scipy.optimize.LinearConstraint]:
     n_p, n_s, n_e = len(d.products), d.sets.shape[0], len(d.names)
     entries = d.sets.tocoo()
     n = entries.row.size
     rows = np.arange(n)
-    y_of = csr_matrix((np.ones(n), (rows, entries.row)), shape=(n, n_s))
-    x_of = csr_matrix((np.ones(n), (rows, entries.col)), shape=(n, n_p))
-    made = bmat([[-x_of, y_of, csr_matrix((n, n_e))]])
-    served = bmat([[csr_matrix((n_e, n_p)), -d.does, identity(n_e)]])
-    out = [LinearConstraint(made, ub=0), LinearConstraint(served, ub=0)]
-    out += [LinearConstraint(rows, ub=0) for rows in _each_kind(d)]
+    y_of = scipy.sparse.csr_matrix((np.ones(n), (rows, entries.row)), shape=(n, n_s))
+    x_of = scipy.sparse.csr_matrix((np.ones(n), (rows, entries.col)), shape=(n, n_p))
+    made = scipy.sparse.bmat([[-x_of, y_of, scipy.sparse.csr_matrix((n, n_e))]])
+    served = scipy.sparse.bmat(
+        [[scipy.sparse.csr_matrix((n_e, n_p)), -d.does, scipy.sparse.identity(n_e)]]
+    )
+    rows_of = [(made, 0.0), (served, 0.0), *((cut, 0.0) for cut in _each_kind(d))]
     tail = np.zeros(n_s + n_e)
     if np.isfinite(budget):
-        out.append(LinearConstraint(np.concatenate([worth, tail])[None, :], ub=budget))
+        rows_of.append((np.concatenate([worth, tail])[None, :], budget))
     for kind, count in most.items():
         of_kind = np.array([float(p.kind == kind) for p in d.products])
-        out.append(LinearConstraint(np.concatenate([of_kind, tail])[None, :], ub=count))
-    return out
+        rows_of.append((np.concatenate([of_kind, tail])[None, :], float(count)))
+    return [scipy.optimize.LinearConstraint(a, ub=b) for a, b in rows_of]
 
 
-def _each_kind(d: Demand) -> Iterator[csr_matrix]:
+def _each_kind(d: Demand) -> Iterator[scipy.sparse.csr_matrix]:
     """That an enquiry is served by no more than there are products of each kind that her setups
     need: says nothing new of whole products, and much of parts of them.
     """
     n_e, n_s = len(d.names), d.sets.shape[0]
     setups = np.asarray(d.does.sum(axis=1)).ravel()
     for kind in KINDS:
-        of_kind = csr_matrix(np.diag([float(p.kind == kind) for p in d.products]))
+        of_kind = scipy.sparse.csr_matrix(np.diag([float(p.kind == kind) for p in d.products]))
         mine = d.sets @ of_kind
         has = np.asarray(mine.sum(axis=1)).ravel() > 0
         needed = (setups > 0) & (np.asarray(d.does @ has.astype(float)).ravel() >= setups)
         if needed.any():
             x = (d.does @ mine)[needed]
             x.data[:] = 1.0
-            blank = csr_matrix((int(needed.sum()), n_s))
-            yield bmat([[-x, blank, identity(n_e, format="csr")[needed]]])
+            blank = scipy.sparse.csr_matrix((int(needed.sum()), n_s))
+            yield scipy.sparse.bmat([[-x, blank, scipy.sparse.identity(n_e, format="csr")[needed]]])
 
 
 def greedy(d: Demand, budget: float = np.inf, most: Mapping[str, int] | None = None) -> Chosen:

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.sparse import csr_matrix
+import scipy  # its parts are imported when they are first used
 
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import size
@@ -35,8 +35,8 @@ class Demand:
     names: tuple[str, ...]
     weights: np.ndarray
     products: tuple[Product, ...]
-    sets: csr_matrix
-    does: csr_matrix
+    sets: scipy.sparse.csr_matrix
+    does: scipy.sparse.csr_matrix
     lacking: tuple[str, ...]  # what an enquiry that nothing serves would take; empty where served
 
     @property
@@ -139,11 +139,11 @@ def _products(shelf: Shelf, used: set[str], worth: Mapping[str, float]) -> tuple
     return tuple(out)
 
 
-def _matrix(rows: list[list[int]], width: int) -> csr_matrix:
+def _matrix(rows: list[list[int]], width: int) -> scipy.sparse.csr_matrix:
     """A matrix of ones at the columns of each row."""
     ends = np.cumsum([0, *(len(r) for r in rows)])
     columns = np.array([c for r in rows for c in r], dtype=int)
-    return csr_matrix((np.ones(columns.size), columns, ends), shape=(len(rows), width))
+    return scipy.sparse.csr_matrix((np.ones(columns.size), columns, ends), shape=(len(rows), width))
 
 
 def of_enquiries(asked: Iterable[tuple[str, float, Need]], shelf: Shelf) -> Demand:

@@ -8,7 +8,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.stats import CensoredData, ecdf
 
 from jolvek.core.trial.diagnosis import FAULTS as TRIAL_FAULTS
 from jolvek.core.trial.diagnosis import Cause, Fault, Suspected
@@ -136,6 +135,8 @@ def first_fault(hours: Sequence[float], faulted: Sequence[bool]) -> FirstFault:
     >>> f.faulted, f.half_h, [round(s, 3) for _, s in f.curve]
     (2, 200.0, [1.0, 0.75, 0.375])
     """
+    from scipy.stats import CensoredData, ecdf  # takes a second to import
+
     h, had = np.asarray(hours, dtype=float), np.asarray(faulted, dtype=bool)
     if not had.any():
         return FirstFault(h.size, 0, None, None, ((0.0, 1.0),))

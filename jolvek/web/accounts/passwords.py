@@ -7,7 +7,6 @@ import time
 import pyotp
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
-from zxcvbn import zxcvbn
 
 from jolvek.core.base.errors import JolvekError
 
@@ -31,6 +30,8 @@ def kept(password: str, name: str, shop: str) -> str:
     """
     if not LEAST <= len(password) <= MOST:
         raise PasswordRefused(f"read {len(password)} characters; allowed is {LEAST} to {MOST}")
+    from zxcvbn import zxcvbn  # its lists take a while to read
+
     found = zxcvbn(password[:72], user_inputs=[name, shop, "jolvek"])
     if found["score"] < GOOD:
         why = found["feedback"]["warning"] or "it is easily guessed"
