@@ -144,3 +144,17 @@ def _json(text: str) -> Any:
         return json.loads(text)
     except ValueError:
         return text
+
+
+def language_of(conn: sqlite3.Connection, enquiry_id: int) -> str:
+    """In which language the customer is written to."""
+    row = conn.execute("SELECT language FROM enquiry WHERE id = :id", {"id": enquiry_id}).fetchone()
+    return str(row["language"]) if row else "en"
+
+
+def set_language(conn: sqlite3.Connection, enquiry_id: int, language: str) -> None:
+    """Write to the customer in another language; one the table does not know is refused there."""
+    conn.execute(
+        "UPDATE enquiry SET language = :language WHERE id = :id",
+        {"language": language, "id": enquiry_id},
+    )

@@ -15,7 +15,7 @@ from jolvek.web.drawings import pictures, signature
 from jolvek.web.drawings.boat_drawing import silhouette
 from jolvek.web.drawings.charts import badge
 from jolvek.web.settings import Settings
-from jolvek.web.view import display, words
+from jolvek.web.view import display, language, words
 
 SCRIPTS = (
     "vendor/htmx/htmx.min.js",
@@ -66,6 +66,10 @@ def set_up(app: Flask, settings: Settings) -> None:
         minor_money=display.minor_money,
         minor_plain=display.minor_plain,
         counted=display.counted,
+        _=language.said,
+        n_=language.counted_said,
+        language=language.current,
+        languages=language.LANGUAGES,
         signature=signature.drawn,
         is_demo=settings.demo,
         choices=display.CHOICES,
@@ -78,6 +82,7 @@ def set_up(app: Flask, settings: Settings) -> None:
         hours=hours,
         long_hours=display.long_hours,
         clock=display.clock,
+        day=display.day,
         clock_time=display.clock_time,
         date_time=display.date_time,
         band=display.band,

@@ -94,7 +94,12 @@ def setups_that_do(found: Match) -> set[tuple[str, ...]]:
 
 
 def lacks(need: Need) -> str:
-    """What a motor and bank would have to be for a day that nothing does, in words."""
+    """What a motor and bank would have to be for a day that nothing does, in words.
+
+    >>> from jolvek.core.hydro.hull import Hull, Load
+    >>> lacks(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)))[:24]
+    'a motor of about 0.16 kW'
+    """
     s = size(need)
     if s.no_way:
         return "no motor: the current is as fast as she is wanted to be"
@@ -113,6 +118,9 @@ def demand(
     """From enquiries, each with its name, weight, need and the setups that do her day.
 
     `worth` by product id: what one ties up in stock, as its buying price; its price if not told.
+
+    >>> demand([], Shelf()).total
+    0.0
     """
     rows = list(asked)
     sets = sorted({x for _, _, _, found in rows for x in found})

@@ -35,7 +35,7 @@ class Piece:
     product_id: str = ""
 
 
-FOR_OWNER = ("Customer", "Settings", "Aboard")  # groups that the owner reads again
+FOR_OWNER = ("Customer", "Aboard")  # groups that the owner reads again
 
 
 def steps(f: Fitted) -> tuple[Step, ...]:

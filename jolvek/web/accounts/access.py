@@ -116,6 +116,7 @@ ACCESS: dict[str, str] = {
     "aftercare.done": RIGGER,
     "aftercare.label": READER,
     "aftercare.shut": ADVISOR,
+    "aftercare.speak": ADVISOR,
     "after_log.trip": RIGGER,
     "after_log.drop": RIGGER,
     "after_log.charge": RIGGER,

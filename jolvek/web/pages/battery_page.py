@@ -14,7 +14,8 @@ from jolvek.core.day.summed import run_day
 from jolvek.core.electric.chemistry import temperature_factor
 from jolvek.store.care import Charge, Trip
 from jolvek.web.drawings.health_chart import Trend, health_chart
-from jolvek.web.view.display import counted, energy
+from jolvek.web.view.display import energy
+from jolvek.web.view.language import said
 from jolvek.web.view.worked import Worked
 
 YEAR_DAYS = 365.25
@@ -67,27 +68,46 @@ def depth_told(uses: Sequence[Used]) -> str:
     """Uses by their depth, in words; empty without any."""
     found = by_depth(uses)
     parts = [
-        f"{n} drew {100 * STEP * i:.0f} to {100 * STEP * (i + 1):.0f} %"
+        said(
+            "%(n)s drew %(low)s to %(high)s %%",
+            n=n,
+            low=f"{100 * STEP * i:.0f}",
+            high=f"{100 * STEP * (i + 1):.0f}",
+        )
         for i, n in enumerate(found)
         if n
     ]
-    return "By depth: " + ", ".join(parts) + " of the charge." if parts else ""
+    return said("Uses by share of the charge: %(list)s.", list=", ".join(parts)) if parts else ""
 
 
 def told(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
     """The battery in words: capacity, what wore it, its end, and the customer's day then."""
-    between = f"between {100 * h.low:.0f} and {100 * h.high:.0f} %"
-    basis = counted(h.count, "use") + " with charge and energy known"
     out = [
-        f"Capacity about *{100 * h.capacity:.0f} %* of the rated"
-        f" {energy(hand.fitted.bank.energy_wh)}, {between}; from {basis}.",
-        f"Of its life {100 * h.by_cycles:.0f} % is used by cycles,"
-        f" {100 * h.by_years:.0f} % by age.",
+        said(
+            "Capacity about *%(share)s %%* of the rated %(rated)s, between %(low)s and %(high)s"
+            " %%; from %(n)s uses with charge and energy known.",
+            share=f"{100 * h.capacity:.0f}",
+            rated=energy(hand.fitted.bank.energy_wh),
+            low=f"{100 * h.low:.0f}",
+            high=f"{100 * h.high:.0f}",
+            n=h.count,
+        ),
+        said(
+            "Of its life %(cycles)s %% is used by cycles, %(years)s %% by age.",
+            cycles=f"{100 * h.by_cycles:.0f}",
+            years=f"{100 * h.by_years:.0f}",
+        ),
     ]
     if h.years_left < 30:
-        sooner, later = today.year + int(h.sooner), today.year + int(h.later)
-        end = today.year + int(h.years_left)
-        out.append(f"At {100 * END:.0f} % about {end}, between {sooner} and {later}.")
+        out.append(
+            said(
+                "At %(end)s %% about %(year)s, between %(sooner)s and %(later)s.",
+                end=f"{100 * END:.0f}",
+                year=today.year + int(h.years_left),
+                sooner=today.year + int(h.sooner),
+                later=today.year + int(h.later),
+            )
+        )
     out.append(_day_then(h, hand, today))
     return tuple(x for x in out if x)
 
@@ -100,9 +120,19 @@ def _day_then(h: Health, hand: Worked, today: date) -> str:
     then = run_day(aged)
     if not then.makes_way:
         return ""
-    return (
-        f"In {today.year + years} the day leaves {100 * then.left:.0f} % of the charge,"
-        f" not {100 * now:.0f} %{'' if then.home else ': no longer home with the reserve'}."
+    values: dict[str, object] = {
+        "year": today.year + years,
+        "then": f"{100 * then.left:.0f}",
+        "now": f"{100 * now:.0f}",
+    }
+    if then.home:
+        return said(
+            "In %(year)s the day leaves %(then)s %% of the charge, not %(now)s %%.", **values
+        )
+    return said(
+        "In %(year)s the day leaves %(then)s %% of the charge, not %(now)s %%: no longer home with"
+        " the reserve.",
+        **values,
     )
 
 

@@ -11,17 +11,13 @@ from typing import Any
 
 from flask import url_for
 
-from jolvek.store import due_list, enquiries, outbox, recalls
+from jolvek.store import due_list, enquiries, outbox, owners, recalls
 from jolvek.store.due_list import Line
 from jolvek.store.recalls import Holder
-from jolvek.store.shop import Shop, filled
+from jolvek.store.shop import Shop
 from jolvek.web.pages.sending import ADDRESS
-
-HEED = "The maker’s manuals and local rules come first."
-RECALL_WORDS = (
-    "{customer}\n\nOn your boat “{title}” is this part: {piece}, number {number}.\n\n{words}\n\n"
-    "Tell us what you did:\n{link}\n\n{shop}"
-)
+from jolvek.web.view.display import day
+from jolvek.web.view.language import choose, said
 
 
 def mail(shop: Shop, to: str, subject: str, body: str) -> bytes:
@@ -35,19 +31,23 @@ def mail(shop: Shop, to: str, subject: str, body: str) -> bytes:
 
 
 def reminder(shop: Shop, lines: Sequence[Line], way: str) -> tuple[str, str]:
-    """Subject and words about what is due on one boat."""
+    """Subject and words about what is due on one boat, in the language of the request."""
     first = lines[0]
-    told = [
-        f"- {x.text} Due {x.on_day}." + (f"\n  Caution: {x.hazard}" if x.hazard else "")
-        for x in lines
-    ]
-    body = (
-        f"{first.customer}\n\nOn your boat “{first.title}” is due:\n\n"
-        + "\n".join(told)
-        + f"\n\nHer page, with her care and log: {way}\n\nCall us for a day: {shop.phone}\n{HEED}"
-        f"\n\n{shop.name}"
+    told = []
+    for x in lines:
+        told.append(f"- {said(x.text)} " + said("Due %(day)s.", day=day(x.on_day)))
+        if x.hazard:
+            told.append(f"  {said('Caution:')} {said(x.hazard)}")
+    parts = (
+        first.customer,
+        said("On your boat “%(boat)s” is due:", boat=first.title),
+        "\n".join(told),
+        said("Her page, with her care and log: %(link)s", link=way),
+        said("Call us for a day: %(phone)s", phone=shop.phone),
+        said("The maker’s manuals and local rules come first."),
+        shop.name,
     )
-    return f"Care of {first.title}", body
+    return said("Care of %(boat)s", boat=first.title), "\n\n".join(parts)
 
 
 def remind(
@@ -65,24 +65,30 @@ def remind(
             continue
         new = [x for x in found if due_list.remind(conn, x, at, who)]
         if new:
+            choose(owners.language_of(conn, number))
             subject, body = reminder(shop, new, ways(number))
             outbox.post(conn, number, at, new[0].mail, mail(shop, new[0].mail, subject, body))
             mails += 1
+    choose("en")
     return mails, without
 
 
 def recall_body(shop: Shop, title: str, words: str, h: Holder, way: str) -> tuple[str, str]:
     """Subject and words of a recall's letter to one who has a piece."""
-    names = {
-        "customer": h.customer,
-        "title": h.title,
-        "piece": f"{h.what}, {h.piece}",
-        "number": h.number,
-        "words": words,
-        "link": way,
-        "shop": f"{shop.name}, {shop.phone}",
-    }
-    return title, filled(RECALL_WORDS, names)
+    piece = f"{h.what}, {h.piece}"
+    parts = (
+        h.customer,
+        said(
+            "On your boat “%(boat)s” is this part: %(piece)s, number %(number)s.",
+            boat=h.title,
+            piece=piece,
+            number=h.number,
+        ),
+        words,
+        f"{said('Tell us what you did:')}\n{way}",
+        f"{shop.name}, {shop.phone}",
+    )
+    return title, "\n\n".join(parts)
 
 
 def write_all(
@@ -100,10 +106,12 @@ def write_all(
     for letter, h in found:
         if not ADDRESS.fullmatch(h.mail):
             continue
+        choose(owners.language_of(conn, h.enquiry_id))
         subject, body = recall_body(shop, recall[1], recall[2], h, ways(letter))
         outbox.post(conn, h.enquiry_id, at, h.mail, mail(shop, h.mail, subject, body))
         recalls.mailed(conn, letter, h.mail)
         mails += 1
+    choose("en")
     return mails
 
 

@@ -21,7 +21,7 @@ from jolvek.web.pages import care_page
 from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, frame, show, stored_or_404, who
-from jolvek.web.view import pdf, stations
+from jolvek.web.view import language, pdf, stations
 from jolvek.web.view.matches import shelf_of
 
 bp = Blueprint("aftercare", __name__, url_prefix="/enquiry/<int:enquiry_id>/aftercare")
@@ -46,6 +46,7 @@ def show_page(enquiry_id: int, refused: dict[str, str] | None = None, code: int 
         "refused": refused or {},
         "states": care_page.STATE_WORDS,
         "kinds": SERVICE_FAULTS,
+        "spoken": owners.language_of(conn(), enquiry_id),
         "typed": request.form if refused else {},
         "batteries": shelf_of(conn()).batteries,
     }
@@ -109,11 +110,25 @@ def dates(enquiry_id: int) -> Response:
 def label(enquiry_id: int) -> Response:
     """A sticker for the boat: its code leads to her own page, which names nobody."""
     stored_or_404(enquiry_id)
+    language.choose(owners.language_of(conn(), enquiry_id))
     way = url_for("boat_page.page", token=links.token("boat", enquiry_id), _external=True)
     code = Markup(segno.make(way, error="q").svg_inline(scale=2, border=2))
     body = pdf.write(render_template("aftercare/label.html", code=code, way=way))
     head = {"Content-Disposition": f'inline; filename="label-{enquiry_id}.pdf"'}
     return Response(body, mimetype="application/pdf", headers=head)
+
+
+@bp.post("/language")
+def speak(enquiry_id: int) -> Any:
+    """The customer is written to in this language."""
+    stored_or_404(enquiry_id)
+    wanted = request.form.get("language", "")
+    if wanted not in language.LANGUAGES:
+        abort(422, f"Read {wanted!r}; allowed is one of {', '.join(language.LANGUAGES)}.")
+    with transaction(conn()) as c:
+        owners.set_language(c, enquiry_id, wanted)
+    flash(f"Her page, sticker and letters are in {language.LANGUAGES[wanted]}.")
+    return back(enquiry_id, "#owner")
 
 
 @bp.post("/shut")

@@ -14,7 +14,7 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.core.care.faults import SERVICE_FAULTS
 from jolvek.core.fit.handover import FOR_OWNER, steps
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
-from jolvek.store import care, recalls, service_faults
+from jolvek.store import care, owners, recalls, service_faults
 from jolvek.store.db import transaction
 from jolvek.web import data, errors
 from jolvek.web.accounts import limits, links
@@ -24,6 +24,7 @@ from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, frame, show
 from jolvek.web.stations.after_log import read_trip
 from jolvek.web.stations.after_parts import fault_told, pieces_of
+from jolvek.web.view import language
 
 bp = Blueprint("boat_page", __name__, url_prefix="/b/<token>")
 OFTEN, WRITES, BY = "60 per minute; 600 per hour", "30 per hour", "owner"
@@ -32,6 +33,7 @@ HEADERS = {"X-Robots-Tag": "noindex, nofollow", "Referrer-Policy": "no-referrer"
 
 def _frame(token: str) -> Frame:
     f = frame(links.of_token("boat", token), "aftercare")
+    language.choose(request.args.get("lang") or owners.language_of(conn(), f.e.id))
     if f.card.in_hand is None:
         abort(404, links.LOST)
     return f
@@ -43,7 +45,6 @@ def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
     told = care_page.page(conn(), f.e.id, f.card.in_hand, data.shop(), date.today())
     more = {
         "token": token,
-        "boat": f.need.hull.fam.name,
         "hand": f.card.in_hand,
         "p": told,
         "refused": refused,
@@ -52,6 +53,7 @@ def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
         "pieces": pieces_of(f),
         "manual": [s for s in steps(f.card.in_hand.fitted) if s.group in FOR_OWNER],
         "states": care_page.STATE_WORDS,
+        "due_now": sum(d.state == "overdue" for d in told.due),
         "op": secrets.token_hex(12),
         "answers": recalls.ANSWERS,
     }
@@ -59,7 +61,8 @@ def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
 
 
 def _back(token: str, part: str = "") -> Any:
-    return redirect(url_for("boat_page.page", token=token) + part, 303)
+    lang = request.args.get("lang")
+    return redirect(url_for("boat_page.page", token=token, lang=lang) + part, 303)
 
 
 @bp.get("")
@@ -80,7 +83,7 @@ def trip(token: str) -> Any:
         return _page(token, refused, 422)
     with transaction(conn()) as c:
         care.add_trip(c, f.e.id, told, now())
-    flash("Logged.")
+    flash(language.said("Logged."))
     return _back(token)
 
 
@@ -95,7 +98,7 @@ def fault(token: str) -> Any:
             service_faults.add(c, f.e.id, told)
     except JolvekError as error:
         return _page(token, {"fault": str(error)}, 422)
-    flash("The shop has it. If she is not safe, do not use her.")
+    flash(language.said("The shop has it. If she is not safe, do not use her."))
     return _back(token)
 
 
@@ -123,6 +126,7 @@ def recalled(token: str) -> Any:
     found = recalls.letter(conn(), letter)
     if found is None:
         abort(404, links.LOST)
+    language.choose(owners.language_of(conn(), found.enquiry_id))
     more = {"token": token, "x": found, "answers": recalls.ANSWERS}
     return Response(show("boat_page/recall.html", **more), 200, HEADERS)
 
@@ -136,5 +140,7 @@ def answer(token: str) -> Any:
         abort(422, f"Read {told!r}; allowed is one of {', '.join(recalls.ANSWERS)}.")
     with transaction(conn()) as c:
         recalls.answer(c, letter, told, BY, now())
-    flash("Thank you: the shop has your answer.")
+    found = recalls.letter(conn(), letter)
+    language.choose(owners.language_of(conn(), found.enquiry_id) if found else "en")
+    flash(language.said("Thank you: the shop has your answer."))
     return redirect(url_for("boat_page.recalled", token=token), 303)

@@ -20,6 +20,7 @@ from jolvek.core.deal.money import major
 from jolvek.core.rules.findings import Finding, say
 from jolvek.store.shop import LANGUAGES, UNIT_SETS
 from jolvek.web import data
+from jolvek.web.view import language
 
 CHOICES = {
     "speed": ("kn", "km/h", "mph"),
@@ -234,6 +235,20 @@ def _local(at: str) -> datetime:
     moment = moment if moment.tzinfo else moment.replace(tzinfo=UTC)
     zone = data.shop().time_zone
     return moment.astimezone(ZoneInfo(zone) if zone else None)
+
+
+# how each language of language.LANGUAGES writes a day
+DATES = {"en": "en_GB", "de": "de", "fr": "fr", "nl": "nl", "es": "es"}
+
+
+def day(on: date | str) -> str:
+    """A day (a date, or its ISO text) as the language of the page writes it.
+
+    >>> day("2026-11-26")
+    '26 Nov 2026'
+    """
+    told = date.fromisoformat(on) if isinstance(on, str) else on
+    return str(format_date(told, "medium", locale=DATES[language.current()]))
 
 
 def clock(hours: float) -> str:
