@@ -78,6 +78,11 @@ def set_up(app: Flask, settings: Settings) -> None:
         main_pages=MAIN_PAGES,
         side_view_of=pictures.card_view,
     )
+    _filters(app)
+    app.context_processor(_shared)
+
+
+def _filters(app: Flask) -> None:
     app.jinja_env.filters.update(
         hours=hours,
         long_hours=display.long_hours,
@@ -93,7 +98,6 @@ def set_up(app: Flask, settings: Settings) -> None:
         plain_value=words.plain_value,
         typed=_typed,
     )
-    app.context_processor(_shared)
 
 
 def _shared() -> dict[str, Any]:

@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 import pytest
+from argon2 import PasswordHasher
 
 from jolvek.store import people
 from jolvek.web.accounts import passwords
@@ -11,8 +12,16 @@ WORD = "mussel lantern gravel forty"
 AT = "2026-11-26T08:00:00+00:00"
 
 
+@pytest.fixture(scope="session", autouse=True)
+def quick_hashes():
+    """Hashes that cost less than a guesser's: each of many tests signs in."""
+    with pytest.MonkeyPatch.context() as m:
+        m.setattr(passwords, "_HASHER", PasswordHasher(time_cost=1, memory_cost=1024))
+        yield
+
+
 @pytest.fixture(scope="session")
-def hashed():
+def hashed(quick_hashes):
     return passwords.kept(WORD, "anyone", "shop")
 
 

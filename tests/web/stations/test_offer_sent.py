@@ -318,13 +318,14 @@ def test_a_second_press_sends_no_second_time(shop, conn, no_paper):
     assert conn.execute("SELECT count(*) FROM outbox").fetchone()[0] == 1
 
 
-@pytest.mark.parametrize("mail", ["a@b\r\nBcc: x@y", "<a b@c>", "a@b,c@d"])
-def test_what_is_no_mail_address_is_not_written_to(shop, conn, mail, no_paper):
+def test_what_is_no_mail_address_is_not_written_to(shop, conn, no_paper):
     tick(shop)
-    conn.execute("UPDATE enquiry SET mail = ?, title = ? WHERE id = 5", (mail, "One\r\nBcc: x"))
-    refused = shop.post(f"{HERE}/send", data={"after": "0", "mail": "1"})
-    assert refused.status_code == 422 and "allowed is an address" in refused.text
-    assert offers.of_enquiry(conn, 5) == []
+    for mail in ("a@b\r\nBcc: x@y", "<a b@c>", "a@b,c@d"):
+        told = (mail, "One\r\nBcc: x")
+        conn.execute("UPDATE enquiry SET mail = ?, title = ? WHERE id = 5", told)
+        refused = shop.post(f"{HERE}/send", data={"after": "0", "mail": "1"})
+        assert refused.status_code == 422 and "allowed is an address" in refused.text, mail
+        assert offers.of_enquiry(conn, 5) == []
     conn.execute("UPDATE enquiry SET mail = 'a@b.example' WHERE id = 5")
     assert shop.post(f"{HERE}/send", data={"after": "0", "mail": "1"}).status_code == 303
     mail = email.message_from_bytes(
