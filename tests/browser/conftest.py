@@ -4,6 +4,7 @@ silent console.
 
 from __future__ import annotations
 
+from contextlib import contextmanager
 from pathlib import Path
 from shutil import copyfile
 
@@ -18,6 +19,16 @@ from scripts import chromium
 from tests.browser.hand import Hand
 
 expect.set_options(timeout=60_000)  # a busy machine is slow, not wrong
+
+
+@contextmanager
+def serving(folder, source):
+    """A shop of its own with all that another database holds, served; gives its address."""
+    conn = db.connect(folder / "jolvek.db")
+    source.backup(conn)
+    conn.close()
+    with served(Settings(folder, "demo", demo.DEALER, demo=True)) as root:
+        yield root
 
 
 @pytest.fixture(scope="session")

@@ -6,16 +6,15 @@ import pytest
 from itsdangerous import URLSafeSerializer
 from playwright.sync_api import expect
 
-from jolvek.demo import at_work
-from jolvek.web.demo_shop import served, shop
+from tests.browser.conftest import serving
 from tests.browser.looks import fits_and_reads, no_violations
 
 PERLE, CLUB = 10, 14
 
 
 @pytest.fixture(scope="module")
-def quay(tmp_path_factory):
-    with served(shop(tmp_path_factory.mktemp("quay"), more=at_work.add)) as root:
+def quay(tmp_path_factory, working):
+    with serving(tmp_path_factory.mktemp("quay"), working) as root:
         yield root
 
 

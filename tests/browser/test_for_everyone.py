@@ -5,8 +5,7 @@ Each test says its criterion; docs/accessibility.md says what was looked at by h
 import pytest
 from playwright.sync_api import expect
 
-from jolvek.demo import at_work
-from jolvek.web.demo_shop import served, shop
+from tests.browser.conftest import serving
 from tests.browser.looks import no_violations
 
 PAGES = (
@@ -30,8 +29,8 @@ PAGES = (
 
 
 @pytest.fixture(scope="module")
-def dealer(tmp_path_factory):
-    with served(shop(tmp_path_factory.mktemp("everyone"), more=at_work.add)) as root:
+def dealer(tmp_path_factory, working):
+    with serving(tmp_path_factory.mktemp("everyone"), working) as root:
         yield root
 
 

@@ -6,15 +6,14 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from jolvek.demo import at_work
-from jolvek.web.demo_shop import served, shop
+from tests.browser.conftest import serving
 
 SIZE = {"width": 390, "height": 844}
 
 
 @pytest.fixture(scope="module")
-def dealer(tmp_path_factory):
-    with served(shop(tmp_path_factory.mktemp("phone"), more=at_work.add)) as root:
+def dealer(tmp_path_factory, working):
+    with serving(tmp_path_factory.mktemp("phone"), working) as root:
         yield root
 
 

@@ -7,6 +7,11 @@ from datetime import date
 import pytest
 from pypdf import PdfReader
 
+from jolvek import demo
+from jolvek.store import db
+from jolvek.web import create_app
+from jolvek.web.settings import Settings
+
 CLUB = 14
 PAPERS = {
     "side-by-side.pdf": "Side by side",
@@ -31,12 +36,12 @@ def read(app_module):
 
 
 @pytest.fixture(scope="module")
-def app_module(tmp_path_factory):
-    from jolvek.demo import at_work
-    from jolvek.web import create_app
-    from jolvek.web.demo_shop import shop
-
-    app = create_app(shop(tmp_path_factory.mktemp("papers"), more=at_work.add))
+def app_module(tmp_path_factory, working):
+    folder = tmp_path_factory.mktemp("papers")
+    conn = db.connect(folder / "jolvek.db")
+    working.backup(conn)
+    conn.close()
+    app = create_app(Settings(folder, "demo", demo.DEALER, demo=True))
     app.config["WTF_CSRF_ENABLED"] = False
     return app.test_client()
 
