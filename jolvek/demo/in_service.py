@@ -66,7 +66,7 @@ def sailed(conn: sqlite3.Connection, number: int, f: Fitted, every_days: int = 1
             )
             handovers.add_serial(conn, number, s)
     soon = (date.today() + timedelta(days=20)).isoformat()
-    spares.keep(conn, number, SpareKept(0, "Life jacket cartridge", soon), WHO, _at(date.today()))
+    spares.add(conn, number, SpareKept(0, "Life jacket cartridge", soon), WHO, _at(date.today()))
 
 
 def failed(conn: sqlite3.Connection, number: int, f: Fitted, kind: str, on: date) -> None:

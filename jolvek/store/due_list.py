@@ -173,13 +173,18 @@ DUE_SQL = (
     " coalesce(r.at, '') AS reminded FROM care_due d CROSS JOIN enquiry e ON e.id = d.enquiry_id"
     " LEFT JOIN reminder r ON r.enquiry_id = d.enquiry_id AND r.step = d.step AND r.due_on ="
     " d.on_day WHERE d.on_day <= :until AND e.archived = 0 AND e.stage = 'delivered'"
+    " AND (:told OR r.at IS NULL)"
     " ORDER BY d.on_day, d.enquiry_id LIMIT :most OFFSET :skip"
 )
 
 
-def lines(conn: sqlite3.Connection, until: date, most: int = 100, skip: int = 0) -> list[Line]:
-    """What is due up to a day, the longest due first."""
-    asked = {"until": until.isoformat(), "most": most, "skip": skip}
+def lines(
+    conn: sqlite3.Connection, until: date, most: int = 100, skip: int = 0, told: bool = True
+) -> list[Line]:
+    """What is due up to a day, the longest due first; with `told` that too of which the owner was
+    written to.
+    """
+    asked = {"until": until.isoformat(), "most": most, "skip": skip, "told": told}
     return [Line(*row) for row in conn.execute(DUE_SQL, asked)]
 
 

@@ -56,21 +56,22 @@ def of_enquiry(conn: sqlite3.Connection, enquiry_id: int) -> list[SpareKept]:
     return [SpareKept(*row) for row in conn.execute(sql, {"id": enquiry_id})]
 
 
-def keep(conn: sqlite3.Connection, enquiry_id: int, s: SpareKept, who: str, at: str) -> None:
-    """Keep a spare, or with its number its new day."""
-    checked.date("spare.good_to", s.good_to)
-    told = {"id": s.id, "enquiry": enquiry_id, "what": s.what, "to": s.good_to}
-    if s.id:
-        conn.execute(
-            "UPDATE spare SET good_to = :to WHERE id = :id AND enquiry_id = :enquiry",
-            told,
-        )
-    else:
-        conn.execute(
-            "INSERT INTO spare (enquiry_id, what, good_to, who, typed_at) VALUES (:enquiry, :what,"
-            " :to, :who, :at)",
-            {**told, "who": who, "at": at},
-        )
+def add(conn: sqlite3.Connection, enquiry_id: int, s: SpareKept, who: str, at: str) -> None:
+    """Keep a spare."""
+    conn.execute(
+        "INSERT INTO spare (enquiry_id, what, good_to, who, typed_at) VALUES (:enquiry, :what, :to,"
+        " :who, :at)",
+        {"enquiry": enquiry_id, "what": s.what, "to": s.good_to, "who": who, "at": at},
+    )
+
+
+def renew(conn: sqlite3.Connection, enquiry_id: int, spare_id: int, good_to: str) -> None:
+    """It was replaced: good to another day."""
+    checked.date("spare.good_to", good_to)
+    conn.execute(
+        "UPDATE spare SET good_to = :to WHERE id = :id AND enquiry_id = :enquiry",
+        {"id": spare_id, "enquiry": enquiry_id, "to": good_to},
+    )
 
 
 def drop(conn: sqlite3.Connection, enquiry_id: int, spare_id: int) -> None:

@@ -29,6 +29,7 @@ SCRIPTS = (
     "app/sign.js",
     "app/afar.js",
     "app/offline.js",
+    "app/quick.js",
     "app/lean.js",
     "app/keys.js",
     "vendor/alpine/alpine-csp.min.js",

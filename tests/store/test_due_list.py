@@ -73,7 +73,7 @@ def test_every_change_that_moves_a_day_marks_the_boat(fleet):
         lambda: care.add_trip(fleet, number, trip, "2026"),
         lambda: care.drop_trip(fleet, number, care.trips(fleet, number)[0].id),
         lambda: care.act(fleet, number, "shaft", TODAY, "x", "", "2026"),
-        lambda: spares.keep(fleet, number, SpareKept(0, "Flares", "2026-12-01"), "x", "2026"),
+        lambda: spares.add(fleet, number, SpareKept(0, "Flares", "2026-12-01"), "x", "2026"),
     ]
     for change in log:
         refresh(fleet)
@@ -173,7 +173,7 @@ def plan(conn, sql, asked):
 
 
 def test_the_lists_use_their_indexes(fleet):
-    asked = {"until": "2026-11-26", "most": 100, "skip": 0}
+    asked = {"until": "2026-11-26", "most": 100, "skip": 0, "told": True}
     told = plan(fleet, due_list.DUE_SQL, asked)
     assert "care_due_by_day" in told and "SCAN d" not in told and "TEMP B-TREE" not in told
     tests = {

@@ -9,9 +9,8 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from jolvek.core.base import checked
-from jolvek.core.care.health import CHARGER_EFFICIENCY
 from jolvek.core.electric.bank import Bank
-from jolvek.core.electric.charging import Charger, together_h
+from jolvek.core.electric.charging import CHARGER_EFFICIENCY, Charger, together_h
 
 FULL_SOC = 0.99  # a charge ends here, as in charge_time_h
 
@@ -37,7 +36,7 @@ class ToCharge:
     @property
     def wall_w(self) -> float:
         """What her charger takes from the supply."""
-        return self.charger.power_w / CHARGER_EFFICIENCY if self.charger else 0.0
+        return self.charger.mains_w if self.charger else 0.0
 
     @property
     def hours(self) -> float:

@@ -13,6 +13,7 @@ import numpy as np
 from jolvek.core.base import checked
 from jolvek.core.base.arrays import Array
 from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.charging import CHARGER_EFFICIENCY
 from jolvek.core.electric.chemistry import cycle_life, temperature_factor
 from jolvek.core.predict.likelihood import CONFIDENCE, z_of
 
@@ -21,7 +22,6 @@ CHARGE_SIGMA = 0.025  # 1σ of a charge as shown, of the whole; common practice,
 ENERGY_SIGMA = 0.01  # of the energy counted
 NEW_SIGMA, FADE_SIGMA = 0.05, 0.6  # against its label; how fast it ages; Jolvek's own
 LEAST_DEPTH = 0.1  # of a use below which it says too little
-CHARGER_EFFICIENCY = 0.9  # from the wall to the terminals; common practice, no source
 DEPTH_STEP = 0.2
 HUBER, TUKEY, ROUNDS = 1.5, 4.0, 16
 

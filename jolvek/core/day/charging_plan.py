@@ -15,7 +15,6 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.predict.solar import Panels, check_sun, sun_neutral_speed_m_s, sunshine
 from jolvek.core.rules.findings import Finding, find
 
-CHARGER_EFFICIENCY = 0.88  # mains to battery; common practice, no source
 STATION_USABLE = 0.8  # of a dock station's battery; common practice, no source
 STATION_EFFICIENCY = 0.85  # its battery and the way to the boat; common practice, no source
 MOST_CHARGERS, QUICKER = 3, 0.99
@@ -88,7 +87,7 @@ def _from_shore(f: Fitted, start: float, each_h: float) -> tuple[FromShore, ...]
     out: list[FromShore] = []
     one, limit = f.charger.spec, f.need.day.shore_limit_w
     for count in range(1, at_once(f.bank, one, MOST_CHARGERS) + 1):
-        draws = count * one.power_w / CHARGER_EFFICIENCY
+        draws = count * one.mains_w
         share = min(1.0, limit / draws) if limit else 1.0
         held: list[Charger] = [replace(one, current_a=share * one.current_a)] * count
         hours = together_h(f.bank, held, start)

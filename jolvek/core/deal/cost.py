@@ -9,6 +9,7 @@ from math import ceil, inf
 from typing import ClassVar
 
 from jolvek.core.base import checked
+from jolvek.core.electric.charging import CHARGER_EFFICIENCY
 
 MOST_ALSO = 12
 
@@ -40,7 +41,7 @@ class Electric:
     battery_kwh: float
     cycle_life: float
     calendar_life_years: float
-    charger_efficiency: float = 0.9
+    charger_efficiency: float = CHARGER_EFFICIENCY
     usable: float = 0.8
     service_per_year: float = 0.0
     resale: float = 0.0  # at the end of the last year

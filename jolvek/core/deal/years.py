@@ -11,6 +11,7 @@ from typing import Any, ClassVar
 from jolvek.core.base import checked
 from jolvek.core.day.summed import run_day
 from jolvek.core.deal.cost import Also, Case, Electric, Petrol
+from jolvek.core.electric.charging import CHARGER_EFFICIENCY
 from jolvek.core.electric.chemistry import cycle_life
 from jolvek.core.fit.fitted import Fitted
 
@@ -41,7 +42,7 @@ class Assumed:
     outings: float = _of("Days like this a year", "", PRIVATE_OUTINGS, 0, 366)
     discount_rate: float = _of("Discount rate", "%", 0, 0, 100)
     kwh_price: float = _of("Electricity, a kWh", "money", 0.30, 0, 100)
-    charger_efficiency: float = _of("Charger’s efficiency", "%", 90, 30, 100)
+    charger_efficiency: float = _of("Charger’s efficiency", "%", 100 * CHARGER_EFFICIENCY, 30, 100)
     battery_price: float = _of("Battery, bought again", "money", 0, 0, 1e7)
     service: float = _of("Service of the electric motor, a year", "money", 60, 0, 1e6)
     hour_service: float = _of("Seals and wear of the electric motor, an hour", "money", 0, 0, 1e4)

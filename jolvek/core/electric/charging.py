@@ -20,6 +20,7 @@ from jolvek.core.electric.serving import WAYS, outputs_used, ways
 from jolvek.core.rules.findings import Finding, find
 
 DELIVERED_SOC = 0.2  # packs arrive 10–30 % charged; common practice, no source
+CHARGER_EFFICIENCY = 0.88  # mains to battery; common practice, no source
 CHARGE_C_LIMIT = {True: 0.5, False: 0.2}  # usual highest charging current over capacity
 
 
@@ -53,6 +54,11 @@ class Charger:
     def power_w(self) -> float:
         """Output power at nominal voltage, all outputs."""
         return self.voltage_v * self.current_a * self.outputs
+
+    @property
+    def mains_w(self) -> float:
+        """What it takes from the mains at that."""
+        return self.power_w / CHARGER_EFFICIENCY
 
 
 def matches(bank: Bank, charger: Charger) -> str:

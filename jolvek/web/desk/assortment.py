@@ -43,8 +43,12 @@ def _asked(d: Demand, work: Work) -> tuple[float, dict[str, int], Reader]:
     return (SHARE * whole if budget is None else budget), most, read
 
 
-def _choice(d: Demand, budget: float, most: dict[str, int]) -> Chosen:
-    return best(d, budget, most, request.args.getlist("keep"), PATIENCE_S)
+def _choice(work: Work, d: Demand, budget: float, most: dict[str, int]) -> Chosen:
+    """The best in a page's time; where the front knows a better one for the money, that."""
+    keep = request.args.getlist("keep")
+    found = best(d, budget, most, keep, PATIENCE_S)
+    known = [] if most or keep else [x for x in work.front if x.value <= budget]
+    return max([found, *known], key=lambda c: (c.coverage, -c.value))
 
 
 @bp.get("")
@@ -55,7 +59,7 @@ def page() -> Any:
     if work is not None and work.demand is not None:
         d = work.demand
         budget, limits, read = _asked(d, work)
-        c = _choice(d, budget, limits)
+        c = _choice(work, d, budget, limits)
         front = [(x.value, x.coverage) for x in work.front]
         ranked = changes(d, c.stocked)
         more |= {
@@ -64,6 +68,7 @@ def page() -> Any:
             "budget": budget,
             "refused": read.refused,
             "kinds": KIND_WORDS,
+            "keep": request.args.getlist("keep"),
             "stocked": [(d.products[x.index], x) for x in ranked if c.stocked[x.index]],
             "others": [
                 (d.products[x.index], x) for x in ranked if not c.stocked[x.index] and x.served > 0
@@ -100,7 +105,7 @@ def table(form: str) -> Response:
         abort(404)
     d = work.demand
     budget, limits, _ = _asked(d, work)
-    c = _choice(d, budget, limits)
+    c = _choice(work, d, budget, limits)
     rows: list[tuple[str, ...]] = [("stocked", "kind", "product", "value", "changes served by")]
     for x in changes(d, c.stocked):
         p = d.products[x.index]

@@ -70,7 +70,7 @@ def letters() -> Any:
     """Write to the owners about what is due and nobody was told of yet; each step once."""
     span, until = _until(date.today())
     care_kept.refresh(conn(), data.shop(), date.today())
-    rows = [x for x in due_list.lines(conn(), until, MOST_LETTERS) if not x.reminded]
+    rows = due_list.lines(conn(), until, MOST_LETTERS, told=False)
 
     def way(number: int) -> str:
         token = links.token("boat", number)

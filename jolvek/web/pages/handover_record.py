@@ -5,11 +5,11 @@ jolvek-handover.
 from __future__ import annotations
 
 import sqlite3
-from calendar import monthrange
 from dataclasses import asdict, dataclass
 from datetime import date
 from typing import Any
 
+from jolvek.core.care.due import add_months
 from jolvek.core.fit.handover import Piece, Step, pieces, steps
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.store import handovers
@@ -94,9 +94,7 @@ def warranty_end(shop: Shop, on: date) -> str:
     """
     if not shop.warranty_months:
         return ""
-    months = on.month - 1 + shop.warranty_months
-    year, month = on.year + months // 12, months % 12 + 1
-    return date(year, month, min(on.day, monthrange(year, month)[1])).isoformat()
+    return add_months(on, shop.warranty_months).isoformat()
 
 
 def record(

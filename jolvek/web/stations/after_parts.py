@@ -135,9 +135,12 @@ def spare(enquiry_id: int) -> Any:
             checked.date("spare.good_to", form.get("good_to", ""))
             if not form.get("good_to"):
                 raise JolvekError("the day that stands on it is needed")
-            told = SpareKept(number, form.get("what", "").strip() or "spare", form["good_to"])
             with transaction(conn()) as c:
-                spares.keep(c, enquiry_id, told, who(), now())
+                if number:
+                    spares.renew(c, enquiry_id, number, form["good_to"])
+                else:
+                    told = SpareKept(0, form.get("what", "").strip(), form["good_to"])
+                    spares.add(c, enquiry_id, told, who(), now())
     except JolvekError as error:
         return show_page(enquiry_id, {"spare": str(error)}, 422)
     return back(enquiry_id, "#parts")

@@ -10,13 +10,11 @@ from flask import (
     Blueprint,
     Response,
     abort,
-    current_app,
     redirect,
     render_template,
     request,
     url_for,
 )
-from markupsafe import Markup
 
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
 from jolvek.core.fit.checklist import sheet, work_hours
@@ -33,6 +31,7 @@ from jolvek.web.view import display, pdf, stations
 from jolvek.web.view.matches import answered, shelf_for
 from jolvek.web.view.worked import Worked, work_out
 
+SHEET = "fitting/print.css"
 bp = Blueprint("fitting", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 TABS = {"drawing": "Drawing", "wiring": "Wiring", "sheet": "Sheet", "mounts": "All mounts"}
 
@@ -113,12 +112,6 @@ def _tab(f: Frame, hand: Worked, read: Reader) -> Any:
     return show("fitting/page.html", f, figures, hand=hand, tab=tab, tabs=TABS, **more), code
 
 
-def _standalone(svg: Markup) -> Markup:
-    """An SVG with its own styles, for where the page's are not applied."""
-    style = current_app.jinja_env.get_template("fitting/print.css").render()
-    return Markup(str(svg).replace("<title>", f"<style>{style}</style><title>", 1))
-
-
 @bp.get("/fitting/sheet.pdf")
 def sheet_pdf(enquiry_id: int) -> Any:
     """The rigger's sheet as PDF, from the same templates."""
@@ -136,9 +129,9 @@ def sheet_pdf(enquiry_id: int) -> Any:
         wiring,
         hand=hand,
         sheet=sheet(fitted),
-        leg_svg=_standalone(drawing.leg_svg),
-        boat_svg=_standalone(drawing.boat_svg),
-        diagram=_standalone(wiring.diagram),
+        leg_svg=pdf.styled(drawing.leg_svg, SHEET),
+        boat_svg=pdf.styled(drawing.boat_svg, SHEET),
+        diagram=pdf.styled(wiring.diagram, SHEET),
         number=next((x.number for x in offers.of_enquiry(conn(), enquiry_id)), ""),
     )
     try:

@@ -5,8 +5,7 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from flask import Blueprint, Response, abort, current_app, render_template, request
-from markupsafe import Markup
+from flask import Blueprint, Response, abort, render_template, request
 
 from jolvek.store import offers
 from jolvek.web.forms.outing_form import asked_from as outing_asked
@@ -24,12 +23,6 @@ def _worked(f: Frame) -> list[Worked]:
     if not f.pinned:
         abort(404, "No setup is pinned yet: there is nothing to print.")
     return [work_out(f.need, p) for p in f.pinned]
-
-
-def _styled(svg: Markup, sheet: str) -> Markup:
-    """A picture with its own style: the page's reach no picture on paper."""
-    style = current_app.jinja_env.get_template(sheet).render()
-    return Markup(str(svg).replace("<title>", f"<style>{style}</style><title>", 1))
 
 
 def _paper(enquiry_id: int, template: str, name: str, *records: Any, **more: Any) -> Any:
@@ -50,7 +43,7 @@ def side_by_side(enquiry_id: int) -> Any:
     f, u = frame(enquiry_id, "side_by_side"), display.current()
     worked = _worked(f)
     whole = side_by_side_page(f.need, worked, asked_from(request.args, f.need, worked, u), u)
-    chart = _styled(whole.chart, "side_by_side/chart.css")
+    chart = pdf.styled(whole.chart, "side_by_side/chart.css")
     more = {"full": full_table(worked, u), "chart": chart}
     return _paper(enquiry_id, "papers/side_by_side.html", "side-by-side", f, whole, **more)
 
@@ -61,5 +54,5 @@ def day_out(enquiry_id: int) -> Any:
     f, u = frame(enquiry_id, "day_out"), display.current()
     worked, asked = _worked(f), outing_asked(request.args, display.current())
     whole = outing(f.need, worked, asked, request.args.get("s", ""))
-    pictures = {k: _styled(getattr(whole, k), "papers/day.css") for k in ("chart", "strip")}
+    pictures = {k: pdf.styled(getattr(whole, k), "papers/day.css") for k in ("chart", "strip")}
     return _paper(enquiry_id, "papers/day_out.html", "day-out", f, whole, u=u, **pictures)

@@ -7,7 +7,7 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
-from flask import Blueprint, Response, abort, current_app, flash, redirect, request, url_for
+from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 
 from jolvek.core.base import units
 from jolvek.core.fit.add_ons import area_m2, why_not
@@ -25,7 +25,7 @@ from jolvek.web.pages.side_by_side_page import (
 )
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, frame, show, stored_or_404, table_file
-from jolvek.web.view import display, stations
+from jolvek.web.view import display, pdf, stations
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("side_by_side", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -146,12 +146,8 @@ def as_svg(enquiry_id: int) -> Response:
     need = worked[0].fitted.need
     speed = {"speed": request.args["speed"]} if request.args.get("speed") else {}
     chart, _ = drawn(need, worked, asked_from(speed, need, worked, u), u)
-    style = current_app.jinja_env.get_template("side_by_side/chart.css").render()
-    svg = (
-        str(chart.svg)
-        .replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1)
-        .replace("<title>", f"<style>{style}</style><title>", 1)
-    )
+    svg = str(pdf.styled(chart.svg, "side_by_side/chart.css"))
+    svg = svg.replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1)
     name = {"Content-Disposition": 'attachment; filename="side-by-side.svg"'}
     return Response(svg, mimetype="image/svg+xml", headers={**name, **OWN_STYLE})
 

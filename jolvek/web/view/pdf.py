@@ -7,12 +7,19 @@ from typing import Any
 from urllib.parse import unquote, urlsplit
 
 from flask import current_app
+from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
 
 
 class NoPdf(JolvekError):
     """WeasyPrint's libraries are not on this machine."""
+
+
+def styled(svg: Markup, sheet: str) -> Markup:
+    """A picture with a style sheet of its own, for where the page's reaches no picture."""
+    style = current_app.jinja_env.get_template(sheet).render()
+    return Markup(str(svg).replace("<title>", f"<style>{style}</style><title>", 1))
 
 
 def write(html: str) -> bytes:

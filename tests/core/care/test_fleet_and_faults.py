@@ -67,7 +67,7 @@ def test_a_boat_with_charge_enough_is_ready_without_a_charger():
 
 def test_an_hour_costs_energy_wear_and_parts():
     s = spent(200, 180_000, 0.4, 0.95, 120.0, 3000, 0.15)
-    assert s.energy == pytest.approx(180 / 0.9 / 0.95 * 0.4)
+    assert s.energy == pytest.approx(180 / 0.88 / 0.95 * 0.4)
     assert (s.battery, s.parts) == (450, 120)
     assert s.an_hour == pytest.approx((s.energy + 570) / 200)
     assert spent(0, 0, 0.4, 0.95, 0, 0, 0).an_hour is None

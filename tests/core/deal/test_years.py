@@ -71,7 +71,7 @@ def test_the_case_by_hand():
     assert case.electric.cycle_life == pytest.approx(
         float(cycle_life(f.battery.spec.chem, u.depth))
     )
-    wall = 40 * u.energy_wh / 1000 / 0.9 * 0.25
+    wall = 40 * u.energy_wh / 1000 / 0.88 * 0.25
     assert cost(case).electric[1] == pytest.approx(2900 + wall + 60)
     petrol = 40 * u.hours * a.litres_per_hour * 2.0 + 180
     assert cost(case).petrol[1] == pytest.approx(a.petrol_purchase + petrol)

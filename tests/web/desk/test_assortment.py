@@ -42,6 +42,12 @@ def test_the_choice_serves_what_it_says_and_follows_the_money(buyer, app, conn):
     assert sum(",motors," in r for r in stocked) == 1 and "6 of 6" not in few
     assert all(float(r.split(",")[-1]) < 0 for r in stocked)  # none is there for nothing
     assert "0 of 6" in buyer.get("/assortment?budget=1").text
+    dear = max(work.demand.products, key=lambda p: p.stock_value)
+    kept = buyer.get(f"/assortment/stock.csv?budget=100000&keep={dear.id}").text.splitlines()
+    assert any(r.startswith("yes") and dear.title in r for r in kept)
+    middle = work.front[len(work.front) // 2]  # the page is never worse than its own picture
+    here = buyer.get(f"/assortment?budget={middle.value + 1:.0f}").text
+    assert int(re.search(r"<strong>(\d+) of 6", here)[1]) >= middle.coverage
     bad = buyer.get("/assortment?budget=much").text
     assert "read “much”" in bad and "of 6" in bad
 

@@ -74,6 +74,9 @@ def test_owners_are_written_to_once_about_a_step(desk, conn, boats, perle):
     assert desk.get(way.split("localhost")[1]).status_code == 200
     desk.post("/care/letters", data={"span": "due"})
     assert len(mails(conn)) == 3 and outbox.unposted(conn) == []
+    told = {(x.enquiry_id, x.step) for x in due_list.lines(conn, date.today()) if x.reminded}
+    left = due_list.lines(conn, date.today(), 1, told=False)  # one at most, and not a told one
+    assert told and len(left) == 1 and (left[0].enquiry_id, left[0].step) not in told
     desk.post(f"/enquiry/{perle}/aftercare/done", data={"step": "lay-up"})
     assert "2026" in desk.get("/care?span=due").text
 
@@ -138,6 +141,9 @@ def test_a_boats_own_page_takes_a_trip_once_and_a_fault_and_names_nobody(desk, a
     photo = f"/enquiry/{perle}/aftercare/parts/photo/{told.photo}"
     assert desk.get(photo).mimetype == "image/jpeg"
     assert desk.get(photo.replace(".jpg", "x.jpg")).status_code == 404
+    for _ in range(2):  # pressed twice it is one fault
+        stranger.post(f"{way}/fault", data={"kind": "vibrates", "why": "at speed"})
+    assert sum(f.why == "at speed" for f in service_faults.of_enquiry(conn, perle)) == 1
     bad = {"kind": "wet", "photo": (io.BytesIO(b"no picture"), "a.png")}
     assert "not a PNG or JPEG" in stranger.post(f"{way}/fault", data=bad).text
     events = Calendar.from_ical(stranger.get(f"{way}/care.ics").data).walk("VEVENT")

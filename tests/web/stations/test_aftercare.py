@@ -115,7 +115,7 @@ def test_a_battery_is_new_again_when_all_its_packs_are(shop, conn):
 def test_charges_at_the_wall_tell_of_the_battery_too(shop, conn):
     bank = fitted(conn).bank
     full = bank.energy_wh
-    wall = 0.5 * full / 0.9 / bank.chem.charge_efficiency
+    wall = 0.5 * full / 0.88 / bank.chem.charge_efficiency
     for i in range(8):
         form = {"plug_day": ago(300 - 30 * i), "wall_wh": f"{wall:.0f}", "plug_from": "40 %"}
         assert shop.post(f"{HERE}/log/charge", data=form | {"plug_to": "90 %"}).status_code == 303
@@ -220,6 +220,8 @@ def test_a_spare_is_due_on_its_day_and_renewed(shop, conn):
     shop.post(f"{HERE}/parts/spare", data={"spare": kept.id, "good_to": ago(-900)})
     assert not re.search(r"due \S+</b>:\s+Flares", shop.get(HERE).text)
     assert shop.post(f"{HERE}/parts/spare", data={"what": "Flares"}).status_code == 422
+    nameless = shop.post(f"{HERE}/parts/spare", data={"good_to": ago(-9), "what": " "})
+    assert nameless.status_code == 422 and "what it is" in nameless.text
     shop.post(f"{HERE}/parts/spare", data={"spare": kept.id, "off": "1"})
     assert spares.of_enquiry(conn, 5) == []
 

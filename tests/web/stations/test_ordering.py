@@ -148,7 +148,7 @@ def test_add_ons_that_are_ticked_are_summed_anew(shop, conn, app, no_paper):  # 
     assert f"In all {bare}" in shop.get(HERE).text
 
 
-def test_parts_of_what_was_accepted_are_ordered_against_the_stock(sent, conn, shop, app):  # noqa: F811
+def test_parts_of_an_accepted_offer_are_ordered_by_stock(sent, conn, shop, app):  # noqa: F811
     assert "No offer is accepted yet" in shop.get("/enquiry/5/order").text
     assert shop.get("/enquiry/5/order.csv").status_code == 404
     stranger(app).post(way(conn, sent.id), data=YES)
