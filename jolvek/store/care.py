@@ -157,11 +157,12 @@ def trips(conn: sqlite3.Connection, enquiry_id: int) -> list[Trip]:
 def act(
     conn: sqlite3.Connection, enquiry_id: int, step: str, on: date, who: str, note: str, at: str
 ) -> None:
-    """A step of care was done on a day."""
+    """A step of care was done on a day; told twice, as from two tabs, it was done once."""
     checked.text("care.note", note, 300)
     conn.execute(
-        "INSERT INTO care_act (enquiry_id, step, on_day, who, note, typed_at) VALUES (:enquiry,"
-        " :step, :on, :who, :note, :at)",
+        "INSERT INTO care_act (enquiry_id, step, on_day, who, note, typed_at) SELECT :enquiry,"
+        " :step, :on, :who, :note, :at WHERE NOT EXISTS (SELECT 1 FROM care_act WHERE enquiry_id ="
+        " :enquiry AND step = :step AND on_day = :on)",
         {
             "enquiry": enquiry_id,
             "step": step,

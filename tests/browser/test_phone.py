@@ -59,6 +59,13 @@ def test_a_page_that_was_open_is_read_without_connection_until_another_comes_in(
     expect(page.locator("h1")).to_have_text("No connection")
 
 
+def test_the_head_of_a_page_leaves_the_screen_to_its_answer(phone, dealer):
+    page = phone.new_page()
+    for path in ("/care/fleet", "/enquiry/14/aftercare"):
+        page.goto(dealer + path)
+        assert page.locator("header").bounding_box()["height"] < 230, path
+
+
 def test_the_lean_of_the_phone_is_the_rake_and_a_hand_that_shakes_is_refused(phone, dealer):
     page = phone.new_page()
     page.add_init_script("DeviceOrientationEvent.requestPermission = async () => 'granted'")

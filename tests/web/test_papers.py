@@ -5,12 +5,14 @@ import re
 from datetime import date
 
 import pytest
+from markupsafe import Markup
 from pypdf import PdfReader
 
 from jolvek import demo
 from jolvek.store import db
 from jolvek.web import create_app
 from jolvek.web.settings import Settings
+from jolvek.web.view import pdf
 
 CLUB = 14
 PAPERS = {
@@ -57,6 +59,12 @@ def sizes(page):
 
     page.extract_text(visitor_text=text)
     return out
+
+
+def test_a_picture_on_paper_carries_its_own_style(app_module):
+    with app_module.application.app_context():
+        told = str(pdf.styled(Markup("<svg><title>Day</title></svg>"), "papers/day.css"))
+    assert told.index("<style>") < told.index(".powerarea") < told.index("<title>Day")
 
 
 @pytest.mark.parametrize(("way", "named"), PAPERS.items())

@@ -14,10 +14,6 @@ const NEVER = ["/sign-in", "/welcome", "/account", "/people", "/settings", "/tra
 self.addEventListener("install", () => self.skipWaiting());
 self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim()));
 
-self.addEventListener("message", (event) => {
-  if (event.data === "forget") event.waitUntil(caches.delete(PAGES));
-});
-
 self.addEventListener("fetch", (event) => {
   const way = new URL(event.request.url);
   if (event.request.method !== "GET" || way.origin !== self.location.origin) return;

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from scipy.sparse import csr_matrix
 
 from jolvek import demo
+from jolvek.core.assort import choose
 from jolvek.core.assort.choose import best, changes, greedy, pareto
 from jolvek.core.assort.demand import KINDS, Demand, Product, demand, of_enquiries, setups_that_do
 from jolvek.core.assort.typical import typical
@@ -78,6 +79,15 @@ def test_what_a_change_is_said_to_do_is_what_it_does(d):
         other[c.index] ^= True
         assert d.coverage(other) - d.coverage(chosen) == c.served
         assert d.value(other) - d.value(chosen) == pytest.approx(c.value)
+
+
+@settings(max_examples=25, deadline=None)
+@given(demands())
+def test_nothing_is_stocked_that_serves_nobody_more(d):
+    whole = np.ones(len(d.products), dtype=bool)
+    lean = choose._lean(d, whole, ~whole)
+    assert d.coverage(lean) == d.coverage(whole)
+    assert all(c.served < 0 for c in changes(d, lean) if lean[c.index])
 
 
 def test_a_product_that_must_stay_stays():

@@ -15,11 +15,10 @@
   async function begin() {
     if (!("serviceWorker" in navigator) || !window.isSecureContext) return;
     const reader = document.body.dataset.reader || "";
-    const worker = await navigator.serviceWorker.register("/worker.js");
+    await navigator.serviceWorker.register("/worker.js");
     if (document.body.dataset.kept) return;
     if (reader !== (localStorage.getItem(OWNER) || "")) {
       await caches.delete("jolvek-pages");
-      worker.active?.postMessage("forget");
       localStorage.setItem(OWNER, reader);
     }
   }
