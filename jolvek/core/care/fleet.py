@@ -152,7 +152,7 @@ def spent(
     of the rest.
 
     >>> round(spent(100, 90_000, 0.3, 1.0, 0, 2000, 0.1).an_hour, 2)
-    2.3
+    2.31
     """
     wall_kwh = drawn_wh / 1000 / CHARGER_EFFICIENCY / charge_efficiency
     return Spent(hours, wall_kwh * kwh_price, battery_price * min(life_used, 1.0), parts)

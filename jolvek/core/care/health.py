@@ -98,7 +98,7 @@ def of_charge(bank: Bank, years: float, wall_wh: float, low: float, high: float)
     >>> from jolvek.core.electric.battery import Battery
     >>> bank = Bank(Battery("agm", 12, 100))
     >>> round(of_charge(bank, 1.0, 1000, 0.2, 0.9).energy_wh)
-    765
+    748
     """
     inside = wall_wh * CHARGER_EFFICIENCY * bank.chem.charge_efficiency
     return Used(years, inside, high, low)
