@@ -15,7 +15,7 @@ from jolvek.web.drawings import pictures, signature
 from jolvek.web.drawings.boat_drawing import silhouette
 from jolvek.web.drawings.charts import badge
 from jolvek.web.settings import Settings
-from jolvek.web.view import display, language, words
+from jolvek.web.view import display, language, template_messages, words
 
 SCRIPTS = (
     "vendor/htmx/htmx.min.js",
@@ -60,6 +60,8 @@ def _typed(field: Any) -> str:
 def set_up(app: Flask, settings: Settings) -> None:
     """Hand the templates their functions and filters."""
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+    app.jinja_env.add_extension(template_messages.RunningText)
+    app.jinja_env.finalize = language.shown
     app.jinja_env.globals.update(
         silhouette=silhouette,
         badge=badge,
@@ -69,6 +71,7 @@ def set_up(app: Flask, settings: Settings) -> None:
         counted=display.counted,
         _=language.said,
         n_=language.counted_said,
+        _run=language.run,
         language=language.current,
         languages=language.LANGUAGES,
         signature=signature.drawn,
@@ -93,6 +96,7 @@ def _filters(app: Flask) -> None:
         date_time=display.date_time,
         band=display.band,
         strong=display.strong,
+        join=language.joined,
         level_word=lambda level: LEVEL_WORDS[level],
         key_words=words.key_words,
         key_unit=words.key_unit,

@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
 
 from jolvek.core.day.otherwise import Switches
-from jolvek.core.day.outing import outing
+from jolvek.core.day.outing import Outing, outing
 from jolvek.core.day.stepped import sail_out
+from jolvek.core.day.voyage import Voyage
 from jolvek.core.deal.lines import sums
 from jolvek.core.deal.money import major
+from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
 from jolvek.store.enquiries import Stored
 from jolvek.store.shop import Shop
@@ -123,7 +126,7 @@ def short_of(w: Worked, u: Units) -> str:
 
 def day(w: Worked, u: Units) -> dict[str, Any]:
     """The customer's own day: how sure, what is left, and where she turns back."""
-    out, start = outing({w.letter: w.fitted}, w.letter), w.fitted.need.day.start_h
+    out, start = _outing(w.fitted, w.letter), w.fitted.need.day.start_h
     return {
         "verdict": out.likely,
         "day": _plain(f"{setting_out(out)} {sentence(out.voyage, start, u)}".strip()),
@@ -132,11 +135,23 @@ def day(w: Worked, u: Units) -> dict[str, Any]:
     }
 
 
+@lru_cache(maxsize=32)
+def _outing(fitted: Fitted, letter: str) -> Outing:
+    """Remembered: draft, paper and the customer's page tell the same day."""
+    return outing({letter: fitted}, letter)
+
+
+@lru_cache(maxsize=128)
+def _in_wind(fitted: Fitted, wind_m_s: float) -> Voyage:
+    start = fitted.need.day.start_h
+    return sail_out(fitted, Switches(wind_m_s=wind_m_s, wind_from_h=start))
+
+
 def turned(w: Worked, u: Units) -> dict[str, Any]:
     """The drawing, and what the sliders of the customer's page step through."""
     start, winds = w.fitted.need.day.start_h, []
     for wind in WINDS_M_S:
-        v = sail_out(w.fitted, Switches(wind_m_s=wind, wind_from_h=start))
+        v = _in_wind(w.fitted, wind)
         winds.append({"wind": str(u.full(wind, "speed")), "told": _plain(sentence(v, start, u))})
     return {"drawing": str(setup_view(w)), "winds": winds, "speeds": speeds(w, u)}
 

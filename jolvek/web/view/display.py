@@ -168,7 +168,7 @@ def _money(value: float | Decimal, currency: str, pattern: str | None, cents: bo
 
 def strong(text: str) -> Markup:
     """`*word*` becomes bold; everything else is escaped."""
-    parts = text.split("*")
+    parts = str(language.shown(text)).split("*")
     return Markup("").join(
         Markup("<strong>{}</strong>").format(p) if i % 2 else escape(p) for i, p in enumerate(parts)
     )

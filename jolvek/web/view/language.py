@@ -1,15 +1,19 @@
-"""The languages of what a customer gets: whole sentences as messages, by gettext's files. Texts of
-the core's data (steps, faults) are messages too, told by their English.
+"""Languages: whole sentences as messages, by gettext's files. English stands in the source; a text
+of the core (`Told`) is said in the language of the page where it is shown. docs/why.md, "Words".
 """
 
 from __future__ import annotations
 
 import gettext as files
+import re
 from functools import cache
 from pathlib import Path
 from typing import Any
 
 from flask import g, has_request_context
+from markupsafe import Markup
+
+from jolvek.core.base.told import Told
 
 LANGUAGES = {
     "en": "English",
@@ -18,7 +22,9 @@ LANGUAGES = {
     "nl": "Nederlands",
     "es": "Español",
 }
+SCREENS = ("en", "de")  # what the shop's own pages speak
 FOLDER, DOMAIN = Path(__file__).parents[1] / "locale", "jolvek"
+STARRED = re.compile(r"<(\w+) \*>")
 
 
 @cache
@@ -37,16 +43,51 @@ def choose(language: str) -> str:
     return str(g.language)
 
 
-def said(message: str, **values: Any) -> str:
+def message(text: str) -> str:
+    """A message in the language of this request, its places as they stand."""
+    return _catalogue(current()).gettext(text) if text else ""
+
+
+def said(text: str, /, **values: Any) -> str:
     """A message in the language of this request, its named places filled.
 
     >>> said("%(n)s of %(all)s", n=1, all=2)
     '1 of 2'
     """
-    found = _catalogue(current()).gettext(message)
-    return found % values if values else found
+    if isinstance(text, Told) and not values:
+        return str(shown(text))
+    found = message(text)
+    return found % {k: shown(v) for k, v in values.items()} if values else found
 
 
 def counted_said(one: str, many: str, n: int, **values: Any) -> str:
     """The same by number, `n` among its places."""
-    return _catalogue(current()).ngettext(one, many, n) % {"n": n, **values}
+    filled = {"n": n, **{k: shown(v) for k, v in values.items()}}
+    return _catalogue(current()).ngettext(one, many, n) % filled
+
+
+def shown(value: Any) -> Any:
+    """A text of the core in the language of this request; everything else as it is."""
+    if not isinstance(value, Told):
+        return value
+    if value.many:
+        return counted_said(value.message, value.many, **value.values)
+    return said(value.message, **value.values)
+
+
+def run(text: str, tags: list[str], /, **values: Any) -> Markup:
+    """Running text of a template (view/template_messages.py): its tags have their attributes again,
+    its figures are escaped.
+    """
+    left = [str(t).replace("%", "%%") for t in tags]
+
+    def tag(m: re.Match[str]) -> str:
+        mine = next(i for i, t in enumerate(left) if t.startswith(f"<{m[1]}"))
+        return left.pop(mine)
+
+    return Markup(STARRED.sub(tag, message(text))) % {k: shown(v) for k, v in values.items()}  # noqa: S704
+
+
+def joined(items: Any, between: str = "") -> Markup:
+    """Jinja's `join`, each item in the language of the page."""
+    return Markup(between).join(shown(x) for x in items)

@@ -141,7 +141,7 @@ def disagreements(need, shelf, start, every):
 quiet = {"deadline": None, "suppress_health_check": list(HealthCheck), "derandomize": True}
 
 
-@settings(max_examples=600, **quiet)
+@settings(max_examples=300, **quiet)
 @given(st.integers(0, 2**32))
 def test_matching_lists_just_what_the_rule_book_does_not_block(seed):
     assert list(disagreements(*case(seed), every=4)) == []

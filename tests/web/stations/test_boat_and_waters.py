@@ -243,13 +243,13 @@ def test_a_planing_boat_is_sized_about_her_wished_speed(client):
     assert rib == ["3", "6", "9", "12", "15"] and tender == ["2", "3", "4", "5", "6"]
 
 
-def test_two_hundred_quick_presses_of_keep_never_clash_with_the_pages_own_saving(client, conn):
+def test_sixty_quick_presses_of_keep_never_clash_with_the_pages_own_saving(client, conn):
     form = boat_form(client)
-    for i in range(10):
+    for i in range(5):
         typed = form | {"gear": f"{20 + i} kg"}
         saved = client.post("/enquiry/2/boat", data=typed, headers={"HX-Request": "true"})
         assert saved.status_code == 200
-        for press in range(20):  # pressed before the answer was there
+        for press in range(12):  # pressed before the answer was there
             pressed = client.post("/enquiry/2/boat", data=form | {"gear": f"{20 + i + press} kg"})
             assert pressed.status_code == 303, (i, press)
-    assert store.get(conn, 2).need.load.gear_kg == 20 + 9 + 19
+    assert store.get(conn, 2).need.load.gear_kg == 20 + 4 + 11

@@ -1,0 +1,41 @@
+"""Sentences that know what they are made of: English to read at once, a message and its values to be
+said in another language where they are shown.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+
+class Told(str):
+    """English text with the message it was made from and what fills its named places; `many` and
+    `n` where the message goes by number.
+    """
+
+    message: str
+    many: str
+    values: dict[str, Any]
+
+
+def told(message: str, /, **values: Any) -> Told:
+    """A sentence whose named places are filled.
+
+    >>> told("%(n)s of %(all)s", n=1, all=2), told("done").message
+    ('1 of 2', 'done')
+    """
+    return _made(message, "", message, values)
+
+
+def told_n(one: str, many: str, n: int, /, **values: Any) -> Told:
+    """The same by number, `n` among its places.
+
+    >>> told_n("%(n)s person", "%(n)s people", 2)
+    '2 people'
+    """
+    return _made(one, many, one if n == 1 else many, {"n": n, **values})
+
+
+def _made(message: str, many: str, english: str, values: dict[str, Any]) -> Told:
+    out = Told(english % values if values else english)
+    out.message, out.many, out.values = message, many, values
+    return out
