@@ -10,7 +10,9 @@ from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge, SecurityError
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import told
 from jolvek.formats import openapi
+from jolvek.web.view.language import tr
 
 _BLUEPRINT_REFUSALS: dict[str, Any] = {}
 
@@ -42,42 +44,44 @@ def _page(title: str, text: str, code: int) -> Any:
 
 def _large(_error: Exception) -> Any:
     most = (request.max_content_length or 0) / 1e6
-    text = f"the file is larger than {most:g} MB, which is the most allowed here"
+    text = tr(
+        "the file is larger than %(most)s MB, which is the most allowed here", most=f"{most:g}"
+    )
     refuse = _BLUEPRINT_REFUSALS.get(request.endpoint or "")
     if refuse is not None:
         return refuse(text)
     code = 413 if request.path.startswith(openapi.PREFIX) else 422
-    return _page("Too large", f"More than {most:g} MB was sent.", code)
+    return _page(tr("Too large"), tr("More than %(most)s MB was sent.", most=f"{most:g}"), code)
 
 
 def _csrf(_error: Exception) -> Any:
-    text = (
+    text = tr(
         "The form was opened in another session. Go back, load the page again, and send it once"
         " more."
     )
-    return _page("Form out of date", text, 400)
+    return _page(tr("Form out of date"), text, 400)
 
 
 def _refused(error: Exception) -> Any:
     """A refusal of something sent is the sender's; one of something kept is a fault of ours."""
     if request.method in ("GET", "HEAD"):
         return _unexpected(error)
-    return _page("Cannot be done", str(error), 422)
+    return _page(tr("Cannot be done"), str(error), 422)
 
 
 def _http(error: Exception) -> Any:
     assert isinstance(error, HTTPException)
     if isinstance(error, SecurityError):  # no page of ours can be made for a host we do not know
-        return Response("This address is not one of this shop's.\n", 400, mimetype="text/plain")
+        return Response(tr("This address is not one of this shop's.\n"), 400, mimetype="text/plain")
     usual = error.code == 404 and error.description == type(error).description
-    text = "There is nothing at this address." if usual else str(error.description)
+    text = tr("There is nothing at this address.") if usual else str(error.description)
     return _page(error.name, text, error.code or 500)
 
 
 DATABASE = {  # what SQLite says, how it is told, with which status
-    "full": ("The disk is full: nothing more can be saved until there is room again.", 507),
-    "readonly": ("The data cannot be written just now; they can be read.", 503),
-    "locked": ("Somebody else's work holds the data just now. Try again in a moment.", 503),
+    "full": (told("The disk is full: nothing more can be saved until there is room again."), 507),
+    "readonly": (told("The data cannot be written just now; they can be read."), 503),
+    "locked": (told("Somebody else's work holds the data just now. Try again in a moment."), 503),
 }
 
 
@@ -86,8 +90,10 @@ def _database(error: Exception) -> Any:
     for word, (text, code) in DATABASE.items():
         if word in str(error):
             current_app.logger.error("%s %s: %s", request.method, request.path, error)
-            told = f"{text} This change was not saved; what was saved before is there."
-            return _page("Not saved", told, code)
+            told = tr(
+                "%(text)s This change was not saved; what was saved before is there.", text=text
+            )
+            return _page(tr("Not saved"), told, code)
     return _unexpected(error)
 
 
@@ -95,4 +101,6 @@ def _unexpected(error: Exception) -> Any:
     g.plain = True
     who = f"{request.method} {request.path} by {g.get('known', 'nobody')}, {g.get('request_id')}"
     current_app.logger.exception(who, exc_info=error)
-    return _page("Something went wrong", "It is logged. Nothing that was kept is lost.", 500)
+    return _page(
+        tr("Something went wrong"), tr("It is logged. Nothing that was kept is lost."), 500
+    )

@@ -20,6 +20,7 @@ from jolvek.core.match.matching import match
 from jolvek.core.products.shelf import Shelf
 from jolvek.store import db, enquiries, finding
 from jolvek.store.enquiries import Stored
+from jolvek.web.view.language import tr
 
 OWN, TYPICAL = "own", "typical"
 MOST_OWN, MOST_TYPICAL, STEPS = 1000, 2000, 8
@@ -75,7 +76,7 @@ class Stocking:
             asked = list(_own(database)) if work.of == OWN else list(typical(work.count))
             work.count = len(asked)
             if not asked:
-                work.problem = "There is no enquiry yet: take typical ones."
+                work.problem = tr("There is no enquiry yet: take typical ones.")
                 return
             rows = []
             for name, weight, need in asked:
@@ -88,7 +89,7 @@ class Stocking:
             work.problem = str(error)
         except Exception:  # a thread has nobody to tell
             log.exception("what to stock")
-            work.problem = "It could not be worked out; it is logged."
+            work.problem = tr("It could not be worked out; it is logged.")
 
 
 def _own(database: Path) -> Iterator[tuple[str, float, Need]]:

@@ -69,7 +69,7 @@ def set_up(app: Flask, settings: Settings) -> None:
         minor_money=display.minor_money,
         minor_plain=display.minor_plain,
         counted=display.counted,
-        _=language.said,
+        _=language.tr,
         n_=language.counted_said,
         _run=language.run,
         language=language.current,

@@ -1,5 +1,5 @@
-"""Sentences that know what they are made of: English to read at once, a message and its values to be
-said in another language where they are shown.
+"""Sentences that know what they are made of: English to read at once, a message and its values to
+say it in another language where it is shown.
 """
 
 from __future__ import annotations
@@ -17,7 +17,7 @@ class Told(str):
     values: dict[str, Any]
 
 
-def told(message: str, /, **values: Any) -> Told:
+def told(message: str, /, **values: Any) -> str:
     """A sentence whose named places are filled.
 
     >>> told("%(n)s of %(all)s", n=1, all=2), told("done").message
@@ -26,7 +26,7 @@ def told(message: str, /, **values: Any) -> Told:
     return _made(message, "", message, values)
 
 
-def told_n(one: str, many: str, n: int, /, **values: Any) -> Told:
+def told_n(one: str, many: str, n: int, /, **values: Any) -> str:
     """The same by number, `n` among its places.
 
     >>> told_n("%(n)s person", "%(n)s people", 2)

@@ -9,13 +9,15 @@ from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import told
+from jolvek.web.view.language import tr
 
 LEAST, MOST = 12, 128  # characters
 GOOD = 3  # zxcvbn's score: more than 10^8 guesses
 STEP_S = 30  # of one-time codes, RFC 6238
 
 _HASHER = PasswordHasher()
-_NOBODY = _HASHER.hash("nobody signs in with this")  # so that unknown names take as long
+_NOBODY = _HASHER.hash(told("nobody signs in with this"))  # so that unknown names take as long
 
 
 class PasswordRefused(JolvekError):
@@ -29,13 +31,22 @@ def kept(password: str, name: str, shop: str) -> str:
     easily guessed from name and shop.
     """
     if not LEAST <= len(password) <= MOST:
-        raise PasswordRefused(f"read {len(password)} characters; allowed is {LEAST} to {MOST}")
+        raise PasswordRefused(
+            tr(
+                "read %(password)s characters; allowed is %(least)s to %(most)s",
+                password=len(password),
+                least=LEAST,
+                most=MOST,
+            )
+        )
     from zxcvbn import zxcvbn  # its lists take a while to read
 
     found = zxcvbn(password[:72], user_inputs=[name, shop, "jolvek"])
     if found["score"] < GOOD:
-        why = found["feedback"]["warning"] or "it is easily guessed"
-        raise PasswordRefused(f"{why.rstrip('.')}: take a few words that do not belong together")
+        why = found["feedback"]["warning"] or tr("it is easily guessed")
+        raise PasswordRefused(
+            tr("%(rstrip)s: take a few words that do not belong together", rstrip=why.rstrip("."))
+        )
     return _HASHER.hash(password)
 
 
@@ -54,7 +65,9 @@ def new_secret() -> str:
 
 def provisioning(secret: str, name: str, shop: str) -> str:
     """The address that an authenticator reads from a QR code."""
-    return pyotp.TOTP(secret).provisioning_uri(name=name, issuer_name=f"Jolvek, {shop}")
+    return pyotp.TOTP(secret).provisioning_uri(
+        name=name, issuer_name=tr("Jolvek, %(shop)s", shop=shop)
+    )
 
 
 def step_of(code: str, secret: str, now_s: float | None = None) -> int | None:

@@ -14,6 +14,7 @@ from jolvek.store.db import transaction
 from jolvek.store.people import ROLES, Person
 from jolvek.web import data, shared
 from jolvek.web.accounts import limits, passwords, signing
+from jolvek.web.view.language import tr
 
 bp = Blueprint("account", __name__)
 
@@ -43,7 +44,7 @@ def password() -> Any:
     """A new password; all other sessions end."""
     me = _me()
     if not passwords.is_right(request.form.get("now", ""), me.password):
-        return page({"now": "this is not the password in use"}), 422
+        return page({"now": tr("this is not the password in use")}), 422
     try:
         new = passwords.kept(request.form.get("new", ""), me.name, data.shop().name)
     except passwords.PasswordRefused as error:
@@ -52,7 +53,7 @@ def password() -> Any:
         people.set_password(c, me.id, new)
     signing.enter(me)
     signing.told("password changed", who=me)
-    flash("The password is changed; all other sessions have ended.")
+    flash(tr("The password is changed; all other sessions have ended."))
     return redirect(url_for("account.page"), 303)
 
 
@@ -66,18 +67,18 @@ def factor() -> Any:
     elif wanted == "confirm" and "new_factor" in session:
         step = passwords.step_of(request.form.get("code", ""), session["new_factor"])
         if step is None:
-            return page({"code": "this is not the code shown now"}), 422
+            return page({"code": tr("this is not the code shown now")}), 422
         with transaction(shared.conn()) as c:
             people.set_second_factor(c, me.id, session.pop("new_factor"))
             people.use_code(c, me.id, step)
         signing.told("one-time codes switched on")
-        flash("From now on a one-time code is asked too.")
+        flash(tr("From now on a one-time code is asked too."))
     elif wanted == "off":
         if not passwords.is_right(request.form.get("now", ""), me.password):
-            return page({"off": "this is not the password in use"}), 422
+            return page({"off": tr("this is not the password in use")}), 422
         people.set_second_factor(shared.conn(), me.id, "")
         signing.told("one-time codes switched off")
-        flash("No one-time code is asked any more.")
+        flash(tr("No one-time code is asked any more."))
     return redirect(url_for("account.page"), 303)
 
 

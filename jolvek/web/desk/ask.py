@@ -18,6 +18,7 @@ from jolvek.web.forms import first_word_form
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, show, stored_or_404, who
 from jolvek.web.view import display, photos
+from jolvek.web.view.language import tr
 
 bp = Blueprint("ask", __name__)
 # from one address: what is laid on the counter, and every try
@@ -50,7 +51,7 @@ def send() -> Any:
     said, refused = first_word_form.read(request.form, display.current())
     files = [f for f in request.files.getlist("photos") if f.filename]
     if len(files) > came_in.MOST_PHOTOS:
-        refused["photos"] = f"at most {came_in.MOST_PHOTOS} photos"
+        refused["photos"] = tr("at most %(most_photos)s photos", most_photos=came_in.MOST_PHOTOS)
     if said is None or refused:
         if files:  # a browser does not keep them
             refused.setdefault("photos", "choose your photos once more")
@@ -65,13 +66,13 @@ def _kept(said: FirstWord, files: list[Any]) -> Any:
         for f in files:
             names.append(photos.keep(f, folder))
     except ValueRefused as error:
-        return _page(first_word_form.told(error), 422)
+        return _page(first_word_form.refusal(error), 422)
     except JolvekError as error:
         for name in names:
             (folder / name).unlink()
         return _page({"photos": str(error)}, 422)
     with transaction(conn()) as c:
-        number = enquiries.add(c, enquiry, now(), "the customer")
+        number = enquiries.add(c, enquiry, now(), tr("the customer"))
         came_in.add(c, number, now(), estimated)
         for name in names:
             came_in.add_photo(c, number, name)
@@ -95,7 +96,7 @@ def looked(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     with transaction(conn()) as c:
         came_in.looked(c, enquiry_id, now(), who())
-    flash("It waits for a look no more.")
+    flash(tr("It waits for a look no more."))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 
 

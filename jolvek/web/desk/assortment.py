@@ -18,6 +18,7 @@ from jolvek.web.pages.offer_lines import digits_of
 from jolvek.web.shared import conn, settings, show, table_file
 from jolvek.web.stocking import MOST_TYPICAL, OWN, STOCKING, TYPICAL, Work
 from jolvek.web.view import display
+from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
 
 bp = Blueprint("assortment", __name__, url_prefix="/assortment")
@@ -85,7 +86,15 @@ def begin() -> Any:
     """Work the demand out, of the shop's own enquiries or of typical ones."""
     of = request.form.get("of", "")
     if of not in (OWN, TYPICAL):
-        abort(422, f"Read {of!r}; allowed is {OWN} or {TYPICAL}.")
+        abort(
+            422,
+            tr(
+                "Read %(of)s; allowed is %(own)s or %(typical)s.",
+                of=repr(of),
+                own=OWN,
+                typical=TYPICAL,
+            ),
+        )
     read = Reader(request.form, display.current())
     count = read.figure("count", "count", 10, MOST_TYPICAL)
     if read.refused:

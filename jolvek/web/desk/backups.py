@@ -12,6 +12,7 @@ from jolvek.store import backups as store
 from jolvek.web import data
 from jolvek.web.accounts import limits, signing
 from jolvek.web.shared import show
+from jolvek.web.view.language import tr
 
 bp = Blueprint("backups", __name__, url_prefix="/backups")
 
@@ -24,7 +25,7 @@ def page() -> Any:
     soon = not kept or store.due(folder, now)
     at = "soon" if soon else f"{kept[0].made_at + store.EVERY:%Y-%m-%d %H:%M}"
     if data.settings().demo:
-        at = "never: this is the demo"
+        at = tr("never: this is the demo")
     return show("shop/backups.html", kept=kept, next=at, report=store.check(folder))
 
 
@@ -37,7 +38,13 @@ def make() -> Any:
     except JolvekError as error:
         abort(507, str(error))
     signing.told("backup made", path.name)
-    flash(f"{path.name} is made, {path.stat().st_size / 1e6:.1f} MB.")
+    flash(
+        tr(
+            "%(name)s is made, %(st_size)s MB.",
+            name=path.name,
+            st_size=f"{path.stat().st_size / 1000000.0:.1f}",
+        )
+    )
     return redirect(url_for("backups.page"), 303)
 
 

@@ -8,6 +8,7 @@ from flask import Blueprint, Response, abort
 
 from jolvek.web.pages.care_figures_page import figures
 from jolvek.web.shared import conn, show, table_file
+from jolvek.web.view.language import tr
 
 bp = Blueprint("care_figures", __name__, url_prefix="/care/figures")
 
@@ -24,13 +25,13 @@ def table(name: str, form: str) -> Response:
     found = figures(conn())
     rows: list[tuple[str, ...]]
     if name == "promise":
-        rows = [("family", "boats", "points", "quarter", "middle", "three quarters")]
+        rows = [("family", "boats", "points", "quarter", "middle", tr("three quarters"))]
         rows += [
             (f.name, str(f.boats), str(f.points), *(f"{x:.4f}" for x in (f.low, f.middle, f.high)))
             for f in found.families
         ]
     elif name == "faults":
-        rows = [("product", "seen", "faults", "open", "a quarter by h", "half by h")]
+        rows = [("product", "seen", "faults", "open", tr("a quarter by h"), tr("half by h"))]
         for p in found.products:
             ends = (p.first.quarter_h, p.first.half_h) if p.first else (None, None)
             told = tuple("" if x is None else f"{x:.1f}" for x in ends)

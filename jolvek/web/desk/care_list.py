@@ -19,6 +19,7 @@ from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, show, skipped, table_file, who
 from jolvek.web.view.display import counted
+from jolvek.web.view.language import tr
 
 bp = Blueprint("care_list", __name__, url_prefix="/care")
 SPANS = {"due": 0, "month": 31, "quarter": 92}
@@ -46,7 +47,7 @@ def page() -> Any:
         "steps": steps,
         "boats": boats,
         "span": span,
-        "spans": {"due": "due now", "month": "this month", "quarter": "three months"},
+        "spans": {"due": tr("due now"), "month": tr("this month"), "quarter": tr("three months")},
         "states": care_page.STATE_WORDS,
         "waiting": waiting,
         "feed": url_for("care_list.feed", token=links.token("calendar", 0), _external=True),
@@ -59,7 +60,7 @@ def table(form: str) -> Response:
     """The same as a table."""
     until = _until(date.today())[1]
     care_kept.refresh(conn(), data.shop(), date.today())
-    head = ("due", "boat", "customer", "mail", "what", "why", "written to")
+    head = ("due", "boat", "customer", "mail", "what", "why", tr("written to"))
     keys = ("on_day", "title", "customer", "mail", "text", "why", "reminded")
     rows = due_list.lines(conn(), until, 100_000)
     return table_file([head, *(tuple(getattr(x, k) for k in keys) for x in rows)], "care", form)
@@ -80,8 +81,19 @@ def letters() -> Any:
         mails, without = care_letters.remind(c, data.shop(), rows, way, who(), now())
     sending.hand_on(conn(), post_of(data.settings()), now())
     signing.told("reminders written", str(mails))
-    told = f"{counted(mails, 'owner')} written to." if mails else "All with an address were told."
-    flash(told + (f" Without a mail address: {without}; call them." if without else ""))
+    told = (
+        tr("%(mails)s written to.", mails=counted(mails, "owner"))
+        if mails
+        else tr("All with an address were told.")
+    )
+    flash(
+        told
+        + (
+            tr(" Without a mail address: %(without)s; call them.", without=without)
+            if without
+            else ""
+        )
+    )
     return redirect(url_for("care_list.page", span=span), 303)
 
 
@@ -111,5 +123,5 @@ def shut() -> Any:
     with transaction(conn()) as c:
         owners.shut(c, "calendar", 0)
     signing.told("calendar address shut", "")
-    flash("The calendar has a new address; the old one leads nowhere.")
+    flash(tr("The calendar has a new address; the old one leads nowhere."))
     return redirect(url_for("care_list.page"), 303)

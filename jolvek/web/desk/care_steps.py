@@ -7,6 +7,7 @@ from typing import Any
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import told
 from jolvek.core.care.steps import (
     KINDS,
     LAID_UP,
@@ -24,19 +25,20 @@ from jolvek.web import data
 from jolvek.web.accounts import signing
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, show, who
+from jolvek.web.view.language import tr
 
 bp = Blueprint("care_steps", __name__, url_prefix="/care/steps")
 KIND_WORDS = {
-    "trip": "after each trip",
-    "hours": "every so many hours",
-    "date": "with the season",
-    "months": "every so many months",
+    "trip": told("after each trip"),
+    "hours": told("every so many hours"),
+    "date": told("with the season"),
+    "months": told("every so many months"),
 }
 AT_WORDS = {
     "": "–",
-    SEASON_START: "before the season",
-    SEASON_END: "after the season",
-    LAID_UP: "while laid up",
+    SEASON_START: told("before the season"),
+    SEASON_END: told("after the season"),
+    LAID_UP: told("while laid up"),
 }
 _WATERS = {"salt": (True, False), "fresh, lead": (False, True)}
 
@@ -87,7 +89,7 @@ def save() -> Any:
     form, product = request.form, request.form.get("product", "")[:80]
     key, do = form.get("key", "").strip(), form.get("do", "save")
     if do not in ("save", "drop", "back"):
-        abort(422, "Read nothing that can be done; allowed is to save, drop or go back.")
+        abort(422, tr("Read nothing that can be done; allowed is to save, drop or go back."))
     try:
         told = _care(key, form) if do == "save" else None
         key = told.key if told else key
@@ -99,7 +101,7 @@ def save() -> Any:
     except JolvekError as error:
         return _page(str(error), 422)
     signing.told(f"step of care: {do}", f"{product} {key}")
-    flash({"save": "Kept.", "drop": "Dropped.", "back": "Jolvek’s own step again."}[do])
+    flash({"save": tr("Kept."), "drop": tr("Dropped."), "back": tr("Jolvek’s own step again.")}[do])
     return redirect(url_for("care_steps.page", product=product or None), 303)
 
 
@@ -109,14 +111,20 @@ def _care(key: str, form: Any) -> Care:
     key = key or "own-" + "-".join(text.lower().split())[:30]
     kind = form.get("kind", "")
     if kind not in KINDS:
-        raise JolvekError(f"kind: read {kind!r}, allowed is one of {', '.join(KINDS)}")
+        raise JolvekError(
+            tr(
+                "kind: read %(kind)s, allowed is one of %(kinds)s",
+                kind=repr(kind),
+                kinds=", ".join(KINDS),
+            )
+        )
     every = form.get("every", "").strip().replace(",", ".")
     try:
         count = float(every) if every else 0.0
     except ValueError:
         raise JolvekError(
-            f"every: read {every!r}, allowed is a number of hours or months"
+            tr("every: read %(every)s, allowed is a number of hours or months", every=repr(every))
         ) from None
-    source = form.get("source", "").strip() or f"{data.shop().name}’s own"
+    source = form.get("source", "").strip() or tr("%(name)s’s own", name=data.shop().name)
     at = form.get("at", "")
     return Care(key, kind, text, count, at, form.get("hazard", "").strip(), source)

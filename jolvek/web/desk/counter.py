@@ -23,6 +23,7 @@ from jolvek.web.pages.counter_page import open_enquiries, quick_answer, quick_ne
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, is_fragment, show, stored_or_404, who
 from jolvek.web.view import display
+from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
 
 bp = Blueprint("counter", __name__)
@@ -104,11 +105,11 @@ def find() -> Any:
 def copy(enquiry_id: int) -> Any:
     """A copy of an enquiry with its boat and day, without customer and setups."""
     stored = stored_or_404(enquiry_id)
-    title = f"{stored.title[:190]} (copy)"
+    title = tr("%(title)s (copy)", title=stored.title[:190])
     nobody = replace(stored.enquiry, customer="", phone="", mail="", address="", title=title)
     with transaction(conn()) as c:
         number = enquiries.add(c, nobody, now(), who())
-    flash("Copied: boat and day are taken over, customer and setups are not.")
+    flash(tr("Copied: boat and day are taken over, customer and setups are not."))
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
 
@@ -129,7 +130,7 @@ def open_file() -> Any:
     """Open a jolvek-enquiry file."""
     upload = request.files.get("file")
     if upload is None or not upload.filename:
-        return _refuse_file("choose a file first: an enquiry in the format jolvek-enquiry")
+        return _refuse_file(tr("choose a file first: an enquiry in the format jolvek-enquiry"))
     try:
         e, rest = enquiry_file.read_whole(upload.read())
         e = replace(e, title=e.title or e.need.hull.fam.name)

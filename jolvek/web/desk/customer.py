@@ -20,6 +20,7 @@ from jolvek.web.drawings import signature
 from jolvek.web.pages.offer_lines import totals, with_add_ons
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, show
+from jolvek.web.view.language import tr
 
 bp = Blueprint("customer", __name__, url_prefix="/o/<token>")
 OFTEN, MOST_TEXT, MOST_NAME = "60 per minute; 600 per hour", 2000, 120
@@ -28,7 +29,7 @@ OFTEN, MOST_TEXT, MOST_NAME = "60 per minute; 600 per hour", 2000, 120
 def _sent(token: str) -> Sent:
     found = offers.by_token(conn(), token, datetime.now(UTC))
     if found is None:
-        abort(404, "This link is no longer good. Ask the shop for a new one.")
+        abort(404, tr("This link is no longer good. Ask the shop for a new one."))
     return found
 
 
@@ -89,9 +90,9 @@ def answer(token: str) -> Any:
     if refused:
         return _page(token, refused, 422)
     thanks = {
-        "asked": "Your question is with the shop.",
-        "accepted": "Thank you: the shop has your order.",
-        "declined": "Thank you for telling us.",
+        "asked": tr("Your question is with the shop."),
+        "accepted": tr("Thank you: the shop has your order."),
+        "declined": tr("Thank you for telling us."),
     }
     flash(thanks[kind])
     return redirect(url_for("customer.page", token=token), 303)
@@ -102,7 +103,7 @@ def _signed(strokes: str) -> tuple[dict[str, str], str]:
     try:
         return {}, signature.checked(strokes)
     except JolvekError:
-        return {"signature": "draw it again, or leave it empty: your name is enough"}, ""
+        return {"signature": tr("draw it again, or leave it empty: your name is enough")}, ""
 
 
 @bp.post("/total/<letter>")
@@ -120,15 +121,15 @@ def total(token: str, letter: str) -> Any:
 
 def _refused(kind: str, text: str, name: str, agree: str, answered: str) -> dict[str, str]:
     if kind not in offers.KINDS:
-        return {"do": "choose what to do"}
+        return {"do": tr("choose what to do")}
     if kind != "asked" and answered:
-        return {"do": f"this offer was {answered} already; ask the shop"}
+        return {"do": tr("this offer was %(answered)s already; ask the shop", answered=answered)}
     if kind == "asked" and not text:
-        return {"text": "write your question"}
+        return {"text": tr("write your question")}
     if kind == "declined" and not text:
-        return {"text": "a word why helps the shop"}
+        return {"text": tr("a word why helps the shop")}
     if kind == "accepted" and not name:
-        return {"name": "your name, as your signature"}
+        return {"name": tr("your name, as your signature")}
     if kind == "accepted" and not agree:
-        return {"agree": "tick that you have read the cautions"}
+        return {"agree": tr("tick that you have read the cautions")}
     return {}

@@ -14,6 +14,7 @@ from jolvek.web.accounts import limits, signing
 from jolvek.web.pages import exchange
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, show, table_file, who
+from jolvek.web.view.language import tr
 
 bp = Blueprint("exchange", __name__, url_prefix="/exchange")
 
@@ -52,7 +53,7 @@ def unpack() -> Any:
     """Another shop's, into this one."""
     upload, folder = request.files.get("file"), data.settings().data_dir / "photos"
     if upload is None or not upload.filename:
-        return _page(wrong="choose a packed shop first", code=422)
+        return _page(wrong=tr("choose a packed shop first"), code=422)
     try:
         taken = exchange.unpack(conn(), upload.stream, folder, now(), who())
     except JolvekError as error:

@@ -17,6 +17,7 @@ from jolvek.web.pages import learning
 from jolvek.web.pages.trial_page import FACTOR_WORDS
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, show
+from jolvek.web.view.language import tr
 
 bp = Blueprint("families", __name__, url_prefix="/families")
 
@@ -57,12 +58,12 @@ def take() -> Any:
     upload = request.files.get("file")
     try:
         if upload is None or not upload.filename:
-            raise JolvekError("choose a file of trials first")
+            raise JolvekError(tr("choose a file of trials first"))
         with transaction(conn()) as c:
             new = learning.take(c, upload.read(), now())
     except JolvekError as error:
-        flash(f"Not taken: {error}")
+        flash(tr("Not taken: %(error)s", error=error))
     else:
         signing.told("trials taken in", str(new))
-        flash(f"{new} new trials are taken in.")
+        flash(tr("%(new)s new trials are taken in.", new=new))
     return redirect(url_for("families.page"), 303)

@@ -16,6 +16,7 @@ from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.fleet_page import MOST, Fleet, fleet
 from jolvek.web.shared import again, conn, form_id, show, table_file, who
 from jolvek.web.view import display
+from jolvek.web.view.language import tr
 
 bp = Blueprint("fleet", __name__, url_prefix="/care/fleet")
 SUPPLY_W, BEGIN_H = 3600.0, 18.0  # one household socket; the evening
@@ -61,7 +62,16 @@ def page() -> Any:
 def table(form: str) -> Response:
     """The table as a file."""
     found = _read()[0]
-    head = ("boat", "hours", "steps due", "open faults", "charge", "energy", "battery", "parts")
+    head = (
+        "boat",
+        "hours",
+        tr("steps due"),
+        tr("open faults"),
+        "charge",
+        "energy",
+        "battery",
+        "parts",
+    )
     rows = [
         (
             r.title,
@@ -93,7 +103,7 @@ def book() -> Any:
             read.refused[key] = "needed"
     boat = form_id("boat")
     if boat not in {n for n, _ in care.in_service(conn(), 100_000)}:
-        read.refused["boat"] = "choose a boat in service"
+        read.refused["boat"] = tr("choose a boat in service")
     if read.refused or start is None or length is None:
         return _page(read.refused, 422)
     try:

@@ -8,6 +8,7 @@ from flask import Blueprint, abort, flash, redirect, url_for
 
 from jolvek.store import versions
 from jolvek.web import saving, shared
+from jolvek.web.view.language import tr
 
 bp = Blueprint("history", __name__, url_prefix="/enquiry/<int:enquiry_id>/history")
 
@@ -28,5 +29,5 @@ def back(enquiry_id: int) -> Any:
     if then is None:
         abort(404)
     saving.change(enquiry_id, lambda _now: then)
-    flash("The enquiry stands as it did then. The version before is in the history.")
+    flash(tr("The enquiry stands as it did then. The version before is in the history."))
     return redirect(url_for("history.page", enquiry_id=enquiry_id), 303)

@@ -10,6 +10,7 @@ from jolvek.store import api_keys as store
 from jolvek.web.accounts import signing
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, show
+from jolvek.web.view.language import tr
 
 bp = Blueprint("keys", __name__, url_prefix="/keys")
 MOST_NAME = 80
@@ -30,9 +31,11 @@ def make() -> Any:
     """One more, shown once."""
     name = request.form.get("name", "").strip()[:MOST_NAME]
     if not name:
-        return _page(wrong="say what it is for, to know it again", code=422)
+        return _page(wrong=tr("say what it is for, to know it again"), code=422)
     if len(store.every(conn())) >= store.MOST:
-        return _page(wrong=f"{store.MOST} are there already; take one away first", code=422)
+        return _page(
+            wrong=tr("%(most)s are there already; take one away first", most=store.MOST), code=422
+        )
     key = store.make(conn(), name, now())
     signing.told("key made", name)
     return _page(key)
@@ -43,5 +46,5 @@ def drop() -> Any:
     """Take one away; it is refused at once."""
     store.drop(conn(), request.form.get("token", "")[:64])
     signing.told("key taken away")
-    flash("The key is taken away; who uses it is refused from now on.")
+    flash(tr("The key is taken away; who uses it is refused from now on."))
     return redirect(url_for("keys.page"), 303)

@@ -8,20 +8,22 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
+from jolvek.core.base.told import told
 from jolvek.store import people as store
 from jolvek.store.db import transaction
 from jolvek.store.people import ROLES, Person
 from jolvek.web import shared
 from jolvek.web.accounts import signing
 from jolvek.web.saving import now
+from jolvek.web.view.language import tr
 
 bp = Blueprint("people", __name__, url_prefix="/people")
 MOST_NAME = 80
 ROLE_WORDS = {
-    "reader": "looks, changes nothing",
-    "rigger": "and keeps fitting and photos",
-    "advisor": "and keeps enquiries, setups, offers and the catalogue",
-    "owner": "and people, settings, backups and the trail",
+    "reader": told("looks, changes nothing"),
+    "rigger": told("and keeps fitting and photos"),
+    "advisor": told("and keeps enquiries, setups, offers and the catalogue"),
+    "owner": told("and people, settings, backups and the trail"),
 }
 
 
@@ -58,12 +60,12 @@ def add() -> Any:
     shown = request.form.get("shown", "").strip()[:MOST_NAME] or name
     role = request.form.get("role", "")
     if not name or role not in ROLES:
-        return page({"name": "a name and a role are needed"}), 422
+        return page({"name": tr("a name and a role are needed")}), 422
     try:
         with transaction(shared.conn()) as c:
             number = store.add(c, name, shown, role, now())
     except sqlite3.IntegrityError:
-        return page({"name": f"read “{name}”; that name is taken"}), 422
+        return page({"name": tr("read “%(name)s”; that name is taken", name=name)}), 422
     signing.told("person added", f"{shown}, {role}")
     return page(way=_way(number), whose=shown)
 
@@ -74,10 +76,13 @@ def change() -> Any:
     who, role = _somebody(), request.form.get("role", "")
     active = "active" in request.form
     if role not in ROLES:
-        abort(422, f"Read “{role}”; allowed is one of {', '.join(ROLES)}.")
+        abort(
+            422,
+            tr("Read “%(role)s”; allowed is one of %(roles)s.", role=role, roles=", ".join(ROLES)),
+        )
     last = store.owners(shared.conn()) == 1 and who.role == "owner" and who.password
     if last and who.active and (role != "owner" or not active):
-        abort(422, "One owner must stay: make somebody else owner first.")
+        abort(422, tr("One owner must stay: make somebody else owner first."))
     with transaction(shared.conn()) as c:
         store.set_role(c, who.id, role, active)
     signing.told("person changed", f"{who.shown}: {role}, {'in' if active else 'out'}")
@@ -90,7 +95,7 @@ def invite() -> Any:
     """A new one-time address for somebody who lost password or second factor."""
     who = _somebody()
     if not who.active:
-        abort(422, f"{who.shown} may not sign in; let them in first.")
+        abort(422, tr("%(shown)s may not sign in; let them in first.", shown=who.shown))
     store.set_second_factor(shared.conn(), who.id, "")
     signing.told("one-time address made", f"for {who.shown}; one-time codes switched off")
     return page(way=_way(who.id), whose=who.shown)
@@ -102,5 +107,5 @@ def leave() -> Any:
     who = _somebody()
     store.sign_out_everywhere(shared.conn(), who.id)
     signing.told("sessions ended", f"of {who.shown}")
-    flash(f"All sessions of {who.shown} have ended.")
+    flash(tr("All sessions of %(shown)s have ended.", shown=who.shown))
     return redirect(url_for("people.page"), 303)

@@ -24,6 +24,7 @@ from jolvek.web.forms.columns_form import columns_from
 from jolvek.web.pages import catalogue_page
 from jolvek.web.shared import conn, settings, show
 from jolvek.web.view.display import counted
+from jolvek.web.view.language import tr
 
 bp = Blueprint("price_lists", __name__, url_prefix="/shelf/import")
 LAID_ASIDE = 8  # files of one person that wait to be confirmed
@@ -48,7 +49,7 @@ def preview() -> Any:
     """
     upload, kind = request.files.get("file"), kind_or_404(request.form.get("kind", "motors"))
     if upload is None or not upload.filename:
-        return refuse("choose a CSV, XLSX or JSON file first")
+        return refuse(tr("choose a CSV, XLSX or JSON file first"))
     supplier = request.form.get("supplier", "").strip()[:80]
     try:
         content = _plain(upload.read())
@@ -133,7 +134,7 @@ def columns() -> Any:
     form, kind = request.form, kind_or_404(request.form.get("kind", "motors"))
     path, name = _laid_aside(form.get("token", "")), form.get("name", "")[:200]
     if path is None:
-        return refuse("the file is gone; choose it again")
+        return refuse(tr("the file is gone; choose it again"))
     content, supplier = path.read_bytes(), form.get("supplier", "").strip()[:80]
     try:
         head = supplier_columns.table(content)[0]
@@ -181,17 +182,19 @@ def confirm() -> Any:
     token, kind = request.form.get("token", ""), kind_or_404(request.form.get("kind", "motors"))
     path = _laid_aside(token)
     if path is None:
-        return refuse("the preview is gone; choose the file again")
+        return refuse(tr("the preview is gone; choose the file again"))
     rows = _rows(path.read_bytes(), kind, store.load(conn()))
     wrong = [r for _, r in rows if r.state == "wrong"]
     if wrong and request.form.get("leave_out") != "1":
-        return refuse(f"{len(wrong)} rows are wrong; nothing was written")
+        return refuse(tr("%(wrong)s rows are wrong; nothing was written", wrong=len(wrong)))
     items = [(k, r.item) for k, r in rows if r.state in ("new", "changed") and r.item is not None]
     with transaction(conn()) as c:
-        store.change(c, items, f"import of {counted(len(items), 'product')}", saving.now())
+        store.change(
+            c, items, tr("import of %(items)s", items=counted(len(items), "product")), saving.now()
+        )
     path.unlink(missing_ok=True)
-    left = f", {counted(len(wrong), 'wrong row')} left out" if wrong else ""
-    flash(f"{counted(len(items), 'product')} imported{left}.")
+    left = tr(", %(wrong)s left out", wrong=counted(len(wrong), tr("wrong row"))) if wrong else ""
+    flash(tr("%(items)s imported%(left)s.", items=counted(len(items), "product"), left=left))
     return redirect(url_for("shelf.page", kind=kind), 303)
 
 

@@ -21,6 +21,7 @@ from jolvek.web.saving import now
 from jolvek.web.shared import conn, form_id, show, table_file, who
 from jolvek.web.view import language, pdf
 from jolvek.web.view.display import counted
+from jolvek.web.view.language import tr
 
 bp = Blueprint("recalls", __name__, url_prefix="/care/recalls")
 SHOWN = 200
@@ -77,7 +78,7 @@ def begin() -> Any:
     asked, wrong = _asked()
     found = recalls.holders(conn(), asked)
     if wrong or not found:
-        return _page(wrong or "Nobody has it: nothing is written.", 422)
+        return _page(wrong or tr("Nobody has it: nothing is written."), 422)
     form = request.form
     try:
         with transaction(conn()) as c:
@@ -92,7 +93,10 @@ def begin() -> Any:
     sending.hand_on(conn(), post_of(data.settings()), now())
     signing.told("recall", title)
     rest = len(told) - mails
-    flash(f"{counted(len(told), 'letter')}, {mails} mailed" + (f"; print {rest}." if rest else "."))
+    flash(
+        tr("%(told)s, %(mails)s mailed", told=counted(len(told), "letter"), mails=mails)
+        + (tr("; print %(rest)s.", rest=rest) if rest else ".")
+    )
     return redirect(url_for("recalls.one", number=number), 303)
 
 
@@ -131,7 +135,7 @@ def letters(number: int, form: str) -> Response:
     open_ones = [x for x in found if not x.answer]
     told = [(x, care_letters.holder_of(conn(), x), *_way_and_code(x.id)) for x in open_ones]
     if not told:
-        abort(404, "All have answered: there is nothing to print.")
+        abort(404, tr("All have answered: there is nothing to print."))
 
     def speak(enquiry_id: int) -> str:
         return language.choose(owners.language_of(conn(), enquiry_id))
@@ -150,5 +154,5 @@ def answer(number: int) -> Any:
                 c, form_id("letter"), request.form.get("answer", "").strip(), who(), now()
             )
     except JolvekError as error:
-        flash(f"Not kept: {error}")
+        flash(tr("Not kept: %(error)s", error=error))
     return redirect(url_for("recalls.one", number=number), 303)

@@ -32,6 +32,7 @@ from jolvek.web.pages.catalogue_page import catalogue_page, product_page
 from jolvek.web.pages.compare_page import compare_page
 from jolvek.web.shared import conn, settings, show, table_file
 from jolvek.web.view import display
+from jolvek.web.view.language import tr
 
 bp = Blueprint("shelf", __name__, url_prefix="/shelf")
 LATEST = 6
@@ -147,7 +148,7 @@ def save(kind: str) -> Any:
     what = f"{'changed' if known else 'new'}: {item.title}"
     with transaction(conn()) as c:
         store.change(c, [(kind, item)], what, saving.now())
-    flash(f"{item.title} is saved.")
+    flash(tr("%(title)s is saved.", title=item.title))
     return redirect(url_for("shelf.product", kind=kind, product_id=item.id), 303)
 
 
@@ -163,7 +164,7 @@ def undo(batch_id: int) -> Any:
     """Take a batch back."""
     with transaction(conn()) as c:
         count = store.undo(c, batch_id)
-    flash(f"{count} products are as they were.")
+    flash(tr("%(count)s products are as they were.", count=count))
     back = request.form.get("back", "")
     return redirect(back if back.startswith("/shelf") else url_for("shelf.page"), 303)
 

@@ -16,6 +16,7 @@ from jolvek.web.forms import shop_form
 from jolvek.web.forms.day_form import SCHOOL_WORDS
 from jolvek.web.shared import show
 from jolvek.web.view import photos
+from jolvek.web.view.language import tr
 
 bp = Blueprint("shop", __name__)
 
@@ -44,7 +45,7 @@ def save() -> Any:
     g.pop("shop", None)  # read anew in this request
     if refused:
         return _page(refused, 422)
-    flash("The settings are saved." if changed else "Nothing was changed.")
+    flash(tr("The settings are saved.") if changed else tr("Nothing was changed."))
     return redirect(url_for("shop.page"), 303)
 
 
@@ -60,7 +61,7 @@ def logo() -> Any:
     with transaction(data.conn()) as c:
         store.save(c, replace(before, logo=name), before)
     signing.told("logo changed")
-    flash("The logo is saved." if name else "The logo is taken off.")
+    flash(tr("The logo is saved.") if name else tr("The logo is taken off."))
     return redirect(url_for("shop.page"), 303)
 
 

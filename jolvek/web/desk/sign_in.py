@@ -14,6 +14,7 @@ from jolvek.store.people import Person
 from jolvek.web import data, shared
 from jolvek.web.accounts import limits, passwords, signing
 from jolvek.web.saving import now
+from jolvek.web.view.language import tr
 
 bp = Blueprint("sign_in", __name__)
 MOST_NAME = 80
@@ -40,7 +41,7 @@ def enter() -> Any:
     right = passwords.is_right(request.form.get("password", ""), found.password if found else "")
     if not found or not right or not found.active or not _code_is_right(found):
         signing.told("sign-in refused", f"as {name[:MOST_NAME]}")
-        wrong = "Name, password or one-time code is not right."
+        wrong = tr("Name, password or one-time code is not right.")
         more = {"back": back, "name": request.form.get("name", ""), "wrong": wrong}
         return shared.show("account/sign_in.html", **more), 422
     signing.enter(found)
@@ -59,7 +60,7 @@ def _code_is_right(who: Person) -> bool:
 def _invited(token: str) -> Person | None:
     good, who = people.invited(shared.conn(), token, datetime.now(UTC))
     if not good:
-        abort(404, "This address was used already, or its time is over. Ask for a new one.")
+        abort(404, tr("This address was used already, or its time is over. Ask for a new one."))
     return who
 
 
@@ -78,13 +79,13 @@ def choose(token: str) -> Any:
     name = who.name if who else typed.get("name", "").strip()[:MOST_NAME]
     shown = who.shown if who else typed.get("shown", "").strip()[:MOST_NAME]
     if not name or not shown:
-        refused["name"] = "a name is needed, to sign in and to be shown"
+        refused["name"] = tr("a name is needed, to sign in and to be shown")
     try:
         password = passwords.kept(typed.get("password", ""), name, data.shop().name)
     except passwords.PasswordRefused as error:
         refused["password"] = str(error)
     if typed.get("password") != typed.get("again"):
-        refused["again"] = "the two are not the same"
+        refused["again"] = tr("the two are not the same")
     if not refused:
         try:
             with transaction(shared.conn()) as c:
@@ -93,10 +94,10 @@ def choose(token: str) -> Any:
                 number = who.id if who else people.add(c, name, shown, "owner", now())
                 people.set_password(c, number, password)
         except sqlite3.IntegrityError:
-            refused["name"] = "that name is taken"
+            refused["name"] = tr("that name is taken")
     if refused:
         more = {"who": who, "refused": refused, "typed": typed}
         return shared.show("account/welcome.html", token=token, **more), 422
     signing.told("password chosen", f"for {shown}", who)
-    flash("The password is saved. Sign in with it.")
+    flash(tr("The password is saved. Sign in with it."))
     return redirect(url_for("sign_in.page"), 303)

@@ -16,6 +16,7 @@ from jolvek.web import data
 from jolvek.web.accounts import signing
 from jolvek.web.pages.offer_lines import digits_of
 from jolvek.web.shared import conn
+from jolvek.web.view.language import tr
 
 bp = Blueprint("stock", __name__, url_prefix="/shelf")
 
@@ -29,12 +30,12 @@ def save(kind: str, product_id: str) -> Any:
     try:
         told = _read()
     except JolvekError as error:
-        flash(f"Stock is not saved: {error}")
+        flash(tr("Stock is not saved: %(error)s", error=error))
         return back
     with transaction(conn()) as c:
         stock.keep(c, kind, product_id, told)
     signing.told("stock changed", product_id)
-    flash("Stock is saved.")
+    flash(tr("Stock is saved."))
     return back
 
 

@@ -14,6 +14,7 @@ from jolvek.core.hydro.water import Water
 from jolvek.core.products.mounting import HUB_BELOW_PLATE
 from jolvek.web.drawings.outlines import MOST_SEEN, OUTLINES, View, hull_path, smooth
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
+from jolvek.web.view.language import tr
 
 
 @dataclass(frozen=True)
@@ -233,7 +234,13 @@ def side_view(
         rect(0, water_y, width, height - 26 - water_y, "sea"),
         line(0, water_y, width, water_y, "water"),
         path(f"{ends}M{stern:.1f} {dim:.1f}H{bow:.1f}", "dim"),
-        text((stern + bow) / 2, dim + 15, f"{labels[0]}, draws {labels[1]}", "dimtext", "middle"),
+        text(
+            (stern + bow) / 2,
+            dim + 15,
+            tr("%(labels)s, draws %(labels2)s", labels=labels[0], labels2=labels[1]),
+            "dimtext",
+            "middle",
+        ),
     ]
     at = {"data_keel_y": f"{keel_y:.2f}", "data_water_y": f"{water_y:.2f}"}
     kind = "drawing side-view"

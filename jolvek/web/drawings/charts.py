@@ -8,6 +8,7 @@ import numpy as np
 from markupsafe import Markup
 
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
+from jolvek.web.view.language import tr
 
 DASHES = {"A": "", "B": "9 4", "C": "2 3", "D": "11 3 2 3", "E": "5 2"}
 
@@ -189,7 +190,12 @@ def compare(series: list[Series], axes: Axes, width: float = 570.0, height: floa
         parts.append(text(frame.x0 + 5, y, words, "axis"))
     parts.append(_cursor(p, axes))
     parts.append(text(p.low.x1, height - 4, axes.x, "axis", "end"))
-    label = f"{axes.top} and {axes.low} over {axes.x}; the table beside holds the figures"
+    label = tr(
+        "%(top)s and %(low)s over %(axes)s; the table beside holds the figures",
+        top=axes.top,
+        low=axes.low,
+        axes=axes.x,
+    )
     svg = picture(width, height, "drawing chart", label, parts, id="chart")
     return Chart(svg, p.top, p.low, p.top.x_max)
 

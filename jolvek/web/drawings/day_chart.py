@@ -9,20 +9,22 @@ from dataclasses import dataclass
 import numpy as np
 from markupsafe import Markup
 
+from jolvek.core.base.told import told
 from jolvek.core.day.getting_home import NoReturn
 from jolvek.core.day.otherwise import turn_index
 from jolvek.core.day.voyage import Event, Voyage
 from jolvek.web.drawings.charts import DASHES, Frame, marker, thousands
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
 _WORDS = {
-    "warning": "15 min left",
+    "warning": told("15 min left"),
     "reserve": "reserve",
-    "cut-back": "power cut back",
-    "swap": "spare in",
+    "cut-back": told("power cut back"),
+    "swap": told("spare in"),
     "empty": "empty",
-    "no-way": "no way made",
+    "no-way": told("no way made"),
     "home": "home",
 }
 
@@ -35,7 +37,7 @@ def clock(hour: float) -> str:
     """
     minutes = round(hour * 60)
     text = f"{minutes // 60 % 24}:{minutes % 60:02d}"
-    return text if minutes < 24 * 60 else f"{text} next day"
+    return text if minutes < 24 * 60 else tr("%(text)s next day", text=text)
 
 
 def _spans(v: Voyage) -> list[tuple[int, float, float]]:
@@ -68,14 +70,17 @@ def day_chart(
         _bands(v, top),
         _axes(top, low, start_h, longest),
         line(top.x0, y, top.x1, y, "reserve"),
-        text(top.x0 + 4, y - 4, f"reserve {100 * kept:.0f} %", "reservetext"),
+        text(top.x0 + 4, y - 4, tr("reserve %(kept)s %%", kept=f"{100 * kept:.0f}"), "reservetext"),
         *(_charge(letter, voyage, top) for letter, voyage in voyages.items()),
         _power(v, low),
         _events(v.events, top),
     ]
-    label = (
-        f"Charge over the clock for setup {hand}: {100 * v.left:.0f} % left after {v.hours:.1f} h;"
-        " the table below lists what happens"
+    label = tr(
+        "Charge over the clock for setup %(hand)s: %(left)s %% left after %(hours)s h; the table "
+        "below lists what happens",
+        hand=hand,
+        left=f"{100 * v.left:.0f}",
+        hours=f"{v.hours:.1f}",
     )
     return picture(width, height, "drawing chart day", label, parts, id="day-chart")
 
@@ -104,7 +109,7 @@ def _bands(v: Voyage, frame: Frame) -> str:
     out = []
     for i, start, end in _spans(v):
         x0, x1 = frame.x(start / 3600), frame.x(end / 3600)
-        name = v.legs[i].name or f"leg {i + 1}"
+        name = v.legs[i].name or tr("leg %(i)s", i=i + 1)
         room = int((x1 - x0) / 7.4)
         words = name if len(name) <= room else name[: max(room - 1, 0)] + "…" if room > 3 else ""
         body = rect(x0, frame.y1, max(x1 - x0, 1), frame.y0 - frame.y1)
@@ -125,7 +130,7 @@ def _axes(top: Frame, low: Frame, start_h: float, longest: float) -> str:
         y = top.y(percent)
         out.append(line(top.x0, y, top.x1, y, "grid"))
         out.append(text(top.x0 - 6, y + 4, percent, anchor="end"))
-    return "".join(out) + text(top.x0 + 4, top.y0 - 6, "charge, %", "axis")
+    return "".join(out) + text(top.x0 + 4, top.y0 - 6, tr("charge, %"), "axis")
 
 
 def _power(v: Voyage, frame: Frame) -> str:
@@ -145,7 +150,12 @@ def _power(v: Voyage, frame: Frame) -> str:
         + (path(area(v.sun_w), "sunarea") if sunny else "")
         + line(frame.x0, frame.y0, frame.x1, frame.y0, "grid")
         + text(frame.x0 - 6, frame.y1 + 8, thousands(most), anchor="end")
-        + text(frame.x0 + 4, frame.y1 - 6, f"power{' and sun' if sunny else ''}, W", "axis")
+        + text(
+            frame.x0 + 4,
+            frame.y1 - 6,
+            tr("power%(sunny)s, W", sunny=" and sun" if sunny else ""),
+            "axis",
+        )
     )
 
 
@@ -197,21 +207,26 @@ def way_strip(
         *(circle(w.x(metres), w.y, 4, "stop") for metres in ends),
     ]
     if ends:
-        turn = f"turn, {u.full(gone, 'distance')}"
+        turn = tr("turn, %(gone)s", gone=u.full(gone, "distance"))
         parts.append(text(w.x(gone), w.y + 24, turn, anchor="middle"))
     parts.append(_last_point(point, w, width, u))
     if not v.done:
         parts.append(_stopped(float(v.distance_m[-1]), gone, w))
-    label = (
-        f"The way: turn at {u.full(gone, 'distance')}, last point from which she gets home at "
-        f"{u.full(point.distance_m, 'distance')}"
+    label = tr(
+        "The way: turn at %(gone)s, last point from which she gets home at %(distance)s",
+        gone=u.full(gone, "distance"),
+        distance=u.full(point.distance_m, "distance"),
     )
     return picture(width, height, "drawing strip", label, parts)
 
 
 def _last_point(point: NoReturn, w: _Way, width: float, u: Units) -> str:
     at, beyond = w.x(point.distance_m), point.distance_m > w.far_m * 1.001
-    words = f"last point home: {u.full(point.distance_m, 'distance')}{' →' if beyond else ''}"
+    words = tr(
+        "last point home: %(distance)s%(beyond)s",
+        distance=u.full(point.distance_m, "distance"),
+        beyond=" →" if beyond else "",
+    )
     mark = path(f"M{at:.1f} {w.y}l-6 -12h12z", f"lastpoint{'' if point.safe else ' is-bad'}")
     anchor = "end" if at > width - 200 else "start" if at < 160 else "middle"
     return mark + text(min(at, width - 8), w.y - 17, words, anchor=anchor)
@@ -221,4 +236,4 @@ def _stopped(ran_m: float, turn_m: float, w: _Way) -> str:
     """Where she stops short of home."""
     x = w.x(abs(ran_m - 2 * turn_m) if ran_m > turn_m else ran_m)
     cross = path(f"M{x - 5:.1f} {w.y - 5}l10 10m0 -10l-10 10", "stopped")
-    return cross + text(x, w.y + 38, "stops here", "stoptext", "middle")
+    return cross + text(x, w.y + 38, tr("stops here"), "stoptext", "middle")

@@ -13,6 +13,7 @@ from jolvek.core.match.picks import Pick
 from jolvek.web.drawings.charts import Frame, nice_step, thousands
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, tag, text
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
 MOST_DOTS = 1400
 
@@ -51,13 +52,18 @@ def field_chart(
         *(_dots(frame, price[rows], reach[rows], kind) for rows, kind in dots),
         _front(frame, price[front], reach[front]),
         line(frame.x0, wish, frame.x1, wish, "wish"),
-        text(frame.x1, wish - 4, "the day", "wishtext", "end"),
+        text(frame.x1, wish - 4, tr("the day"), "wishtext", "end"),
         _names(frame, price, reach, picks),
-        text(frame.x0 + 4, frame.y1 + 10, f"range, {unit}", "axis"),
+        text(frame.x0 + 4, frame.y1 + 10, tr("range, %(unit)s", unit=unit), "axis"),
         text(frame.x1, height - 2, "price", "axis", "end"),
         tag("rect", cls="brush", id="brush", width=0, height=0),
     ]
-    label = f"All {price.size} setups: price against range in {unit}; {int(does.sum())} do the day"
+    label = tr(
+        "All %(size)s setups: price against range in %(unit)s; %(sum)s do the day",
+        size=price.size,
+        unit=unit,
+        sum=int(does.sum()),
+    )
     most = {"data_x_max": f"{x_max:.2f}", "data_y_max": f"{y_max:.4f}"}
     ends = {"data_x0": frame.x0, "data_x1": frame.x1, "data_y0": frame.y0, "data_y1": frame.y1}
     return picture(width, height, "chart field", label, parts, id="field", **ends, **most)

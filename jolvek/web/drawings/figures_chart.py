@@ -10,6 +10,7 @@ from markupsafe import Markup
 from jolvek.core.care.faults import FirstFault
 from jolvek.web.drawings.charts import Frame, nice_step, thousands
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
+from jolvek.web.view.language import tr
 
 WIDTH, ROW, LEFT, RIGHT, TOP, BOTTOM = 420, 30, 150, 20, 24, 30
 INK = "#22292C"
@@ -43,7 +44,7 @@ def promise_chart(rows: Sequence[Spread]) -> Markup:
         at = x(i * step / 100)
         grid = line(at, TOP - 6, at, bottom, "grid")
         out.append(tag("g", grid, stroke=INK if i == 0 else "#CCCCCC"))
-        label = "as promised" if i == 0 else f"{i * step:+g} %"
+        label = tr("as promised") if i == 0 else f"{i * step:+g} %"
         out.append(text(at, bottom + 16, label, "tick", "middle"))
     for i, r in enumerate(rows):
         y = TOP + ROW * i + ROW / 2
@@ -51,7 +52,7 @@ def promise_chart(rows: Sequence[Spread]) -> Markup:
         bar = rect(x(r.low), y - 6, max(x(r.high) - x(r.low), 2), 12, "spread")
         out.append(tag("g", bar, fill="#DDD6C8", stroke=INK))
         out.append(circle(x(r.middle), y, 4.5, "point"))
-    told = "Speed measured against the promise by family; the table has every figure"
+    told = tr("Speed measured against the promise by family; the table has every figure")
     return picture(
         WIDTH, height, "care-chart promise-kept", told, [tag("g", "".join(out), **ON_PAPER)]
     )
@@ -68,8 +69,8 @@ def first_fault_chart(curves: Sequence[tuple[str, FirstFault]]) -> Markup:
     step = nice_step(last, 5)
     for i in range(int(last / step) + 1):
         out.append(text(f.x(i * step), f.y0 + 16, thousands(i * step), "tick", "middle"))
-    out.append(text(f.x1, f.y0 + 31, "hours under way", "tick", "end"))
-    out.append(text(f.x0 + 4, f.y1 - 6, "% of boats without a fault", "tick"))
+    out.append(text(f.x1, f.y0 + 31, tr("hours under way"), "tick", "end"))
+    out.append(text(f.x0 + 4, f.y1 - 6, tr("% of boats without a fault"), "tick"))
     for i, (name, found) in enumerate(curves):
         points: list[tuple[float, float]] = []
         before = 1.0
@@ -83,7 +84,7 @@ def first_fault_chart(curves: Sequence[tuple[str, FirstFault]]) -> Markup:
         out.append(tag("g", key, stroke=INK, **pen))
         out.append(text(f.x0 + 42, y, name, "tick"))
     height = 244.0 + 18 * len(curves) + 6
-    told = "Boats without a fault by hours under way; the table has quarter and half"
+    told = tr("Boats without a fault by hours under way; the table has quarter and half")
     return picture(
         WIDTH, height, "care-chart first-fault", told, [tag("g", "".join(out), **ON_PAPER)]
     )

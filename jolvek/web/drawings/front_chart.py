@@ -8,6 +8,7 @@ from markupsafe import Markup
 
 from jolvek.web.drawings.charts import Frame, nice_step, thousands
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, tag, text
+from jolvek.web.view.language import tr
 
 WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM = 420, 240, 48, 20, 22, 40
 INK = "#22292C"
@@ -29,8 +30,12 @@ def front_chart(
     step = nice_step(most, 4)
     for i in range(int(most / step) + 1):
         out.append(text(f.x(i * step), f.y0 + 16, thousands(i * step), "tick", "middle"))
-    out.append(text(f.x1, f.y0 + 32, f"in stock, {currency}", "tick", "end"))
-    out.append(text(f.x0 + 4, f.y1 - 7, f"of {thousands(total)} customers' days", "tick"))
+    out.append(
+        text(f.x1, f.y0 + 32, tr("in stock, %(currency)s", currency=currency), "tick", "end")
+    )
+    out.append(
+        text(f.x0 + 4, f.y1 - 7, tr("of %(total)s customers' days", total=thousands(total)), "tick")
+    )
     stair = [(f.x(0), f.y(0))]
     for value, served in points:
         stair += [(f.x(value), stair[-1][1]), (f.x(value), f.y(served))]
@@ -38,5 +43,5 @@ def front_chart(
     out += [circle(f.x(v), f.y(s), 3.5, "point") for v, s in points]
     mark = circle(f.x(here[0]), f.y(here[1]), 7, "here")
     out.append(tag("g", mark, fill="none", stroke=INK, stroke_width="2"))
-    told = "Customers served against the value in stock; the table has every figure"
+    told = tr("Customers served against the value in stock; the table has every figure")
     return picture(WIDTH, HEIGHT, "care-chart front", told, [tag("g", "".join(out), **ON_PAPER)])

@@ -9,6 +9,7 @@ from markupsafe import Markup
 
 from jolvek.web.drawings.charts import Frame
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, tag, text
+from jolvek.web.view.language import tr
 
 WIDTH, HEIGHT = 420, 230
 LEFT, RIGHT, TOP, BOTTOM = 48, 70, 18, 36
@@ -46,16 +47,16 @@ def health_chart(t: Trend) -> Markup:
     every = 1 if last <= 8 else 3
     for year in range(first, int(t.began_year + last) + 1, every):
         out.append(text(f.x(year - t.began_year), f.y0 + 16, str(year), "tick", "middle"))
-    out.append(text(f.x0 + 4, f.y1 - 5, "% of the rated capacity", "tick"))
+    out.append(text(f.x0 + 4, f.y1 - 5, tr("% of the rated capacity"), "tick"))
     over = [(f.x(a), y(high)) for a, _, _, high in t.trend]
     under = [(f.x(a), y(low)) for a, _, low, _ in t.trend][::-1]
     out.append(path(poly([*over, *under], True), "promise-band", "", fill="#DDD6C8"))
     way = poly([(f.x(a), y(mean)) for a, mean, _, _ in t.trend])
     out.append(path(way, "is-tried", "", fill="none", stroke=INK, stroke_width="2.5"))
     end = tag("g", line(f.x0, y(t.end), f.x1, y(t.end), "end-of-life"), stroke=INK)
-    out += [end, text(f.x1 + 6, y(t.end) + 4, "worn out", "tick")]
+    out += [end, text(f.x1 + 6, y(t.end) + 4, tr("worn out"), "tick")]
     out += [circle(f.x(a), y(percent), 3.5, "point") for a, percent in t.points]
-    told = "Capacity of the battery over the years with its band; its figures stand in words"
+    told = tr("Capacity of the battery over the years with its band; its figures stand in words")
     return picture(
         WIDTH, HEIGHT, "care-chart health-chart", told, [tag("g", "".join(out), **ON_PAPER)]
     )

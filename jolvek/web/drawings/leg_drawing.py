@@ -14,6 +14,7 @@ from jolvek.core.fit.leg import HEAD_M, SHALLOW_DEG, SKEG_M, UP_DEG, Leg, larges
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
 BAR_M = 0.25  # the scale bar
 
@@ -91,11 +92,14 @@ def leg_view(
         text(width - 6, _water_label_y(s, seat, water), "waterline", "watertext", "end"),
     ]
     where = "below" if x.plate_m >= 0 else "above"
-    label = (
-        f"The motor's leg from the side: plate {short_length(u, abs(x.plate_m))} {where} the hull"
-        f" bottom, hub {short_length(u, x.hub_m)} and upper blade tip"
-        f" {short_length(u, x.tip_m)} below the loaded waterline;"
-        f" {f.mount.spec.general.name.lower()}"
+    label = tr(
+        "The motor's leg from the side: plate %(plate)s %(where)s the hull bottom, hub %(hub)s "
+        "and upper blade tip %(tip)s below the loaded waterline; %(lower)s",
+        plate=short_length(u, abs(x.plate_m)),
+        where=where,
+        hub=short_length(u, x.hub_m),
+        tip=short_length(u, x.tip_m),
+        lower=f.mount.spec.general.name.lower(),
     )
     at = {"scale": f"{s.scale:.4f}", "shaft": f"{shaft * s.scale:.2f}"}
     at |= {"water-y": f"{water:.2f}", "bottom-y": f"{s.y(seat):.2f}"}
@@ -127,17 +131,23 @@ def _dimensions(f: Fitted, x: Leg, shaft_m: float, s: Sheet, u: Units) -> list[D
     water, hub = seat - f.transom_draught_m, shaft_m + HUB_BELOW_PLATE * d
     at_transom = f.mount.spec.general.place in TRANSOM_PLACES
     where = "below" if x.plate_m >= 0 else "above"
-    plate = f"plate {short_length(u, abs(x.plate_m))} {where}"
+    plate = tr("plate %(plate)s %(where)s", plate=short_length(u, abs(x.plate_m)), where=where)
     head = "transom" if at_transom else "seat"
     return [
         Dim(s.foot + 24, 0.0, seat, f"{head} {short_length(u, seat)}"),
         *([Dim(s.foot + 62, seat, shaft_m, plate, "below")] if at_transom else []),
-        Dim(s.head_x - 0.30 * s.scale, water, hub, f"hub {short_length(u, x.hub_m)}", "below"),
+        Dim(
+            s.head_x - 0.30 * s.scale,
+            water,
+            hub,
+            tr("hub %(hub)s", hub=short_length(u, x.hub_m)),
+            "below",
+        ),
         Dim(
             s.head_x - 0.24 * s.scale,
             water,
             hub - d / 2,
-            f"tip {short_length(u, x.tip_m)}",
+            tr("tip %(tip)s", tip=short_length(u, x.tip_m)),
             "above",
         ),
     ]
@@ -214,9 +224,9 @@ def _tilt(sheet: Sheet, reach_m: float, most_deg: float) -> str:
         return sheet.head_x - r * sin(radians(degrees)), sheet.top + r * cos(radians(degrees))
 
     (x0, y0), (x1, y1), (xs, ys) = at(0), at(most_deg), at(SHALLOW_DEG)
-    ends = f"stops at {most_deg:.0f}°" if most_deg < UP_DEG else ""
+    ends = tr("stops at %(most_deg)s°", most_deg=f"{most_deg:.0f}") if most_deg < UP_DEG else ""
     sweep = f"M{x0:.1f} {y0:.1f}A{r:.1f} {r:.1f} 0 0 1 {x1:.1f} {y1:.1f}"
-    words = f"shallow {SHALLOW_DEG:.0f}°"
+    words = tr("shallow %(shallow_deg)s°", shallow_deg=f"{SHALLOW_DEG:.0f}")
     return (
         path(sweep, "sweep")
         + circle(xs, ys, 3, "sweepdot")

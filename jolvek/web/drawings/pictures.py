@@ -15,6 +15,7 @@ from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, side_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.view import display
 from jolvek.web.view.card import Card
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 
@@ -51,7 +52,12 @@ def _view(need: Need, displacement_kg: float, width: float, worked: Worked | Non
     u = display.current()
     length = u.full(need.hull.length_m, "length")
     draws = u.full(float(draws_m(need.hull, floating(need, displacement_kg))), "length")
-    title = f"{need.hull.fam.name}, {length}, drawing {draws} of water"
+    title = tr(
+        "%(name)s, %(length)s, drawing %(draws)s of water",
+        name=need.hull.fam.name,
+        length=length,
+        draws=draws,
+    )
     aboard = _aboard(need, worked, bays=width > 400)
     labels = (str(length), str(draws))
     return side_view(need.hull, displacement_kg, need.water, labels, title, aboard, width)
@@ -76,4 +82,6 @@ def plan(need: Need) -> Markup:
     """The boat from above with its bays."""
     names = ", ".join(bay.name for bay in need.site.bays)
     seats = seats_m(need.hull, need.load.people)
-    return plan_view(need.hull, seats, need.site.bays, f"From above, with the bays: {names}")
+    return plan_view(
+        need.hull, seats, need.site.bays, tr("From above, with the bays: %(names)s", names=names)
+    )

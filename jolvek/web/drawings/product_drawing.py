@@ -14,6 +14,7 @@ from jolvek.core.products.shelf import Item
 from jolvek.web.drawings.leg_drawing import Sheet, motor_figure, scale_bar
 from jolvek.web.drawings.svg import picture, rect, text
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
 WIDTH, HEIGHT = 300.0, 260.0
 UNSET_SHAFT_M = 0.45  # of an adjustable shaft, drawn
@@ -35,7 +36,12 @@ def _motor(item: Item[Any], u: Units) -> Markup:
     tall = HEAD_M + shaft + (HUB_BELOW_PLATE + 0.5) * d + SKEG_M
     scale = (HEIGHT - 50) / tall
     s = Sheet(scale, 12 + HEAD_M * scale, 0.45 * WIDTH, 0.0, WIDTH, HEIGHT)
-    label = f"{item.title} to scale: shaft {1000 * shaft:.0f} mm, propeller {1000 * d:.0f} mm"
+    label = tr(
+        "%(title)s to scale: shaft %(shaft)s mm, propeller %(x)s mm",
+        title=item.title,
+        shaft=f"{1000 * shaft:.0f}",
+        x=f"{1000 * d:.0f}",
+    )
     parts = [motor_figure(s, shaft, d), scale_bar(s, u)]
     return picture(WIDTH, HEIGHT, "drawing product-view", label, parts, data_scale=f"{scale:.4f}")
 
@@ -46,7 +52,7 @@ def _battery(b: Battery, long_m: float, wide_m: float, high_m: float, u: Units) 
     base = HEIGHT - 50
     front, side = long_m * scale, wide_m * scale
     words = " × ".join(str(u.number(x, "length")) for x in (long_m, wide_m, high_m))
-    label = f"Battery to scale, {words} {u['length']}"
+    label = tr("Battery to scale, %(words)s %(x)s", words=words, x=u["length"])
     parts = [
         rect(10, base - high_m * scale, front, high_m * scale, "pack"),
         rect(40 + front, base - high_m * scale, side, high_m * scale, "pack"),

@@ -8,6 +8,7 @@ from markupsafe import Markup
 
 from jolvek.core.base.errors import ValueRefused
 from jolvek.web.drawings.svg import path, picture, poly
+from jolvek.web.view.language import tr
 
 WIDTH, HEIGHT = 600, 200
 LONGEST = 20_000  # characters
@@ -23,7 +24,7 @@ def checked(text: str) -> str:
     """
     text = text.strip()
     if text and (len(text) > LONGEST or not _STROKES.fullmatch(text)):
-        raise ValueRefused("signature", text[:40], "strokes drawn on the field")
+        raise ValueRefused("signature", text[:40], tr("strokes drawn on the field"))
     return text
 
 
@@ -35,4 +36,4 @@ def drawn(text: str) -> Markup:
     ]
     pen = {"fill": "none", "stroke": "#22292C"}
     parts = [path(poly(x), "stroke", "", **pen, stroke_width="3") for x in strokes if x]
-    return picture(WIDTH, HEIGHT, "signature", "Signature as drawn", parts)
+    return picture(WIDTH, HEIGHT, "signature", tr("Signature as drawn"), parts)

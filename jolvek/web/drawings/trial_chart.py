@@ -9,6 +9,7 @@ from markupsafe import Markup
 
 from jolvek.web.drawings.charts import Frame, nice_step, thousands
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, tag, text
+from jolvek.web.view.language import tr
 
 WIDTH, HEIGHT = 410, 270
 LEFT, RIGHT, TOP, BOTTOM = 44, 18, 18, 40
@@ -49,7 +50,7 @@ def trial_chart(c: Curves, unit: str) -> Markup:
     for power, speed, used in c.points:
         mark = circle(frame.x(power), frame.y(speed), 5, "point" if used else "point is-left-out")
         out.append(tag("g", mark, fill=INK if used else "none", stroke=INK))
-    told = "Speed over power: promise with its band, points of the trial; figures in the table"
+    told = tr("Speed over power: promise with its band, points of the trial; figures in the table")
     return picture(WIDTH, HEIGHT, "trial-chart", told, [tag("g", "".join(out), **ON_PAPER)])
 
 
@@ -64,6 +65,6 @@ def _grid(f: Frame, unit: str) -> list[str]:
         y = f.y(i * step_y)
         out.append(tag("g", line(f.x0, y, f.x1, y, "grid"), stroke="#CCCCCC"))
         out.append(text(f.x0 - 6, y + 4, f"{i * step_y:g}", "tick", "end"))
-    out.append(text(f.x1, f.y0 + 32, "W from the battery", "tick", "end"))
+    out.append(text(f.x1, f.y0 + 32, tr("W from the battery"), "tick", "end"))
     out.append(text(f.x0, f.y1 - 5, unit, "tick"))
     return out

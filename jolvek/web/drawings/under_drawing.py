@@ -10,6 +10,7 @@ from jolvek.core.fit.leg import SKEG_M
 from jolvek.web.drawings.leg_drawing import Dim, Sheet, dimension, scale_bar, short_length
 from jolvek.web.drawings.svg import line, path, picture, rect, tag, text
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
 ROOM_M = 0.12  # drawn above the waterline and below the skeg
 
@@ -25,10 +26,13 @@ def under_view(
     scale = min((height - 54) / (x.lowest_m + 2 * ROOM_M), width / (3.4 * d))
     s = Sheet(scale, 30 + ROOM_M * scale, width * 0.5, 0.0, width, height)
     bottom, hub = s.y(x.hub_m - strut), s.y(x.hub_m)
-    label = (
-        f"{f.mount.spec.general.name} from the side: hub {short_length(u, strut)} below the hull"
-        f" and {short_length(u, x.hub_m)} under water, upper blade tip"
-        f" {short_length(u, x.tip_m)} under water"
+    label = tr(
+        "%(name)s from the side: hub %(strut)s below the hull and %(hub)s under water, upper "
+        "blade tip %(tip)s under water",
+        name=f.mount.spec.general.name,
+        strut=short_length(u, strut),
+        hub=short_length(u, x.hub_m),
+        tip=short_length(u, x.tip_m),
     )
     parts = [
         rect(0, s.y(0), width, height - 22 - s.y(0), "sea"),
@@ -61,9 +65,17 @@ def _dimensions(
     """Hub and blade tip under water on the left, hub below the hull on the right."""
     left, right = s.foot - 1.3 * d * s.scale, s.foot + 0.9 * d * s.scale
     return [
-        Dim(max(left - 60, 44.0), 0.0, hub_m, f"hub {short_length(u, hub_m)}", "below"),
-        Dim(left, 0.0, tip_m, f"tip {short_length(u, tip_m)}", "above"),
-        Dim(right, hub_m - strut_m, hub_m, f"{short_length(u, strut_m)} below hull", "below"),
+        Dim(
+            max(left - 60, 44.0), 0.0, hub_m, tr("hub %(hub)s", hub=short_length(u, hub_m)), "below"
+        ),
+        Dim(left, 0.0, tip_m, tr("tip %(tip)s", tip=short_length(u, tip_m)), "above"),
+        Dim(
+            right,
+            hub_m - strut_m,
+            hub_m,
+            tr("%(strut)s below hull", strut=short_length(u, strut_m)),
+            "below",
+        ),
     ]
 
 

@@ -16,6 +16,7 @@ from jolvek.web.drawings.boat_drawing import deck
 from jolvek.web.drawings.outlines import OUTLINES, View, hull_path
 from jolvek.web.drawings.svg import circle, line, path, picture, rect, tag, text, titled
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
 MARGIN_M, BELOW_M = 0.35, 0.30  # sheet beside and below the boat
 
@@ -91,9 +92,11 @@ def weights_view(
         _where_weight_acts(view, lying, low + 14, u),
     ]
     way = "stern" if lying.trim_deg >= 0 else "bow"
-    label = (
-        f"The boat with her weights: trim {abs(lying.trim_deg):.1f}° by the {way}, draught"
-        f" {lying.draught_m:.2f} m"
+    label = tr(
+        "The boat with her weights: trim %(trim_deg)s° by the %(way)s, draught %(draught)s m",
+        trim_deg=f"{abs(lying.trim_deg):.1f}",
+        way=way,
+        draught=f"{lying.draught_m:.2f}",
     )
     data = {"scale": f"{scale:.4f}", "keel-y": f"{keel:.2f}", "water-y": f"{water:.2f}"}
     at = {f"data-{key}": value for key, value in data.items()}
@@ -114,7 +117,7 @@ def _line_before(hull: Hull, view: View, lying: Attitude, before: Attitude, widt
 
 def _where_weight_acts(view: View, lying: Attitude, y: float, u: Units) -> str:
     stern, centre = view.at(0, 0)[0], view.at(lying.ahead_m, 0)[0]
-    words = f"weight acts {u.full(lying.ahead_m, 'length')} ahead of the stern"
+    words = tr("weight acts %(ahead)s ahead of the stern", ahead=u.full(lying.ahead_m, "length"))
     ends = f"M{stern:.1f} {y - 4:.1f}v8m0 -4H{centre:.1f}m0 -4v8"
     return path(ends, "dim") + text(8, y + 15, words, "dimtext")
 
@@ -143,9 +146,10 @@ def stern_view(f: Fitted, lying: Attitude, width: float = 230.0) -> Markup:
         tag("g", _bodies(hull, mid, top, scale) + motor + ring, transform=heel),
         line(0, water, width, water, "water"),
     ]
-    label = (
-        f"From astern: heel {abs(lying.heel_deg):.1f}°, motor {1000 * f.mount.spec.offset_m:.0f} mm"
-        " off the centre line"
+    label = tr(
+        "From astern: heel %(heel_deg)s°, motor %(offset)s mm off the centre line",
+        heel_deg=f"{abs(lying.heel_deg):.1f}",
+        offset=f"{1000 * f.mount.spec.offset_m:.0f}",
     )
     kind = "drawing stern-view"
     return picture(width, height, kind, label, parts, data_scale=f"{scale:.4f}")

@@ -9,6 +9,7 @@ from markupsafe import Markup
 from jolvek.core.electric.netlist import Netlist, Wire
 from jolvek.web.drawings.svg import Point, circle, path, picture, rect, tag, text
 from jolvek.web.view.display import counted
+from jolvek.web.view.language import tr
 
 PACK_W, PACK_H, GAP_X, ROW = 118.0, 46.0, 26.0, 78.0
 LEFT, TOP = 150.0, 60.0  # the first pack
@@ -25,8 +26,8 @@ def _packs_and_fuses(n: Netlist) -> dict[str, Point]:
             at[f"pack-{i}-{k}"] = (LEFT + (k - 1) * (PACK_W + GAP_X), y)
         at[f"fuse-{i}"] = (LEFT + (n.bank.series - 1) * (PACK_W + GAP_X) + PACK_W / 2 + 64, y)
     packs = [place for part, place in at.items() if part.startswith("pack")]
-    leads = {f"fuse-charge-{k}": (x + 22, y + 34) for k, (x, y) in enumerate(packs, 1)}
-    lifted = {f"fuse-charge-{k}n": (x - 100, y + 74) for k, (x, y) in enumerate(packs, 1)}
+    leads = {tr("fuse-charge-%(k)s", k=k): (x + 22, y + 34) for k, (x, y) in enumerate(packs, 1)}
+    lifted = {tr("fuse-charge-%(k)sn", k=k): (x - 100, y + 74) for k, (x, y) in enumerate(packs, 1)}
     return at | leads | lifted
 
 
@@ -230,9 +231,13 @@ def wiring_diagram(n: Netlist) -> Markup:
     size = f"{runs}{main.size.size_mm2:g} mm² · AWG {main.size.awg}"
     parts.append(text(at["switch"][0] + 28, at["switch"][1] - 8, size))
     bank = n.bank
-    label = (
-        f"Wiring of {counted(bank.packs, 'pack')}, {bank.series} in series and {bank.parallel} in"
-        f" parallel, to a motor of {n.motor_a:.0f} A; the table lists every cable"
+    label = tr(
+        "Wiring of %(packs)s, %(series)s in series and %(parallel)s in parallel, to a motor of "
+        "%(motor)s A; the table lists every cable",
+        packs=counted(bank.packs, "pack"),
+        series=bank.series,
+        parallel=bank.parallel,
+        motor=f"{n.motor_a:.0f}",
     )
     return picture(width, height, "drawing wiring", label, parts, width=f"{width:.0f}")
 
@@ -248,7 +253,7 @@ def _symbol(part: str, kind: str, words: str, place: Point) -> str:
         body += text(x, words_y, words, anchor="middle")
     elif kind == "switch":
         body = circle(x - 20, y, 3) + circle(x + 20, y, 3) + path(f"M{x - 20:.1f} {y:.1f}l34 -16")
-        body += text(x, y - 24, f"switch {words}", anchor="middle")
+        body += text(x, y - 24, tr("switch %(words)s", words=words), anchor="middle")
     elif kind == "plug":
         body = _plug(part, x, y, words)
     elif kind == "bar" and part not in GATHERS:
@@ -274,7 +279,11 @@ def _plug(part: str, x: float, y: float, words: str) -> str:
 
 
 def _pack(part: str, x: float, y: float, words: str) -> str:
-    name = f"pack {part[5:].replace('-', '.')}" if part != "own" else "own battery"
+    name = (
+        tr("pack %(replace)s", replace=part[5:].replace("-", "."))
+        if part != "own"
+        else tr("own battery")
+    )
     return (
         rect(x - PACK_W / 2, y - PACK_H / 2, PACK_W, PACK_H)
         + text(x, y - 8, name, anchor="middle")

@@ -7,6 +7,7 @@ from markupsafe import Markup
 from jolvek.core.deal.cost import Cost
 from jolvek.web.drawings.charts import Frame, nice_step, thousands
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, tag, text
+from jolvek.web.view.language import tr
 
 WIDTH, HEIGHT = 420, 230
 INK = "#22292C"
@@ -39,14 +40,18 @@ def years_chart(c: Cost, currency: str) -> Markup:
         points = [(frame.x(i), frame.y(x)) for i, x in enumerate(sums)]
         dash = "7 4" if name == "petrol" else None
         pen: dict[str, object] = {"stroke_width": "2.5", "stroke_dasharray": dash}
-        kind = f"sum-line is-{name}"
+        kind = tr("sum-line is-%(name)s", name=name)
         out.append(path(poly(points), kind, "", fill="none", stroke=INK, **pen))
-        out.append(text(frame.x1 + 6, y + 4, name, f"sum-name is-{name}"))
+        out.append(text(frame.x1 + 6, y + 4, name, tr("sum-name is-%(name)s", name=name)))
     if c.break_even_year:
         low = int(c.break_even_year)
         share = c.break_even_year - low
         high = min(low + 1, years)
         value = c.electric[low] + share * (c.electric[high] - c.electric[low])
         out.append(circle(frame.x(c.break_even_year), frame.y(value), 5, "sum-even"))
-    told = f"Cost over {years} years, in {currency}: the table beside it has every figure."
+    told = tr(
+        "Cost over %(years)s years, in %(currency)s: the table beside it has every figure.",
+        years=years,
+        currency=currency,
+    )
     return picture(WIDTH, HEIGHT, "years-chart", told, [tag("g", "".join(out), **ON_PAPER)])

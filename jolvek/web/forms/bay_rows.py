@@ -8,20 +8,22 @@ from flask_wtf import FlaskForm
 from wtforms import BooleanField, StringField, validators
 
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import told
 from jolvek.core.enquiry.site import MOST_BAYS, Bay
 from jolvek.web.forms.fields import QuantityField, allowed
+from jolvek.web.view.language import tr
 
 ROWS = range(1, MOST_BAYS + 1)
 _FIELDS = (  # the record's key, the field's name, label, quantity
-    ("length_m", "length", "Length", "length"),
-    ("width_m", "width", "Width", "length"),
-    ("height_m", "height", "Height", "length"),
-    ("max_kg", "max", "Carries", "mass"),
-    ("ahead_m", "ahead", "Ahead of stern", "length"),
+    ("length_m", "length", told("Length"), "length"),
+    ("width_m", "width", told("Width"), "length"),
+    ("height_m", "height", told("Height"), "length"),
+    ("max_kg", "max", told("Carries"), "mass"),
+    ("ahead_m", "ahead", told("Ahead of stern"), "length"),
     ("off_m", "off", "To starboard", "length"),
-    ("above_m", "above", "Floor above keel", "length"),
-    ("lid_length_m", "lid_length", "Lid length", "length"),
-    ("lid_width_m", "lid_width", "Lid width", "length"),
+    ("above_m", "above", told("Floor above keel"), "length"),
+    ("lid_length_m", "lid_length", told("Lid length"), "length"),
+    ("lid_width_m", "lid_width", told("Lid width"), "length"),
 )
 NAMES = tuple(name for _, name, *_ in _FIELDS)
 _NEEDED = ("length", "width", "height")
@@ -30,12 +32,12 @@ _NEEDED = ("length", "width", "height")
 def add_bay_fields(form: type[FlaskForm]) -> None:
     """Put the fields bay1_name, bay1_length and so on into a form."""
     for i in ROWS:
-        name = StringField("Bay", [validators.Length(max=Bay.TEXTS["name"])])
+        name = StringField(tr("Bay"), [validators.Length(max=Bay.TEXTS["name"])])
         setattr(form, f"bay{i}_name", name)
         for key, short, label, quantity in _FIELDS:
             field = QuantityField(label, quantity, *allowed(Bay, key))
             setattr(form, f"bay{i}_{short}", field)
-        setattr(form, f"bay{i}_closed", BooleanField("closed, no ventilation"))
+        setattr(form, f"bay{i}_closed", BooleanField(tr("closed, no ventilation")))
 
 
 def bays_from(form: FlaskForm, before: tuple[Bay, ...]) -> tuple[Bay, ...]:
@@ -48,11 +50,11 @@ def bays_from(form: FlaskForm, before: tuple[Bay, ...]) -> tuple[Bay, ...]:
             continue
         if missing:
             field = form[f"bay{i}_{missing[0]}"]
-            field.errors = [*field.errors, "needed: a bay has length, width and height"]
+            field.errors = [*field.errors, tr("needed: a bay has length, width and height")]
             out += before[i - 1 : i]
             continue
         given = {k: v for k, v in values.items() if v is not None}
-        name = form[f"bay{i}_name"].data or f"bay {i}"
+        name = form[f"bay{i}_name"].data or tr("bay %(i)s", i=i)
         try:
             out.append(Bay(name=name, ventilated=not form[f"bay{i}_closed"].data, **given))
         except ValueRefused as error:

@@ -20,6 +20,7 @@ from wtforms.fields.choices import SelectChoice
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import told
 from jolvek.core.enquiry.enquiry import WORDS, Enquiry
 from jolvek.core.enquiry.site import Site, default_places
 from jolvek.core.hydro.fouling import BOTTOMS
@@ -30,8 +31,17 @@ from jolvek.core.products.mounting import PLACES
 from jolvek.web.forms.bay_rows import add_bay_fields, bay_values, bays_from
 from jolvek.web.forms.fields import ChecksField, FamilyField, QuantityField, allowed
 from jolvek.web.view import display
+from jolvek.web.view.language import tr
 
-STORAGE = ("", "trailer", "car roof", "car boot", "davit", "mooring or berth", "carried")
+STORAGE = (
+    "",
+    "trailer",
+    told("car roof"),
+    told("car boot"),
+    "davit",
+    told("mooring or berth"),
+    "carried",
+)
 MOST_KG = allowed(Load, "seat_kg")[1]
 
 _SLOTS = {key: name for key, (name, *_) in FIN_BOXES.items()}
@@ -40,47 +50,49 @@ _SLOTS = {key: name for key, (name, *_) in FIN_BOXES.items()}
 class BoatForm(FlaskForm):
     """Boat, load and site of one enquiry."""
 
-    title = StringField("Title", [validators.Length(max=Enquiry.TEXTS["title"])])
-    customer = StringField("Customer", [validators.Length(max=Enquiry.TEXTS["customer"])])
-    phone = StringField("Telephone", [validators.Length(max=Enquiry.TEXTS["phone"])])
-    mail = StringField("Mail", [validators.Length(max=Enquiry.TEXTS["mail"])])
-    address = StringField("Address", [validators.Length(max=Enquiry.TEXTS["address"])])
-    model = StringField("Make and model", [validators.Length(max=Enquiry.TEXTS["model"])])
-    note = TextAreaField("Note", [validators.Length(max=Enquiry.TEXTS["note"])])
+    title = StringField(told("Title"), [validators.Length(max=Enquiry.TEXTS["title"])])
+    customer = StringField(told("Customer"), [validators.Length(max=Enquiry.TEXTS["customer"])])
+    phone = StringField(told("Telephone"), [validators.Length(max=Enquiry.TEXTS["phone"])])
+    mail = StringField(told("Mail"), [validators.Length(max=Enquiry.TEXTS["mail"])])
+    address = StringField(told("Address"), [validators.Length(max=Enquiry.TEXTS["address"])])
+    model = StringField(told("Make and model"), [validators.Length(max=Enquiry.TEXTS["model"])])
+    note = TextAreaField(told("Note"), [validators.Length(max=Enquiry.TEXTS["note"])])
     storage = SelectField(
-        "Kept and carried",
-        choices=[SelectChoice(s, s or "not said") for s in STORAGE],
+        told("Kept and carried"),
+        choices=[SelectChoice(s, s or told("not said")) for s in STORAGE],
         default="",
         validate_choice=False,
     )
     construction = SelectField(
-        "Built of",
-        choices=[SelectChoice(s, s or "not said") for s in CONSTRUCTIONS],
+        told("Built of"),
+        choices=[SelectChoice(s, s or told("not said")) for s in CONSTRUCTIONS],
         default="",
     )
     chambers = SelectField(
-        "Inflatable floor",
-        choices=[SelectChoice(s, s or "not said") for s in CHAMBERS],
+        told("Inflatable floor"),
+        choices=[SelectChoice(s, s or told("not said")) for s in CHAMBERS],
         default="",
     )
     fin_box = SelectField(
-        "Fin box",
-        choices=[SelectChoice(k, name) for k, name in {"": "not said", **_SLOTS}.items()],
+        told("Fin box"),
+        choices=[SelectChoice(k, name) for k, name in {"": told("not said"), **_SLOTS}.items()],
         default="",
     )
-    family = FamilyField("Kind of boat")
-    bottom = RadioField("Bottom", choices=[SelectChoice(b, b) for b in BOTTOMS], default="clean")
-    remote_steering = BooleanField("remote steering")
-    petrol_aboard = BooleanField("petrol aboard")
-    rudder_lifts = BooleanField("rudder blade swings up")
-    registration = BooleanField("registration needed here")
+    family = FamilyField(told("Kind of boat"))
+    bottom = RadioField(
+        told("Bottom"), choices=[SelectChoice(b, b) for b in BOTTOMS], default="clean"
+    )
+    remote_steering = BooleanField(told("remote steering"))
+    petrol_aboard = BooleanField(told("petrol aboard"))
+    rudder_lifts = BooleanField(told("rudder blade swings up"))
+    registration = BooleanField(told("registration needed here"))
     places = ChecksField(
-        "Mounting places",
+        told("Mounting places"),
         choices=[SelectChoice(k, v.split(" ", 1)[-1]) for k, v in PLACES.items()],
     )
-    seats = StringField("Or each, from the helm", [validators.Length(max=200)])
+    seats = StringField(told("Or each, from the helm"), [validators.Length(max=200)])
     water = RadioField(
-        "Water",
+        told("Water"),
         choices=[SelectChoice("salt", "salt"), SelectChoice("fresh", "fresh")],
         default="salt",
     )
@@ -97,91 +109,139 @@ class BoatForm(FlaskForm):
 
 _FIELDS: tuple[tuple[type, str, str, str, str, bool, str], ...] = (
     # record, its key, the field's name, label, quantity, needed, hint
-    (Hull, "length_m", "length", "Length overall", "length", True, ""),
-    (Hull, "beam_m", "beam", "Beam overall", "length", True, ""),
-    (Hull, "mass_kg", "mass", "Light mass", "mass", True, "without people, gear, motor, battery"),
-    (Hull, "waterline_length_m", "waterline_length", "Waterline length", "length", False, ""),
-    (Hull, "waterline_beam_m", "waterline_beam", "Waterline beam", "length", False, ""),
-    (Hull, "bodies", "bodies", "Hulls or tubes", "count", False, ""),
-    (Hull, "body_beam_m", "body_beam", "Beam of one hull or tube", "length", False, ""),
-    (Hull, "body_spacing_m", "body_spacing", "Hulls apart", "length", False, "centre to centre"),
-    (Hull, "ama_share", "ama_share", "Both amas carry", "share", False, "trimaran"),
-    (Hull, "ama_length_m", "ama_length", "Ama's waterline", "length", False, "trimaran"),
-    (Hull, "chine_beam_m", "chine_beam", "Beam over the chines", "length", False, ""),
-    (Hull, "deadrise_deg", "deadrise", "Deadrise", "angle", False, ""),
+    (Hull, "length_m", "length", told("Length overall"), "length", True, ""),
+    (Hull, "beam_m", "beam", told("Beam overall"), "length", True, ""),
+    (
+        Hull,
+        "mass_kg",
+        "mass",
+        told("Light mass"),
+        "mass",
+        True,
+        told("without people, gear, motor, battery"),
+    ),
+    (Hull, "waterline_length_m", "waterline_length", told("Waterline length"), "length", False, ""),
+    (Hull, "waterline_beam_m", "waterline_beam", told("Waterline beam"), "length", False, ""),
+    (Hull, "bodies", "bodies", told("Hulls or tubes"), "count", False, ""),
+    (Hull, "body_beam_m", "body_beam", told("Beam of one hull or tube"), "length", False, ""),
+    (
+        Hull,
+        "body_spacing_m",
+        "body_spacing",
+        told("Hulls apart"),
+        "length",
+        False,
+        told("centre to centre"),
+    ),
+    (Hull, "ama_share", "ama_share", told("Both amas carry"), "share", False, "trimaran"),
+    (Hull, "ama_length_m", "ama_length", told("Ama's waterline"), "length", False, "trimaran"),
+    (Hull, "chine_beam_m", "chine_beam", told("Beam over the chines"), "length", False, ""),
+    (Hull, "deadrise_deg", "deadrise", told("Deadrise"), "angle", False, ""),
     (
         Hull,
         "transom_height_m",
         "transom_height",
-        "Transom height",
+        told("Transom height"),
         "length",
         False,
-        "motor's seat to hull bottom, along the rake",
+        told("motor's seat to hull bottom, along the rake"),
     ),
     (
         Hull,
         "transom_clearance_m",
         "transom_clearance",
-        "Transom over the water",
+        told("Transom over the water"),
         "length",
         False,
-        "its lower edge, loaded; minus: under water",
+        told("its lower edge, loaded; minus: under water"),
     ),
     (
         Hull,
         "keel_draught_m",
         "keel",
-        "Draught with keel",
+        told("Draught with keel"),
         "length",
         False,
-        "loaded, to the keel's lower edge",
+        told("loaded, to the keel's lower edge"),
     ),
-    (Hull, "months_afloat", "months", "Months since cleaned", "count", False, "kept afloat"),
-    (Hull, "max_power_w", "max_power", "Power by the plate", "power", False, ""),
-    (Site, "transom_thickness_m", "transom_thickness", "Thickness", "length", False, ""),
-    (Site, "transom_width_m", "transom_width", "Flat width", "length", False, ""),
-    (Site, "rake_deg", "rake", "Rake", "angle", False, "top aft; 12° is usual"),
+    (
+        Hull,
+        "months_afloat",
+        "months",
+        told("Months since cleaned"),
+        "count",
+        False,
+        told("kept afloat"),
+    ),
+    (Hull, "max_power_w", "max_power", told("Power by the plate"), "power", False, ""),
+    (Site, "transom_thickness_m", "transom_thickness", told("Thickness"), "length", False, ""),
+    (Site, "transom_width_m", "transom_width", told("Flat width"), "length", False, ""),
+    (Site, "rake_deg", "rake", told("Rake"), "angle", False, told("top aft; 12° is usual")),
     (
         Site,
         "rudder_chord_m",
         "rudder",
-        "Rudder blade",
+        told("Rudder blade"),
         "length",
         False,
-        "hung at the stern, hinge to trailing edge; 0: none hangs there",
+        told("hung at the stern, hinge to trailing edge; 0: none hangs there"),
     ),
-    (Site, "rudder_depth_m", "rudder_depth", "Rudder below", "length", False, "the hull's bottom"),
-    (Site, "helm_ahead_m", "helm", "Helm", "length", False, "ahead of the stern"),
-    (Site, "canopy_m2", "canopy", "Canopy for panels, m²", "number", False, ""),
+    (
+        Site,
+        "rudder_depth_m",
+        "rudder_depth",
+        told("Rudder below"),
+        "length",
+        False,
+        told("the hull's bottom"),
+    ),
+    (Site, "helm_ahead_m", "helm", told("Helm"), "length", False, told("ahead of the stern")),
+    (Site, "canopy_m2", "canopy", told("Canopy for panels, m²"), "number", False, ""),
     (
         Site,
         "hull_slope_deg",
         "hull_slope",
-        "Bottom's slope",
+        told("Bottom's slope"),
         "angle",
         False,
-        "where a pod goes; rising aft",
+        told("where a pod goes; rising aft"),
     ),
     (
         Site,
         "room_ahead_m",
         "room_ahead",
-        "Room ahead",
+        told("Room ahead"),
         "length",
         False,
-        "motor's seat to knee, well or bulkhead",
+        told("motor's seat to knee, well or bulkhead"),
     ),
-    (Site, "max_motor_kg", "max_motor", "Motor mass", "mass", False, ""),
-    (Site, "max_load_kg", "max_load", "Load", "mass", False, "people, gear, motor, battery"),
-    (Site, "max_people", "max_people", "Persons", "count", False, ""),
-    (Site, "approval_power_w", "approval_power", "Approved power", "power", False, ""),
-    (Site, "approval_thrust_n", "approval_thrust", "Approved thrust", "thrust", False, ""),
-    (Site, "approval_from_year", "approval_from", "From model year", "count", False, ""),
-    (Site, "approval_to_year", "approval_to", "To model year", "count", False, ""),
-    (Site, "model_year", "model_year", "This hull's year", "count", False, ""),
-    (Load, "people", "people", "People", "count", True, ""),
-    (Load, "people_kg", "people_kg", "People together", "mass", False, "80 kg each if left empty"),
-    (Load, "gear_kg", "gear", "Gear", "mass", False, ""),
+    (Site, "max_motor_kg", "max_motor", told("Motor mass"), "mass", False, ""),
+    (
+        Site,
+        "max_load_kg",
+        "max_load",
+        told("Load"),
+        "mass",
+        False,
+        told("people, gear, motor, battery"),
+    ),
+    (Site, "max_people", "max_people", told("Persons"), "count", False, ""),
+    (Site, "approval_power_w", "approval_power", told("Approved power"), "power", False, ""),
+    (Site, "approval_thrust_n", "approval_thrust", told("Approved thrust"), "thrust", False, ""),
+    (Site, "approval_from_year", "approval_from", told("From model year"), "count", False, ""),
+    (Site, "approval_to_year", "approval_to", told("To model year"), "count", False, ""),
+    (Site, "model_year", "model_year", told("This hull's year"), "count", False, ""),
+    (Load, "people", "people", told("People"), "count", True, ""),
+    (
+        Load,
+        "people_kg",
+        "people_kg",
+        told("People together"),
+        "mass",
+        False,
+        told("80 kg each if left empty"),
+    ),
+    (Load, "gear_kg", "gear", told("Gear"), "mass", False, ""),
 )
 _TICKS = ("remote_steering", "petrol_aboard", "rudder_lifts", "registration")
 _PICKS = ("construction", "chambers", "fin_box")
@@ -207,7 +267,11 @@ def read_seats(text: str | None) -> tuple[float, ...]:
                 raise ValueError(str(error)) from None
             if not 0 <= kg <= MOST_KG:
                 raise ValueError(
-                    f"read “{part.strip()}”; allowed is 0 to {MOST_KG:g} kg for one person"
+                    tr(
+                        "read “%(strip)s”; allowed is 0 to %(most)s kg for one person",
+                        strip=part.strip(),
+                        most=f"{MOST_KG:g}",
+                    )
                 )
             out.append(kg)
     return tuple(out)

@@ -7,13 +7,19 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
+from jolvek.core.base.told import told
 from jolvek.core.fit.as_set import THROTTLES, AsSet
 from jolvek.core.fit.controls import runs
 from jolvek.core.fit.fitted import Fitted
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
-WORDS = {"": "as the motor comes", "cable": "remote, by cable", "wireless": "remote, wireless"}
+WORDS = {
+    "": told("as the motor comes"),
+    "cable": told("remote, by cable"),
+    "wireless": told("remote, wireless"),
+}
 NAMES = {"throttle_m": "cable", "controller_ahead_m": "controller", "lead_m": "lead"}
 
 
@@ -36,7 +42,11 @@ class Controls:
 def controls_of(f: Fitted, u: Units) -> Controls:
     """The form's values for a setup; None and empty for what does not apply to it."""
     s, need = f.fitting, runs(f).throttle_m
-    hint = f"she needs {u.full(need, 'length')}" if need else "type the helm's place on Boat"
+    hint = (
+        tr("she needs %(need)s", need=u.full(need, "length"))
+        if need
+        else tr("type the helm's place on Boat")
+    )
     clip = f.battery.id in f.motor.pack_ids
     placed = tuple(b.name for b in f.need.site.bays)
     return Controls(

@@ -20,49 +20,57 @@ from wtforms.fields.choices import SelectChoice
 
 from jolvek.core.base import checked, typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.base.told import told
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import MOST_WEIGHT, RESERVE_SCHOOLS, SKIES, WISHES, Day
 from jolvek.web.forms.fields import QuantityField, allowed
 from jolvek.web.forms.leg_rows import add_leg_fields, leg_values, legs_from
+from jolvek.web.view.language import tr
 
 WISH_WORDS = {
-    "price": "costs little",
-    "light": "light to carry",
-    "range": "goes far",
-    "speed": "goes fast",
+    "price": told("costs little"),
+    "light": told("light to carry"),
+    "range": told("goes far"),
+    "speed": told("goes fast"),
     "silence": "quiet",
-    "hands_free": "hands free",
-    "tidy": "tidy, few parts",
+    "hands_free": told("hands free"),
+    "tidy": told("tidy, few parts"),
 }
-SCHOOL_WORDS = {"fifth": "a share", "thirds": "a third", "hour": "an hour's running"}
+SCHOOL_WORDS = {"fifth": "a share", "thirds": "a third", "hour": told("an hour's running")}
 _FIELDS = (  # the record's key, the field's name, label, quantity, hint
-    ("wind_m_s", "wind", "Wind against", "speed", ""),
-    ("current_m_s", "current", "Current against", "speed", ""),
-    ("reserve", "reserve", "Share kept", "share", ""),
-    ("speed_limit_m_s", "limit", "Speed limit", "speed", ""),
-    ("temperature_c", "temperature", "Battery temperature", "celsius", ""),
-    ("shore_limit_w", "shore_limit", "Shore gives at most", "power", "16 A at 230 V: 3680 W"),
-    ("charges_per_day", "charges", "Charges a day", "count", "of a boat on hire"),
-    ("runs_per_day", "runs", "Runs a day", "count", "of a boat on hire; the day above is one"),
-    ("days_a_season", "days", "Days a season", "count", "of a boat on hire"),
-    ("dock_solar_w", "dock_solar", "Panels on the dock", "power", "rated"),
-    ("dock_battery_wh", "dock_battery", "Battery on the dock, Wh", "number", ""),
-    ("start_charge", "start_charge", "Sets out with", "share", "of the charge"),
+    ("wind_m_s", "wind", told("Wind against"), "speed", ""),
+    ("current_m_s", "current", told("Current against"), "speed", ""),
+    ("reserve", "reserve", told("Share kept"), "share", ""),
+    ("speed_limit_m_s", "limit", told("Speed limit"), "speed", ""),
+    ("temperature_c", "temperature", told("Battery temperature"), "celsius", ""),
+    ("shore_limit_w", "shore_limit", told("Shore gives at most"), "power", "16 A at 230 V: 3680 W"),
+    ("charges_per_day", "charges", told("Charges a day"), "count", told("of a boat on hire")),
+    (
+        "runs_per_day",
+        "runs",
+        told("Runs a day"),
+        "count",
+        told("of a boat on hire; the day above is one"),
+    ),
+    ("days_a_season", "days", told("Days a season"), "count", told("of a boat on hire")),
+    ("dock_solar_w", "dock_solar", told("Panels on the dock"), "power", "rated"),
+    ("dock_battery_wh", "dock_battery", told("Battery on the dock, Wh"), "number", ""),
+    ("start_charge", "start_charge", told("Sets out with"), "share", told("of the charge")),
     (
         "own_charger_v",
         "own_charger",
-        "Own charger, V",
+        told("Own charger, V"),
         "number",
-        "at the end of the charge, where the customer has one",
+        told("at the end of the charge, where the customer has one"),
     ),
-    ("hotel_w", "hotel", "Other loads", "power", "lights, fridge, instruments"),
-    ("solar_w", "solar", "Solar panels", "power", "rated, lying flat"),
-    ("latitude_deg", "latitude", "Latitude", "angle", ""),
-    ("longitude_deg", "longitude", "Longitude", "angle", ""),
-    ("start_h", "start", "Sets out at", "clock", "o'clock"),
-    ("max_lift_kg", "lift", "Heaviest lift", "mass", ""),
-    ("budget", "budget", "Budget", "money", ""),
-    ("max_noise_db", "noise", "Loudest, dB(A)", "number", ""),
+    ("hotel_w", "hotel", told("Other loads"), "power", told("lights, fridge, instruments")),
+    ("solar_w", "solar", told("Solar panels"), "power", told("rated, lying flat")),
+    ("latitude_deg", "latitude", told("Latitude"), "angle", ""),
+    ("longitude_deg", "longitude", told("Longitude"), "angle", ""),
+    ("start_h", "start", told("Sets out at"), "clock", "o'clock"),
+    ("max_lift_kg", "lift", told("Heaviest lift"), "mass", ""),
+    ("budget", "budget", told("Budget"), "money", ""),
+    ("max_noise_db", "noise", told("Loudest, dB(A)"), "number", ""),
 )
 # what stands between two sums: no comma of a thousand or of cents
 _BETWEEN = re.compile(r";|,(?!\d)|,(?=\d{4}|\d{1,3}\s\d{3}(?!\d))")
@@ -73,21 +81,21 @@ _NAMES = {name: key for key, name, *_ in _FIELDS}
 class DayForm(FlaskForm):
     """The day of one enquiry; legs follow as leg1_name, leg1_speed and so on."""
 
-    speed = QuantityField("Wanted speed", "speed", *allowed(Day, "speed_m_s"), True)
-    distance = QuantityField("Distance, there and back", "distance", 50, 1e6, True)
+    speed = QuantityField(told("Wanted speed"), "speed", *allowed(Day, "speed_m_s"), True)
+    distance = QuantityField(told("Distance, there and back"), "distance", 50, 1e6, True)
     reserve_school = RadioField(
-        "Kept in reserve",
+        told("Kept in reserve"),
         choices=[SelectChoice(school, SCHOOL_WORDS[school]) for school in RESERVE_SCHOOLS],
         default="fifth",
     )
-    electric_only = BooleanField("electric-only water")
-    standby = QuantityField("Waits out there", "duration", *allowed(Day, "standby_s"))
-    charge = QuantityField("Hours to charge", "duration", _CHARGE_S[0], _CHARGE_S[1])
-    shore_power = BooleanField("shore power")
-    sky = SelectField("Sky", choices=[SelectChoice(s, s) for s in SKIES], default="fair")
-    date = StringField("Date")
-    hands_free = BooleanField("must steer hands-free")
-    budgets = StringField("Budgets to compare", [validators.Length(max=200)])
+    electric_only = BooleanField(told("electric-only water"))
+    standby = QuantityField(told("Waits out there"), "duration", *allowed(Day, "standby_s"))
+    charge = QuantityField(told("Hours to charge"), "duration", _CHARGE_S[0], _CHARGE_S[1])
+    shore_power = BooleanField(told("shore power"))
+    sky = SelectField(told("Sky"), choices=[SelectChoice(s, s) for s in SKIES], default="fair")
+    date = StringField(told("Date"))
+    hands_free = BooleanField(told("must steer hands-free"))
+    budgets = StringField(told("Budgets to compare"), [validators.Length(max=200)])
     changed = HiddenField()
     page = HiddenField()
 
@@ -103,7 +111,9 @@ class DayForm(FlaskForm):
         try:
             checked.date("date", (field.data or "").strip())
         except ValueRefused as error:
-            message = f"read “{field.data}”; allowed is {error.allowed}"
+            message = tr(
+                "read “%(field)s”; allowed is %(allowed)s", field=field.data, allowed=error.allowed
+            )
             raise ValidationError(message) from None
 
 
@@ -120,10 +130,19 @@ def read_budgets(text: str | None) -> tuple[float, ...]:
     words = [w for word in _BETWEEN.split(text or "") if (w := word.strip())]
     most, (low, high) = Day.COUNTS["budgets"], allowed(Day, "budgets")
     if len(words) > most:
-        raise JolvekError(f"read {len(words)} sums; at most {most} are compared")
+        raise JolvekError(
+            tr("read %(words)s sums; at most %(most)s are compared", words=len(words), most=most)
+        )
     for word in words:
         if not low <= typed_figures.parse(word, "money", "") <= high:
-            raise JolvekError(f"read “{word}”; allowed is {low:.0f} to {high:.0f}")
+            raise JolvekError(
+                tr(
+                    "read “%(word)s”; allowed is %(low)s to %(high)s",
+                    word=word,
+                    low=f"{low:.0f}",
+                    high=f"{high:.0f}",
+                )
+            )
     return tuple(typed_figures.parse(w, "money", "") for w in words)
 
 

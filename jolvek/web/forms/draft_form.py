@@ -9,18 +9,20 @@ from typing import Any
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.base.told import told
 from jolvek.core.deal.lines import Line, Terms
 from jolvek.core.deal.money import minor
 from jolvek.core.deal.years import Assumed
 from jolvek.store.shop import Shop
+from jolvek.web.view.language import tr
 
 MOST_LETTERS, FREE_ROWS = 3, 6
 USUAL_DAYS = 30
 FIGURES = {  # name: label, lowest, highest
-    "discount": ("Discount in all, %", 0, 100),
-    "deposit": ("Deposit, %", 0, 100),
-    "instalments": ("Instalments of the rest", 1, 60),
-    "valid_days": ("Valid for, days", 1, 365),
+    "discount": (told("Discount in all, %"), 0, 100),
+    "deposit": (told("Deposit, %"), 0, 100),
+    "instalments": (told("Instalments of the rest"), 1, 60),
+    "valid_days": (told("Valid for, days"), 1, 365),
 }
 FREE_KEYS = ("text", "quantity", "price", "discount", "tax")
 LINE, YEARS = "off_", "y_"  # before the names of entries: discount of a line, an assumption
@@ -91,7 +93,9 @@ def read(
     refused: dict[str, str] = {}
     chosen = [x for x in letters if x and x in (form.get(f"letter_{x}") or "")]
     if len(chosen) > MOST_LETTERS:
-        refused["letters"] = f"at most {MOST_LETTERS} setups on one offer"
+        refused["letters"] = tr(
+            "at most %(most_letters)s setups on one offer", most_letters=MOST_LETTERS
+        )
         chosen = before.letters
     out = Draft(chosen, acknowledged=before.acknowledged, years_shown="years_shown" in form)
     out.services = [key for key in SERVICES if form.get(f"service_{key}")]
@@ -132,7 +136,9 @@ def _figure(
         if not low <= value <= high:
             raise ValueRefused(key, text, f"{low:g} to {high:g}")
     except ValueRefused as error:
-        refused[key] = f"read “{text[:40]}”; allowed is {error.allowed}"
+        refused[key] = tr(
+            "read “%(text)s”; allowed is %(allowed)s", text=text[:40], allowed=error.allowed
+        )
         return before
     except JolvekError as error:
         refused[key] = str(error)
@@ -149,6 +155,10 @@ def _free(form: Mapping[str, str], out: Draft, refused: dict[str, str], digits: 
             free_line(row, digits)
             out.free.append(row)
         except ValueRefused as error:
-            refused[f"free{i}_text"] = f"read {error.read!s:.40}; allowed is {error.allowed}"
+            refused[f"free{i}_text"] = tr(
+                "read %(read)s; allowed is %(allowed)s",
+                read=f"{error.read:.40}",
+                allowed=error.allowed,
+            )
         except (JolvekError, ArithmeticError) as error:
             refused[f"free{i}_text"] = str(error)

@@ -14,6 +14,7 @@ from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.web.view import display
+from jolvek.web.view.language import tr
 
 
 def allowed(record: type, key: str) -> tuple[float, float]:
@@ -63,7 +64,7 @@ class QuantityField(Field):
     @property
     def _wanted(self) -> str:
         name, example = typed_figures.name(self.quantity), typed_figures.EXAMPLES[self.quantity]
-        return f"needed: type a {name}, for example {example}"
+        return tr("needed: type a %(name)s, for example %(example)s", name=name, example=example)
 
     def _value(self) -> str:
         if self.typed is not None:
@@ -93,9 +94,11 @@ class QuantityField(Field):
             raise ValueError(str(error)) from None
         if not self.low <= value <= self.high:
             low, high = choice.full(self.low, self.quantity), choice.full(self.high, self.quantity)
-            raise ValueError(f"read “{text}”; allowed is {low} to {high}")
+            raise ValueError(
+                tr("read “%(text)s”; allowed is %(low)s to %(high)s", text=text, low=low, high=high)
+            )
         if self.quantity == "count" and value != int(value):
-            raise ValueError(f"read “{text}”; a whole number is needed")
+            raise ValueError(tr("read “%(text)s”; a whole number is needed", text=text))
         self.data = value
 
     def pre_validate(self, form: Any) -> None:
@@ -118,10 +121,10 @@ class FamilyField(RadioField):
     def pre_validate(self, form: Any) -> None:
         """Refuse what is not a family."""
         if self.data in (None, "", "None"):
-            raise validators.StopValidation("choose the kind of boat")
+            raise validators.StopValidation(tr("choose the kind of boat"))
         if self.data not in FAMILIES:
             raise validators.StopValidation(
-                f"read “{self.data}”; allowed is one of the boats shown"
+                tr("read “%(x)s”; allowed is one of the boats shown", x=self.data)
             )
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import told
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.first_word import OVER_THE_TOP, PACES, WATERS, FirstWord
 from jolvek.core.enquiry.need import Day
@@ -12,14 +13,15 @@ from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
 PACE_WORDS = {
-    "walk": "gently, like a walk",
+    "walk": told("gently, like a walk"),
     "steady": "steadily",
-    "all": "as fast as she goes in the water",
-    OVER_THE_TOP: "over the top of the water",
+    "all": told("as fast as she goes in the water"),
+    OVER_THE_TOP: told("over the top of the water"),
 }
-WATER_WORDS = {"lake": "a lake", "river": "a river", "sea": "the sea"}
+WATER_WORDS = {"lake": "a lake", "river": "a river", "sea": told("the sea")}
 assert set(PACE_WORDS) == {*PACES, OVER_THE_TOP} and set(WATER_WORDS) == set(WATERS)
 
 
@@ -41,19 +43,19 @@ def read(form: Mapping[str, str], u: Units) -> tuple[FirstWord | None, dict[str,
     )
     refused = reader.refused
     if said.family not in FAMILIES:
-        refused["family"] = "choose the boat that is most like yours"
+        refused["family"] = tr("choose the boat that is most like yours")
     if not said.customer:
-        refused["customer"] = "your name, so that we can answer"
+        refused["customer"] = tr("your name, so that we can answer")
     if not said.phone and not said.mail:
-        refused["phone"] = "a telephone number or a mail address, so that we can answer"
+        refused["phone"] = tr("a telephone number or a mail address, so that we can answer")
     for key, most in Enquiry.TEXTS.items():
         if len(words.get(key, "")) > most:
-            refused[key] = f"at most {most} letters"
+            refused[key] = tr("at most %(most)s letters", most=most)
     return (None if refused else said), refused
 
 
-def told(error: ValueRefused) -> dict[str, str]:
+def refusal(error: ValueRefused) -> dict[str, str]:
     """A refusal of the whole at the field it is nearest to."""
     key = error.key.rsplit(".", 1)[-1]
     field = {"length_m": "length", "people": "people", "distance_m": "distance"}.get(key, "note")
-    return {field: f"allowed is {error.allowed}"}
+    return {field: tr("allowed is %(allowed)s", allowed=error.allowed)}

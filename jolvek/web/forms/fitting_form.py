@@ -17,6 +17,7 @@ from jolvek.formats.schema import loads
 from jolvek.web.forms.controls_form import controls_from, length_text
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
 RUN_M, LOAD_A = AsSet.RANGES["run_m"], AsSet.RANGES["load_a"]
 LOAD_S = tuple(3600 * h for h in AsSet.RANGES["load_h"])
@@ -48,7 +49,7 @@ def _seen(kept: Fitted, read: Reader) -> Fitted:
         data = loads(read.args.get("seen") or seen_text(kept))
         shaft, fitting = data["shaft_m"], as_set_from(data["fitting"])
     except (JolvekError, KeyError, TypeError):
-        read.refused["seen"] = "the form does not say what it showed; load the page again"
+        read.refused["seen"] = tr("the form does not say what it showed; load the page again")
         return kept
     return _as(kept, shaft if shaft in kept.motor.shafts_m else kept.shaft_m, fitting)
 
@@ -64,8 +65,8 @@ def _shaft(fitted: Fitted, read: Reader) -> float | None:
         return fitted.shaft_m
     offered = {f"{s:g}": s for s in fitted.motor.shafts_m}
     if text not in offered:
-        names = ", ".join(offered) or "none: it is adjustable"
-        read.refused["shaft"] = f"read “{text}”; allowed is {names}"
+        names = ", ".join(offered) or tr("none: it is adjustable")
+        read.refused["shaft"] = tr("read “%(text)s”; allowed is %(names)s", text=text, names=names)
         return fitted.shaft_m
     return offered[text]
 

@@ -7,17 +7,19 @@ from typing import Any
 from flask_wtf import FlaskForm
 from wtforms import StringField, validators
 
+from jolvek.core.base.told import told
 from jolvek.core.enquiry.need import MOST_LEGS, Leg
 from jolvek.web.forms.fields import QuantityField, allowed
+from jolvek.web.view.language import tr
 
 ROWS = range(1, MOST_LEGS + 1)
 _FIELDS = (  # the record's key, the field's name, label, quantity
-    ("speed_m_s", "speed", "Speed", "speed"),
-    ("distance_m", "distance", "Distance", "distance"),
-    ("duration_s", "duration", "or time", "duration"),
-    ("current_m_s", "current", "Current against", "speed"),
-    ("wind_m_s", "wind", "Wind against", "speed"),
-    ("hold_s", "hold", "Then wait", "duration"),
+    ("speed_m_s", "speed", told("Speed"), "speed"),
+    ("distance_m", "distance", told("Distance"), "distance"),
+    ("duration_s", "duration", told("or time"), "duration"),
+    ("current_m_s", "current", told("Current against"), "speed"),
+    ("wind_m_s", "wind", told("Wind against"), "speed"),
+    ("hold_s", "hold", told("Then wait"), "duration"),
 )
 NAMES = tuple(name for _, name, *_ in _FIELDS)
 
@@ -25,7 +27,7 @@ NAMES = tuple(name for _, name, *_ in _FIELDS)
 def add_leg_fields(form: type[FlaskForm]) -> None:
     """Put the fields leg1_name, leg1_speed and so on into a form."""
     for i in ROWS:
-        name = StringField("Leg", [validators.Length(max=Leg.TEXTS["name"])])
+        name = StringField(tr("Leg"), [validators.Length(max=Leg.TEXTS["name"])])
         setattr(form, f"leg{i}_name", name)
         for key, short, label, quantity in _FIELDS:
             field = QuantityField(label, quantity, *allowed(Leg, key))
@@ -43,14 +45,14 @@ def legs_from(form: FlaskForm, before: tuple[Leg, ...]) -> tuple[Leg, ...]:
         if values["distance_m"] is None and values["duration_s"] is None:
             if values["speed_m_s"] is not None:
                 field = form[f"leg{i}_distance"]
-                field.errors = [*field.errors, "needed: type a distance or a time"]
+                field.errors = [*field.errors, tr("needed: type a distance or a time")]
                 out += [old] if old else []
             continue
         values["speed_m_s"] = values["speed_m_s"] or form.speed.si
         given = {k: v for k, v in values.items() if v is not None}
         if old is not None and old.distance_m == values["distance_m"]:
             given |= {"latitude_deg": old.latitude_deg, "longitude_deg": old.longitude_deg}
-        out.append(Leg(form[f"leg{i}_name"].data or f"leg {len(out) + 1}", **given))
+        out.append(Leg(form[f"leg{i}_name"].data or tr("leg %(out)s", out=len(out) + 1), **given))
     return tuple(out)
 
 

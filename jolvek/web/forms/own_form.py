@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import told
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.chemistry import CHEMISTRIES
@@ -13,28 +14,29 @@ from jolvek.core.products.own import MAKER, OwnGear
 from jolvek.core.products.shelf import Item
 from jolvek.web.forms.fields import allowed
 from jolvek.web.forms.reader import Reader
+from jolvek.web.view.language import tr
 
 # kind → (key of the record, field, label, quantity, needed)
 FIELDS: Mapping[str, tuple[tuple[str, str, str, str, bool], ...]] = {
     "motors": (
-        ("input_power_w", "power", "Input power", "power", True),
-        ("voltage_v", "volts", "Volts", "number", True),
-        ("mass_kg", "mass", "Weighs", "mass", False),
-        ("shaft_length_m", "shaft", "Shaft", "length", False),
-        ("static_thrust_n", "thrust", "Static thrust claimed", "thrust", False),
+        ("input_power_w", "power", told("Input power"), "power", True),
+        ("voltage_v", "volts", told("Volts"), "number", True),
+        ("mass_kg", "mass", told("Weighs"), "mass", False),
+        ("shaft_length_m", "shaft", told("Shaft"), "length", False),
+        ("static_thrust_n", "thrust", told("Static thrust claimed"), "thrust", False),
     ),
     "batteries": (
-        ("nominal_voltage_v", "volts", "Volts", "number", True),
-        ("capacity_ah", "ah", "Ah when new", "number", True),
-        ("mass_kg", "mass", "Weighs", "mass", False),
-        ("max_continuous_a", "amps", "Gives at most, A", "number", False),
-        ("length_m", "length", "Length", "length", False),
-        ("width_m", "width", "Width", "length", False),
-        ("height_m", "height", "Height", "length", False),
+        ("nominal_voltage_v", "volts", told("Volts"), "number", True),
+        ("capacity_ah", "ah", told("Ah when new"), "number", True),
+        ("mass_kg", "mass", told("Weighs"), "mass", False),
+        ("max_continuous_a", "amps", told("Gives at most, A"), "number", False),
+        ("length_m", "length", told("Length"), "length", False),
+        ("width_m", "width", told("Width"), "length", False),
+        ("height_m", "height", told("Height"), "length", False),
     ),
     "chargers": (
-        ("voltage_v", "volts", "For a bank of, V", "number", True),
-        ("current_a", "amps", "Charges with, A", "number", True),
+        ("voltage_v", "volts", told("For a bank of, V"), "number", True),
+        ("current_a", "amps", told("Charges with, A"), "number", True),
     ),
 }
 SPECS = {"motors": Motor, "batteries": Battery, "chargers": Charger}
@@ -47,7 +49,7 @@ def own_from(kind: str, read: Reader) -> OwnGear | None:
     for key, name, label, quantity, needed in FIELDS[kind]:
         figures[key] = read.figure(name, quantity, *allowed(spec_type, key))
         if needed and figures[key] is None and name not in read.refused:
-            read.refused[name] = f"{label}: needed"
+            read.refused[name] = tr("%(label)s: needed", label=label)
     since = read.figure("since", "count", *OwnGear.RANGES["since_year"])
     count = read.figure("count", "count", *OwnGear.RANGES["count"])
     health = read.figure("health", "share", *OwnGear.RANGES["health"])

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from jolvek.core.base import typed_figures
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
 
 @dataclass
@@ -29,7 +30,9 @@ class Reader:
             return None
         if not low <= value <= high:
             allowed = f"{self.u.full(low, quantity)} to {self.u.full(high, quantity)}"
-            self.refused[key] = f"read “{text}”; allowed is {allowed}"
+            self.refused[key] = tr(
+                "read “%(text)s”; allowed is %(allowed)s", text=text, allowed=allowed
+            )
             return None
         return value
 
@@ -38,5 +41,7 @@ class Reader:
         word = self.args.get(key) or usual
         if word in known:
             return word
-        self.refused[key] = f"read “{word}”; allowed is one of {', '.join(known)}"
+        self.refused[key] = tr(
+            "read “%(word)s”; allowed is one of %(known)s", word=word, known=", ".join(known)
+        )
         return usual

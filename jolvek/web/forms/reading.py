@@ -9,6 +9,7 @@ from flask_wtf import FlaskForm
 
 from jolvek.core.base.errors import ValueRefused
 from jolvek.web.forms.fields import QuantityField
+from jolvek.web.view.language import tr
 
 Record = TypeVar("Record")
 _KEY_FIELDS = {
@@ -53,7 +54,15 @@ def refuse_at_field(form: FlaskForm, error: ValueRefused) -> QuantityField:
     read = typed if typed is not None else error.read
     unit = " m" if getattr(field, "quantity", "") == "length" else ""
     first, _, rest = error.allowed.partition(" for ")
-    allowed = f"{first}{unit} for {rest}" if rest else f"{first}{unit}"
-    text = f"read “{read}”; allowed is {allowed}" if read is not None else f"needed: {allowed}"
+    allowed = (
+        tr("%(first)s%(unit)s for %(rest)s", first=first, unit=unit, rest=rest)
+        if rest
+        else f"{first}{unit}"
+    )
+    text = (
+        tr("read “%(read)s”; allowed is %(allowed)s", read=read, allowed=allowed)
+        if read is not None
+        else tr("needed: %(allowed)s", allowed=allowed)
+    )
     field.errors = [*field.errors, text]
     return field

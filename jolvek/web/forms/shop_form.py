@@ -9,6 +9,7 @@ from typing import Any
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.store.shop import Shop
+from jolvek.web.view.language import tr
 
 LONG = ("address", "terms", "opening", "closing", "thanks", "mail_words")
 
@@ -59,7 +60,11 @@ def read(form: Mapping[str, str], before: Shop) -> tuple[Shop, dict[str, str]]:
             value = _value(form.get(f.name, "").strip(), str(f.type))
             now = Shop(**{**vars(now), f.name: value})
         except ValueRefused as error:
-            refused[f.name] = f"read “{form.get(f.name, '')[:60]}”; allowed is {error.allowed}"
+            refused[f.name] = tr(
+                "read “%(name)s”; allowed is %(allowed)s",
+                name=form.get(f.name, "")[:60],
+                allowed=error.allowed,
+            )
         except JolvekError as error:
             refused[f.name] = str(error)
     return now, refused
@@ -75,5 +80,5 @@ def _value(text: str, kind: str) -> Any:
         return text.replace("\r\n", "\n")
     value = typed_figures.parse(text or "0", "number", "")
     if kind == "int" and not value.is_integer():
-        raise JolvekError(f"read “{text}”; allowed is a whole number")
+        raise JolvekError(tr("read “%(text)s”; allowed is a whole number", text=text))
     return int(value) if kind == "int" else value

@@ -15,7 +15,7 @@ from jolvek.core.electric.chemistry import temperature_factor
 from jolvek.store.care import Charge, Trip
 from jolvek.web.drawings.health_chart import Trend, health_chart
 from jolvek.web.view.display import energy
-from jolvek.web.view.language import said
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 YEAR_DAYS = 365.25
@@ -68,7 +68,7 @@ def depth_told(uses: Sequence[Used]) -> str:
     """Uses by their depth, in words; empty without any."""
     found = by_depth(uses)
     parts = [
-        said(
+        tr(
             "%(n)s drew %(low)s to %(high)s %%",
             n=n,
             low=f"{100 * STEP * i:.0f}",
@@ -77,13 +77,13 @@ def depth_told(uses: Sequence[Used]) -> str:
         for i, n in enumerate(found)
         if n
     ]
-    return said("Uses by share of the charge: %(list)s.", list=", ".join(parts)) if parts else ""
+    return tr("Uses by share of the charge: %(list)s.", list=", ".join(parts)) if parts else ""
 
 
 def told(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
     """The battery in words: capacity, what wore it, its end, and the customer's day then."""
     out = [
-        said(
+        tr(
             "Capacity about *%(share)s %%* of the rated %(rated)s, between %(low)s and %(high)s"
             " %%; from %(n)s uses with charge and energy known.",
             share=f"{100 * h.capacity:.0f}",
@@ -92,7 +92,7 @@ def told(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
             high=f"{100 * h.high:.0f}",
             n=h.count,
         ),
-        said(
+        tr(
             "Of its life %(cycles)s %% is used by cycles, %(years)s %% by age.",
             cycles=f"{100 * h.by_cycles:.0f}",
             years=f"{100 * h.by_years:.0f}",
@@ -100,7 +100,7 @@ def told(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
     ]
     if h.years_left < 30:
         out.append(
-            said(
+            tr(
                 "At %(end)s %% about %(year)s, between %(sooner)s and %(later)s.",
                 end=f"{100 * END:.0f}",
                 year=today.year + int(h.years_left),
@@ -126,10 +126,8 @@ def _day_then(h: Health, hand: Worked, today: date) -> str:
         "now": f"{100 * now:.0f}",
     }
     if then.home:
-        return said(
-            "In %(year)s the day leaves %(then)s %% of the charge, not %(now)s %%.", **values
-        )
-    return said(
+        return tr("In %(year)s the day leaves %(then)s %% of the charge, not %(now)s %%.", **values)
+    return tr(
         "In %(year)s the day leaves %(then)s %% of the charge, not %(now)s %%: no longer home with"
         " the reserve.",
         **values,

@@ -18,6 +18,7 @@ from jolvek.core.hydro.hull import Assumed, estimates
 from jolvek.web.drawings import pictures
 from jolvek.web.view.display import Units, about, energy
 from jolvek.web.view.doubt_words import helps_most, power_told
+from jolvek.web.view.language import tr
 from jolvek.web.view.words import plain_name
 
 
@@ -50,7 +51,7 @@ def boat_page(need: Need, u: Units) -> BoatPage:
     """What the boat, loaded as typed, takes."""
     sizing = size(need, speeds_m_s(need.day.speed_m_s, u))
     assumed = estimates(need.hull, need.load)
-    planing = ", planing after Savitsky 1964" if need.hull.fam.planes else ""
+    planing = tr(", planing after Savitsky 1964") if need.hull.fam.planes else ""
     return BoatPage(
         answer(need, sizing, u),
         tuple(
@@ -63,10 +64,18 @@ def boat_page(need: Need, u: Units) -> BoatPage:
             *((pictures.plan(need),) if need.site.bays else ()),
         ),
         tuple(f"{plain_name(a.name)}: {_value(a, u)}, {a.why}" for a in assumed),
-        f"{len(assumed)} estimated. {_doubted(need, sizing, u)}",
-        f"ITTC 1957 friction, thin-ship waves (Michell 1898){planing}, momentum theory with the"
-        f" Wageningen B-series, {REFERENCE:g} of the rated input. Motor and battery are counted in"
-        " as usual for the power.",
+        tr(
+            "%(assumed)s estimated. %(sizing)s",
+            assumed=len(assumed),
+            sizing=_doubted(need, sizing, u),
+        ),
+        tr(
+            "ITTC 1957 friction, thin-ship waves (Michell 1898)%(planing)s, momentum theory with "
+            "the Wageningen B-series, %(reference)s of the rated input. Motor and battery are "
+            "counted in as usual for the power.",
+            planing=planing,
+            reference=f"{REFERENCE:g}",
+        ),
     )
 
 
@@ -78,21 +87,32 @@ def move_told(f: Fitted, letter: str, u: Units) -> str:
     if best is None:
         return ""
     if u.number(best.gain_m_s, "speed") == u.number(0.0, "speed"):
-        return f"The battery of {letter} makes her no faster from another bay."
-    place = f"{u.full(best.ahead_m, 'length')} ahead of the stern, {best.bay}"
+        return tr("The battery of %(letter)s makes her no faster from another bay.", letter=letter)
+    place = tr(
+        "%(ahead)s ahead of the stern, %(bay)s", ahead=u.full(best.ahead_m, "length"), bay=best.bay
+    )
     gain = u.full(best.gain_m_s, "speed")
-    return f"The battery of {letter} {place}: *{gain} more* at full power."
+    return tr(
+        "The battery of %(letter)s %(place)s: *%(gain)s more* at full power.",
+        letter=letter,
+        place=place,
+        gain=gain,
+    )
 
 
 def answer(need: Need, sizing: Sizing, u: Units) -> str:
     """The boat in one sentence; `*words*` are the ones to stress."""
     if sizing.no_way:
-        return "The current is as fast as the wanted speed: no way is made."
-    plane = "on the plane " if sizing.must_plane else ""
-    return (
-        f"With a usual motor she weighs *{u.full(sizing.displacement_kg, 'mass', 0)}*;"
-        f" *{u.full(need.day.speed_m_s, 'speed')}* {plane}take about"
-        f" *{u.full(about(sizing.power_w), 'power')}*, and the day *{energy(sizing.energy_wh)}*."
+        return tr("The current is as fast as the wanted speed: no way is made.")
+    plane = tr("on the plane ") if sizing.must_plane else ""
+    return tr(
+        "With a usual motor she weighs *%(displacement)s*; *%(speed)s* %(plane)stake about "
+        "*%(power)s*, and the day *%(energy)s*.",
+        displacement=u.full(sizing.displacement_kg, "mass", 0),
+        speed=u.full(need.day.speed_m_s, "speed"),
+        plane=plane,
+        power=u.full(about(sizing.power_w), "power"),
+        energy=energy(sizing.energy_wh),
     )
 
 
@@ -114,19 +134,19 @@ def speeds_m_s(wished_m_s: float, u: Units) -> tuple[float, ...]:
 
 
 def _power(power_w: float, u: Units) -> str:
-    return "out of reach" if power_w > OUT_OF_REACH_W else u.number(about(power_w), "power")
+    return tr("out of reach") if power_w > OUT_OF_REACH_W else u.number(about(power_w), "power")
 
 
 def _figures(need: Need, sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...]:
     floats = pictures.floating(need, sizing.displacement_kg)
     draught = float(draws_m(need.hull, floats))
     out = [
-        ("Draught", u.full(draught, "length")),
-        ("Hull speed", u.full(float(hull_speed_m_s(need.hull.waterline_m)), "speed")),
+        (tr("Draught"), u.full(draught, "length")),
+        (tr("Hull speed"), u.full(float(hull_speed_m_s(need.hull.waterline_m)), "speed")),
     ]
     if sizing.planing_power_w:
         power = u.full(round(sizing.planing_power_w, -2), "power")
-        out.append(("Planes from about", power))
+        out.append((tr("Planes from about"), power))
     return tuple(out)
 
 

@@ -14,6 +14,7 @@ from jolvek.core.products.shelf import Item, Shelf
 from jolvek.core.rules.findings import Finding
 from jolvek.store.setups import MOST_PACKS_A_SIDE
 from jolvek.web.view.display import Units, long_hours, money
+from jolvek.web.view.language import tr
 
 
 @dataclass(frozen=True)
@@ -31,10 +32,23 @@ def by_hand_page(f: Fitted, u: Units) -> ByHandPage:
     runs = at.reason
     if at.runtime_s is not None and at.range_m is not None:
         runs = f"*{u.full(at.range_m, 'distance')}*"
-    time = f" for *{long_hours(at.runtime_s)}*" if at.runtime_s is not None else ""
+    time = (
+        tr(" for *%(runtime)s*", runtime=long_hours(at.runtime_s))
+        if at.runtime_s is not None
+        else ""
+    )
     return ByHandPage(
-        f"{f.motor.title} with {layout(f.bank)}: *{u.full(at.speed_m_s, 'speed')}*{time}, {runs};"
-        f" top {u.full(p.top_speed_m_s, 'speed')}. *{money(f.price)}*.",
+        tr(
+            "%(title)s with %(bank)s: *%(speed)s*%(time)s, %(runs)s; top %(top_speed)s. "
+            "*%(price)s*.",
+            title=f.motor.title,
+            bank=layout(f.bank),
+            speed=u.full(at.speed_m_s, "speed"),
+            time=time,
+            runs=runs,
+            top_speed=u.full(p.top_speed_m_s, "speed"),
+            price=money(f.price),
+        ),
         f.findings,
     )
 

@@ -18,6 +18,7 @@ from jolvek.store.shelf import titles
 from jolvek.web.drawings.figures_chart import Spread, first_fault_chart, promise_chart
 from jolvek.web.pages.fleet_page import hand_of
 from jolvek.web.pages.trial_page import promise_kept
+from jolvek.web.view.language import tr
 
 MOST_TRIALS = 60  # the latest; each is worked out anew
 
@@ -93,6 +94,6 @@ def _products(conn: sqlite3.Connection) -> list[ProductFigures]:
     for product, found in kinds.items():
         ran = hours.get(product, [])
         first = first_fault([h for h, _ in ran], [had for _, had in ran]) if ran else None
-        title = known.get(product, product) or "no part named"
+        title = known.get(product, product) or tr("no part named")
         out.append(ProductFigures(title, tuple(found), first))
     return out

@@ -17,7 +17,7 @@ from jolvek.store.recalls import Holder
 from jolvek.store.shop import Shop
 from jolvek.web.pages.sending import ADDRESS
 from jolvek.web.view.display import day
-from jolvek.web.view.language import choose, said
+from jolvek.web.view.language import choose, tr
 
 
 def mail(shop: Shop, to: str, subject: str, body: str) -> bytes:
@@ -35,19 +35,19 @@ def reminder(shop: Shop, lines: Sequence[Line], way: str) -> tuple[str, str]:
     first = lines[0]
     told = []
     for x in lines:
-        told.append(f"- {said(x.text)} " + said("Due %(day)s.", day=day(x.on_day)))
+        told.append(f"- {tr(x.text)} " + tr("Due %(day)s.", day=day(x.on_day)))
         if x.hazard:
-            told.append(f"  {said('Caution:')} {said(x.hazard)}")
+            told.append(f"  {tr('Caution:')} {tr(x.hazard)}")
     parts = (
         first.customer,
-        said("On your boat “%(boat)s” is due:", boat=first.title),
+        tr("On your boat “%(boat)s” is due:", boat=first.title),
         "\n".join(told),
-        said("Her page, with her care and log: %(link)s", link=way),
-        said("Call us for a day: %(phone)s", phone=shop.phone),
-        said("The maker’s manuals and local rules come first."),
+        tr("Her page, with her care and log: %(link)s", link=way),
+        tr("Call us for a day: %(phone)s", phone=shop.phone),
+        tr("The maker’s manuals and local rules come first."),
         shop.name,
     )
-    return said("Care of %(boat)s", boat=first.title), "\n\n".join(parts)
+    return tr("Care of %(boat)s", boat=first.title), "\n\n".join(parts)
 
 
 def remind(
@@ -78,14 +78,14 @@ def recall_body(shop: Shop, title: str, words: str, h: Holder, way: str) -> tupl
     piece = f"{h.what}, {h.piece}"
     parts = (
         h.customer,
-        said(
+        tr(
             "On your boat “%(boat)s” is this part: %(piece)s, number %(number)s.",
             boat=h.title,
             piece=piece,
             number=h.number,
         ),
         words,
-        f"{said('Tell us what you did:')}\n{way}",
+        f"{tr('Tell us what you did:')}\n{way}",
         f"{shop.name}, {shop.phone}",
     )
     return title, "\n\n".join(parts)

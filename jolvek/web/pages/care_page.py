@@ -24,6 +24,7 @@ from jolvek.store.shop import Shop
 from jolvek.store.spares import SpareKept, Swap
 from jolvek.web.pages.battery_page import Battery, battery
 from jolvek.web.view.display import counted
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 STATE_WORDS = {"overdue": "due", "soon": "soon", "later": "later"}
@@ -112,11 +113,13 @@ def new_since(began: date, swaps: list[Swap], packs: int) -> date:
 def _answer(found: list[Due], began: date | None) -> str:
     pressing = [d for d in found if d.state == "overdue"]
     if began is None:
-        return "She is not in service yet: *hand her over*, or log her first trip."
+        return tr("She is not in service yet: *hand her over*, or log her first trip.")
     if pressing:
-        return f"*{counted(len(pressing), 'step')}* of care due."
+        return tr("*%(pressing)s* of care due.", pressing=counted(len(pressing), "step"))
     soonest = min((d.on for d in found if d.on), default=None)
-    return "Nothing is due." + (f" Next on *{soonest.isoformat()}*." if soonest else "")
+    return tr("Nothing is due.") + (
+        tr(" Next on *%(isoformat)s*.", isoformat=soonest.isoformat()) if soonest else ""
+    )
 
 
 def power_of_day(hand: Worked) -> float:
@@ -139,5 +142,5 @@ def against(t: Trip, usual_w: float) -> str:
         return ""
     percent = round(100 * share)
     if not percent:
-        return "as the day was worked out"
-    return f"{percent:+d} % of power against the day as worked out"
+        return tr("as the day was worked out")
+    return tr("%(percent)s %% of power against the day as worked out", percent=f"{percent:+d}")

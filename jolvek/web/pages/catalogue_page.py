@@ -8,6 +8,7 @@ from typing import Any
 
 from markupsafe import Markup
 
+from jolvek.core.base.told import told
 from jolvek.core.predict.claims import Claim, check_claims
 from jolvek.core.products.plain import NOT_SOLD
 from jolvek.core.products.shelf import Item, Shelf
@@ -17,6 +18,7 @@ from jolvek.store import shelf as store
 from jolvek.web.drawings.product_drawing import product_view
 from jolvek.web.pages.product_facts import Told, follows, missing
 from jolvek.web.view.display import Units, counted
+from jolvek.web.view.language import tr
 from jolvek.web.view.words import plain_value
 
 COLUMNS = {
@@ -45,7 +47,12 @@ COLUMNS = {
         "approval_power_w",
     ),
 }
-STOCK = {"shelf": "in stock", "order": "on order", "none": "not to be had", "": ""}
+STOCK = {
+    "shelf": told("in stock"),
+    "order": told("on order"),
+    "none": told("not to be had"),
+    "": "",
+}
 SHOWN_CHANGES = 300  # rows of an import shown in full
 
 
@@ -129,7 +136,7 @@ def _cell(x: Item[Any], key: str) -> str:
 
 def _row(x: Item[Any], kind: str) -> ProductRow:
     ended = bool(x.valid_to) and x.valid_to < date.today().isoformat()
-    state = f"price ended {x.valid_to}" if ended else STOCK[x.stock]
+    state = tr("price ended %(valid_to)s", valid_to=x.valid_to) if ended else STOCK[x.stock]
     levels = {c.level for c in check_claims(x)}
     return ProductRow(
         x.id,
@@ -189,7 +196,7 @@ def product_page(
     title = item.title if item else f"{kept.get('maker', '')} {kept.get('name', '')}".strip()
     return ProductPage(
         kind,
-        title or "New product",
+        title or tr("New product"),
         item.price if item and kind not in NOT_SOLD else None,
         not kept,
         fields,
@@ -233,7 +240,7 @@ class Preview:
         """(heading, rows shown, how many more) of what would be written."""
         return tuple(
             (heading, rows[:SHOWN_CHANGES], max(len(rows) - SHOWN_CHANGES, 0))
-            for heading, rows in (("Changed", self.changed), ("New", self.new))
+            for heading, rows in ((tr("Changed"), self.changed), (tr("New"), self.new))
             if rows
         )
 
@@ -243,8 +250,11 @@ def preview(rows: list[tuple[str, shelf_csv.Row]]) -> Preview:
     wrong, changed, new, same = (
         [r for r in rows if r[1].state == state] for state in ("wrong", "changed", "new", "same")
     )
-    answer = (
-        f"*{len(new)}* new, *{len(changed)}* changed, *{len(same)}* as they are, *{len(wrong)}*"
-        " wrong."
+    answer = tr(
+        "*%(new)s* new, *%(changed)s* changed, *%(same)s* as they are, *%(wrong)s* wrong.",
+        new=len(new),
+        changed=len(changed),
+        same=len(same),
+        wrong=len(wrong),
     )
     return Preview(wrong, changed, new, len(same), answer, len(new) + len(changed))

@@ -10,6 +10,7 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view import display
 from jolvek.web.view.display import Units, counted, energy, kwh, long_hours
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 MANY_YEARS = 25  # nobody counts further
@@ -40,7 +41,14 @@ def charging_panel(f: Fitted, solar_w: float, u: Units) -> ChargingPanel:
     plan = charging_plan(f, solar_w)
     months = tuple((m.name, kwh(m.day_wh, 1), f"{m.charges:.1f}") for m in plan.months)
     hire = season(f)
-    held = f"Its full battery holds {plan.station_holds:.1f} charges." if months else ""
+    held = (
+        tr(
+            "Its full battery holds %(station_holds)s charges.",
+            station_holds=f"{plan.station_holds:.1f}",
+        )
+        if months
+        else ""
+    )
     return ChargingPanel(
         answer(f, plan),
         tuple(_row(s, u) for s in plan.shore),
@@ -55,13 +63,31 @@ def charging_panel(f: Fitted, solar_w: float, u: Units) -> ChargingPanel:
 def season_told(s: Season) -> str:
     """A hire season in two sentences; `*words*` are the ones to stress."""
     lasts = f"{s.battery_years:.0f}" if s.battery_years >= 1.5 else f"{s.battery_years:.1f}"
-    years = f"*{lasts} years*" if s.battery_years < MANY_YEARS else f"more than {MANY_YEARS} years"
-    one = f"One charge carries *{counted(s.carries, 'run')}*, {s.asked} asked between charges."
-    seals = f"{s.seal_years:.1f}" if s.seal_years < MANY_YEARS else f"more than {MANY_YEARS}"
-    return (
-        f"{one} A season takes {s.energy_kwh:.0f} kWh and {s.hours:.0f} h of the motor:"
-        f" {s.cycles:.0f} cycles, so the battery lasts about {years} by its cycles, and the"
-        f" propeller shaft’s seals are due after {seals} years."
+    years = (
+        tr("*%(lasts)s years*", lasts=lasts)
+        if s.battery_years < MANY_YEARS
+        else tr("more than %(many_years)s years", many_years=MANY_YEARS)
+    )
+    one = tr(
+        "One charge carries *%(carries)s*, %(asked)s asked between charges.",
+        carries=counted(s.carries, "run"),
+        asked=s.asked,
+    )
+    seals = (
+        f"{s.seal_years:.1f}"
+        if s.seal_years < MANY_YEARS
+        else tr("more than %(many_years)s", many_years=MANY_YEARS)
+    )
+    return tr(
+        "%(one)s A season takes %(energy_kwh)s kWh and %(hours)s h of the motor: %(cycles)s "
+        "cycles, so the battery lasts about %(years)s by its cycles, and the propeller shaft’s "
+        "seals are due after %(seals)s years.",
+        one=one,
+        energy_kwh=f"{s.energy_kwh:.0f}",
+        hours=f"{s.hours:.0f}",
+        cycles=f"{s.cycles:.0f}",
+        years=years,
+        seals=seals,
     )
 
 
@@ -73,24 +99,42 @@ def share(x: float) -> str:
 def answer(f: Fitted, plan: ChargingPlan) -> str:
     """How the bank is filled, in one sentence; `*words*` are the ones to stress."""
     day = f.need.day
-    each = f"a charge takes *{energy(plan.charge_wh)}*"
+    each = tr("a charge takes *%(charge)s*", charge=energy(plan.charge_wh))
     if not day.shore_power:
-        return f"No shore power: {each}, from the sun or ashore."
+        return tr("No shore power: %(each)s, from the sun or ashore.", each=each)
     if not plan.shore:
-        own = "the customer’s own charger, whose amps are not known"
-        return f"From shore {each}, with {own if day.own_charger_v else 'no charger chosen'}."
+        own = tr("the customer’s own charger, whose amps are not known")
+        return tr(
+            "From shore %(each)s, with %(own_charger)s.",
+            each=each,
+            own_charger=own if day.own_charger_v else "no charger chosen",
+        )
     one = plan.shore[0]
-    often = f", {day.charges_per_day} times a day" if day.charges_per_day > 1 else ""
+    often = (
+        tr(", %(charges_per_day)s times a day", charges_per_day=day.charges_per_day)
+        if day.charges_per_day > 1
+        else ""
+    )
     if one.in_time:
-        return f"From shore {each}{often}: full in *{long_hours(3600 * one.hours)}*."
-    return (
-        f"From shore {each}{often}: *{share(one.reached)}* after the {plan.hours_each:g} h given;"
-        f" full takes {long_hours(3600 * one.hours)}."
+        return tr(
+            "From shore %(each)s%(often)s: full in *%(hours)s*.",
+            each=each,
+            often=often,
+            hours=long_hours(3600 * one.hours),
+        )
+    return tr(
+        "From shore %(each)s%(often)s: *%(reached)s* after the %(hours_each)s h given; full "
+        "takes %(hours)s.",
+        each=each,
+        often=often,
+        reached=share(one.reached),
+        hours_each=f"{plan.hours_each:g}",
+        hours=long_hours(3600 * one.hours),
     )
 
 
 def _row(s: FromShore, u: Units) -> tuple[str, ...]:
-    held = ", held back by the quay" if s.held_back else ""
+    held = tr(", held back by the quay") if s.held_back else ""
     full = "full" if s.in_time else share(s.reached)
     return (
         str(s.chargers),
@@ -104,7 +148,10 @@ def _sun(plan: ChargingPlan, u: Units) -> str:
     if plan.sun_speed_m_s is None:
         return ""
     part = share(plan.aboard_wh / plan.charge_wh)
-    return (
-        f"The panels aboard give *{energy(plan.aboard_wh)}* a day, {part} of a charge; the"
-        f" noon sun alone holds *{u.full(plan.sun_speed_m_s, 'speed')}*."
+    return tr(
+        "The panels aboard give *%(aboard)s* a day, %(part)s of a charge; the noon sun alone "
+        "holds *%(sun_speed)s*.",
+        aboard=energy(plan.aboard_wh),
+        part=part,
+        sun_speed=u.full(plan.sun_speed_m_s, "speed"),
     )

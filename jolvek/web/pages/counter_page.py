@@ -15,6 +15,7 @@ from jolvek.core.products.shelf import Shelf
 from jolvek.store import finding
 from jolvek.web.view.display import Units, about, counted, energy, long_hours, money
 from jolvek.web.view.doubt_words import power_told
+from jolvek.web.view.language import tr
 from jolvek.web.view.matches import matched, row
 
 MOTOR_STEP_W = 50  # what motors to look for are rounded up to
@@ -43,10 +44,13 @@ def quick_answer(need: Need, shelf: Shelf, u: Units) -> QuickAnswer:
     """What the boat and day take, and the first setup on the shelf that does it."""
     sizing = size(need)
     doubted = "" if sizing.no_way else power_told(need, sizing, u)
-    basis = (
-        f"A fifth of the charge kept, calm salt water. {doubted} Taken as usual: beam"
-        f" {u.full(need.hull.beam_m, 'length')}, light mass {u.full(need.hull.mass_kg, 'mass')},"
-        f" {u.full(ADULT_KG, 'mass')} a person."
+    basis = tr(
+        "A fifth of the charge kept, calm salt water. %(doubted)s Taken as usual: beam %(beam)s, "
+        "light mass %(mass)s, %(adult)s a person.",
+        doubted=doubted,
+        beam=u.full(need.hull.beam_m, "length"),
+        mass=u.full(need.hull.mass_kg, "mass"),
+        adult=u.full(ADULT_KG, "mass"),
     )
     return QuickAnswer(
         answer(need, sizing, u), _figures(sizing, u), basis, _from_shelf(need, shelf, u)
@@ -56,27 +60,31 @@ def quick_answer(need: Need, shelf: Shelf, u: Units) -> QuickAnswer:
 def answer(need: Need, sizing: Sizing, u: Units) -> str:
     """The answer in one sentence; `*words*` are the ones to stress."""
     if sizing.no_way:
-        return "The current is as fast as the boat: no way is made."
+        return tr("The current is as fast as the boat: no way is made.")
     speed, power = u.full(need.day.speed_m_s, "speed"), u.full(about(sizing.power_w), "power")
-    first = f"*{speed}* takes about *{power}*"
+    first = tr("*%(speed)s* takes about *%(power)s*", speed=speed, power=power)
     if sizing.must_plane:
-        first = f"To plane at *{speed}* she needs about *{power}*"
+        first = tr("To plane at *%(speed)s* she needs about *%(power)s*", speed=speed, power=power)
     runs = need.day.runs_a_charge
-    for_all = f" for {runs} runs on one charge" if runs > 1 else ""
-    return (
-        f"{first}; *{u.full(need.day.distance_m, 'distance')}* take"
-        f" *{long_hours(sizing.hours * 3600)}* and a battery of about"
-        f" *{energy(sizing.energy_wh)}*{for_all}."
+    for_all = tr(" for %(runs)s runs on one charge", runs=runs) if runs > 1 else ""
+    return tr(
+        "%(first)s; *%(distance)s* take *%(hours)s* and a battery of about "
+        "*%(energy)s*%(for_all)s.",
+        first=first,
+        distance=u.full(need.day.distance_m, "distance"),
+        hours=long_hours(sizing.hours * 3600),
+        energy=energy(sizing.energy_wh),
+        for_all=for_all,
     )
 
 
 def _figures(sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...]:
     motor = math.ceil(sizing.motor_w / MOTOR_STEP_W) * MOTOR_STEP_W
     out = [
-        ("Motor to look for", u.full(motor, "power")),
-        ("Lithium", energy(sizing.energy_wh)),
-        ("or lead-acid", energy(sizing.lead_wh)),
-        ("Loaded", u.full(sizing.displacement_kg, "mass", 0)),
+        (tr("Motor to look for"), u.full(motor, "power")),
+        (tr("Lithium"), energy(sizing.energy_wh)),
+        (tr("or lead-acid"), energy(sizing.lead_wh)),
+        (tr("Loaded"), u.full(sizing.displacement_kg, "mass", 0)),
     ]
     if sizing.planing_power_w:
         out.append(("To plane", u.full(round(sizing.planing_power_w, -2), "power")))
@@ -87,7 +95,7 @@ def _from_shelf(need: Need, shelf: Shelf, u: Units) -> str:
     match = matched(need, shelf)
     doing = int(match.field.does_day.sum())
     if not doing:
-        return "Nothing on the shelf does this: ask for less speed or less distance."
+        return tr("Nothing on the shelf does this: ask for less speed or less distance.")
     told, named = [], dict[int, str]()
     for pick in picks(match):
         motor = int(match.drives.motor[match.field.drive[pick.index]])
@@ -95,12 +103,23 @@ def _from_shelf(need: Need, shelf: Shelf, u: Units) -> str:
             named[motor] = pick.title
             best = row(match, pick.index)
             told.append(
-                f"{pick.title}: *{best.motor.title}* with {best.bank_text},"
-                f" {long_hours(best.runtime_s)} and {u.full(best.range_m, 'distance')} at that"
-                f" speed, {money(best.price)}"
+                tr(
+                    "%(title)s: *%(title2)s* with %(bank_text)s, %(runtime)s and %(range)s at "
+                    "that speed, %(price)s",
+                    title=pick.title,
+                    title2=best.motor.title,
+                    bank_text=best.bank_text,
+                    runtime=long_hours(best.runtime_s),
+                    range=u.full(best.range_m, "distance"),
+                    price=money(best.price),
+                )
             )
     doing_it = f"{counted(doing, 'setup')} {'does' if doing == 1 else 'do'} it"
-    return f"From the shelf, with mount and charger: {'; '.join(told)}. {doing_it}."
+    return tr(
+        "From the shelf, with mount and charger: %(told)s. %(doing_it)s.",
+        told="; ".join(told),
+        doing_it=doing_it,
+    )
 
 
 @dataclass(frozen=True)

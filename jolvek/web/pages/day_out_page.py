@@ -21,6 +21,7 @@ from jolvek.web.forms.outing_form import (
 )
 from jolvek.web.view.display import Units, energy, long_hours
 from jolvek.web.view.doubt_words import IN_FIVE
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 LEVELS = {
@@ -109,8 +110,10 @@ def day_out_page(
             for ev in v.events
         ),
         _figures(out, asked, u),
-        _speed_slider("wind", "Wind gets up to", MOST_WIND_M_S / 2, 1, args, u),
-        _speed_slider("stream", "More current against, home", MOST_STREAM_M_S / 3, 0.1, args, u),
+        _speed_slider("wind", tr("Wind gets up to"), MOST_WIND_M_S / 2, 1, args, u),
+        _speed_slider(
+            "stream", tr("More current against, home"), MOST_STREAM_M_S / 3, 0.1, args, u
+        ),
         _leg_sliders(out, hand, args, u),
         SWITCH_WORDS,
         args.get("from", f"{WIND_FROM_H:.0f}:00"),
@@ -122,7 +125,11 @@ def headline(out: Outing, u: Units) -> str:
     """What the day comes to; wind and waves that are too much for her stand before it."""
     told = sentence(out.voyage, out.need.day.start_h, u)
     stops = [u.said(f).text for f in out.seas.findings if f.level == "block"]
-    return f"*Stop*: {stops[0]} By the battery alone: {told}" if stops else told
+    return (
+        tr("*Stop*: %(stops)s By the battery alone: %(told)s", stops=stops[0], told=told)
+        if stops
+        else told
+    )
 
 
 def sentence(v: Voyage, start_h: float, u: Units) -> str:
@@ -130,55 +137,82 @@ def sentence(v: Voyage, start_h: float, u: Units) -> str:
     end = clock(start_h + v.hours)
     if v.home:
         far = u.full(v.distance_m[-1], "distance")
-        return (
-            f"Home at *{end}* with *{100 * v.left:.0f} %* of the charge, {far} in {v.hours:.1f} h."
+        return tr(
+            "Home at *%(end)s* with *%(left)s %%* of the charge, %(far)s in %(hours)s h.",
+            end=end,
+            left=f"{100 * v.left:.0f}",
+            far=far,
+            hours=f"{v.hours:.1f}",
         )
     stop = v.first("no-way") or v.first("empty")
     if stop is None:
         reserve = v.first("reserve")
-        since = f"; the reserve goes at {clock(start_h + reserve.t_s / 3600)}" if reserve else ""
-        return f"Home at *{end}*, but with *{100 * v.left:.0f} %*, below the reserve{since}."
+        since = (
+            tr("; the reserve goes at %(t)s", t=clock(start_h + reserve.t_s / 3600))
+            if reserve
+            else ""
+        )
+        return tr(
+            "Home at *%(end)s*, but with *%(left)s %%*, below the reserve%(since)s.",
+            end=end,
+            left=f"{100 * v.left:.0f}",
+            since=since,
+        )
     total = sum(leg.metres for leg in v.legs)
     left = max(total - float(v.distance_m[-1]), 0.0)
     at = clock(start_h + stop.t_s / 3600)
     far = u.full(left, "distance")
-    return f"She does *not get home*: at *{at}* {stop.text}, {far} before the end."
+    return tr(
+        "She does *not get home*: at *%(at)s* %(text)s, %(far)s before the end.",
+        at=at,
+        text=stop.text,
+        far=far,
+    )
 
 
 def why(out: Outing) -> str:
     """The reason, against the day as planned: what the switches cost."""
     s, v, plain = out.switches, out.voyage, out.planned
     words = (
-        (s.wind_m_s is not None, "the wind"),
-        (s.fetch_m > 0 and out.seas.wave_m > 0, "the waves"),
-        (s.stream_m_s > 0, "the current"),
-        (s.heavier > 0, "the load"),
-        (bool(s.months), "what grows on the bottom"),
-        (s.aged > 0, "the old battery"),
-        (s.temperature_c is not None, "the cold"),
-        (s.start_charge is not None, "the charge she sets out with"),
-        (s.depth_m is not None, "the shallow water"),
-        (s.tow_length_m is not None, "the dinghy in tow"),
+        (s.wind_m_s is not None, tr("the wind")),
+        (s.fetch_m > 0 and out.seas.wave_m > 0, tr("the waves")),
+        (s.stream_m_s > 0, tr("the current")),
+        (s.heavier > 0, tr("the load")),
+        (bool(s.months), tr("what grows on the bottom")),
+        (s.aged > 0, tr("the old battery")),
+        (s.temperature_c is not None, tr("the cold")),
+        (s.start_charge is not None, tr("the charge she sets out with")),
+        (s.depth_m is not None, tr("the shallow water")),
+        (s.tow_length_m is not None, tr("the dinghy in tow")),
     )
     causes = [word for on, word in words if on]
     if not causes:
         return ""
     told = " and ".join([", ".join(causes[:-1]), causes[-1]] if len(causes) > 1 else causes)
     if not plain.done:
-        return f"As planned she does not get home either; {told} makes it worse."
+        return tr("As planned she does not get home either; %(told)s makes it worse.", told=told)
     if not v.done:
         keeps = "keep" if len(causes) > 1 else "keeps"
-        return (
-            f"As planned she comes home with {100 * plain.left:.0f} %; {told} {keeps} her from it."
+        return tr(
+            "As planned she comes home with %(left)s %%; %(told)s %(keeps)s her from it.",
+            left=f"{100 * plain.left:.0f}",
+            told=told,
+            keeps=keeps,
         )
     verb, points = "take" if len(causes) > 1 else "takes", 100 * (plain.left - v.left)
     if round(points) == 0:
-        return (
-            f"She comes home with {100 * plain.left:.0f} % as planned; {told} {verb} nothing of it."
+        return tr(
+            "She comes home with %(left)s %% as planned; %(told)s %(verb)s nothing of it.",
+            left=f"{100 * plain.left:.0f}",
+            told=told,
+            verb=verb,
         )
-    return (
-        f"As planned she comes home with {100 * plain.left:.0f} %; {told} {verb} {points:.0f}"
-        " points of it."
+    return tr(
+        "As planned she comes home with %(left)s %%; %(told)s %(verb)s %(points)s points of it.",
+        left=f"{100 * plain.left:.0f}",
+        told=told,
+        verb=verb,
+        points=f"{points:.0f}",
     )
 
 
@@ -186,32 +220,52 @@ def setting_out(out: Outing) -> str:
     """What she sets out with, where it is not a full charge."""
     runs, soc = out.need.day.runs_a_charge, f"{100 * out.voyage.soc[0]:.0f} %"
     if runs > 1:
-        return f"This is run {runs} of {runs} on one charge: the earlier ones leave *{soc}*."
-    return f"She sets out with *{soc}* of the charge." if out.voyage.soc[0] < 1 else ""
+        return tr(
+            "This is run %(runs)s of %(runs)s on one charge: the earlier ones leave *%(soc)s*.",
+            runs=runs,
+            soc=soc,
+        )
+    return (
+        tr("She sets out with *%(soc)s* of the charge.", soc=soc) if out.voyage.soc[0] < 1 else ""
+    )
 
 
 def day_told(out: Outing) -> str:
     """What may be left, with what is not known of the boat."""
     hard, easy = out.between
-    told = f"Home with the reserve: {out.likely}"
+    told = tr("Home with the reserve: %(likely)s", likely=out.likely)
     if not easy.done:
-        return f"{told}, even for a boat that is easier to drive than said."
+        return tr("%(told)s, even for a boat that is easier to drive than said.", told=told)
     high = f"{100 * easy.left:.0f} %"
     if not hard.done:
-        return f"{told}; of {IN_FIVE} the best end with {high}, the worst do not get home."
-    return f"{told}; {IN_FIVE} end between {100 * hard.left:.0f} % and {high}."
+        return tr(
+            "%(told)s; of %(in_five)s the best end with %(high)s, the worst do not get home.",
+            told=told,
+            in_five=IN_FIVE,
+            high=high,
+        )
+    return tr(
+        "%(told)s; %(in_five)s end between %(left)s %% and %(high)s.",
+        told=told,
+        in_five=IN_FIVE,
+        left=f"{100 * hard.left:.0f}",
+        high=high,
+    )
 
 
 def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
     told = [why(out), setting_out(out)]
     if asked.simulated:
-        told.append("*Simulated tide and wind, true nowhere.*")
+        told.append(tr("*Simulated tide and wind, true nowhere.*"))
     if not hand.fitted.need.day.legs:
         told.append(
-            "A day without legs runs out with wind and current behind her, and home against them."
+            tr(
+                "A day without legs runs out with wind and current behind her, and home against "
+                "them."
+            )
         )
     if asked.spare and spare_of(hand.fitted) is None:
-        told.append("*No spare: this bank is wired in and cannot be swapped afloat.*")
+        told.append(tr("*No spare: this bank is wired in and cannot be swapped afloat.*"))
     told.append(day_told(out))
     return " ".join(x for x in told if x)
 
@@ -219,46 +273,54 @@ def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
 def _seas(out: Outing, u: Units) -> list[tuple[str, str]]:
     rows, s = [], out.seas
     if s.wind_m_s:
-        side = "held" if s.holds else "not held"
-        rows.append(("Leeway with the wind abeam", f"{s.drift_deg:.0f}°, {side}"))
+        side = "held" if s.holds else tr("not held")
+        rows.append((tr("Leeway with the wind abeam"), f"{s.drift_deg:.0f}°, {side}"))
     if s.wave_m:
-        rows.append(("Waves there", str(u.full(s.wave_m, "length"))))
+        rows.append((tr("Waves there"), str(u.full(s.wave_m, "length"))))
     return rows
 
 
 def _figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]:
     point, h, v = out.point, out.homing, out.voyage
-    turn = f", before the turn at {u.full(point.planned_m, 'distance')}"
+    turn = tr(", before the turn at %(planned)s", planned=u.full(point.planned_m, "distance"))
     last = f"{u.full(point.distance_m, 'distance')}{'' if point.safe else turn}"
     slow, fast = (str(u.full(x, "speed")) for x in (h.slowest_m_s, h.fastest_m_s))
     if out.sunless is not None:
         dark, dark_h = out.sunless
-        last += f"; {u.full(dark.distance_m, 'distance')} without the sun"
-        fast += f"; {u.full(dark_h.fastest_m_s, 'speed')} without the sun"
+        last += tr("; %(distance)s without the sun", distance=u.full(dark.distance_m, "distance"))
+        fast += tr("; %(fastest)s without the sun", fastest=u.full(dark_h.fastest_m_s, "speed"))
     rows = [
-        ("Last point from which she gets home", last),
-        ("Slowest speed that brings her home", slow),
-        ("Fastest speed that brings her home", fast),
-        ("Speed of least energy", str(u.full(h.cheapest_m_s, "speed"))),
+        (tr("Last point from which she gets home"), last),
+        (tr("Slowest speed that brings her home"), slow),
+        (tr("Fastest speed that brings her home"), fast),
+        (tr("Speed of least energy"), str(u.full(h.cheapest_m_s, "speed"))),
     ]
     if out.against is not None:
         best = out.against.best_m_s
-        name = f"Best speed against {u.full(out.against.stream_m_s, 'speed')} of current"
-        rows.append((name, str(u.full(best, "speed")) if best else "none makes way"))
+        name = tr(
+            "Best speed against %(stream)s of current",
+            stream=u.full(out.against.stream_m_s, "speed"),
+        )
+        rows.append((name, str(u.full(best, "speed")) if best else tr("none makes way")))
     if asked.arrive_h:
-        name, at = f"To be home after {long_hours(asked.arrive_h * 3600)}", out.arrive_m_s
-        rows.append((name, str(u.full(at, "speed")) if at else "she is not that fast"))
+        name, at = (
+            tr("To be home after %(arrive)s", arrive=long_hours(asked.arrive_h * 3600)),
+            out.arrive_m_s,
+        )
+        rows.append((name, str(u.full(at, "speed")) if at else tr("she is not that fast")))
     rows += _seas(out, u)
-    rows.append(("Used, motor and loads", energy(v.energy_wh, 2)))
+    rows.append((tr("Used, motor and loads"), energy(v.energy_wh, 2)))
     if v.sun_wh > 1:
         straight = v.energy_wh - v.battery_wh
-        rows.append(("of it from the battery", energy(v.battery_wh, 2)))
-        rows.append(("of it straight from the sun", energy(straight, 2)))
-        rows.append(("From the sun into the battery", energy(v.stored_wh, 2)))
+        rows.append((tr("of it from the battery"), energy(v.battery_wh, 2)))
+        rows.append((tr("of it straight from the sun"), energy(straight, 2)))
+        rows.append((tr("From the sun into the battery"), energy(v.stored_wh, 2)))
     if out.regeneration is not None:
         less = u.full(out.regeneration.lost_m_s, "speed")
-        text = f"{out.regeneration.power_w:.0f} W for {less} less"
-        rows.append(("Under sail the propeller gives about", text))
+        text = tr(
+            "%(power)s W for %(less)s less", power=f"{out.regeneration.power_w:.0f}", less=less
+        )
+        rows.append((tr("Under sail the propeller gives about"), text))
     return tuple(rows)
 
 
@@ -275,7 +337,7 @@ def _leg_sliders(out: Outing, hand: Worked, args: dict[str, str], u: Units) -> t
     return tuple(
         Slider(
             f"v{i}",
-            leg.name or f"leg {i}",
+            leg.name or tr("leg %(i)s", i=i),
             low,
             top,
             0.1,

@@ -21,6 +21,7 @@ from jolvek.store import came_in, enquiries, finding, shelf, whole
 from jolvek.store.db import transaction
 from jolvek.store.shelf import KINDS
 from jolvek.web.view import photos
+from jolvek.web.view.language import tr
 
 SHELF, ENQUIRIES, PHOTOS = "shelf.json", "enquiries/", "photos/"
 MOST_FILES, MOST_BYTES, MOST_ONE = 100_000, 2_000_000_000, 25_000_000
@@ -92,15 +93,17 @@ def unpack(conn: sqlite3.Connection, content: Any, folder: Path, now: str, who: 
             _refuse_bombs(z)
             return _taken(conn, z, folder, now, who)
     except (zipfile.BadZipFile, EOFError, RuntimeError, NotImplementedError):
-        raise ImportRefused("file: no zip that can be read, allowed is a packed shop") from None
+        raise ImportRefused(tr("file: no zip that can be read, allowed is a packed shop")) from None
 
 
 def _refuse_bombs(z: zipfile.ZipFile) -> None:
     sizes = [item.file_size for item in z.infolist()]
     if len(sizes) > MOST_FILES or sum(sizes) > MOST_BYTES or max(sizes, default=0) > MOST_ONE:
-        raise ImportRefused("file: it holds more than a shop does")
+        raise ImportRefused(tr("file: it holds more than a shop does"))
     if SHELF not in z.namelist() and not any(n.startswith(ENQUIRIES) for n in z.namelist()):
-        raise ImportRefused(f"file: neither {SHELF} nor {ENQUIRIES} in it")
+        raise ImportRefused(
+            tr("file: neither %(shelf)s nor %(enquiries)s in it", shelf=SHELF, enquiries=ENQUIRIES)
+        )
 
 
 def _taken(conn: sqlite3.Connection, z: zipfile.ZipFile, folder: Path, now: str, who: str) -> Taken:
@@ -110,7 +113,9 @@ def _taken(conn: sqlite3.Connection, z: zipfile.ZipFile, folder: Path, now: str,
             try:
                 read = shelf_file.read(z.read(SHELF))
                 items = [(kind, item) for kind in KINDS for item in getattr(read, kind)]
-                shelf.change(c, items, f"a packed shop of {len(items)} products", now)
+                shelf.change(
+                    c, items, tr("a packed shop of %(items)s products", items=len(items)), now
+                )
                 products = len(items)
             except JolvekError as error:
                 problems.append(f"{SHELF}: {error}")
@@ -140,7 +145,7 @@ def _photos(
     done = 0
     for name in names:
         if PHOTOS + name not in z.namelist():
-            problems.append(f"{PHOTOS}{name} is missing")
+            problems.append(tr("%(photos)s%(name)s is missing", photos=PHOTOS, name=name))
             continue
         upload = FileStorage(io.BytesIO(z.read(PHOTOS + name)), name)
         try:
@@ -178,7 +183,11 @@ def dates(conn: sqlite3.Connection) -> list[Dated]:
             stored = enquiries.get(conn, line.id) if line.stage in STAGES_DATED else None
             if stored:
                 day = date.fromisoformat(stored.need.day.date)
-                out.append(Dated(line.id, day, f"On the water: {line.title}", line.customer))
+                out.append(
+                    Dated(
+                        line.id, day, tr("On the water: %(title)s", title=line.title), line.customer
+                    )
+                )
     return out
 
 

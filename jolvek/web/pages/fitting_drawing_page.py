@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
+from jolvek.core.base.told import told
 from jolvek.core.base.units import FOOT_M
 from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
@@ -25,13 +26,14 @@ from jolvek.web.forms.controls_form import Controls, controls_of
 from jolvek.web.forms.fitting_form import POLE_M, place_text, weight_key
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
 AIR = {
-    "none": "it will not draw air",
-    "in turns": "it draws air in turns",
-    "always": "it draws air",
+    "none": told("it will not draw air"),
+    "in turns": told("it draws air in turns"),
+    "always": told("it draws air"),
 }
-SHORT = "the shaft is too short for this transom"
+SHORT = told("the shaft is too short for this transom")
 POD_RISE_DEG = 3.0  # of the hull's bottom aft, where it is not measured; common practice, no source
 SMALLEST_HEEL_DEG = 0.05
 LEVEL_DEG = 0.3  # less trim than that nobody sees, nor the model
@@ -129,30 +131,57 @@ def mm(x: float, u: Units) -> str:
 
 
 def _least_water(f: Fitted, x: Leg, u: Units) -> str:
-    runs = f"Runs in {u.full(x.needs_m, 'length')} of water"
+    runs = tr("Runs in %(needs)s of water", needs=u.full(x.needs_m, "length"))
     if x.shallow_m is None or x.up_m is None:
         return f"{runs}; {f.mount.spec.general.shallows}."
     shallow, up = u.full(x.shallow_m, "length"), u.full(x.up_m, "length")
-    return f"{runs}, {shallow} on shallow drive, {up} tilted up."
+    return tr(
+        "%(runs)s, %(shallow)s on shallow drive, %(up)s tilted up.",
+        runs=runs,
+        shallow=shallow,
+        up=up,
+    )
 
 
 def answer(f: Fitted, x: Leg, shaft: float, planned: Attitude, u: Units) -> str:
     """Leg and trim in one sentence; `*words*` are the ones to stress."""
     kind = f.mount.spec.general.name.lower()
     if f.mount.spec.fixed:
-        first = f"Her {kind} holds the hub *{mm(shaft, u)}* below the hull and *{mm(x.hub_m, u)}*"
-        first += f" under water: {AIR[x.air]}."
+        first = tr(
+            "Her %(kind)s holds the hub *%(shaft)s* below the hull and *%(hub)s*",
+            kind=kind,
+            shaft=mm(shaft, u),
+            hub=mm(x.hub_m, u),
+        )
+        first += tr(" under water: %(air)s.", air=AIR[x.air])
     elif f.leg is None:
-        first = f"Her {kind} sets the hub *{mm(x.hub_m, u)}* under water on a shaft of"
+        first = tr(
+            "Her %(kind)s sets the hub *%(hub)s* under water on a shaft of",
+            kind=kind,
+            hub=mm(x.hub_m, u),
+        )
         first += f" {mm(shaft, u)}."
     else:
         side = "below" if x.plate_m >= 0 else "ABOVE"
-        first = f"The plate sits *{mm(abs(x.plate_m), u)}* {side} the hull bottom and the hub"
+        first = tr(
+            "The plate sits *%(plate)s* %(side)s the hull bottom and the hub",
+            plate=mm(abs(x.plate_m), u),
+            side=side,
+        )
         told = AIR[x.air] if x.plate_m >= 0 else SHORT
-        first += f" *{mm(x.hub_m, u)}* under water: {told}."
+        first += tr(" *%(hub)s* under water: %(told)s.", hub=mm(x.hub_m, u), told=told)
     moved = f.weights != f.planned_weights
-    before = f", {abs(planned.trim_deg):.1f}° before the move" if moved else ""
-    return f"{first} She lies {_trim(f.attitude, '*')}{before}."
+    before = (
+        tr(", %(trim_deg)s° before the move", trim_deg=f"{abs(planned.trim_deg):.1f}")
+        if moved
+        else ""
+    )
+    return tr(
+        "%(first)s She lies %(attitude)s%(before)s.",
+        first=first,
+        attitude=_trim(f.attitude, "*"),
+        before=before,
+    )
 
 
 def _gained(f: Fitted, planned: Attitude, u: Units) -> str:
@@ -161,17 +190,30 @@ def _gained(f: Fitted, planned: Attitude, u: Units) -> str:
         return ""
     now, then = (top_at_centre_m_s(f, x.ahead_m) for x in (planned, f.attitude))
     if u.number(abs(then - now), "speed") == u.number(0.0, "speed"):
-        return " Her top speed stays."
+        return tr(" Her top speed stays.")
     word = "more" if then > now else "less"
-    return f" That is *{u.full(abs(then - now), 'speed')} {word}* at full power."
+    return tr(
+        " That is *%(now)s %(word)s* at full power.",
+        now=u.full(abs(then - now), "speed"),
+        word=word,
+    )
 
 
 def _trim(lying: Attitude, stress: str = "") -> str:
     """How she lies; what the model cannot tell from level is level."""
-    way = "by the stern" if lying.trim_deg >= 0 else "by the bow"
+    way = tr("by the stern") if lying.trim_deg >= 0 else tr("by the bow")
     level = abs(lying.trim_deg) < LEVEL_DEG
     angle = f"{stress}{abs(lying.trim_deg):.1f}°{stress} {way}"
-    return f"{stress}level{stress}, {abs(lying.trim_deg):.1f}° {way}" if level else angle
+    return (
+        tr(
+            "%(stress)slevel%(stress)s, %(trim_deg)s° %(way)s",
+            stress=stress,
+            trim_deg=f"{abs(lying.trim_deg):.1f}",
+            way=way,
+        )
+        if level
+        else angle
+    )
 
 
 def _movable(f: Fitted, w: Weight) -> bool:
@@ -191,7 +233,7 @@ def _plan(f: Fitted, weights: list[Weight]) -> Markup:
     packs = tuple(
         (w.name, w.ahead_m, w.off_m, *size) for w in weights if w.name.startswith("battery")
     )
-    title = "From above, with batteries and motor"
+    title = tr("From above, with batteries and motor")
     place = (motor.ahead_m, motor.off_m)
     rudder = (f.need.site.rudder_chord_m or 0.0, f.need.site.rudder_lifts)
     return plan_view(
@@ -205,38 +247,49 @@ def _figures(
     heel, side = abs(lying.heel_deg), "starboard" if lying.heel_deg > 0 else "port"
     ends = (u.full(d, "length") for d in (lying.draught_aft_m, lying.draught_fore_m))
     rows = [
-        ("Trim", _trim(lying)),
-        ("Heel", f"{heel:.1f}°" + (f" to {side}" if heel > SMALLEST_HEEL_DEG else "")),
-        ("Draught astern, ahead", ", ".join(map(str, ends))),
+        (tr("Trim"), _trim(lying)),
+        (tr("Heel"), f"{heel:.1f}°" + (f" to {side}" if heel > SMALLEST_HEEL_DEG else "")),
+        (tr("Draught astern, ahead"), ", ".join(map(str, ends))),
     ]
     best_at = best_place(f)
     if best_at:
         best, bay = best_at
-        text = f"{u.full(best, 'length')} ahead of the stern" + (f": {bay}" if bay else "")
-        rows.append(("Best place for the battery", text))
+        text = tr("%(best)s ahead of the stern", best=u.full(best, "length")) + (
+            f": {bay}" if bay else ""
+        )
+        rows.append((tr("Best place for the battery"), text))
     if f.leg is not None:
-        rows.append(("Trim pin", f"hole {f.pin} from the transom"))
-    rows.append(("Upper blade tip", f"{mm(x.tip_m, u)} under water"))
+        rows.append((tr("Trim pin"), tr("hole %(pin)s from the transom", pin=f.pin)))
+    rows.append((tr("Upper blade tip"), tr("%(tip)s under water", tip=mm(x.tip_m, u))))
     return (*rows, *_more(f, weights, u))
 
 
 def _more(f: Fitted, weights: list[Weight], u: Units) -> list[tuple[str, str]]:
     rows, tiller = [], _tiller(f, weights)
     if tiller:
-        rows.append(("Tiller from the helm’s seat", tiller))
+        rows.append((tr("Tiller from the helm’s seat"), tiller))
     if f.mount.spec.kind == "pod":
-        rows.append(("Wedge of the pod", _wedge(f, u)))
+        rows.append((tr("Wedge of the pod"), _wedge(f, u)))
     long = controls.runs(f)
     if long.throttle_m is not None and controls.remote(f):
-        rows.append(("Throttle’s cable", f"{u.full(long.throttle_m, 'length')} from the helm"))
+        rows.append(
+            (
+                tr("Throttle’s cable"),
+                tr("%(throttle)s from the helm", throttle=u.full(long.throttle_m, "length")),
+            )
+        )
     if long.phase_m is not None:
-        rows.append(("Phase cables, each", str(u.full(long.phase_m, "length"))))
+        rows.append((tr("Phase cables, each"), str(u.full(long.phase_m, "length"))))
     if f.yaw is not None:
         told = paddle_told(f.yaw.paddle_force_n)
         if f.need.hull.fam.sails or f.need.site.rudder_chord_m:
             helm, most = (u.full(n, "thrust") for n in (f.yaw.helm_force_n, f.yaw.helm_most_n))
-            told = f"the rudder holds her with {helm} of the {most} it can give"
-        rows.append(("Pull to one side", f"{f.yaw.moment_nm:.0f} N·m: {told}"))
+            told = tr(
+                "the rudder holds her with %(helm)s of the %(most)s it can give",
+                helm=helm,
+                most=most,
+            )
+        rows.append((tr("Pull to one side"), f"{f.yaw.moment_nm:.0f} N·m: {told}"))
     return rows
 
 
@@ -244,8 +297,13 @@ def _wedge(f: Fitted, u: Units) -> str:
     """What levels the pod on the hull's slope, measured or as such hulls usually rise."""
     slope = f.need.site.hull_slope_deg
     w = pod_wedge(0.5 * f.need.hull.deadrise + POD_RISE_DEG if slope is None else slope)
-    text = f"{w.angle_deg:.0f}°, {mm(w.rise_m, u)} thicker {w.thick_end}"
-    return f"about {text}; measure the hull" if slope is None else text
+    text = tr(
+        "%(angle_deg)s°, %(rise)s thicker %(thick_end)s",
+        angle_deg=f"{w.angle_deg:.0f}",
+        rise=mm(w.rise_m, u),
+        thick_end=w.thick_end,
+    )
+    return tr("about %(text)s; measure the hull", text=text) if slope is None else text
 
 
 def _tiller(f: Fitted, weights: list[Weight]) -> str:
@@ -286,5 +344,5 @@ def _pins(f: Fitted) -> tuple[tuple[int, str, bool], ...]:
     if f.leg is None:
         return ()
     right = trim_pin(f.need.site.rake_deg)
-    words = {right: f"{right}: right for her rake"}
+    words = {right: tr("%(right)s: right for her rake", right=right)}
     return tuple((k, words.get(k, str(k)), k == f.pin) for k in range(1, PINS + 1))

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.match.matching import Match
 from jolvek.web.view.display import Units, money
+from jolvek.web.view.language import tr
 
 NAMED = 3  # motors told by name
 
@@ -40,7 +41,7 @@ def mounts_page(f: Fitted, match: Match, u: Units) -> MountsPage:
         drives = match.drives.motor[match.drives.mount == j]
         motors = sorted({match.shelf.motors[i].title for i in drives})
         more = " …" if len(motors) > NAMED else ""
-        hands = ", hands free" if item.spec.hands_free else ""
+        hands = tr(", hands free") if item.spec.hands_free else ""
         row = MountRow(
             item.name,
             f"{kind.name}{hands}",
@@ -53,7 +54,13 @@ def mounts_page(f: Fitted, match: Match, u: Units) -> MountsPage:
         rows.append((why is not None, not row.here, item.price, kind.place, row))
     rows.sort(key=lambda r: r[:3])
     fit = sum(not r[0] for r in rows)
-    here = f"; here: {f.mount.name}" if fit else ""
+    here = tr("; here: %(name)s", name=f.mount.name) if fit else ""
     return MountsPage(
-        f"*{fit}* of {len(rows)} mounts go on this boat{here}.", tuple(r[4] for r in rows)
+        tr(
+            "*%(fit)s* of %(rows)s mounts go on this boat%(here)s.",
+            fit=fit,
+            rows=len(rows),
+            here=here,
+        ),
+        tuple(r[4] for r in rows),
     )

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
+from jolvek.core.base.told import told
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.netlist import Netlist, Plan, Wire, fed_by, tap_imbalance_ah
 from jolvek.core.electric.network import drop_to_motor_v, resistance_ohm
@@ -17,11 +18,12 @@ from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.wiring_drawing import wiring_diagram
 from jolvek.web.forms.fitting_form import run_text
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 
 TAKE_WORDS = {
-    "diagonal": "at opposite ends",
-    "bars": "by bars, equal leads",
-    "one end": "at one end",
+    "diagonal": told("at opposite ends"),
+    "bars": told("by bars, equal leads"),
+    "one end": told("at one end"),
 }
 LUG_FROM_MM2 = 10.0
 EVEN_A = 0.5  # strings closer than this are told in one figure
@@ -54,20 +56,32 @@ def wiring_page(f: Fitted, refused: dict[str, str], u: Units) -> WiringPage:
     """The wiring of the setup in hand as planned."""
     n = f.netlist
     danger = (
-        f" *Above {VOLTS_DANGEROUS:.0f} V DC: a qualified marine electrician only.*"
+        tr(
+            " *Above %(volts_dangerous)s V DC: a qualified marine electrician only.*",
+            volts_dangerous=f"{VOLTS_DANGEROUS:.0f}",
+        )
         if f.bank.full_v > VOLTS_DANGEROUS
         else ""
     )
     cautions = {p.caution: (p.kind, p.caution) for p in n.parts if p.caution}
     return WiringPage(
         answer(f, n),
-        f"Fuse each string at its pole, within {1000 * FUSE_WITHIN_M:.0f} mm. Cover terminals; no"
-        f" tools across poles.{danger} Local codes and makers’ manuals decide.",
-        "Tinned cable, allowed amps for 105 °C insulation;"
-        f" {100 * DROP['motor']:.0f} % drop in motor circuits, {100 * DROP['other']:.0f} %"
-        f" elsewhere, there and back; fuse at least {FUSE_SHARE:g} times the current and at most"
-        " what the cable carries (33 CFR 183.455 allows"
-        f" {OTHER_FUSE_SHARE:g} times that below 50 V); sharing by Kirchhoff’s laws.",
+        tr(
+            "Fuse each string at its pole, within %(fuse_within)s mm. Cover terminals; no tools "
+            "across poles.%(danger)s Local codes and makers’ manuals decide.",
+            fuse_within=f"{1000 * FUSE_WITHIN_M:.0f}",
+            danger=danger,
+        ),
+        tr(
+            "Tinned cable, allowed amps for 105 °C insulation; %(drop)s %% drop in motor "
+            "circuits, %(drop2)s %% elsewhere, there and back; fuse at least %(fuse_share)s "
+            "times the current and at most what the cable carries (33 CFR 183.455 allows "
+            "%(other_fuse_share)s times that below 50 V); sharing by Kirchhoff’s laws.",
+            drop=f"{100 * DROP['motor']:.0f}",
+            drop2=f"{100 * DROP['other']:.0f}",
+            fuse_share=f"{FUSE_SHARE:g}",
+            other_fuse_share=f"{OTHER_FUSE_SHARE:g}",
+        ),
         wiring_diagram(n),
         tuple(k for k in f.findings if RULES[k.rule].topic in ELECTRIC),
         tuple(f.precautions),
@@ -88,15 +102,23 @@ def wiring_page(f: Fitted, refused: dict[str, str], u: Units) -> WiringPage:
 def answer(f: Fitted, n: Netlist) -> str:
     """The main circuit in one sentence; `*words*` are the ones to stress."""
     if f.clips_on:
-        return "The battery clips on: nothing to wire but the charger’s lead."
+        return tr("The battery clips on: nothing to wire but the charger’s lead.")
     main = [w for w in n.wires if w.role == "plus"][-1]
     size = f"{_runs(main)}{main.size.size_mm2:g} mm²"
     lost = 100 * drop_to_motor_v(n) / f.bank.nominal_v
-    out = f"*{n.motor_a:.0f} A* flow; *{size}* (AWG {main.size.awg}) lose {lost:.1f} % on the way"
+    out = tr(
+        "*%(motor)s A* flow; *%(size)s* (AWG %(awg)s) lose %(lost)s %% on the way",
+        motor=f"{n.motor_a:.0f}",
+        size=size,
+        awg=main.size.awg,
+        lost=f"{lost:.1f}",
+    )
     if f.bank.parallel > 1:
         amps = currents_a(n)
         least = f"{amps.min():.0f} to " if amps.max() - amps.min() >= EVEN_A else ""
-        out += f", and the strings give {least}{amps.max():.0f} A each"
+        out += tr(
+            ", and the strings give %(least)s%(max)s A each", least=least, max=f"{amps.max():.0f}"
+        )
     return out + "."
 
 
@@ -111,15 +133,16 @@ def _twelve_volt(f: Fitted) -> str:
         return ""
     taps = replace(loads, school="end taps")
     if fed_by(f.bank, taps) != "end taps":
-        return (
+        return tr(
             "A single pack here stands above what 12 V loads are made for: a converter or a battery"
             " of its own feeds them."
         )
     behind = tap_imbalance_ah(f.bank, taps)
-    return (
-        f"Both schools: taken from the end battery, it falls {behind:.1f} Ah behind the others on"
-        " each outing; a converter or its own battery leaves the string in balance and is"
-        " preferred."
+    return tr(
+        "Both schools: taken from the end battery, it falls %(behind)s Ah behind the others on "
+        "each outing; a converter or its own battery leaves the string in balance and is "
+        "preferred.",
+        behind=f"{behind:.1f}",
     )
 
 
@@ -140,9 +163,19 @@ def _cable(w: Wire) -> tuple[str, ...]:
 
 def _fuses(n: Netlist) -> list[str]:
     out = []
-    kind = ", class T or the like" if n.bank.chem.lithium else ""
+    kind = tr(", class T or the like") if n.bank.chem.lithium else ""
     for name, fuse in n.fuses.items():
-        text = f"{name}: {fuse.rating_a:g} A, within {1000 * fuse.within_m:.0f} mm of the pole"
-        must = f", for {fuse.volts_v:g} V DC, must break {fuse.must_break_a / 1000:.1f} kA{kind}"
+        text = tr(
+            "%(name)s: %(rating)s A, within %(within)s mm of the pole",
+            name=name,
+            rating=f"{fuse.rating_a:g}",
+            within=f"{1000 * fuse.within_m:.0f}",
+        )
+        must = tr(
+            ", for %(volts)s V DC, must break %(must_break)s kA%(kind)s",
+            volts=f"{fuse.volts_v:g}",
+            must_break=f"{fuse.must_break_a / 1000:.1f}",
+            kind=kind,
+        )
         out.append(text + must)
     return out

@@ -15,6 +15,7 @@ from jolvek.store import bookings, care, enquiries, service_faults, setups, spar
 from jolvek.store.bookings import Booking
 from jolvek.store.shop import Shop
 from jolvek.web.pages import battery_page, care_page
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked, work_out
 
 MOST = 60  # boats shown at once
@@ -64,7 +65,7 @@ def fleet(
         rows.append(row)
         hands[number] = (title, aged)
         for f in service_faults.of_enquiry(conn, number):
-            parts[f.part or "not told"] = parts.get(f.part or "not told", 0) + 1
+            parts[f.part or tr("not told")] = parts.get(f.part or "not told", 0) + 1
     tomorrow = (today + timedelta(days=1)).isoformat()
     booked = [b for b in bookings.on(conn, tomorrow) if b.enquiry_id in hands]
     plan = charge_plan(_to_charge(conn, booked, hands), supply_w, begin_h)

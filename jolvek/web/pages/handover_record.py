@@ -17,6 +17,7 @@ from jolvek.store.enquiries import Stored
 from jolvek.store.handovers import Act, FaultKept, Serial
 from jolvek.store.shop import Shop
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 FORMAT, VERSION = "jolvek-handover", 1
@@ -59,15 +60,17 @@ class Sheet:
         """What keeps it from being signed."""
         out = []
         if self.left:
-            out.append(f"{self.left} of {len(self.rows)} steps are open.")
+            out.append(
+                tr("%(left)s of %(rows)s steps are open.", left=self.left, rows=len(self.rows))
+            )
         lacking = [
             p.what for p, s in self.pieces if s is None and p.what.split()[0] in NEEDED_SERIALS
         ]
         if lacking:
-            out.append(f"No serial number yet: {', '.join(lacking)}.")
+            out.append(tr("No serial number yet: %(lacking)s.", lacking=", ".join(lacking)))
         open_ones = [f.seen for kept, f in self.faults if kept.state == "open"]
         if open_ones:
-            out.append(f"A fault is open: {'; '.join(open_ones)}.")
+            out.append(tr("A fault is open: %(open_ones)s.", open_ones="; ".join(open_ones)))
         return out
 
 

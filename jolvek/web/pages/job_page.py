@@ -4,20 +4,22 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from jolvek.core.base.told import told
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.rules.findings import LEVEL_WORDS
 from jolvek.web.view.display import Units, about, money
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 NAMES = (
-    "Loaded",
-    "Setup in hand",
-    "Shaft or pole",
-    "Top speed",
-    "At the wanted speed",
-    "Range there",
-    "Price",
-    "Said against it",
+    told("Loaded"),
+    told("Setup in hand"),
+    told("Shaft or pole"),
+    told("Top speed"),
+    told("At the wanted speed"),
+    told("Range there"),
+    told("Price"),
+    told("Said against it"),
 )
 
 
@@ -42,7 +44,9 @@ class JobPage:
 def job_boat(number: int, title: str, here: bool, hand: Worked | None, u: Units) -> JobBoat:
     """One boat's column; without a setup in hand it says so."""
     if hand is None:
-        return JobBoat(number, title, here, ("–", "none pinned yet", *("–",) * (len(NAMES) - 2)))
+        return JobBoat(
+            number, title, here, ("–", tr("none pinned yet"), *("–",) * (len(NAMES) - 2))
+        )
     f, p, at = hand.fitted, hand.performance, hand.wish_or_top
     return JobBoat(
         number,
@@ -65,8 +69,13 @@ def setting(hand: Worked, u: Units) -> str:
     """How the motor hangs on this boat: its shaft, or the pole's height for her."""
     f = hand.fitted
     if f.mount.spec.fixed:
-        return "under the hull"
+        return tr("under the hull")
     leg, shaft = hung_leg(f)
-    how = "shaft" if f.shaft_m else "pole set to"
+    how = "shaft" if f.shaft_m else tr("pole set to")
     plate = f"{abs(1000 * leg.plate_m):.0f} mm {'below' if leg.plate_m >= 0 else 'ABOVE'}"
-    return f"{how} {u.full(shaft, 'length')}, plate {plate} the bottom"
+    return tr(
+        "%(how)s %(shaft)s, plate %(plate)s the bottom",
+        how=how,
+        shaft=u.full(shaft, "length"),
+        plate=plate,
+    )

@@ -18,6 +18,7 @@ from jolvek.formats import schema
 from jolvek.store import trials
 from jolvek.store.enquiries import Stored
 from jolvek.store.trials import OfFamily
+from jolvek.web.view.language import tr
 
 FORMAT, VERSION = "jolvek-trials", 1
 SIGMA = (0.005, 1.0)
@@ -90,7 +91,7 @@ def take(conn: sqlite3.Connection, text: bytes, at: str) -> int:
         raise ValueRefused("format", str(data)[:40], FORMAT)
     rows, new = data.get("trials"), 0
     if not isinstance(rows, list) or len(rows) > 5000:
-        raise ValueRefused("trials", str(rows)[:40], "a list of at most 5000")
+        raise ValueRefused("trials", str(rows)[:40], tr("a list of at most 5000"))
     for row in rows:
         family, factors = _checked(row)
         key = f"{family} " + " ".join(f"{factors[name]:.6g}" for name in FACTORS)
@@ -100,7 +101,7 @@ def take(conn: sqlite3.Connection, text: bytes, at: str) -> int:
 
 def _checked(row: Any) -> tuple[str, dict[str, Any]]:
     if not isinstance(row, dict) or row.get("family") not in FAMILIES:
-        raise ValueRefused("trials.family", str(row)[:40], "one of " + ", ".join(FAMILIES))
+        raise ValueRefused("trials.family", str(row)[:40], tr("one of ") + ", ".join(FAMILIES))
     out: dict[str, Any] = {"sigma": {}}
     for name in FACTORS:
         out[name] = _between(name, row.get(name), 0.2, 5.0)

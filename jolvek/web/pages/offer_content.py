@@ -31,6 +31,7 @@ from jolvek.web.pages.offer_lines import (
 from jolvek.web.pages.offer_page import offer_page
 from jolvek.web.pages.offer_years import years
 from jolvek.web.view.display import Units, amount_of, long_date, long_hours
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 FORMAT, VERSION = "jolvek-offer", 1
@@ -74,12 +75,16 @@ def content(
         "units": {k: u[k] for k in ("speed", "distance")},
         "tax_included": shop.tax_included,
         "agreed": agreed_plain(draft.terms(shop)),
-        "rounding": "each line, then each rate's sum and its tax, halves away from zero",
+        "rounding": tr("each line, then each rate's sum and its tax, halves away from zero"),
         "shop": {k: getattr(shop, k) for k in mine},
         "customer": {k: getattr(stored.enquiry, k) for k in asked},
         "title": stored.title,
-        "boat": f"{need.hull.fam.name}, {u.full(need.hull.length_m, 'length')},"
-        f" {need.load.people} aboard",
+        "boat": tr(
+            "%(name)s, %(length)s, %(people)s aboard",
+            name=need.hull.fam.name,
+            length=u.full(need.hull.length_m, "length"),
+            people=need.load.people,
+        ),
         "alternatives": [
             {**alternative(w, draft, shop, u), **(turned(w, u) if whole else {})} for w in worked
         ],
@@ -121,7 +126,11 @@ def short_of(w: Worked, u: Units) -> str:
     wish, top = w.fitted.need.day.speed_m_s, w.performance.top_speed_m_s
     if wish <= top * (1 + 1e-6):
         return ""
-    return f"{u.full(wish, 'speed')} was wished; this setup reaches {u.full(top, 'speed')}."
+    return tr(
+        "%(wish)s was wished; this setup reaches %(top)s.",
+        wish=u.full(wish, "speed"),
+        top=u.full(top, "speed"),
+    )
 
 
 def day(w: Worked, u: Units) -> dict[str, Any]:
@@ -131,7 +140,10 @@ def day(w: Worked, u: Units) -> dict[str, Any]:
         "verdict": out.likely,
         "day": _plain(f"{setting_out(out)} {sentence(out.voyage, start, u)}".strip()),
         "between": _plain(day_told(out)),
-        "turn": f"Last point from which she gets home: {u.full(out.point.distance_m, 'distance')}.",
+        "turn": tr(
+            "Last point from which she gets home: %(distance)s.",
+            distance=u.full(out.point.distance_m, "distance"),
+        ),
     }
 
 
@@ -200,7 +212,14 @@ def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> lis
             _apart(str(u.full(abs(kg), "mass")), round(kg, 1), "heavier", "lighter"),
             _apart(str(u.full(abs(fast), "speed")), round(fast, 2), "faster", "slower"),
         ]
-        told.append(f"{w.letter} against {first.letter}: {', '.join(x for x in parts if x)}.")
+        told.append(
+            tr(
+                "%(letter)s against %(letter2)s: %(parts)s.",
+                letter=w.letter,
+                letter2=first.letter,
+                parts=", ".join(x for x in parts if x),
+            )
+        )
     return told
 
 
@@ -215,17 +234,26 @@ def changed(before: dict[str, Any], after: dict[str, Any]) -> list[str]:
     for x in after["alternatives"]:
         old = was.pop(x["letter"], None)
         if old is None:
-            out.append(f"Setup {x['letter']} is new.")
+            out.append(tr("Setup %(x)s is new.", x=x["letter"]))
             continue
         if old["title"] != x["title"]:
-            out.append(f"Setup {x['letter']}: {old['title']} is now {x['title']}.")
+            out.append(
+                tr(
+                    "Setup %(x)s: %(old)s is now %(x2)s.",
+                    x=x["letter"],
+                    old=old["title"],
+                    x2=x["title"],
+                )
+            )
         if old["sums"]["total"] != x["sums"]["total"]:
             now, then = x["sums"]["total"]["text"], old["sums"]["total"]["text"]
-            out.append(f"Setup {x['letter']}: {then} is now {now}.")
+            out.append(
+                tr("Setup %(x)s: %(then)s is now %(now)s.", x=x["letter"], then=then, now=now)
+            )
         if old["answer"] != x["answer"]:
-            out.append(f"Setup {x['letter']}: what to expect has changed.")
-    out += [f"Setup {letter} is left out." for letter in was]
+            out.append(tr("Setup %(x)s: what to expect has changed.", x=x["letter"]))
+    out += [tr("Setup %(letter)s is left out.", letter=letter) for letter in was]
     for key, word in (("valid_to", "validity"), ("terms", "terms"), ("customer", "customer")):
         if before[key] != after[key]:
-            out.append(f"The {word} has changed.")
+            out.append(tr("The %(word)s has changed.", word=word))
     return out

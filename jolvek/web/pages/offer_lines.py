@@ -9,6 +9,7 @@ from typing import Any
 
 from babel.numbers import get_currency_precision
 
+from jolvek.core.base.told import told
 from jolvek.core.deal.lines import Line, Sums, Terms, sums
 from jolvek.core.deal.money import major, minor
 from jolvek.core.deal.quote import Priced, Rates, lines_of
@@ -19,10 +20,11 @@ from jolvek.store.stock import Stock
 from jolvek.web.forms import draft_form
 from jolvek.web.forms.draft_form import Draft
 from jolvek.web.view.display import amount_of
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
-AFTER_A_LOOK = "after a look"
-_WORDS = ("Delivery", "Commissioning on the water", "Training of the customer")
+AFTER_A_LOOK = told("after a look")
+_WORDS = (told("Delivery"), told("Commissioning on the water"), told("Training of the customer"))
 SERVICES = dict(zip(draft_form.SERVICES, _WORDS, strict=True))  # a setting of the shop: its line
 StockOf = Callable[[str, str], Stock]
 
@@ -83,7 +85,7 @@ def lines(w: Worked, draft: Draft, shop: Shop, stock_of: StockOf | None = None) 
 
 def _bought(x: Bought) -> Priced:
     """A part at its price; the customer's own is there already."""
-    title = f"{x.item.title}, there already" if x.item.own else x.item.title
+    title = tr("%(title)s, there already", title=x.item.title) if x.item.own else x.item.title
     return Priced(title, x.quantity, 0.0 if x.item.own else x.price)
 
 

@@ -6,12 +6,14 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
+from jolvek.core.base.told import told
 from jolvek.core.base.units import hours as clock
 from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view.display import Units, long_hours
 from jolvek.web.view.doubt_words import tried_told
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 
@@ -34,20 +36,23 @@ class OfferPage:
     findings: list[Finding]
 
 
-AS_ASKED = "as asked"
+AS_ASKED = told("as asked")
 
 
 def offer_page(w: Worked, u: Units) -> OfferPage:
     """The offer of one setup."""
     p = w.performance
     at, half = w.wish_or_top, p.at_speed(float(p.speed_at_w(0.5 * p.power_limit_w)))
-    wanted = "the wanted speed"
+    wanted = tr("the wanted speed")
     if w.fitted.need.day.speed_m_s > p.top_speed_m_s:
-        wanted = f"the most there is; {u.full(w.fitted.need.day.speed_m_s, 'speed')} was wanted"
+        wanted = tr(
+            "the most there is; %(speed)s was wanted",
+            speed=u.full(w.fitted.need.day.speed_m_s, "speed"),
+        )
     ways = (
         (wanted, at, w.wish_or_top_m_s < p.top_speed_m_s),
-        ("half power", half, False),
-        ("full power", p.at_speed(p.top_speed_m_s), False),
+        (tr("half power"), half, False),
+        (tr("full power"), p.at_speed(p.top_speed_m_s), False),
     )
     return OfferPage(
         answer(w, at, u),
@@ -71,11 +76,19 @@ def _claims(w: Worked) -> tuple[tuple[str, str], ...]:
 def answer(w: Worked, at: Point, u: Units) -> str:
     """What the customer gets, in one sentence; `*words*` are the ones to stress."""
     if at.power_w is None or at.runtime_s is None or at.range_m is None:
-        return f"She makes *{u.full(at.speed_m_s, 'speed')}*: {at.reason}."
-    return (
-        f"At {u.full(at.power_w, 'power')} she makes *{u.full(at.speed_m_s, 'speed')}* for"
-        f" *{long_hours(at.runtime_s)}* and goes *{u.full(at.range_m, 'distance')}*, with"
-        f" {w.kept_text} kept."
+        return tr(
+            "She makes *%(speed)s*: %(reason)s.",
+            speed=u.full(at.speed_m_s, "speed"),
+            reason=at.reason,
+        )
+    return tr(
+        "At %(power)s she makes *%(speed)s* for *%(runtime)s* and goes *%(range)s*, with "
+        "%(kept_text)s kept.",
+        power=u.full(at.power_w, "power"),
+        speed=u.full(at.speed_m_s, "speed"),
+        runtime=long_hours(at.runtime_s),
+        range=u.full(at.range_m, "distance"),
+        kept_text=w.kept_text,
     )
 
 
@@ -103,15 +116,25 @@ def expected(name: str, at: Point, w: Worked, u: Units, asked: bool = False) -> 
 
 def _basis(w: Worked, u: Units) -> str:
     day = w.fitted.need.day
-    out = f"Loaded to {u.full(w.performance.displacement_kg, 'mass', 0)}"
+    out = tr(
+        "Loaded to %(displacement)s", displacement=u.full(w.performance.displacement_kg, "mass", 0)
+    )
     if day.wind_m_s:
         way = "against" if day.wind_m_s > 0 else "behind"
-        out += f", {u.full(abs(day.wind_m_s), 'speed')} of wind {way}"
+        out += tr(", %(wind)s of wind %(way)s", wind=u.full(abs(day.wind_m_s), "speed"), way=way)
     if day.current_m_s:
-        way = "against" if day.current_m_s > 0 else "with her"
-        out += f", {u.full(abs(day.current_m_s), 'speed')} of current {way}"
+        way = "against" if day.current_m_s > 0 else tr("with her")
+        out += tr(
+            ", %(current)s of current %(way)s",
+            current=u.full(abs(day.current_m_s), "speed"),
+            way=way,
+        )
     tried = tried_told(w.fitted.need.hull)
-    out += f". Worked out, {tried}; waves, a foul bottom and more load cost speed."
+    out += tr(
+        ". Worked out, %(tried)s; waves, a foul bottom and more load cost speed.", tried=tried
+    )
     if w.charge_h:
-        out += f" Charging back to full takes about {long_hours(w.charge_h * 3600)}."
+        out += tr(
+            " Charging back to full takes about %(charge)s.", charge=long_hours(w.charge_h * 3600)
+        )
     return out

@@ -13,6 +13,7 @@ from jolvek.core.deal.years import Assumed, assumed, case_of, otherwise, use
 from jolvek.store.shop import Shop
 from jolvek.web.drawings.years_chart import years_chart
 from jolvek.web.view.display import amount_of, counted, long_hours, money_of
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 LEFT_OUT = {"grant", "resale", "petrol_resale", "starter_battery", "trolling_motor"}
@@ -44,12 +45,18 @@ def years(
 
     u = use(w.fitted)
     life = case.electric.battery_life_years(case.hours_per_year)
-    worn = "by age" if life >= case.electric.calendar_life_years else "by cycles"
+    worn = tr("by age") if life >= case.electric.calendar_life_years else tr("by cycles")
     return {
         "answer": answer(c, shop.currency),
-        "used": f"{counted(round(a.outings), 'day')} a year of {long_hours(u.hours * 3600)} under"
-        f" way; each charge goes {100 * u.depth:.0f} % deep. The battery lasts about"
-        f" {counted(round(life), 'year')}, {worn}.",
+        "used": tr(
+            "%(outings)s a year of %(hours)s under way; each charge goes %(depth)s %% deep. The "
+            "battery lasts about %(life)s, %(worn)s.",
+            outings=counted(round(a.outings), "day"),
+            hours=long_hours(u.hours * 3600),
+            depth=f"{100 * u.depth:.0f}",
+            life=counted(round(life), "year"),
+            worn=worn,
+        ),
         "rows": [
             [str(i), told(x), told(y)]
             for i, (x, y) in enumerate(zip(c.electric, c.petrol, strict=True))
@@ -67,12 +74,21 @@ def answer(c: Cost, currency: str) -> str:
     """What it comes to, in a sentence."""
     n = len(c.electric) - 1
     ours, theirs = (money_of(round(x, -1), currency) for x in (c.electric[-1], c.petrol[-1]))
-    first = f"Over {counted(n, 'year')}: {ours} with this setup, {theirs} with petrol"
+    first = tr(
+        "Over %(n)s: %(ours)s with this setup, %(theirs)s with petrol",
+        n=counted(n, "year"),
+        ours=ours,
+        theirs=theirs,
+    )
     if c.break_even_year is None:
-        return f"{first}; it does not become cheaper in that time."
+        return tr("%(first)s; it does not become cheaper in that time.", first=first)
     if c.break_even_year <= 0:
-        return f"{first}; it is cheaper from the first day."
-    return f"{first}; it is cheaper from year {c.break_even_year:.1f} on."
+        return tr("%(first)s; it is cheaper from the first day.", first=first)
+    return tr(
+        "%(first)s; it is cheaper from year %(break_even_year)s on.",
+        first=first,
+        break_even_year=f"{c.break_even_year:.1f}",
+    )
 
 
 def printed(a: Assumed) -> list[str]:

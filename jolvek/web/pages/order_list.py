@@ -10,12 +10,14 @@ from dataclasses import dataclass
 from itertools import groupby
 from typing import Any
 
+from jolvek.core.base.told import told
 from jolvek.store import offers, stock
 from jolvek.store.offers import Event, Sent
 from jolvek.store.stock import Wanted
+from jolvek.web.view.language import tr
 
-HEAD = ("supplier", "part", "id", "needed", "unit", "in stock", "reserved", "to order")
-OWN_STORE = "from the shop’s own store"
+HEAD = ("supplier", "part", "id", "needed", "unit", told("in stock"), "reserved", told("to order"))
+OWN_STORE = told("from the shop’s own store")
 
 
 @dataclass(frozen=True)
@@ -70,7 +72,7 @@ def _list(conn: sqlite3.Connection, sent: Sent, event: Event) -> OrderList:
         s = stock.get(conn, kind, key, but=sent.id)
         free, mine = s.free, held.get((kind, key), 0)
         lack = max(count - max(free, mine), 0)
-        name = s.supplier or "no supplier named"
+        name = s.supplier or tr("no supplier named")
         rows.append(Row(name, titles[kind, key], key, str(count), "", s.in_stock, mine, lack))
     rows.sort(key=lambda r: (r.supplier, r.title))
     wanted = tuple(Wanted(kind, key, count) for (kind, key), count in many.items())

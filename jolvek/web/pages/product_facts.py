@@ -10,6 +10,7 @@ from jolvek.core.predict.doubt import NO_PROPELLER, PRIORS
 from jolvek.core.products.motor import Motor, estimates
 from jolvek.core.products.shelf import Item
 from jolvek.web.view.display import Units, money
+from jolvek.web.view.language import tr
 from jolvek.web.view.words import plain_name
 
 AT_KNOTS = (0.0, 3.0, 5.0)
@@ -31,25 +32,28 @@ def _of_motor(motor: Motor, u: Units) -> Told:
     for knots in AT_KNOTS:
         v = knots * KNOT_M_S
         most = min(float(prop.drive.thrust_n(power, v)), float(prop.room_n(v)))
-        thrust.append((f"Thrust at {u.full(v, 'speed')}", str(u.full(most, "thrust", 0))))
+        thrust.append((tr("Thrust at %(x)s", x=u.full(v, "speed")), str(u.full(most, "thrust", 0))))
     return (
-        ("Real horsepower, at the shaft", f"{motor.shaft_hp:.1f} hp"),
-        ("Pitch speed, where thrust ends", str(u.full(prop.pitch_speed_m_s, "speed"))),
+        (tr("Real horsepower, at the shaft"), f"{motor.shaft_hp:.1f} hp"),
+        (tr("Pitch speed, where thrust ends"), str(u.full(prop.pitch_speed_m_s, "speed"))),
         *thrust,
-        ("Takes while on, propeller still", f"{prop.idle_w:.0f} W"),
-        ("Takes banks of", "{:.1f} to {:.1f} V".format(*motor.window_v())),
+        (tr("Takes while on, propeller still"), f"{prop.idle_w:.0f} W"),
+        (tr("Takes banks of"), "{:.1f} to {:.1f} V".format(*motor.window_v())),
     )
 
 
 def _of_battery(item: Item[Any], u: Units) -> Told:
     b = item.spec
     return (
-        ("Holds", f"{b.energy_wh:.0f} Wh"),
-        ("To be drawn without harm", f"{b.chem.usable * b.energy_wh:.0f} Wh"),
-        ("Energy for its weight", f"{b.energy_wh / b.weight_kg:.0f} Wh per kg"),
+        (tr("Holds"), f"{b.energy_wh:.0f} Wh"),
+        (tr("To be drawn without harm"), f"{b.chem.usable * b.energy_wh:.0f} Wh"),
+        (
+            tr("Energy for its weight"),
+            tr("%(weight)s Wh per kg", weight=f"{b.energy_wh / b.weight_kg:.0f}"),
+        ),
         ("A kWh costs", money(round(1000 * item.price / b.energy_wh))),
-        ("Full, empty", f"{b.full_v:.1f} V, {b.empty_v:.1f} V"),
-        ("Gives at most", f"{b.continuous_a:.0f} A, {b.continuous_a / b.capacity_ah:.1f} C"),
+        (tr("Full, empty"), f"{b.full_v:.1f} V, {b.empty_v:.1f} V"),
+        (tr("Gives at most"), f"{b.continuous_a:.0f} A, {b.continuous_a / b.capacity_ah:.1f} C"),
     )
 
 
@@ -60,17 +64,21 @@ def missing(item: Item[Any]) -> tuple[str, ...]:
         assumed = [*spec.propulsor().assumed, *estimates(spec)]
         names = dict.fromkeys(plain_name(a.name) for a in assumed if a.name != "motor.loss_factor")
         if names:
-            out.append(f"Taken as usual: {', '.join(names)}.")
+            out.append(tr("Taken as usual: %(names)s.", names=", ".join(names)))
         if spec.propeller_diameter_m is None:
             out.append(
-                f"Without the propeller's diameter thrust is known to ± {100 * NO_PROPELLER:.0f} %"
-                f" instead of ± {100 * PRIORS['efficiency']:.0f} %."
+                tr(
+                    "Without the propeller's diameter thrust is known to ± %(no_propeller)s %% "
+                    "instead of ± %(priors)s %%.",
+                    no_propeller=f"{100 * NO_PROPELLER:.0f}",
+                    priors=f"{100 * PRIORS['efficiency']:.0f}",
+                )
             )
     if isinstance(spec, Battery):
         if spec.mass_kg is None:
-            out.append("Its mass is taken by the usual Wh per kg of its chemistry.")
+            out.append(tr("Its mass is taken by the usual Wh per kg of its chemistry."))
         if None in (spec.length_m, spec.width_m, spec.height_m):
-            out.append("Without sizes nobody can say whether it goes into a bay.")
+            out.append(tr("Without sizes nobody can say whether it goes into a bay."))
         if spec.max_continuous_a is None:
-            out.append("Its amps are taken as usual for its chemistry.")
+            out.append(tr("Its amps are taken as usual for its chemistry."))
     return tuple(out)

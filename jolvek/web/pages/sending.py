@@ -24,6 +24,7 @@ from jolvek.store.offers import Sent
 from jolvek.store.shop import filled
 from jolvek.web.pages.offer_content import changed
 from jolvek.web.view import pdf
+from jolvek.web.view.language import tr
 
 ADDRESS = re.compile(r"[^\s@<>,;:\"()\[\]\\]+@[^\s@<>,;:\"()\[\]\\]+")  # to be written to
 
@@ -64,7 +65,7 @@ def send(conn: sqlite3.Connection, s: Sending) -> Sent:
                 number = _kept(c, s, ready)
                 break
     else:
-        raise NotReady("Others are sending at this moment: send it again.")
+        raise NotReady(tr("Others are sending at this moment: send it again."))
     made = offers.get(conn, number)
     assert made is not None
     return made
@@ -89,7 +90,7 @@ def _next(conn: sqlite3.Connection, s: Sending) -> tuple[int, int, int]:
     """The number; raises NotReady where the page did not show what was sent last."""
     before = offers.of_enquiry(conn, s.enquiry_id)
     if s.after != (before[0].id if before else 0):
-        raise NotReady("It was sent just now: look at what stands above before it is again.")
+        raise NotReady(tr("It was sent just now: look at what stands above before it is again."))
     return offers.next_number(conn, s.enquiry_id, int(s.content["date"][:4]))
 
 

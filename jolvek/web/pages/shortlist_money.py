@@ -5,6 +5,7 @@ from __future__ import annotations
 from jolvek.core.match.budgets import house_battery, what_budgets_buy
 from jolvek.core.match.matching import Match
 from jolvek.web.view.display import Units, energy, money
+from jolvek.web.view.language import tr
 from jolvek.web.view.matches import Answer, row
 
 
@@ -16,8 +17,13 @@ def steps_told(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
         out.append(
             (
                 money(step.budget),
-                f"{u.full(step.range_m, 'distance')} at the wanted speed, top"
-                f" {u.full(step.top_speed_m_s, 'speed')}: {r.motor.title}, {r.bank_text}",
+                tr(
+                    "%(range)s at the wanted speed, top %(top_speed)s: %(title)s, %(bank_text)s",
+                    range=u.full(step.range_m, "distance"),
+                    top_speed=u.full(step.top_speed_m_s, "speed"),
+                    title=r.motor.title,
+                    bank_text=r.bank_text,
+                ),
             )
         )
     return tuple(out) if len(out) > 1 else ()
@@ -28,7 +34,7 @@ def budgets_told(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
     out = []
     for b in what_budgets_buy(match.match, match.match.need.day.budgets):
         if b.index is None:
-            out.append((money(b.budget), "buys no setup that reaches the wanted speed."))
+            out.append((money(b.budget), tr("buys no setup that reaches the wanted speed.")))
             continue
         r = row(match.match, b.index)
         packs = r.series * r.parallel
@@ -36,8 +42,10 @@ def budgets_told(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
         parts += [("mount", r.mount.price)] if r.mount.price else []
         parts += [("charger", r.charger.price)] if r.charger else []
         kit = ", ".join(f"{name} {money(price)}" for name, price in parts)
-        day = "does the day" if b.does_day else "does not do the day"
-        far = f"{day}, {u.full(r.range_m, 'distance')} at the wanted speed"
+        day = tr("does the day") if b.does_day else tr("does not do the day")
+        far = tr(
+            "%(day)s, %(range)s at the wanted speed", day=day, range=u.full(r.range_m, "distance")
+        )
         bought = f"{r.motor.title}, {r.bank_text}: {far}; {money(r.price)} ({kit})"
         out.append((money(b.budget), bought))
     return tuple(out)
@@ -49,7 +57,11 @@ def house_told(match: Match) -> str:
     if found is None:
         return ""
     count = f"{found.packs} × " if found.packs > 1 else ""
-    return (
-        f"House battery for {energy(found.needed_wh)} of other loads, not in the kits:"
-        f" {count}{found.battery.title}, {money(found.price)}."
+    return tr(
+        "House battery for %(needed)s of other loads, not in the kits: %(count)s%(title)s, "
+        "%(price)s.",
+        needed=energy(found.needed_wh),
+        count=count,
+        title=found.battery.title,
+        price=money(found.price),
     )

@@ -24,6 +24,7 @@ from jolvek.web.pages.shortlist_money import budgets_told, house_told, steps_tol
 from jolvek.web.pages.shortlist_rejected import Rejected, rejected_by_group
 from jolvek.web.view.display import Units, counted, money
 from jolvek.web.view.doubt_words import tried_told
+from jolvek.web.view.language import tr
 from jolvek.web.view.matches import Answer, Row, row
 
 MOST_MOTORS, MOST_BANKS = 14, 6  # shown, and of each motor what is folded under it
@@ -128,9 +129,9 @@ def _by_motor(
 def chosen(filters: Filters, u: Units) -> str:
     """What is narrowed to, in words; empty where nothing is."""
     words = [name.lower() if key == "mount" else name for key, name in filters.facets.items()]
-    sides = (("over", filters.price_min), ("up to", filters.price_max))
+    sides = (("over", filters.price_min), (tr("up to"), filters.price_max))
     words += [f"{side} {money(round(x))}" for side, x in sides if x is not None]
-    ways = (("farther than", filters.range_min_m), ("no farther than", filters.range_max_m))
+    ways = ((tr("farther than"), filters.range_min_m), (tr("no farther than"), filters.range_max_m))
     words += [f"{way} {u.full(x, 'distance')}" for way, x in ways if x is not None]
     return ", ".join(words)
 
@@ -143,14 +144,20 @@ def picked(picks: list[Pick], u: Units) -> str:
 def missed(pick: Pick, u: Units) -> str:
     """What a pick misses of the wishes, in words after its title."""
     words = {
-        "charge": lambda x, most: f"fills in {x:.1f} h, not in {most:g} h",
-        "kit": lambda x, most: f"weighs {100 * x:.0f}\u00a0% of the boat with her people",
-        "power": lambda x, most: (
-            f"{u.full(x, 'power')}, more than the {u.full(most, 'power')} such a boat bears"
+        "charge": lambda x, most: tr(
+            "fills in %(x)s h, not in %(most)s h", x=f"{x:.1f}", most=f"{most:g}"
+        ),
+        "kit": lambda x, most: tr(
+            "weighs %(x)s\u00a0%% of the boat with her people", x=f"{100 * x:.0f}"
+        ),
+        "power": lambda x, most: tr(
+            "%(x)s, more than the %(most)s such a boat bears",
+            x=u.full(x, "power"),
+            most=u.full(most, "power"),
         ),
     }
     told = ", and ".join(words[what](x, most) for what, x, most in pick.misses)
-    return f", but {told}" if told else ""
+    return tr(", but %(told)s", told=told) if told else ""
 
 
 def because(values: dict[str, Array], weights: dict[str, float], i: int) -> str:
@@ -184,8 +191,8 @@ def _row(
     more: int = 0,
     under: bool = False,
 ) -> ShortRow:
-    shaft = f", shaft {1000 * r.shaft_m:.0f} mm" if r.shaft_m else ""
-    charger = r.charger.name if r.charger else "the customer’s own charger"
+    shaft = tr(", shaft %(shaft)s mm", shaft=f"{1000 * r.shaft_m:.0f}") if r.shaft_m else ""
+    charger = r.charger.name if r.charger else tr("the customer’s own charger")
     packs = f"{r.series * r.parallel} × " if r.series * r.parallel > 1 else ""
     drifts = r.power_w is not None and r.power_w < DRIFT_W  # the wind alone: no range of hers
     figures = (
@@ -209,7 +216,7 @@ def _row(
         r.does_day,
         "" if r.chance is None else in_words(r.chance),
         letters.get(r.key, ""),
-        f"Pin {r.motor.title} with {r.battery.title}",
+        tr("Pin %(title)s with %(title2)s", title=r.motor.title, title2=r.battery.title),
         _pin(r),
         r.motor.id,
         more,
@@ -227,11 +234,14 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
         bool(first.rows and first.rows[0].does_day),
         chart,
         {k: (FACETS[k], names) for k, (_, names) in facet_values(m).items()},
-        "Numbers in the field mark the picks; the line is the front that nothing beats in price,"
-        " weight, range and speed at once. Drag over the field to narrow. Time, range and power"
-        " are at the wanted speed with the reserve kept; where that speed is out of reach, at the"
-        f" top speed. {tried_told(need.hull).capitalize()}: “open” is a day whose energy or speed"
-        " lies within what is not known of the boat.",
+        tr(
+            "Numbers in the field mark the picks; the line is the front that nothing beats in "
+            "price, weight, range and speed at once. Drag over the field to narrow. Time, range "
+            "and power are at the wanted speed with the reserve kept; where that speed is out of "
+            "reach, at the top speed. %(capitalize)s: “open” is a day whose energy or speed lies "
+            "within what is not known of the boat.",
+            capitalize=tried_told(need.hull).capitalize(),
+        ),
         () if need.day.budgets else steps_told(match, u),
         budgets_told(match, u),
         house_told(m),
@@ -253,23 +263,43 @@ def answer(
     """
     if against:
         first = u.said(against[0])
-        return f"*Stop*: {first.text} Until that changes no setup can be offered. {first.cure}"
+        return tr(
+            "*Stop*: %(text)s Until that changes no setup can be offered. %(cure)s",
+            text=first.text,
+            cure=first.cure,
+        )
     if not total:
-        return "Nothing on the shelf fits this boat. The reasons are below."
+        return tr("Nothing on the shelf fits this boat. The reasons are below.")
     day = f"{u.full(need.day.distance_m, 'distance')} at {u.full(need.day.speed_m_s, 'speed')}"
-    within = f" within what is chosen (*{narrow}*)" if narrow else ""
+    within = tr(" within what is chosen (*%(narrow)s*)", narrow=narrow) if narrow else ""
     if not rows:
-        return f"*None* of {counted(total, 'setup')} is left{within}: widen what is chosen."
+        return tr(
+            "*None* of %(total)s is left%(within)s: widen what is chosen.",
+            total=counted(total, "setup"),
+            within=within,
+        )
     if not rows[0].does_day:
-        return (
-            f"*None* of {counted(total, 'setup')} does the day of {day}{within}. The nearest are"
-            " below, with what is missing."
+        return tr(
+            "*None* of %(total)s does the day of %(day)s%(within)s. The nearest are below, with "
+            "what is missing.",
+            total=counted(total, "setup"),
+            day=day,
+            within=within,
         )
     best = rows[0]
     which = "cheapest" if "cheapest" in best.why else "first"
     bank = best.parts[0].split(": ", 1)[1]
-    return (
-        f"*{doing}* of {counted(total, 'setup')} {'does' if doing == 1 else 'do'} the day:"
-        f" {day}{within}. The {which} is {best.name} with {bank},"
-        f" *{best.price}*; that it does the day is *{best.day}*."
+    return tr(
+        "*%(doing)s* of %(total)s %(doing2)s the day: %(day)s%(within)s. The %(which)s is "
+        "%(name)s with %(bank)s, *%(price)s*; that it does the day is *%(day2)s*.",
+        doing=doing,
+        total=counted(total, "setup"),
+        doing2="does" if doing == 1 else "do",
+        day=day,
+        within=within,
+        which=which,
+        name=best.name,
+        bank=bank,
+        price=best.price,
+        day2=best.day,
     )

@@ -5,16 +5,17 @@ from __future__ import annotations
 from collections import defaultdict
 from dataclasses import dataclass
 
+from jolvek.core.base.told import told
 from jolvek.core.match.matching import Match
 from jolvek.core.rules.rulebook import RULES
 from jolvek.web.view.display import Units
 from jolvek.web.view.what_if import TRIALS, WHAT_IFS
 
 GROUPS = {
-    "day": "Does not do the day",
-    "limits": "Plate and approvals",
-    "fitting": "Does not fit",
-    "electrics": "Volts and amps",
+    "day": told("Does not do the day"),
+    "limits": told("Plate and approvals"),
+    "fitting": told("Does not fit"),
+    "electrics": told("Volts and amps"),
 }
 
 

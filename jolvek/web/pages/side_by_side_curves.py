@@ -12,6 +12,7 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.predict.performance import DRIFT_W
 from jolvek.web.drawings import charts
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 POINTS = 90
@@ -95,30 +96,32 @@ def axes(
     need: Need, worked: list[Worked], view: str, mode: str, u: Units, cursor: float
 ) -> charts.Axes:
     """Axes with hull speed, speed limit and plate marked."""
-    speed = f"speed through the water, {u['speed']}"
-    power = f"input power, {u['power']}"
-    far = f"range with the reserve kept, {u['distance']}"
+    speed = tr("speed through the water, %(x)s", x=u["speed"])
+    power = tr("input power, %(x)s", x=u["power"])
+    far = tr("range with the reserve kept, %(x)s", x=u["distance"])
     plate = _shown(need.hull.max_power_w, "power", u) if need.hull.max_power_w else None
     if mode == "power":
         at = ((plate, "plate"),) if plate else ()
         return charts.Axes(power, speed, far, u["power"], at, cursor=cursor)
     marks = _marks(need, worked, u)
     if view == "time":
-        left = "time with the reserve kept, h"
+        left = tr("time with the reserve kept, h")
         return charts.Axes(speed, left, far, u["speed"], marks, cursor=cursor)
     if view == "thrust":
-        left = f"drag, and thrust to be had (thin), {u['thrust']}"
+        left = tr("drag, and thrust to be had (thin), %(x)s", x=u["thrust"])
         return charts.Axes(speed, left, power, u["speed"], marks, cursor=cursor, low_rises=True)
-    name = f"plate {u.full(need.hull.max_power_w, 'power')}" if plate else ""
+    name = (
+        tr("plate %(max_power)s", max_power=u.full(need.hull.max_power_w, "power")) if plate else ""
+    )
     return charts.Axes(speed, power, far, u["speed"], marks, plate, name, cursor)
 
 
 def _marks(need: Need, worked: list[Worked], u: Units) -> tuple[tuple[float, str], ...]:
     hull = _shown(worked[0].performance.hull_speed_m_s, "speed", u)
-    out = [(hull, f"hull speed {hull:.1f}")]
+    out = [(hull, tr("hull speed %(hull)s", hull=f"{hull:.1f}"))]
     if need.day.speed_limit_m_s:
         limit = _shown(need.day.speed_limit_m_s, "speed", u)
-        out.append((limit, f"speed limit {limit:.1f}"))
+        out.append((limit, tr("speed limit %(limit)s", limit=f"{limit:.1f}")))
     return tuple(out)
 
 

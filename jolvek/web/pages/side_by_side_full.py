@@ -7,16 +7,23 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from jolvek.core.base.told import told
 from jolvek.core.base.units import hours as clock
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import largest_tilt_deg
 from jolvek.core.predict.streams import settings_w
 from jolvek.web.view.display import Units, counted, money
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 Row = tuple[str, str, tuple[str, ...]]  # name, unit, a cell a setup
 Told = Callable[[Worked], str]
-SETTINGS = ("At full power", "At half power", "At the lowest step", "At the wanted speed")
+SETTINGS = (
+    told("At full power"),
+    told("At half power"),
+    told("At the lowest step"),
+    told("At the wanted speed"),
+)
 
 
 @dataclass(frozen=True)
@@ -41,7 +48,11 @@ class FullTable:
 def full_table(worked: list[Worked], u: Units) -> FullTable:
     """All setups at four settings, and what they are; times and speeds in shown units."""
     groups = [(name, _setting(worked, i, u)) for i, name in enumerate(SETTINGS)]
-    for name, lines in (("Motor", _motor(u)), ("Battery", _battery(u)), ("Price", _PRICE)):
+    for name, lines in (
+        (tr("Motor"), _motor(u)),
+        (tr("Battery"), _battery(u)),
+        (tr("Price"), _PRICE),
+    ):
         rows = ((row, unit, tuple(told(w) or "–" for w in worked)) for row, unit, told in lines)
         groups.append((name, tuple(rows)))
     return FullTable(tuple(w.letter for w in worked), tuple(groups))
@@ -57,7 +68,7 @@ def _setting(worked: list[Worked], which: int, u: Units) -> tuple[Row, ...]:
     return (
         ("power", u["power"], tuple(u.number(x.power_w, "power") for x in at)),
         ("speed", u["speed"], tuple(u.number(x.speed_m_s, "speed") for x in at)),
-        ("running time", "h", tuple(clock(x.runtime_s) for x in at)),
+        (tr("running time"), "h", tuple(clock(x.runtime_s) for x in at)),
         ("range", u["distance"], tuple(u.number(x.range_m, "distance") for x in at)),
         ("current", "A", tuple("–" if x.current_a is None else f"{x.current_a:.1f}" for x in at)),
     )
@@ -71,17 +82,17 @@ def _motor(u: Units) -> tuple[tuple[str, str, Told], ...]:
         ("is", "", lambda w: w.fitted.motor.title),
         ("input", u["power"], lambda w: u.number(w.fitted.motor.spec.input_power_w, "power")),
         ("claimed", "hp", lambda w: _figure(w.fitted.motor.claimed_hp)),
-        ("at the shaft", "hp", _shaft_hp),
-        ("motor weighs", u["mass"], lambda w: kilos(w.fitted.motor.spec.weight_kg)),
-        ("mount weighs", u["mass"], lambda w: kilos(w.fitted.mount.spec.mass_kg)),
+        (tr("at the shaft"), "hp", _shaft_hp),
+        (tr("motor weighs"), u["mass"], lambda w: kilos(w.fitted.motor.spec.weight_kg)),
+        (tr("mount weighs"), u["mass"], lambda w: kilos(w.fitted.mount.spec.mass_kg)),
         ("shafts", "mm", _shafts),
-        ("tilts to", "°", _tilt),
-        ("charge is shown by", "", lambda w: w.fitted.gauge),
+        (tr("tilts to"), "°", _tilt),
+        (tr("charge is shown by"), "", lambda w: w.fitted.gauge),
         ("noise", "dB(A)", lambda w: _figure(w.fitted.motor.noise_db)),
-        ("its display tells", "", lambda w: w.fitted.motor.display.replace("none", "nothing")),
+        (tr("its display tells"), "", lambda w: w.fitted.motor.display.replace("none", "nothing")),
         ("water, second figure of IP", "", lambda w: _whole(w.fitted.motor.ip_water)),
         ("warranty", "years", lambda w: _figure(w.fitted.motor.warranty_years)),
-        ("in the box", "", lambda w: ", ".join(w.fitted.motor.in_box)),
+        (tr("in the box"), "", lambda w: ", ".join(w.fitted.motor.in_box)),
     )
 
 
@@ -99,7 +110,7 @@ def _shaft_hp(w: Worked) -> str:
 
 def _shafts(w: Worked) -> str:
     told = ", ".join(f"{1000 * x:.0f}" for x in w.fitted.motor.shafts_m)
-    how = "fixed" if w.fitted.mount.spec.fixed else "set by hand"
+    how = "fixed" if w.fitted.mount.spec.fixed else tr("set by hand")
     return told or f"{1000 * hung_leg(w.fitted)[1]:.0f}, {how}"
 
 
@@ -117,8 +128,8 @@ def _battery(u: Units) -> tuple[tuple[str, str, Told], ...]:
         ("is", "", lambda w: w.fitted.battery.title),
         ("bank", "", _bank),
         ("holds", "Wh", lambda w: f"{w.fitted.bank.energy_wh:.0f}"),
-        ("one pack weighs", u["mass"], lambda w: kilos(w.fitted.battery.spec.weight_kg)),
-        ("bank weighs", u["mass"], lambda w: kilos(w.fitted.bank.mass_kg)),
+        (tr("one pack weighs"), u["mass"], lambda w: kilos(w.fitted.battery.spec.weight_kg)),
+        (tr("bank weighs"), u["mass"], lambda w: kilos(w.fitted.bank.mass_kg)),
         ("a kWh costs", "", _per_kwh),
         ("warranty", "years", lambda w: _figure(w.fitted.battery.warranty_years)),
         ("water, second figure of IP", "", lambda w: _whole(w.fitted.battery.ip_water)),

@@ -9,6 +9,7 @@ from typing import Any
 from markupsafe import Markup
 
 from jolvek.core.base import typed_figures, units
+from jolvek.core.base.told import told
 from jolvek.core.base.units import hours as clock
 from jolvek.core.day.summed import DayRun, run_day
 from jolvek.core.enquiry.need import Need
@@ -23,10 +24,15 @@ from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why
 from jolvek.web.pages.streams_panel import Streams, streams_panel
 from jolvek.web.view.display import Units, energy, long_hours
 from jolvek.web.view.doubt_words import IN_FIVE, helps_most, tried_told
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
-VIEWS = {"power": "Power and range", "time": "Time and range", "thrust": "Thrust and drag"}
-MODES = {"speed": "same speed", "power": "same power", "day": "the day"}
+VIEWS = {
+    "power": told("Power and range"),
+    "time": told("Time and range"),
+    "thrust": told("Thrust and drag"),
+}
+MODES = {"speed": told("same speed"), "power": told("same power"), "day": told("the day")}
 LEAST_SHARE = 0.13  # of the top of the axis, where the cursor may stand
 
 
@@ -147,16 +153,27 @@ def _at(w: Worked, asked: Asked) -> Point:
 
 def over_day(hand: Worked, d: DayRun) -> str:
     """The day in one sentence; `*words*` are the ones to stress."""
-    first = f"Over the day setup *{hand.letter}*"
+    first = tr("Over the day setup *%(letter)s*", letter=hand.letter)
     if not d.home and d.runs > 1:
-        return f"{first} does *{d.carries} of the {d.runs} runs* on one charge, the reserve kept."
+        return tr(
+            "%(first)s does *%(carries)s of the %(runs)s runs* on one charge, the reserve kept.",
+            first=first,
+            carries=d.carries,
+            runs=d.runs,
+        )
     if not d.home:
-        return f"{first} does *not come home* with the reserve kept."
-    slower = "" if d.as_wished else ", slower than wanted on a leg"
-    last = f" from the last of {d.runs} runs" if d.runs > 1 else ""
-    return (
-        f"{first} uses *{energy(d.energy_wh, 2)}* in *{long_hours(d.hours * 3600)}* and comes home"
-        f"{last} with *{100 * d.left:.0f} %*{slower}."
+        return tr("%(first)s does *not come home* with the reserve kept.", first=first)
+    slower = "" if d.as_wished else tr(", slower than wanted on a leg")
+    last = tr(" from the last of %(runs)s runs", runs=d.runs) if d.runs > 1 else ""
+    return tr(
+        "%(first)s uses *%(energy)s* in *%(hours)s* and comes home%(last)s with *%(left)s "
+        "%%*%(slower)s.",
+        first=first,
+        energy=energy(d.energy_wh, 2),
+        hours=long_hours(d.hours * 3600),
+        last=last,
+        left=f"{100 * d.left:.0f}",
+        slower=slower,
     )
 
 
@@ -164,29 +181,43 @@ def said(hand: Worked, at: Point, mode: str, u: Units) -> str:
     """What the setup in hand does at the cursor."""
     if at.power_w is None:
         top = u.full(hand.performance.top_speed_m_s, "speed")
-        return f"does not get there: its top is {top}."
+        return tr("does not get there: its top is %(top)s.", top=top)
     if at.range_m is None or at.runtime_s is None:
-        return f"makes {u.full(at.speed_m_s, 'speed')}: {at.reason or 'no battery is known'}."
-    makes = f"makes {u.full(at.speed_m_s, 'speed')}, " if mode == "power" else ""
-    return (
-        f"{makes}runs {long_hours(at.runtime_s)} and goes {u.full(at.range_m, 'distance')}, with"
-        " the reserve kept."
+        return tr(
+            "makes %(speed)s: %(reason)s.",
+            speed=u.full(at.speed_m_s, "speed"),
+            reason=at.reason or "no battery is known",
+        )
+    makes = tr("makes %(speed)s, ", speed=u.full(at.speed_m_s, "speed")) if mode == "power" else ""
+    return tr(
+        "%(makes)sruns %(runtime)s and goes %(range)s, with the reserve kept.",
+        makes=makes,
+        runtime=long_hours(at.runtime_s),
+        range=u.full(at.range_m, "distance"),
     )
 
 
 def _basis(need: Need, hand: Worked, u: Units) -> str:
     day, d = need.day, hand.fitted.doubt
     at = hand.wish_or_top
-    out = f"{tried_told(need.hull).capitalize()}: {IN_FIVE} lie between the figures of “may be”"
+    out = tr(
+        "%(capitalize)s: %(in_five)s lie between the figures of “may be”",
+        capitalize=tried_told(need.hull).capitalize(),
+        in_five=IN_FIVE,
+    )
     if at.power_w is not None and at.speed_m_s is not None:
         helps = helps_most(d, at.power_w, at.speed_m_s, u).removesuffix(".")
         out += f". {helps}" if helps else ""
     if day.wind_m_s:
         way = "against" if day.wind_m_s > 0 else "behind"
-        out += f"; {u.full(abs(day.wind_m_s), 'speed')} of wind {way}"
+        out += tr("; %(wind)s of wind %(way)s", wind=u.full(abs(day.wind_m_s), "speed"), way=way)
     if day.current_m_s:
-        way = "against" if day.current_m_s > 0 else "with her"
-        out += f", {u.full(abs(day.current_m_s), 'speed')} of current {way}"
+        way = "against" if day.current_m_s > 0 else tr("with her")
+        out += tr(
+            ", %(current)s of current %(way)s",
+            current=u.full(abs(day.current_m_s), "speed"),
+            way=way,
+        )
     return out + "."
 
 
@@ -205,12 +236,18 @@ def _legs(need: Need, u: Units) -> tuple[tuple[str, ...], ...]:
 
 def _in_words(w: Worked, u: Units) -> str:
     p = w.performance
-    out = f"Top {u.full(p.top_speed_m_s, 'speed')}"
+    out = tr("Top %(top_speed)s", top_speed=u.full(p.top_speed_m_s, "speed"))
     d = w.fitted.doubt
-    out += f"; planes: {in_words(d.planing_chance)}" if d.planing_chance is not None else ""
+    out += (
+        tr("; planes: %(planing_chance)s", planing_chance=in_words(d.planing_chance))
+        if d.planing_chance is not None
+        else ""
+    )
     if p.knee.speed_m_s is not None:
-        out += f"; past {u.full(p.knee.speed_m_s, 'speed')} speed is bought dearly"
-    pitch = " The propeller runs out of pitch there." if p.limited_by == "pitch" else ""
+        out += tr(
+            "; past %(speed)s speed is bought dearly", speed=u.full(p.knee.speed_m_s, "speed")
+        )
+    pitch = tr(" The propeller runs out of pitch there.") if p.limited_by == "pitch" else ""
     return f"{out}.{pitch}"
 
 

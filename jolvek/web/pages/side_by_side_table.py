@@ -6,12 +6,14 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Any
 
+from jolvek.core.base.told import told
 from jolvek.core.base.units import hours as clock
 from jolvek.core.day.summed import DayRun
 from jolvek.core.predict.handling import Handling, handling
 from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.performance import Point
 from jolvek.web.view.display import Units, kwh, money
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 MUCH_DEARER, MUCH_HEAVIER = 1.2, 1.3  # than the least: told as what a setup gives up
@@ -91,10 +93,10 @@ Line = Callable[..., TableRow]
 
 def _day_rows(line: Line, days: dict[str, DayRun]) -> list[TableRow]:
     return [
-        line("Energy of the day", "", "kWh", lambda w: kwh(days[w.letter].energy_wh, 2)),
-        line("Under way", "", "h", lambda w: clock(days[w.letter].hours * 3600)),
-        line("Left at home", "left", "%", lambda w: f"{100 * days[w.letter].left:.0f}"),
-        line("Home with reserve", "", "", lambda w: in_words(days[w.letter].chance)),
+        line(tr("Energy of the day"), "", "kWh", lambda w: kwh(days[w.letter].energy_wh, 2)),
+        line(tr("Under way"), "", "h", lambda w: clock(days[w.letter].hours * 3600)),
+        line(tr("Left at home"), "left", "%", lambda w: f"{100 * days[w.letter].left:.0f}"),
+        line(tr("Home with reserve"), "", "", lambda w: in_words(days[w.letter].chance)),
     ]
 
 
@@ -111,16 +113,18 @@ def _cursor_rows(line: Line, at: dict[str, Point], mode: str, u: Units) -> list[
     def far_band(w: Worked) -> str:
         return _far_band(w, at[w.letter], mode, u)
 
-    first = line("Power at", "power", u["power"], power, "power")
+    first = line(tr("Power at"), "power", u["power"], power, "power")
     if mode == "power":
-        first = line("Speed", "speed", u["speed"], speed, "speed")
+        first = line(tr("Speed"), "speed", u["speed"], speed, "speed")
     unit = u["speed" if mode == "power" else "power"]
     return [
         first,
-        line("may be", "", unit, lambda w: _first_band(w, at[w.letter], mode, u), "firstBand"),
-        line("Running time", "runtime", "h", lambda w: clock(at[w.letter].runtime_s), "runtime"),
-        line("Range", "range", u["distance"], far, "range"),
-        line("range may be", "", u["distance"], far_band, "rangeBand"),
+        line(tr("may be"), "", unit, lambda w: _first_band(w, at[w.letter], mode, u), "firstBand"),
+        line(
+            tr("Running time"), "runtime", "h", lambda w: clock(at[w.letter].runtime_s), "runtime"
+        ),
+        line(tr("Range"), "range", u["distance"], far, "range"),
+        line(tr("range may be"), "", u["distance"], far_band, "rangeBand"),
     ]
 
 
@@ -169,47 +173,66 @@ def _setup_rows(line: Line, going: dict[str, Handling], u: Units) -> list[TableR
         return u.number(w.performance.static_thrust_n, "thrust", 0)
 
     return [
-        line("Kept when she stops", "", "", lambda w: w.kept_text.removesuffix(" of the charge")),
-        line("Top speed", "top", u["speed"], top),
-        line("To 90 % of it", "", "s", lambda w: f"{going[w.letter].to_speed_s:.0f}"),
-        line("On the plane in", "", "s", plane),
-        line("Runs on, motor off", "", "m", lambda w: f"{going[w.letter].coasts_m:.0f}"),
-        line("Static thrust", "thrust", u["thrust"], thrust),
-        line("Heaviest lift", "lift", u["mass"], lambda w: u.number(w.lift_kg, "mass", 1)),
-        line("Total weight", "mass", u["mass"], lambda w: u.number(w.parts_kg, "mass", 1)),
-        line("Charge to full", "charge", "h", charge),
-        line("Noise, dB(A)", "noise", "", noise),
-        line("Essentials", "price", "", lambda w: money(w.pinned.price)),
-        line("Add-ons", "", "", extras),
+        line(
+            tr("Kept when she stops"),
+            "",
+            "",
+            lambda w: w.kept_text.removesuffix(tr(" of the charge")),
+        ),
+        line(tr("Top speed"), "top", u["speed"], top),
+        line(tr("To 90 % of it"), "", "s", lambda w: f"{going[w.letter].to_speed_s:.0f}"),
+        line(tr("On the plane in"), "", "s", plane),
+        line(tr("Runs on, motor off"), "", "m", lambda w: f"{going[w.letter].coasts_m:.0f}"),
+        line(tr("Static thrust"), "thrust", u["thrust"], thrust),
+        line(tr("Heaviest lift"), "lift", u["mass"], lambda w: u.number(w.lift_kg, "mass", 1)),
+        line(tr("Total weight"), "mass", u["mass"], lambda w: u.number(w.parts_kg, "mass", 1)),
+        line(tr("Charge to full"), "charge", "h", charge),
+        line(tr("Noise, dB(A)"), "noise", "", noise),
+        line(tr("Essentials"), "price", "", lambda w: money(w.pinned.price)),
+        line(tr("Add-ons"), "", "", extras),
     ]
 
 
 _FOR = {
-    "price": "costs least",
-    "lift": "is lightest to lift",
-    "range": "goes furthest at this speed",
-    "top": "is fastest",
-    "charge": "charges quickest",
-    "noise": "is quietest",
-    "left": "comes home with most left",
+    "price": told("costs least"),
+    "lift": told("is lightest to lift"),
+    "range": told("goes furthest at this speed"),
+    "top": told("is fastest"),
+    "charge": told("charges quickest"),
+    "noise": told("is quietest"),
+    "left": told("comes home with most left"),
 }
 
 
 def why(w: Worked, worked: list[Worked], best: dict[str, str]) -> str:
     """Why this one: what it is best at, and what it gives up for it, in one or two sentences."""
     if w.blocked:
-        return "Cannot be offered for this boat; shown for comparison."
+        return tr("Cannot be offered for this boat; shown for comparison.")
     wins = [words for row, words in _FOR.items() if best.get(row) == w.letter]
     cheapest = min(x.pinned.price for x in worked)
     lightest = min(x.lift_kg for x in worked)
     gives = []
     if w.pinned.price > MUCH_DEARER * cheapest:
-        gives.append(f"costs {money(w.pinned.price - cheapest)} more than the cheapest")
+        gives.append(
+            tr(
+                "costs %(cheapest)s more than the cheapest",
+                cheapest=money(w.pinned.price - cheapest),
+            )
+        )
     if w.lift_kg > MUCH_HEAVIER * lightest:
-        gives.append(f"is {w.lift_kg - lightest:.0f} kg heavier to lift than the lightest")
-    first = f"It {_listed(wins)}." if wins else "Best at nothing, near in all."
+        gives.append(
+            tr(
+                "is %(lightest)s kg heavier to lift than the lightest",
+                lightest=f"{w.lift_kg - lightest:.0f}",
+            )
+        )
+    first = f"It {_listed(wins)}." if wins else tr("Best at nothing, near in all.")
     return first + (f" It {' and '.join(gives)}." if gives else "")
 
 
 def _listed(words: list[str]) -> str:
-    return f"{', '.join(words[:-1])} and {words[-1]}" if len(words) > 1 else words[0]
+    return (
+        tr("%(words)s and %(words2)s", words=", ".join(words[:-1]), words2=words[-1])
+        if len(words) > 1
+        else words[0]
+    )

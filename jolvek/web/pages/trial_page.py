@@ -13,6 +13,7 @@ import numpy as np
 from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import told
 from jolvek.core.base.units import to_unit
 from jolvek.core.electric.network import drop_to_motor_v
 from jolvek.core.hydro.hull import Load
@@ -28,13 +29,14 @@ from jolvek.store.enquiries import Stored
 from jolvek.store.trials import RunKept, Trial
 from jolvek.web.drawings.trial_chart import Curves, trial_chart
 from jolvek.web.view.display import Units, band, counted
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 FACTOR_WORDS = {
-    "friction_factor": "Friction",
-    "wave_factor": "Waves",
-    "planing_factor": "Planing drag",
-    "efficiency_factor": "Propeller behind her",
+    "friction_factor": told("Friction"),
+    "wave_factor": told("Waves"),
+    "planing_factor": told("Planing drag"),
+    "efficiency_factor": told("Propeller behind her"),
 }
 
 
@@ -93,7 +95,7 @@ def page(
         try:
             found = fit(setup, runs)
         except JolvekError:
-            problem = "No run belongs yet: run the same power back."
+            problem = tr("No run belongs yet: run the same power back.")
     left_out = {i: t.why for i, t in enumerate(found.told)} if found else sort(runs).left_out
     rows = tuple(_beside(i, k, promised, left_out, u) for i, k in enumerate(kept))
     return TrialPage(
@@ -127,7 +129,7 @@ def _beside(i: int, k: RunKept, d: Doubt, why: Mapping[int, str], u: Units) -> B
     low, high = (float(x) for x in d.speed_band_m_s(k.run.power_w))
     cells = (
         str(u.full(k.run.power_w, "power")),
-        k.run.heading or "still water",
+        k.run.heading or tr("still water"),
         u.number(k.run.speed_m_s, "speed"),
         u.number(speed_at(d, k.run.power_w), "speed"),
         f"{u.number(low, 'speed')} – {u.number(high, 'speed')}",
@@ -143,14 +145,25 @@ def verdict(f: Fit, promised: Doubt) -> str:
         within += low <= p.speed_m_s <= high
     mean = -float(np.mean([short for _, short in shortfalls(f.points, promised)]))
     how = (
-        "as fast as promised"
+        tr("as fast as promised")
         if abs(mean) < 0.02
-        else (f"{100 * abs(mean):.0f} % {'faster' if mean > 0 else 'slower'} than promised")
+        else (
+            tr(
+                "%(mean)s %% %(mean2)s than promised",
+                mean=f"{100 * abs(mean):.0f}",
+                mean2="faster" if mean > 0 else "slower",
+            )
+        )
     )
     n = len(f.points)
     lies = "lies" if n == 1 else "lie"
-    kept = f"{within} of {counted(n, 'point')} {lies} within the promise’s band"
-    return f"She is *{how}*; {kept}."
+    kept = tr(
+        "%(within)s of %(n)s %(lies)s within the promise’s band",
+        within=within,
+        n=counted(n, "point"),
+        lies=lies,
+    )
+    return tr("She is *%(how)s*; %(kept)s.", how=how, kept=kept)
 
 
 def _found(f: Fit) -> tuple[tuple[str, str], ...]:
@@ -163,29 +176,47 @@ def _found(f: Fit) -> tuple[tuple[str, str], ...]:
 
 
 def _band_told(f: Fit) -> str:
-    return f"The doubt was {band(f.before)} of speed; {band(f.after)} is left."
+    return tr(
+        "The doubt was %(before)s of speed; %(after)s is left.",
+        before=band(f.before),
+        after=band(f.after),
+    )
 
 
 def _current(f: Fit, u: Units) -> str:
     streams = [abs(p.current_m_s) for p in f.points if len(p.runs) == 2]
     if not streams:
         return ""
-    return f"A current of {u.full(float(np.mean(streams)), 'speed')} was taken out."
+    return tr(
+        "A current of %(streams)s was taken out.", streams=u.full(float(np.mean(streams)), "speed")
+    )
 
 
 def charge_told(data: Mapping[str, Any], hand: Worked, live_wh: float | None = None) -> str:
     """The charge used on the trial against what the display counted; empty where not told."""
     start, end, shown = (data.get(k) for k in ("start_charge", "end_charge", "used_wh"))
-    shown, by = (shown, "the display") if shown else (live_wh, "the instrument")
+    shown, by = (shown, tr("the display")) if shown else (live_wh, tr("the instrument"))
     if start is None or end is None or not shown or start <= end:
         return ""
     rated = (start - end) * hand.fitted.bank.energy_wh
     share = rated / shown
-    told = f"The charge fell by {100 * (start - end):.0f} %, {rated:.0f} Wh of the bank as rated;"
-    told = f"{told} {by} counted {shown:.0f} Wh."
+    told = tr(
+        "The charge fell by %(end)s %%, %(rated)s Wh of the bank as rated;",
+        end=f"{100 * (start - end):.0f}",
+        rated=f"{rated:.0f}",
+    )
+    told = tr("%(told)s %(by)s counted %(shown)s Wh.", told=told, by=by, shown=f"{shown:.0f}")
     if share > 1.15:
-        return f"{told} *The bank gives less than rated, or {by} counts too little.*"
-    return told if share > 0.85 else f"{told} *The gauge of charge shows more than there is.*"
+        return tr(
+            "%(told)s *The bank gives less than rated, or %(by)s counts too little.*",
+            told=told,
+            by=by,
+        )
+    return (
+        told
+        if share > 0.85
+        else tr("%(told)s *The gauge of charge shows more than there is.*", told=told)
+    )
 
 
 def promise_kept(conn: sqlite3.Connection, trial: Trial, hand: Worked) -> list[float]:
@@ -237,7 +268,9 @@ def _chart(d: Doubt, f: Fit | None, setup: Setup, runs: list[Run], u: Units) -> 
     )
 
 
-def told(conn: sqlite3.Connection, stored: Stored, hand: Worked, u: Units) -> dict[str, Any] | None:
+def on_paper(
+    conn: sqlite3.Connection, stored: Stored, hand: Worked, u: Units
+) -> dict[str, Any] | None:
     """The trial as it stands on a handover's record; None without one."""
     trial = trials.latest(conn, stored.id)
     kept = trials.runs(conn, trial.id) if trial else []

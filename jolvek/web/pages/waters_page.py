@@ -14,6 +14,7 @@ from jolvek.core.predict.solar import Sunshine
 from jolvek.core.rules import judge
 from jolvek.web.view.display import Units, about, energy, long_hours
 from jolvek.web.view.doubt_words import power_told
+from jolvek.web.view.language import tr
 
 
 @dataclass(frozen=True)
@@ -53,33 +54,39 @@ def waters_page(need: Need, u: Units) -> WatersPage:
 def stop(need: Need, u: Units) -> str:
     """What stands against the day whatever the setup, before all that it takes."""
     found = [u.said(f).text for f in judge.findings("need", need_facts(need)) if f.level == "block"]
-    return f"*Stop*: {found[0]} " if found else ""
+    return tr("*Stop*: %(found)s ", found=found[0]) if found else ""
 
 
 def whole_day(day: Day, energy_wh: float) -> str:
     """The battery that the day asks, or all runs of a hire boat's charge."""
     runs = day.runs_a_charge
-    what = f"{runs} runs on one charge take" if runs > 1 else "The day takes"
-    return f"{what} *{energy(energy_wh)}* with the reserve"
+    what = tr("%(runs)s runs on one charge take", runs=runs) if runs > 1 else tr("The day takes")
+    return tr("%(what)s *%(energy)s* with the reserve", what=what, energy=energy(energy_wh))
 
 
 def answer(hard: Demand, several: bool, takes: str, u: Units) -> str:
     """Which demand decides, and what the day takes; `*words*` are the ones to stress."""
     leg = hard.leg
     if not hard.possible:
-        return (
-            f"On *{leg.name}* the current of {u.full(leg.current_m_s, 'speed')} is as fast as the"
-            f" wanted {u.full(leg.speed_m_s, 'speed')}: no way is made."
+        return tr(
+            "On *%(name)s* the current of %(current)s is as fast as the wanted %(speed)s: no way "
+            "is made.",
+            name=leg.name,
+            current=u.full(leg.current_m_s, "speed"),
+            speed=u.full(leg.speed_m_s, "speed"),
         )
     reasons = {
-        "current": f", against {u.full(leg.current_m_s, 'speed')} of current",
-        "wind": f", against {u.full(leg.wind_m_s, 'speed')} of wind",
-        "length": ", for its length",
+        "current": tr(", against %(current)s of current", current=u.full(leg.current_m_s, "speed")),
+        "wind": tr(", against %(wind)s of wind", wind=u.full(leg.wind_m_s, "speed")),
+        "length": tr(", for its length"),
     }
-    first = f"*{leg.name.capitalize()}* decides" if several else ""
-    told = (
-        f"{first or takes}{reasons.get(hard.hard_by, '')}:"
-        f" *{u.full(about(hard.power_w), 'power')}* for *{long_hours(hard.seconds)}*."
+    first = tr("*%(capitalize)s* decides", capitalize=leg.name.capitalize()) if several else ""
+    told = tr(
+        "%(takes)s%(hard_by)s: *%(power)s* for *%(seconds)s*.",
+        takes=first or takes,
+        hard_by=reasons.get(hard.hard_by, ""),
+        power=u.full(about(hard.power_w), "power"),
+        seconds=long_hours(hard.seconds),
     )
     return told + (f" {takes}." if several else "")
 
@@ -99,16 +106,20 @@ def _row(r: Demand, deciding: bool, too_fast: bool, u: Units) -> Row:
 
 
 def _basis(need: Need, sun: Sunshine | None, u: Units) -> str:
-    out = ["Wind and current are against the boat, minus behind it."]
+    out = [tr("Wind and current are against the boat, minus behind it.")]
     if sun is not None:
         noon = u.full(about(sun.noon_w), "power")
         out.append(
-            f"The panels give about {energy(sun.energy_wh)} on {need.day.date}, at most {noon} at"
-            " noon."
+            tr(
+                "The panels give about %(energy)s on %(date)s, at most %(noon)s at noon.",
+                energy=energy(sun.energy_wh),
+                date=need.day.date,
+                noon=noon,
+            )
         )
     if need.day.electric_only:
-        out.append("Electric-only water: petrol is no way out.")
-    out.append("Motor and battery are counted in as usual for the day.")
+        out.append(tr("Electric-only water: petrol is no way out."))
+    out.append(tr("Motor and battery are counted in as usual for the day."))
     sizing = size(need)
     if not sizing.no_way:
         out.append(power_told(need, sizing, u))

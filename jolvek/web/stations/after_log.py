@@ -18,6 +18,7 @@ from jolvek.web.saving import now
 from jolvek.web.shared import conn, form_id, stored_or_404, who
 from jolvek.web.stations.aftercare import back, past_day, show_page
 from jolvek.web.view import display
+from jolvek.web.view.language import tr
 
 bp = Blueprint("after_log", __name__, url_prefix="/enquiry/<int:enquiry_id>/aftercare/log")
 FIELDS = ("on_day", "charge_from", "charge_to", "hours", "energy_wh", "wall_wh", "temperature_c")
@@ -31,7 +32,7 @@ def read_trip(form: Any, refused: dict[str, str], by: str) -> Trip | None:
     before, after = (read.figure(k, "share", 0, 1) for k in ("charge_from", "charge_to"))
     warm = read.figure("temperature_c", "celsius", -20, 50)
     if hours is None and "hours" not in refused:
-        refused["hours"] = "needed: how long she was under way, as 2 h 30 min"
+        refused["hours"] = tr("needed: how long she was under way, as 2 h 30 min")
     if refused:
         return None
     try:
@@ -78,7 +79,7 @@ def charge(enquiry_id: int) -> Any:
     wall = read.figure("wall_wh", "energy", 0, 1e7)
     before, after = (read.figure(f"plug_{k}", "share", 0, 1) for k in ("from", "to"))
     if after is None and "plug_to" not in refused:
-        refused["plug_to"] = "needed: the charge after"
+        refused["plug_to"] = tr("needed: the charge after")
     if refused or after is None:
         return show_page(enquiry_id, refused, 422)
     try:
@@ -97,7 +98,9 @@ def from_file(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     upload = request.files.get("file")
     if upload is None or not upload.filename:
-        return show_page(enquiry_id, {"file": "choose a CSV, GPX or jolvek-log file first"}, 422)
+        return show_page(
+            enquiry_id, {"file": tr("choose a CSV, GPX or jolvek-log file first")}, 422
+        )
     try:
         on = past_day(request.form.get("file_day", ""))
         trips, charges = care_log.read(upload.read(), upload.filename, on)
@@ -115,8 +118,15 @@ def from_file(enquiry_id: int) -> Any:
         for x in plugged:
             if (x.on_day, x.wall_wh, x.charge_to) not in known:
                 care.add_charge(c, enquiry_id, x, now())
-    before = f", {len(told) - new} were known" if new < len(told) else ""
-    flash(f"{display.counted(new, 'trip')} read from {upload.filename}{before}.")
+    before = tr(", %(new)s were known", new=len(told) - new) if new < len(told) else ""
+    flash(
+        tr(
+            "%(new)s read from %(filename)s%(before)s.",
+            new=display.counted(new, "trip"),
+            filename=upload.filename,
+            before=before,
+        )
+    )
     return back(enquiry_id, "#log")
 
 
@@ -125,7 +135,7 @@ errors.refuses_large("after_log.from_file", lambda text: (text, 413))
 
 def _trip(t: dict[str, Any]) -> Trip:
     if str(t["on_day"]) > date.today().isoformat():
-        raise JolvekError(f"read {t['on_day']}, allowed is a day that has been")
+        raise JolvekError(tr("read %(t)s, allowed is a day that has been", t=t["on_day"]))
     keys = ("energy_wh", "charge_from", "charge_to", "temperature_c", "distance_m")
     more: dict[str, Any] = {k: t.get(k) for k in keys} | {"note": str(t.get("note", ""))}
     return Trip(id=0, on_day=t["on_day"], hours=t["hours"], who=who(), op=t["op"], **more)

@@ -23,6 +23,7 @@ from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, form_id, frame, stored_or_404, who
 from jolvek.web.stations.aftercare import back, past_day, show_page
 from jolvek.web.view import display, photos
+from jolvek.web.view.language import tr
 
 bp = Blueprint("after_parts", __name__, url_prefix="/enquiry/<int:enquiry_id>/aftercare/parts")
 
@@ -38,9 +39,9 @@ def fault_told(enquiry_id: int, known: dict[str, Piece], form: Any, by: str) -> 
     """A fault as typed, with the boat's hours now. Raises JolvekError."""
     kind, why = form.get("kind", ""), form.get("why", "").strip()
     if kind not in SERVICE_FAULTS:
-        raise JolvekError("choose what is seen")
+        raise JolvekError(tr("choose what is seen"))
     if kind == "other" and not why:
-        raise JolvekError("a word what is wrong")
+        raise JolvekError(tr("a word what is wrong"))
     piece = known.get(form.get("part", ""))
     upload = request.files.get("photo")
     photo = ""
@@ -90,7 +91,7 @@ def part(enquiry_id: int) -> Any:
     known = pieces_of(f)
     piece = known.get(form.get("what", ""))
     if piece is None:
-        return show_page(enquiry_id, {"part": "choose which part"}, 422)
+        return show_page(enquiry_id, {"part": tr("choose which part")}, 422)
     read = Reader(form, display.current())
     cost = read.figure("cost", "money", 0, 1e6)
     if read.refused:
@@ -134,7 +135,7 @@ def spare(enquiry_id: int) -> Any:
         else:
             checked.date("spare.good_to", form.get("good_to", ""))
             if not form.get("good_to"):
-                raise JolvekError("the day that stands on it is needed")
+                raise JolvekError(tr("the day that stands on it is needed"))
             with transaction(conn()) as c:
                 if number:
                     spares.renew(c, enquiry_id, number, form["good_to"])

@@ -11,6 +11,7 @@ from markupsafe import Markup
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import told
 from jolvek.core.care.faults import SERVICE_FAULTS
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.store import care, owners
@@ -22,16 +23,17 @@ from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, frame, show, stored_or_404, who
 from jolvek.web.view import language, pdf, stations
+from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
 
 bp = Blueprint("aftercare", __name__, url_prefix="/enquiry/<int:enquiry_id>/aftercare")
 
 
 def _state(s: stations.Standing) -> tuple[str, str]:
-    return ("look", "what is due") if s.pinned else ("empty", "pin a setup first")
+    return ("look", tr("what is due")) if s.pinned else ("empty", tr("pin a setup first"))
 
 
-STATION = stations.add(9, "aftercare", "Aftercare", _state)
+STATION = stations.add(9, "aftercare", told("Aftercare"), _state)
 
 
 def show_page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 200) -> Any:
@@ -87,7 +89,7 @@ def done(enquiry_id: int) -> Any:
             care.act(c, enquiry_id, step, on, who(), note, now())
     except JolvekError as error:
         return show_page(enquiry_id, {f"done {step}": str(error)}, 422)
-    flash("Noted.")
+    flash(tr("Noted."))
     return back(enquiry_id)
 
 
@@ -124,10 +126,17 @@ def speak(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     wanted = request.form.get("language", "")
     if wanted not in language.LANGUAGES:
-        abort(422, f"Read {wanted!r}; allowed is one of {', '.join(language.LANGUAGES)}.")
+        abort(
+            422,
+            tr(
+                "Read %(wanted)s; allowed is one of %(languages)s.",
+                wanted=repr(wanted),
+                languages=", ".join(language.LANGUAGES),
+            ),
+        )
     with transaction(conn()) as c:
         owners.set_language(c, enquiry_id, wanted)
-    flash(f"Her page, sticker and letters are in {language.LANGUAGES[wanted]}.")
+    flash(tr("Her page, sticker and letters are in %(wanted)s.", wanted=language.LANGUAGES[wanted]))
     return back(enquiry_id, "#owner")
 
 
@@ -138,5 +147,5 @@ def shut(enquiry_id: int) -> Any:
     with transaction(conn()) as c:
         owners.shut(c, "boat", enquiry_id)
     signing.told("stickers shut", str(enquiry_id))
-    flash("Stickers printed so far lead nowhere. Print a new one.")
+    flash(tr("Stickers printed so far lead nowhere. Print a new one."))
     return back(enquiry_id, "#owner")

@@ -21,6 +21,7 @@ from flask import (
 )
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import told
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.modelled import differs
 from jolvek.core.products.boat_model import of_year
@@ -34,6 +35,7 @@ from jolvek.web.forms.reading import read_form
 from jolvek.web.pages.boat_page import boat_page, move_told, schools
 from jolvek.web.shared import conn, form_id, frame, is_fragment, settings, show, stored_or_404
 from jolvek.web.view import display, photos, stations
+from jolvek.web.view.language import tr
 
 bp = Blueprint("boat", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 
@@ -41,11 +43,13 @@ bp = Blueprint("boat", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 def _state(s: stations.Standing) -> tuple[str, str]:
     lacks = "transom" in s.need.site.places and s.need.hull.transom_height_m is None
     return (
-        ("look", "transom height is estimated") if lacks else ("done", "sizes and load are given")
+        ("look", tr("transom height is estimated"))
+        if lacks
+        else ("done", tr("sizes and load are given"))
     )
 
 
-STATION = stations.add(1, "boat", "Boat", _state)
+STATION = stations.add(1, "boat", told("Boat"), _state)
 
 
 def _page(enquiry_id: int, form: BoatForm | None = None, code: int = 200, **more: Any) -> Any:
@@ -102,7 +106,7 @@ def save(enquiry_id: int) -> Any:
         return show("boat/_figures.html", figures, e=e, form=form, kept=kept, **offer), kept.code
     if kept.code != 200:
         return _page(enquiry_id, form, kept.code, kept=kept)
-    flash("Saved.")
+    flash(tr("Saved."))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 
 
@@ -136,7 +140,7 @@ def start_from(enquiry_id: int) -> Any:
         return replace(e, need=need, model=other.enquiry.model, storage=other.enquiry.storage)
 
     saving.change(enquiry_id, taken)
-    flash(f"Hull, transom and bays taken from “{other.title}”.")
+    flash(tr("Hull, transom and bays taken from “%(title)s”.", title=other.title))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 
 
@@ -154,7 +158,7 @@ def photo(enquiry_id: int) -> Any:
         enquiries.set_photo(c, enquiry_id, name)
     if stored.photo:
         (folder / stored.photo).unlink(missing_ok=True)
-    flash("Photo kept." if name else "Photo taken off.")
+    flash(tr("Photo kept.") if name else tr("Photo taken off."))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 
 

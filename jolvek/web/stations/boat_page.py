@@ -25,6 +25,7 @@ from jolvek.web.shared import Frame, conn, frame, show
 from jolvek.web.stations.after_log import read_trip
 from jolvek.web.stations.after_parts import fault_told, pieces_of
 from jolvek.web.view import language
+from jolvek.web.view.language import tr
 
 bp = Blueprint("boat_page", __name__, url_prefix="/b/<token>")
 OFTEN, WRITES, BY = "60 per minute; 600 per hour", "30 per hour", "owner"
@@ -83,7 +84,7 @@ def trip(token: str) -> Any:
         return _page(token, refused, 422)
     with transaction(conn()) as c:
         care.add_trip(c, f.e.id, told, now())
-    flash(language.said("Logged."))
+    flash(language.tr("Logged."))
     return _back(token)
 
 
@@ -98,7 +99,7 @@ def fault(token: str) -> Any:
             service_faults.add(c, f.e.id, told)
     except JolvekError as error:
         return _page(token, {"fault": str(error)}, 422)
-    flash(language.said("The shop has it. If she is not safe, do not use her."))
+    flash(language.tr("The shop has it. If she is not safe, do not use her."))
     return _back(token)
 
 
@@ -137,10 +138,17 @@ def answer(token: str) -> Any:
     """Keep the answer."""
     letter, told = links.of_token("recall", token), request.form.get("answer", "")
     if told not in recalls.ANSWERS:
-        abort(422, f"Read {told!r}; allowed is one of {', '.join(recalls.ANSWERS)}.")
+        abort(
+            422,
+            tr(
+                "Read %(told)s; allowed is one of %(answers)s.",
+                told=repr(told),
+                answers=", ".join(recalls.ANSWERS),
+            ),
+        )
     with transaction(conn()) as c:
         recalls.answer(c, letter, told, BY, now())
     found = recalls.letter(conn(), letter)
     language.choose(owners.language_of(conn(), found.enquiry_id) if found else "en")
-    flash(language.said("Thank you: the shop has your answer."))
+    flash(language.tr("Thank you: the shop has your answer."))
     return redirect(url_for("boat_page.recalled", token=token), 303)

@@ -12,6 +12,7 @@ from typing import Any
 from flask import Blueprint, Response, abort, flash, json, redirect, request, url_for
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import told
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import Need
 from jolvek.formats import gpx_file
@@ -24,6 +25,7 @@ from jolvek.web.pages.day_out_page import DayOutPage, day_out_page
 from jolvek.web.pages.planned import planned, taken_out
 from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("day_out", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -31,10 +33,10 @@ CSV_COLUMNS = ("t_s", "soc", "power_w", "sun_w", "speed_m_s", "ground_m_s", "dis
 
 
 def _state(s: stations.Standing) -> tuple[str, str]:
-    return ("done", "the day can be run") if s.pinned else ("empty", "pin a setup first")
+    return ("done", tr("the day can be run")) if s.pinned else ("empty", tr("pin a setup first"))
 
 
-STATION = stations.add(5, "day_out", "Day out", _state)
+STATION = stations.add(5, "day_out", told("Day out"), _state)
 
 
 def _asked() -> Asked:
@@ -91,7 +93,7 @@ def keep(enquiry_id: int) -> Any:
         return replace(e, need=replace(e.need, day=e.need.day.with_legs(legs)))
 
     saving.change(enquiry_id, kept)
-    flash("The legs are saved with these speeds.")
+    flash(tr("The legs are saved with these speeds."))
     return redirect(url_for("day_out.page", enquiry_id=enquiry_id), 303)
 
 
@@ -101,7 +103,7 @@ def import_way(enquiry_id: int) -> Any:
     stored, upload = stored_or_404(enquiry_id), request.files.get("file")
     try:
         if upload is None or not upload.filename:
-            raise gpx_file.WayRefused("choose a GPX file first")
+            raise gpx_file.WayRefused(tr("choose a GPX file first"))
         way = gpx_file.read(upload.read(), stored.need.day.speed_m_s)
     except JolvekError as error:
         return _page(enquiry_id, 422, way_error=str(error))
@@ -113,7 +115,7 @@ def import_way(enquiry_id: int) -> Any:
 
     day = saving.change(enquiry_id, led).need.day
     far = display.current().full(day.distance_m, "distance")
-    flash(f"{len(way.legs)} legs out of the way, {far}.")
+    flash(tr("%(legs)s legs out of the way, %(far)s.", legs=len(way.legs), far=far))
     return redirect(url_for("day_out.page", enquiry_id=enquiry_id), 303)
 
 

@@ -16,6 +16,7 @@ from flask import (
     url_for,
 )
 
+from jolvek.core.base.told import told
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
 from jolvek.core.fit.checklist import sheet, work_hours
 from jolvek.store import enquiries, offers, setups
@@ -28,21 +29,27 @@ from jolvek.web.pages.fitting_mounts_page import mounts_page
 from jolvek.web.pages.fitting_wiring_page import TAKE_WORDS, wiring_page
 from jolvek.web.shared import Frame, conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, pdf, stations
+from jolvek.web.view.language import tr
 from jolvek.web.view.matches import answered, shelf_for
 from jolvek.web.view.worked import Worked, work_out
 
 SHEET = "fitting/print.css"
 bp = Blueprint("fitting", __name__, url_prefix="/enquiry/<int:enquiry_id>")
-TABS = {"drawing": "Drawing", "wiring": "Wiring", "sheet": "Sheet", "mounts": "All mounts"}
+TABS = {
+    "drawing": told("Drawing"),
+    "wiring": told("Wiring"),
+    "sheet": told("Sheet"),
+    "mounts": told("All mounts"),
+}
 
 
 def _state(s: stations.Standing) -> tuple[str, str]:
     if not s.pinned:
-        return "empty", "pin a setup first"
-    return ("look", "see the findings") if s.level in ("caution", "block") else ("done", "fits")
+        return "empty", tr("pin a setup first")
+    return ("look", tr("see the findings")) if s.level in ("caution", "block") else ("done", "fits")
 
 
-STATION = stations.add(6, "fitting", "Fitting", _state)
+STATION = stations.add(6, "fitting", told("Fitting"), _state)
 
 
 @bp.get("/fitting")
@@ -137,6 +144,8 @@ def sheet_pdf(enquiry_id: int) -> Any:
     try:
         content = pdf.write(html)
     except pdf.NoPdf as error:
-        return render_template("error.html", title="No PDF on this machine", text=str(error)), 503
+        return render_template(
+            "error.html", title=tr("No PDF on this machine"), text=str(error)
+        ), 503
     name = {"Content-Disposition": f'inline; filename="fitting-{enquiry_id}.pdf"'}
     return Response(content, mimetype="application/pdf", headers=name)

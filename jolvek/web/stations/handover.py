@@ -9,6 +9,7 @@ from typing import Any
 from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import told
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.store import enquiries, handovers, stock
@@ -22,6 +23,7 @@ from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404, who
 from jolvek.web.view import display, pdf, photos, stations
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 bp = Blueprint("handover", __name__, url_prefix="/enquiry/<int:enquiry_id>/handover")
@@ -30,13 +32,13 @@ KEEP = "application/json"
 
 def _state(s: stations.Standing) -> tuple[str, str]:
     if not s.pinned:
-        return "empty", "pin a setup first"
+        return "empty", tr("pin a setup first")
     if s.level == "block":
-        return "blocked", "cannot be handed over"
-    return "look", "list, serial numbers, trial"
+        return "blocked", tr("cannot be handed over")
+    return "look", tr("list, serial numbers, trial")
 
 
-STATION = stations.add(8, "handover", "Handover", _state)
+STATION = stations.add(8, "handover", told("Handover"), _state)
 
 
 def _hand(f: Frame) -> Worked:
@@ -79,7 +81,7 @@ def step(enquiry_id: int) -> Any:
     at = _at(form.get("at", ""))
     try:
         if handovers.signed(conn(), enquiry_id) is not None:
-            raise JolvekError("It is signed: nothing of it moves any more.")
+            raise JolvekError(tr("It is signed: nothing of it moves any more."))
         photo = _photo()
         op = form.get("op") or secrets.token_hex(12)
         told = Act(
@@ -167,7 +169,7 @@ def fault(enquiry_id: int) -> Any:
                 told = FaultKept(number, "", "", state, "", "", now(), who(), cure)
                 handovers.settle_fault(c, enquiry_id, told)
             elif form.get("kind") in FAULTS:
-                why = form.get("why", "").strip()[:300] or "seen on the water"
+                why = form.get("why", "").strip()[:300] or tr("seen on the water")
                 handovers.add_fault(c, enquiry_id, form["kind"], why, who(), now())
     except JolvekError as error:
         return _page(enquiry_id, {f"fault {number}": str(error)}, 422)
@@ -182,7 +184,7 @@ def sign(enquiry_id: int) -> Any:
     found = handover_record.sheet(conn(), enquiry_id, hand)
     customer = form.get("name", "").strip()[:120]
     if found.against or not customer:
-        why = " ".join(found.against) or "The customer’s name is missing, as the signature."
+        why = " ".join(found.against) or tr("The customer’s name is missing, as the signature.")
         return _page(enquiry_id, {"sign": why}, 422)
     try:
         drawn = signature.checked(form.get("signature", ""))
@@ -193,7 +195,7 @@ def sign(enquiry_id: int) -> Any:
             data.shop(),
             u,
             {"customer": {"name": customer, "drawn": drawn}, "shop": {"name": who()}},
-            trial_page.told(conn(), f.e, hand, u),
+            trial_page.on_paper(conn(), f.e, hand, u),
             now(),
         )
         logo = photos.as_data(data.settings().data_dir, data.shop().logo)
@@ -205,7 +207,7 @@ def sign(enquiry_id: int) -> Any:
     except JolvekError as error:
         return _page(enquiry_id, {"sign": str(error)}, 422)
     signing.told("handover signed", f.e.title)
-    flash("She is handed over.")
+    flash(tr("She is handed over."))
     return redirect(url_for("handover.page", enquiry_id=enquiry_id), 303)
 
 
@@ -218,7 +220,7 @@ def copy(enquiry_id: int, form: str) -> Any:
         note = ", ".join(
             f"{s.what} {s.number}" for s in handovers.serials(conn(), enquiry_id).values()
         )
-        what = f"Register the warranty: {stored.title}"
+        what = tr("Register the warranty: %(title)s", title=stored.title)
         body = calendar([Dated(enquiry_id, last, what, note, "warranty")], data.shop().name, made())
         return Response(body, mimetype=ICALENDAR)
     told = handovers.signed(conn(), enquiry_id)

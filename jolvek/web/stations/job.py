@@ -16,6 +16,7 @@ from jolvek.web import saving
 from jolvek.web.pages.job_page import JobPage, job_boat
 from jolvek.web.shared import conn, form_id, frame, show, stored_or_404, who
 from jolvek.web.view import display
+from jolvek.web.view.language import tr
 
 bp = Blueprint("job", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 
@@ -35,10 +36,10 @@ def add(enquiry_id: int) -> Any:
     """One more boat like this one in the same job."""
     stored_or_404(enquiry_id)
     if len(jobs.boats(conn(), enquiry_id)) >= jobs.MOST_BOATS:
-        abort(422, f"A job holds at most {jobs.MOST_BOATS} boats.")
+        abort(422, tr("A job holds at most %(most_boats)s boats.", most_boats=jobs.MOST_BOATS))
     with transaction(conn()) as c:
         number = jobs.add_boat(c, enquiry_id, saving.now(), who())
-    flash("One more boat in this job, a copy to be changed.")
+    flash(tr("One more boat in this job, a copy to be changed."))
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
 
@@ -53,14 +54,14 @@ def take(enquiry_id: int) -> Any:
         abort(404)
     hand = frame(other, "boat").card.in_hand
     if hand is None:
-        abort(422, "That boat has no setup in hand.")
+        abort(422, tr("That boat has no setup in hand."))
     p = hand.pinned
     parts = {x.kind: x.item for x in p.parts}
     try:
         with transaction(conn()) as c:
             letter = setups.pin(c, enquiry_id, parts, p.series, p.parallel, p.shaft_m)
             enquiries.touch(c, enquiry_id, saving.now())
-        flash(f"Pinned here as {letter}.")
+        flash(tr("Pinned here as %(letter)s.", letter=letter))
     except setups.TooManyPinned as error:
         flash(f"{str(error).capitalize()}.")
     return redirect(url_for("job.page", enquiry_id=enquiry_id), 303)
@@ -72,7 +73,7 @@ def part(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     with transaction(conn()) as c:
         jobs.part(c, enquiry_id)
-    flash("This boat is an enquiry of its own now.")
+    flash(tr("This boat is an enquiry of its own now."))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 
 
@@ -84,10 +85,10 @@ def model(enquiry_id: int) -> Any:
     models = [x.spec for x in shelf.load(conn()).boats if x.title == title]
     found = of_year(models, stored.need.site.model_year)
     if found is None:
-        abort(422, f"Read “{title}”; there is no such boat in the catalogue.")
+        abort(422, tr("Read “%(title)s”; there is no such boat in the catalogue.", title=title))
     try:
         saving.change(enquiry_id, lambda e: replace(e, need=as_model(e.need, found), model=title))
     except JolvekError as error:
         abort(422, str(error))
-    flash(f"Sizes, plate and approval as the catalogue says of {title}.")
+    flash(tr("Sizes, plate and approval as the catalogue says of %(title)s.", title=title))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)

@@ -9,6 +9,7 @@ from typing import Any
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import told
 from jolvek.core.deal.lines import sums
 from jolvek.store import enquiries, offers, outbox, setups, stock
 from jolvek.store.db import transaction
@@ -23,26 +24,27 @@ from jolvek.web.pages.sending import customer_way
 from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404, who
 from jolvek.web.view import display, photos, stations
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("offer", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 STAGE_WORDS = {
-    "open": "not sent",
+    "open": told("not sent"),
     "offered": "sent",
     "ordered": "ordered",
-    "delivered": "handed over",
+    "delivered": told("handed over"),
 }
 
 
 def _state(s: stations.Standing) -> tuple[str, str]:
     if not s.chosen:
-        return "empty", "choose a setup first"
+        return "empty", tr("choose a setup first")
     if s.level == "block":
-        return "blocked", "cannot be offered"
-    return ("look", "read the cautions") if s.level == "caution" else ("done", "ready")
+        return "blocked", tr("cannot be offered")
+    return ("look", tr("read the cautions")) if s.level == "caution" else ("done", "ready")
 
 
-STATION = stations.add(7, "offer", "Offer", _state)
+STATION = stations.add(7, "offer", told("Offer"), _state)
 
 
 def _draft(f: Frame) -> tuple[Draft, list[Worked]]:
@@ -125,12 +127,18 @@ def _margins(worked: list[Worked], draft: Draft) -> list[tuple[str, int, int, in
 
 def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
     """What keeps it from being sent."""
-    out = [f"Setup {w.letter} cannot be offered for this boat." for w in worked if w.blocked]
+    out = [
+        tr("Setup %(letter)s cannot be offered for this boat.", letter=w.letter)
+        for w in worked
+        if w.blocked
+    ]
     if not f.e.customer:
-        out.append("The customer has no name yet: it stands on the Boat station.")
+        out.append(tr("The customer has no name yet: it stands on the Boat station."))
     unread = [k for k, _, _ in offer_content.cautions(worked) if k not in draft.acknowledged]
     if unread:
-        out.append(f"{display.counted(len(unread), 'caution')} to be ticked first.")
+        out.append(
+            tr("%(unread)s to be ticked first.", unread=display.counted(len(unread), "caution"))
+        )
     return out
 
 
@@ -154,7 +162,7 @@ def save(enquiry_id: int) -> Any:
         offers.keep_draft(c, enquiry_id, asdict(draft))
     if refused:
         return _page(enquiry_id, refused, 422)
-    flash("The draft is saved.")
+    flash(tr("The draft is saved."))
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
 
@@ -177,7 +185,7 @@ def send(enquiry_id: int) -> Any:
     """Send it, where nothing stands against it."""
     f, u, shop = frame(enquiry_id, "offer"), display.current(), data.shop()
     draft, worked = _draft(f)
-    against = _open(f, draft, worked) if worked else ["No setup is chosen yet."]
+    against = _open(f, draft, worked) if worked else [tr("No setup is chosen yet.")]
     if against:
         return _page(enquiry_id, {"send": " ".join(against)}, 422)
     made = offer_content.content(f.e, worked, draft, shop, u, date.today(), whole=True)
@@ -201,7 +209,7 @@ def send(enquiry_id: int) -> Any:
         return _page(enquiry_id, {"send": str(error)}, 422)
     signing.told("offer sent", sent.number)
     _post()
-    flash(f"Offer {sent.number} is sent{f' to {to}' if to else ''}.")
+    flash(tr("Offer %(sent)s is sent%(to)s.", sent=sent.number, to=f" to {to}" if to else ""))
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
 
@@ -250,10 +258,17 @@ def stage(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     wanted = request.form.get("stage", "")
     if wanted not in enquiries.STAGES:
-        abort(422, f"Read “{wanted}”; allowed is one of {', '.join(enquiries.STAGES)}.")
+        abort(
+            422,
+            tr(
+                "Read “%(wanted)s”; allowed is one of %(stages)s.",
+                wanted=wanted,
+                stages=", ".join(enquiries.STAGES),
+            ),
+        )
     with transaction(conn()) as c:
         enquiries.set_stage(c, enquiry_id, wanted, now())
         if wanted == "delivered":
             stock.take(c, enquiry_id)
-    flash("Saved.")
+    flash(tr("Saved."))
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)

@@ -14,6 +14,7 @@ from jolvek.web.forms.own_form import FIELDS, STYLES, own_from
 from jolvek.web.forms.reader import Reader
 from jolvek.web.shared import conn, form_id, frame, show, stored_or_404
 from jolvek.web.view import display
+from jolvek.web.view.language import tr
 
 bp = Blueprint("own_gear", __name__, url_prefix="/enquiry/<int:enquiry_id>/own")
 NAMES = {"motors": "motor", "batteries": "battery", "chargers": "charger"}
@@ -39,17 +40,26 @@ def add(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     kind = request.form.get("kind", "")
     if kind not in FIELDS:
-        abort(422, f"Read “{kind}”; allowed is one of {', '.join(FIELDS)}.")
+        abort(
+            422,
+            tr(
+                "Read “%(kind)s”; allowed is one of %(fields)s.",
+                kind=kind,
+                fields=", ".join(FIELDS),
+            ),
+        )
     read = Reader(request.form, display.current())
     if len(own_gear.of_enquiry(conn(), enquiry_id)) >= own_gear.MOST:
-        read.refused["name"] = f"{own_gear.MOST} things are kept already; take one off first"
+        read.refused["name"] = tr(
+            "%(most)s things are kept already; take one off first", most=own_gear.MOST
+        )
     gear = own_from(kind, read)
     if gear is None:
         return _page(enquiry_id, kind, read, 422)
     with transaction(conn()) as c:
         own_gear.add(c, enquiry_id, gear)
         enquiries.touch(c, enquiry_id, saving.now())
-    flash(f"{gear.told} is saved.")
+    flash(tr("%(told)s is saved.", told=gear.told))
     return redirect(url_for("own_gear.page", enquiry_id=enquiry_id), 303)
 
 
@@ -60,5 +70,5 @@ def off(enquiry_id: int) -> Any:
     with transaction(conn()) as c:
         own_gear.drop(c, enquiry_id, form_id("gear"))
         enquiries.touch(c, enquiry_id, saving.now())
-    flash("Taken off.")
+    flash(tr("Taken off."))
     return redirect(url_for("own_gear.page", enquiry_id=enquiry_id), 303)

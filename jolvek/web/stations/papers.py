@@ -14,6 +14,7 @@ from jolvek.web.pages.side_by_side_page import asked_from, side_by_side_page
 from jolvek.web.shared import Frame, conn, frame, show
 from jolvek.web.stations.day_out import outing
 from jolvek.web.view import display, pdf
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("papers", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -21,7 +22,7 @@ bp = Blueprint("papers", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 
 def _worked(f: Frame) -> list[Worked]:
     if not f.pinned:
-        abort(404, "No setup is pinned yet: there is nothing to print.")
+        abort(404, tr("No setup is pinned yet: there is nothing to print."))
     return [work_out(f.need, p) for p in f.pinned]
 
 
@@ -32,7 +33,9 @@ def _paper(enquiry_id: int, template: str, name: str, *records: Any, **more: Any
     try:
         body = pdf.write(show(template, *records, **more))
     except pdf.NoPdf as error:
-        return render_template("error.html", title="No PDF on this machine", text=str(error)), 503
+        return render_template(
+            "error.html", title=tr("No PDF on this machine"), text=str(error)
+        ), 503
     head = {"Content-Disposition": f'inline; filename="{name}-{enquiry_id}.pdf"'}
     return Response(body, mimetype="application/pdf", headers=head)
 

@@ -24,6 +24,7 @@ from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, frame, show, stored_or_404, who
 from jolvek.web.stations.aftercare import back, past_day, show_page
 from jolvek.web.view import pdf
+from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
 
 bp = Blueprint("second_life", __name__, url_prefix="/enquiry/<int:enquiry_id>/aftercare/owner")
@@ -42,7 +43,7 @@ def pass_on(enquiry_id: int) -> Any:
     except JolvekError as error:
         return show_page(enquiry_id, {"owner": str(error)}, 422)
     signing.told("boat passed on", stored.title)
-    flash("She has a new owner. The old stickers lead nowhere: print a new one.")
+    flash(tr("She has a new owner. The old stickers lead nowhere: print a new one."))
     return back(enquiry_id, "#owner")
 
 
@@ -64,18 +65,20 @@ def new_battery(enquiry_id: int) -> Any:
         new = battery.spec if battery else hand.fitted.battery.spec
         why = against_joining(hand.fitted.bank, capacity, years, new)
         if why:
-            told_why = "Not joined to the old packs: " + "; ".join(why) + ". Quote all packs new."
+            told_why = (
+                tr("Not joined to the old packs: ") + "; ".join(why) + tr(". Quote all packs new.")
+            )
             return show_page(enquiry_id, {"battery": told_why}, 422)
     with transaction(conn()) as c:
         number = _quoted(c, f)
-    flash("A new enquiry: her motor and charger count as hers, the battery is to be chosen.")
+    flash(tr("A new enquiry: her motor and charger count as hers, the battery is to be chosen."))
     return redirect(url_for("shortlist.page", enquiry_id=number), 303)
 
 
 def _quoted(c: Any, f: Frame) -> int:
     hand = f.card.in_hand
     assert hand is not None
-    title = f"{f.e.title[:180]}: new battery"
+    title = tr("%(title)s: new battery", title=f.e.title[:180])
     number = enquiries.add(c, replace(f.e.enquiry, title=title), now(), who())
     began = care.began(c, f.e.id)
     year = began.year if began else None
@@ -137,14 +140,23 @@ def erase(enquiry_id: int) -> Any:
     ticked = [n for n in map(int, filter(str.isdecimal, form.getlist("enquiry"))) if n in known]
     name = stored.enquiry.customer
     if form.get("name", "").strip().lower() != name.strip().lower() or not name.strip():
-        return _page(enquiry_id, f"type the customer’s name, “{name}”, to say it is meant", 422)
+        return _page(
+            enquiry_id,
+            tr("type the customer’s name, “%(name)s”, to say it is meant", name=name),
+            422,
+        )
     if not ticked or not form.get("law"):
-        why = "tick what is to be erased, and that local law was asked"
+        why = tr("tick what is to be erased, and that local law was asked")
         return _page(enquiry_id, why, 422)
     with transaction(conn()) as c:
         files = erasing.erase(c, ticked, form.get("told", "").strip(), who(), now())
     for file in files:
         (data.settings().data_dir / "photos" / file).unlink(missing_ok=True)
     signing.told("customer erased", ", ".join(map(str, ticked)))
-    flash(f"Erased from {len(ticked)} enquiries. Backups made before still hold it until they go.")
+    flash(
+        tr(
+            "Erased from %(ticked)s enquiries. Backups made before still hold it until they go.",
+            ticked=len(ticked),
+        )
+    )
     return redirect(url_for("counter.page"), 303)

@@ -18,6 +18,7 @@ from jolvek.web.pages.exchange import made
 from jolvek.web.pages.sending import customer_way
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, form_id, frame, show, stored_or_404, table_file, who
+from jolvek.web.view.language import tr
 
 bp = Blueprint("sent", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 
@@ -38,9 +39,9 @@ def link(enquiry_id: int) -> Any:
         token = "" if shut else offers.make_link(c, sent.id, f"{sent.valid_to}T23:59:59")
     signing.told("link shut" if shut else "link made", sent.number)
     flash(
-        "The customer’s link is shut."
+        tr("The customer’s link is shut.")
         if shut
-        else f"The customer’s link, shown only now: {customer_way(token)}"
+        else tr("The customer’s link, shown only now: %(token)s", token=customer_way(token))
     )
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
@@ -69,7 +70,7 @@ def copy(enquiry_id: int, offer_id: int, form: str) -> Any:
         return render_template("offer/paper.html", o=told, qr="", logo="")
     if form == "ics":
         return _follow_up(sent, told)
-    rows = [("setup", "line", "quantity", "unit", "each", "discount %", "tax %", "amount")]
+    rows = [("setup", "line", "quantity", "unit", "each", tr("discount %"), tr("tax %"), "amount")]
     for x in told["alternatives"]:
         for y in x["lines"]:
             keys = ("text", "quantity", "unit", "each", "discount", "tax", "amount")
@@ -83,7 +84,7 @@ def _follow_up(sent: offers.Sent, told: dict[str, Any]) -> Response:
         abort(404)
     c = told["customer"]
     note = "\n".join(x for x in (told["title"], c["phone"], c["mail"]) if x)
-    what = f"Ask about offer {sent.number}: {c['customer']}"
+    what = tr("Ask about offer %(sent)s: %(x)s", sent=sent.number, x=c["customer"])
     dated = Dated(sent.id, date.fromisoformat(day), what, note, "offer")
     body = calendar([dated], told["shop"]["name"], made())
     head = {"Content-Disposition": f'attachment; filename="offer-{sent.id}.ics"'}
@@ -113,7 +114,7 @@ def keep_order(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     found, do = order_list.of_enquiry(conn(), enquiry_id), request.form.get("do", "")
     if found is None or do not in ("reserve", "release", "ordered"):
-        abort(422, "Read nothing that can be done; allowed is to reserve, release or order.")
+        abort(422, tr("Read nothing that can be done; allowed is to reserve, release or order."))
     with transaction(conn()) as c:
         if do == "release":
             stock.release(c, found.sent.id)
@@ -122,6 +123,10 @@ def keep_order(enquiry_id: int) -> Any:
         if do == "ordered":
             enquiries.set_stage(c, enquiry_id, "ordered", now())
     signing.told(f"parts: {do}", found.sent.number)
-    told = {"reserve": "Reserved.", "release": "Given back.", "ordered": "Marked as ordered."}
+    told = {
+        "reserve": tr("Reserved."),
+        "release": tr("Given back."),
+        "ordered": tr("Marked as ordered."),
+    }
     flash(told[do])
     return redirect(url_for("sent.order", enquiry_id=enquiry_id), 303)

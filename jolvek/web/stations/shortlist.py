@@ -20,6 +20,7 @@ from flask import (
 )
 
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import told
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.fit.as_set import AsSet, as_set_from, as_set_plain
 from jolvek.core.products.shelf import Item, Shelf
@@ -33,6 +34,7 @@ from jolvek.web.pages.by_hand_page import split_bank
 from jolvek.web.pages.shortlist_page import results, shortlist_page
 from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
+from jolvek.web.view.language import tr
 from jolvek.web.view.matches import answered, shelf_for
 from jolvek.web.view.what_if import WHAT_IFS, changed
 
@@ -40,10 +42,10 @@ bp = Blueprint("shortlist", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 
 
 def _state(s: stations.Standing) -> tuple[str, str]:
-    return ("done", "setups pinned") if s.pinned else ("empty", "nothing pinned yet")
+    return ("done", tr("setups pinned")) if s.pinned else ("empty", tr("nothing pinned yet"))
 
 
-STATION = stations.add(3, "shortlist", "Shortlist", _state)
+STATION = stations.add(3, "shortlist", told("Shortlist"), _state)
 
 
 @bp.get("/shortlist")
@@ -77,7 +79,7 @@ def keep_weights(enquiry_id: int) -> Any:
         return replace(e, need=replace(e.need, weights=tuple(filters.weights.items())))
 
     saving.change(enquiry_id, weighed)
-    flash("Weights kept.")
+    flash(tr("Weights kept."))
     return redirect(url_for("shortlist.page", enquiry_id=enquiry_id), 303)
 
 
@@ -127,7 +129,7 @@ def _shaft(text: str, motor: Item[Any]) -> float | None:
         return offered[0] if offered else None
     found = next((s for s in offered if text in (str(s), f"{s:g}")), None)
     if found is None:
-        names = ", ".join(f"{s:g}" for s in offered) or "none: it is adjustable"
+        names = ", ".join(f"{s:g}" for s in offered) or tr("none: it is adjustable")
         raise ValueRefused("setup.shaft_m", text, names)
     return found
 
@@ -144,14 +146,14 @@ def pin(enquiry_id: int) -> Any:
     form = split_bank(request.form.to_dict())
     items = items_from(shelf_for(conn(), enquiry_id), form)
     if items is None:
-        abort(422, "That setup is not on the shelf any more.")
+        abort(422, tr("That setup is not on the shelf any more."))
     layout = layout_from(form, items["motor"])
     try:
         with transaction(conn()) as c:
             letter = setups.pin(c, enquiry_id, items, *layout, fitting=fitting_in(request.form))
             enquiries.touch(c, enquiry_id, saving.now())
         session.pop("undo_unpin", None)
-        flash(f"Pinned as {letter}.")
+        flash(tr("Pinned as %(letter)s.", letter=letter))
     except setups.TooManyPinned as error:
         flash(f"{str(error).capitalize()}.")
     return redirect(_list(enquiry_id), 303)
@@ -180,7 +182,7 @@ def unpin(enquiry_id: int) -> Any:
         parts |= {"shaft_m": str(gone.shaft_m or "")}
         parts |= {"fitting": json.dumps(as_set_plain(gone.fitting))}
         session["undo_unpin"] = {"enquiry": enquiry_id, "letter": letter, "parts": parts}
-        flash(f"{letter} taken off.")
+        flash(tr("%(letter)s taken off.", letter=letter))
     back = request.form.get("back") == "side_by_side"
     there = url_for("side_by_side.page", enquiry_id=enquiry_id)
     return redirect(there if back else _list(enquiry_id), 303)

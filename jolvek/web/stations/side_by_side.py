@@ -10,6 +10,7 @@ import numpy as np
 from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 
 from jolvek.core.base import units
+from jolvek.core.base.told import told
 from jolvek.core.fit.add_ons import area_m2, why_not
 from jolvek.store import enquiries, setups
 from jolvek.store import shelf as shelf_store
@@ -26,6 +27,7 @@ from jolvek.web.pages.side_by_side_page import (
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, frame, show, stored_or_404, table_file
 from jolvek.web.view import display, pdf, stations
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("side_by_side", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -34,15 +36,15 @@ OWN_STYLE = {"Content-Security-Policy": "default-src 'none'; style-src 'unsafe-i
 
 def _state(s: stations.Standing) -> tuple[str, str]:
     if not s.pinned:
-        return "empty", "pin a setup first"
+        return "empty", tr("pin a setup first")
     if s.level == "block":
-        return "blocked", "a setup cannot be offered"
+        return "blocked", tr("a setup cannot be offered")
     if len(s.pinned) == 1:
-        return "look", "one setup only: pin another to compare"
-    return "done", f"{len(s.pinned)} setups"
+        return "look", tr("one setup only: pin another to compare")
+    return "done", tr("%(pinned)s setups", pinned=len(s.pinned))
 
 
-STATION = stations.add(4, "side_by_side", "Side by side", _state)
+STATION = stations.add(4, "side_by_side", told("Side by side"), _state)
 
 
 @bp.get("/side-by-side")
@@ -85,10 +87,10 @@ def extra(enquiry_id: int) -> Any:
     product, off = request.form.get("product", ""), bool(request.form.get("off"))
     kind, item = next(((k, x) for k, x in _add_ons() if x.id == product), ("", None))
     if setup is None or (item is None and not off):
-        abort(422, "That add-on is not on the shelf any more.")
+        abort(422, tr("That add-on is not on the shelf any more."))
     said = {x.id: why for x, why in _judged(work_out(need, setup))}
     if not off and item is not None and said[item.id]:
-        abort(422, f"{item.title} does not go here: {said[item.id]}.")
+        abort(422, tr("%(title)s does not go here: %(id)s.", title=item.title, id=said[item.id]))
     with transaction(conn()) as c:
         if off:
             setups.drop_extra(c, setup.id, product)
@@ -110,7 +112,7 @@ def as_csv(enquiry_id: int) -> Response:
         "thrust_n": ("thrust", "thrust"),
     }
     head = [f"{name}, {u[quantity]}" for name, quantity in read.values()]
-    rows = [["setup", *head, "current, A", "runs, h"]]
+    rows = [["setup", *head, "current, A", tr("runs, h")]]
     for w in _worked(enquiry_id):
         top = w.performance.top_speed_m_s
         for v in np.linspace(SLOWEST_SHARE, 1.0, POINTS) * top:
@@ -158,10 +160,10 @@ def choose(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     letter = request.form.get("letter", "")
     if letter not in {p.letter for p in setups.of_enquiry(conn(), enquiry_id)}:
-        abort(422, f"Read “{letter}”; allowed is the letter of a pinned setup.")
+        abort(422, tr("Read “%(letter)s”; allowed is the letter of a pinned setup.", letter=letter))
     with transaction(conn()) as c:
         setups.choose(c, enquiry_id, letter)
         enquiries.touch(c, enquiry_id, now())
-    flash(f"{letter} is in hand.")
+    flash(tr("%(letter)s is in hand.", letter=letter))
     target = "offer.page" if request.form.get("then") == "offer" else "side_by_side.page"
     return redirect(url_for(target, enquiry_id=enquiry_id), 303)

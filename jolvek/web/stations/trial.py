@@ -34,6 +34,7 @@ from jolvek.web.pages import trial_page
 from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, table_file, who
 from jolvek.web.view import display
+from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 bp = Blueprint("trial", __name__, url_prefix="/enquiry/<int:enquiry_id>/trial")
@@ -158,7 +159,7 @@ def from_file(enquiry_id: int) -> Any:
     """Steady stretches of a log (CSV) or a track (GPX with the power typed) as runs."""
     f, upload, form = frame(enquiry_id, "handover"), request.files.get("file"), request.form
     if upload is None or not upload.filename:
-        return _page(enquiry_id, {"file": "choose a CSV or GPX file first"}, 422)
+        return _page(enquiry_id, {"file": tr("choose a CSV or GPX file first")}, 422)
     try:
         powers = _powers(form.get("file_power", ""))
         content = upload.read()
@@ -176,13 +177,21 @@ def from_file(enquiry_id: int) -> Any:
     except JolvekError as error:
         return _page(enquiry_id, {"file": f"{upload.filename}: {error}"}, 422)
     if not runs:
-        why = "no stretch in it is steady for 20 s" if powers or not gpx else "type its power"
+        why = (
+            tr("no stretch in it is steady for 20 s") if powers or not gpx else tr("type its power")
+        )
         return _page(enquiry_id, {"file": f"{upload.filename}: {why}"}, 422)
     trial = _trial(f)
     with transaction(conn()) as c:
         for x in runs:
             trials.add_run(c, trial.id, secrets.token_hex(12), x, "file")
-    flash(f"{display.counted(len(runs), 'run')} read from {upload.filename}.")
+    flash(
+        tr(
+            "%(runs)s read from %(filename)s.",
+            runs=display.counted(len(runs), "run"),
+            filename=upload.filename,
+        )
+    )
     return _back(enquiry_id)
 
 
@@ -216,13 +225,13 @@ def use(enquiry_id: int) -> Any:
         kept = trials.runs(conn(), trial.id)
         found = trial_page.page(trial, kept, hand, display.current()).fit
         if found is None:
-            return _page(enquiry_id, {"use": "No run belongs yet: nothing is known."}, 422)
+            return _page(enquiry_id, {"use": tr("No run belongs yet: nothing is known.")}, 422)
         hull = _on(f.e.enquiry.need.hull, found)
     tried(enquiry_id, hull)
     with transaction(conn()) as c:
         trials.keep_factors(c, trial.id, {**found.factors, "sigma": found.sigma} if found else None)
     signing.told("trial taken over" if found else "trial taken back", f.e.title)
-    flash("Every page goes by the tried boat." if found else "She counts as untried again.")
+    flash(tr("Every page goes by the tried boat.") if found else tr("She counts as untried again."))
     return _back(enquiry_id)
 
 
@@ -251,7 +260,14 @@ def copy(enquiry_id: int, form: str) -> Any:
     if trial is None:
         abort(404)
     t = trial_page.page(trial, trials.runs(conn(), trial.id), _hand(f), u)
-    head = ("power", "heading", f"speed, {u['speed']}", "promised", "between", "left out because")
+    head = (
+        "power",
+        "heading",
+        tr("speed, %(x)s", x=u["speed"]),
+        "promised",
+        "between",
+        tr("left out because"),
+    )
     return table_file([head, *((*r.cells, r.why) for r in t.rows)], f"trial-{enquiry_id}", form)
 
 
@@ -277,15 +293,19 @@ def live(enquiry_id: int) -> Any:
 
 def _own_net(host: str, port: str) -> None:
     """Raise where the address is none, or lies outside this network."""
-    allowed = "allowed is host:port on this network, as 192.168.4.1:10110"
+    allowed = tr("allowed is host:port on this network, as 192.168.4.1:10110")
     if not port.isdecimal() or not 1 <= int(port) <= 65_535 or not host:
-        raise JolvekError(f"read “{host}:{port}”; {allowed}")
+        raise JolvekError(
+            tr("read “%(host)s:%(port)s”; %(allowed)s", host=host, port=port, allowed=allowed)
+        )
     try:
         found = {x[4][0] for x in socket.getaddrinfo(host, int(port), proto=socket.IPPROTO_TCP)}
     except OSError:
-        raise JolvekError(f"read “{host}”, which is not known here; {allowed}") from None
+        raise JolvekError(
+            tr("read “%(host)s”, which is not known here; %(allowed)s", host=host, allowed=allowed)
+        ) from None
     if not all(ipaddress.ip_address(str(x).split("%")[0]).is_private for x in found):
-        raise JolvekError(f"read “{host}”; {allowed}")
+        raise JolvekError(tr("read “%(host)s”; %(allowed)s", host=host, allowed=allowed))
 
 
 @bp.get("/live")

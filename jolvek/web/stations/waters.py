@@ -8,6 +8,7 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
+from jolvek.core.base.told import told
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import MOST_LEGS, Day
 from jolvek.web import saving
@@ -18,6 +19,7 @@ from jolvek.web.pages.charging_panel import charging_of
 from jolvek.web.pages.waters_page import waters_page
 from jolvek.web.shared import frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
+from jolvek.web.view.language import tr
 
 bp = Blueprint("waters", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 GESTURES = ("there", "back", "none")
@@ -25,12 +27,12 @@ GESTURES = ("there", "back", "none")
 
 def _state(s: stations.Standing) -> tuple[str, str]:
     if s.need.day_blocked:
-        return "blocked", "a current as fast as the boat"
+        return "blocked", tr("a current as fast as the boat")
     legs = len(s.need.day.legs)
-    return "done", f"{legs} legs" if legs else "speed and distance are given"
+    return "done", tr("%(legs)s legs", legs=legs) if legs else tr("speed and distance are given")
 
 
-STATION = stations.add(2, "waters", "Waters", _state)
+STATION = stations.add(2, "waters", told("Waters"), _state)
 
 
 def _page(enquiry_id: int, form: DayForm | None = None, code: int = 200, **more: Any) -> Any:
@@ -72,7 +74,7 @@ def save(enquiry_id: int) -> Any:
         return show("waters/_saved.html", f, figures, **more), kept.code
     if kept.code != 200:
         return _page(enquiry_id, form, kept.code, kept=kept)
-    flash("Saved.")
+    flash(tr("Saved."))
     return redirect(url_for("waters.page", enquiry_id=enquiry_id), 303)
 
 
@@ -87,7 +89,14 @@ def legs(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     how = request.form.get("make", "")
     if how not in GESTURES:
-        abort(422, f"Read “{how}”; allowed is one of {', '.join(GESTURES)}.")
+        abort(
+            422,
+            tr(
+                "Read “%(how)s”; allowed is one of %(gestures)s.",
+                how=how,
+                gestures=", ".join(GESTURES),
+            ),
+        )
 
     def made(e: Enquiry) -> Enquiry:
         return replace(e, need=replace(e.need, day=legs_made(e.need.day, how)))

@@ -11,6 +11,7 @@ from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Pinned
 from jolvek.web.view.display import band
 from jolvek.web.view.doubt_words import tried_told
+from jolvek.web.view.language import tr
 from jolvek.web.view.stations import Standing, Tick, ticks
 from jolvek.web.view.worked import Worked, work_out
 
@@ -58,4 +59,8 @@ def _doubted(w: Worked | None) -> str:
     if w is None or not power:
         return ""
     hull = w.fitted.need.hull
-    return f"{band(w.fitted.doubt.speed_share(power))} of speed, {tried_told(hull)}."
+    return tr(
+        "%(power)s of speed, %(hull)s.",
+        power=band(w.fitted.doubt.speed_share(power)),
+        hull=tried_told(hull),
+    )

@@ -21,6 +21,7 @@ from jolvek.core.rules.findings import Finding, say
 from jolvek.store.shop import LANGUAGES, UNIT_SETS
 from jolvek.web import data
 from jolvek.web.view import language
+from jolvek.web.view.language import tr
 
 CHOICES = {
     "speed": ("kn", "km/h", "mph"),
@@ -182,12 +183,12 @@ def about(value: float) -> float:
 def long_hours(seconds: float | None) -> str:
     """Hours and minutes in words, for answer lines: 1 h 40 min."""
     if seconds is None:
-        return "no time"
+        return tr("no time")
     minutes = int(seconds // 60)
     if minutes >= 100 * 60:
         return f"{minutes // 60} h"
     return (
-        f"{minutes // 60}\u00a0h {minutes % 60}\u00a0min"
+        tr("%(minutes)s\u00a0h %(minutes2)s\u00a0min", minutes=minutes // 60, minutes2=minutes % 60)
         if minutes >= 60
         else f"{minutes}\u00a0min"
     )

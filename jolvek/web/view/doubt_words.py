@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from jolvek.core.base.told import told
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing
 from jolvek.core.hydro.hull import FACTORS, Hull
@@ -11,8 +12,9 @@ from jolvek.core.predict.doubt import Doubt
 from jolvek.core.predict.likelihood import CONFIDENCE
 from jolvek.core.trial.family import OF_HER_KIND
 from jolvek.web.view.display import Units, about, band
+from jolvek.web.view.language import tr
 
-IN_FIVE = {0.8: "four such boats in five"}[CONFIDENCE]
+IN_FIVE = {0.8: told("four such boats in five")}[CONFIDENCE]
 
 
 def from_to(ends: Iterable[float], quantity: str, u: Units) -> str:
@@ -30,17 +32,22 @@ def tried_told(hull: Hull) -> str:
     'tried on the water, 2026-07-01'
     """
     if hull.tried_on.endswith(OF_HER_KIND):
-        return f"not yet tried, going by {hull.tried_on}"
+        return tr("not yet tried, going by %(tried_on)s", tried_on=hull.tried_on)
     if hull.tried_on:
-        return f"tried on the water, {hull.tried_on}"
+        return tr("tried on the water, %(tried_on)s", tried_on=hull.tried_on)
     plain = all(getattr(hull, name) == 1.0 for name in FACTORS)
-    return "not yet tried on the water" if plain else "tried on the water"
+    return tr("not yet tried on the water") if plain else tr("tried on the water")
 
 
 def power_told(need: Need, sizing: Sizing, u: Units) -> str:
     """What the wanted speed may take, before any motor is chosen."""
     took = from_to(sizing.power_band_w(need), "power", u)
-    return f"At {u.full(need.day.speed_m_s, 'speed')} {IN_FIVE} take {took}."
+    return tr(
+        "At %(speed)s %(in_five)s take %(took)s.",
+        speed=u.full(need.day.speed_m_s, "speed"),
+        in_five=IN_FIVE,
+        took=took,
+    )
 
 
 def helps_most(d: Doubt, power_w: float, at_speed_m_s: float, u: Units) -> str:
@@ -51,8 +58,12 @@ def helps_most(d: Doubt, power_w: float, at_speed_m_s: float, u: Units) -> str:
     if not ways:
         return ""
     best, left = ways[0]
-    first = (
-        f"At {u.full(at_speed_m_s, 'speed')} {best}: {band(left)} of speed instead of {band(now)}"
+    first = tr(
+        "At %(at_speed)s %(best)s: %(left)s of speed instead of %(now)s",
+        at_speed=u.full(at_speed_m_s, "speed"),
+        best=best,
+        left=band(left),
+        now=band(now),
     )
     ashore = next((w for w in ways[1:] if now - w[1] > 0.005), None)
     more = f"; {ashore[0]}: {band(ashore[1])}" if ashore else ""

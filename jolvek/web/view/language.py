@@ -48,10 +48,10 @@ def message(text: str) -> str:
     return _catalogue(current()).gettext(text) if text else ""
 
 
-def said(text: str, /, **values: Any) -> str:
+def tr(text: str, /, **values: Any) -> str:
     """A message in the language of this request, its named places filled.
 
-    >>> said("%(n)s of %(all)s", n=1, all=2)
+    >>> tr("%(n)s of %(all)s", n=1, all=2)
     '1 of 2'
     """
     if isinstance(text, Told) and not values:
@@ -72,7 +72,7 @@ def shown(value: Any) -> Any:
         return value
     if value.many:
         return counted_said(value.message, value.many, **value.values)
-    return said(value.message, **value.values)
+    return tr(value.message, **value.values)
 
 
 def run(text: str, tags: list[str], /, **values: Any) -> Markup:

@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.web.view.language import tr
 
 LONGEST_PX = 1600
 MOST_PIXELS = 25_000_000
@@ -26,20 +27,26 @@ def keep(upload: Any, folder: Path) -> str:
     from PIL import Image, ImageOps, UnidentifiedImageError
 
     if upload is None or not upload.filename:
-        raise PhotoRefused("choose a PNG or JPEG file first")
+        raise PhotoRefused(tr("choose a PNG or JPEG file first"))
     try:
         with Image.open(upload.stream, formats=("PNG", "JPEG")) as image:
             if image.width * image.height > MOST_PIXELS:
                 raise PhotoRefused(
-                    f"{upload.filename}: {image.width} × {image.height} pixels are more than"
-                    f" {MOST_PIXELS // 1_000_000} million"
+                    tr(
+                        "%(filename)s: %(width)s × %(height)s pixels are more than "
+                        "%(most_pixels)s million",
+                        filename=upload.filename,
+                        width=image.width,
+                        height=image.height,
+                        most_pixels=MOST_PIXELS // 1000000,
+                    )
                 )
             image.draft("RGB", (2 * LONGEST_PX, 2 * LONGEST_PX))  # a large JPEG is decoded smaller
             upright = ImageOps.exif_transpose(image).convert("RGB")
             upright.thumbnail((LONGEST_PX, LONGEST_PX))
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
         raise PhotoRefused(
-            f"{upload.filename}: not a PNG or JPEG picture that can be read"
+            tr("%(filename)s: not a PNG or JPEG picture that can be read", filename=upload.filename)
         ) from None
     folder.mkdir(parents=True, exist_ok=True)
     name = f"{secrets.token_hex(12)}.jpg"

@@ -142,7 +142,8 @@ def _side_by_side(run: list[Part]) -> str:
 
 
 def _message(run: list[Part], whole: str) -> str:
-    tags, values = [], {}
+    tags: list[str] = []
+    values: dict[str, str] = {}
     said = ""
     for p in run:
         if p.kind == "figure":

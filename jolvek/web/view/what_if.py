@@ -5,11 +5,13 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
+from jolvek.core.base.told import told
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import ranked
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.web.view.display import Units, money
+from jolvek.web.view.language import tr
 from jolvek.web.view.matches import row
 
 TRIALS = {
@@ -20,9 +22,9 @@ TRIALS = {
     "shaft-short": "shaft",
 }
 WHAT_IFS = {
-    "slower": "10 % less speed",
-    "shaft": "a longer shaft",
-    "nearer": "10 % less distance",
+    "slower": told("10 % less speed"),
+    "shaft": told("a longer shaft"),
+    "nearer": told("10 % less distance"),
 }
 LESS = 0.9
 SHAFTS_M = (0.381, 0.508, 0.635, 0.762)  # 15, 20, 25 and 30 in; common practice, no source
@@ -36,19 +38,23 @@ def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: U
     day = need.day
     if how == "shaft":
         item = _longer(item)
-        told = f"With a shaft of {1000 * item.shafts_m[0]:.0f} mm"
+        told = tr("With a shaft of %(shafts)s mm", shafts=f"{1000 * item.shafts_m[0]:.0f}")
     elif how == "slower":
         day = _slower(day)
         told = f"At {u.full(day.speed_m_s, 'speed')}"
     else:
         day = _nearer(day)
-        told = f"For {u.full(day.distance_m, 'distance')}"
+        told = tr("For %(distance)s", distance=u.full(day.distance_m, "distance"))
     found = match(replace(need, day=day), _alone(shelf, kind, item))
     if found.field.does_day.any():
         r = row(found, ranked(found, 1)[0])
-        return (
-            f"{told} it does the day: {r.motor.title} with {r.bank_text},"
-            f" {u.full(r.range_m, 'distance')}, {money(r.price)}."
+        return tr(
+            "%(told)s it does the day: %(title)s with %(bank_text)s, %(range)s, %(price)s.",
+            told=told,
+            title=r.motor.title,
+            bank_text=r.bank_text,
+            range=u.full(r.range_m, "distance"),
+            price=money(r.price),
         )
     reasons = found.motor_reasons if kind == "motors" else found.battery_reasons
     why = u.said(next(iter(reasons.values()))).text if reasons else ""

@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
+from jolvek.core.base.told import told
+
 _NAMES = {
     "hull.waterline_length_m": "waterline length",
     "hull.waterline_beam_m": "waterline beam",
-    "hull.bodies": "hulls or tubes",
-    "hull.body_beam_m": "beam of one hull or tube",
-    "hull.body_spacing_m": "hulls apart, centre to centre",
-    "hull.chine_beam_m": "beam over the chines",
-    "hull.deadrise_deg": "deadrise, degrees",
-    "load.people_kg": "people together",
-    "motor.idle_w": "what it takes with the propeller still",
-    "motor.leg_area_m2": "the drag of its leg",
-    "motor.voltage_window": "the volts it takes",
-    "motor.mass_kg": "what it weighs",
-    "motor.propeller_rpm": "the propeller's rpm",
+    "hull.bodies": told("hulls or tubes"),
+    "hull.body_beam_m": told("beam of one hull or tube"),
+    "hull.body_spacing_m": told("hulls apart, centre to centre"),
+    "hull.chine_beam_m": told("beam over the chines"),
+    "hull.deadrise_deg": told("deadrise, degrees"),
+    "load.people_kg": told("people together"),
+    "motor.idle_w": told("what it takes with the propeller still"),
+    "motor.leg_area_m2": told("the drag of its leg"),
+    "motor.voltage_window": told("the volts it takes"),
+    "motor.mass_kg": told("what it weighs"),
+    "motor.propeller_rpm": told("the propeller's rpm"),
 }
 
 

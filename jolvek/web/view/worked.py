@@ -15,6 +15,7 @@ from jolvek.core.predict.performance import Performance, Point
 from jolvek.core.products.shelf import Item
 from jolvek.core.rules.findings import Finding, worst
 from jolvek.store.setups import Pinned
+from jolvek.web.view.language import tr
 
 
 @dataclass(frozen=True)
@@ -83,10 +84,14 @@ class Worked:
     @property
     def kept_text(self) -> str:
         """What stays when she stops: of the charge (half for lead, whatever was asked), or time."""
-        share = f"{100 * self.fitted.kept:.0f} % of the charge"
+        share = tr("%(kept)s %% of the charge", kept=f"{100 * self.fitted.kept:.0f}")
         if not self.fitted.need.day.keep_s:
             return share
-        return f"an hour's running and {share}" if self.fitted.kept else "an hour's running"
+        return (
+            tr("an hour's running and %(share)s", share=share)
+            if self.fitted.kept
+            else tr("an hour's running")
+        )
 
     @property
     def blocked(self) -> bool:
