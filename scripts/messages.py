@@ -24,7 +24,7 @@ from jolvek.web.pages.care_page import STATE_WORDS
 from jolvek.web.view.language import DOMAIN, FOLDER, LANGUAGES
 
 WEB = Path(__file__).parents[1] / "jolvek" / "web"
-KEYWORDS = {"_": None, "n_": (1, 2), "tr": None, "told": None, "told_n": (1, 2), "_run": None, "counted_said": (1, 2)}
+KEYWORDS = {"_": None, "n_": (1, 2), "tr": None, "tell": None, "tell_n": (1, 2), "_run": None, "counted_said": (1, 2)}
 
 
 def found() -> Catalog:

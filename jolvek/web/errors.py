@@ -10,7 +10,7 @@ from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge, SecurityError
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.formats import openapi
 from jolvek.web.view.language import tr
 
@@ -79,9 +79,9 @@ def _http(error: Exception) -> Any:
 
 
 DATABASE = {  # what SQLite says, how it is told, with which status
-    "full": (told("The disk is full: nothing more can be saved until there is room again."), 507),
-    "readonly": (told("The data cannot be written just now; they can be read."), 503),
-    "locked": (told("Somebody else's work holds the data just now. Try again in a moment."), 503),
+    "full": (tell("The disk is full: nothing more can be saved until there is room again."), 507),
+    "readonly": (tell("The data cannot be written just now; they can be read."), 503),
+    "locked": (tell("Somebody else's work holds the data just now. Try again in a moment."), 503),
 }
 
 

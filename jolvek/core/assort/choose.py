@@ -34,6 +34,9 @@ class Chosen:
         return bool(self.bound <= self.coverage + 1e-6)
 
 
+FLOOR_SLACK = 1e-9  # at the solver's own tolerance, 1e-6, it ends in an error now and then
+
+
 def best(
     d: Demand,
     budget: float = np.inf,
@@ -70,7 +73,7 @@ def best(
         by_hand = _swapped(d, _grown(d, kept, budget, most or {}), kept, budget, most or {})
         stocked = max((stocked, by_hand), key=d.coverage)
     elif whole:
-        floor = scipy.optimize.LinearConstraint(gain[None, :], lb=d.coverage(stocked) - 1e-6)
+        floor = scipy.optimize.LinearConstraint(gain[None, :], lb=d.coverage(stocked) - FLOOR_SLACK)
         spent = np.concatenate([worth, np.zeros(n_s + n_e)])
         cheaper = _solved(spent, kept, [*limits, floor], n_s + n_e, patience_s, whole)
         stocked = stocked if cheaper.x is None else cheaper.x[:n_p] > 0.5

@@ -4,6 +4,8 @@ values.
 
 from __future__ import annotations
 
+from jolvek.core.base.told import tell
+
 
 class JolvekError(Exception):
     """Something was read that cannot be used; `str()` is a sentence fit for a user."""
@@ -18,4 +20,11 @@ class ValueRefused(JolvekError):
 
     def __init__(self, key: str, read: object, allowed: str) -> None:
         self.key, self.read, self.allowed = key, read, allowed
-        super().__init__(f"{key}: read {read!r}, allowed is {allowed}")
+        super().__init__(
+            tell(
+                "%(key)s: read %(read)s, allowed is %(allowed)s",
+                key=key,
+                read=repr(read),
+                allowed=allowed,
+            )
+        )

@@ -17,19 +17,19 @@ class Told(str):
     values: dict[str, Any]
 
 
-def told(message: str, /, **values: Any) -> str:
+def tell(message: str, /, **values: Any) -> str:
     """A sentence whose named places are filled.
 
-    >>> told("%(n)s of %(all)s", n=1, all=2), told("done").message
+    >>> tell("%(n)s of %(all)s", n=1, all=2), tell("done").message
     ('1 of 2', 'done')
     """
     return _made(message, "", message, values)
 
 
-def told_n(one: str, many: str, n: int, /, **values: Any) -> str:
+def tell_n(one: str, many: str, n: int, /, **values: Any) -> str:
     """The same by number, `n` among its places.
 
-    >>> told_n("%(n)s person", "%(n)s people", 2)
+    >>> tell_n("%(n)s person", "%(n)s people", 2)
     '2 people'
     """
     return _made(one, many, one if n == 1 else many, {"n": n, **values})

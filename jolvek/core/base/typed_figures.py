@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import QUANTITIES
 
 # What a unit stands for while typing when no unit is given and the user thinks in it.
@@ -32,8 +33,13 @@ class NotAQuantity(JolvekError):
         units = [u for u in QUANTITIES[quantity].shown if u] or [unit]
         hint = EXAMPLES.get(quantity, "3.5")
         where = f" in {', '.join(units)}" if units != [""] else ""
-        told = f"expected a {name(quantity)}{where}, for example {hint}"
-        super().__init__(f"read “{text}”; {told}")
+        told = tell(
+            "expected a %(quantity)s%(where)s, for example %(hint)s",
+            quantity=name(quantity),
+            where=where,
+            hint=hint,
+        )
+        super().__init__(tell("read “%(text)s”; %(told)s", text=text, told=told))
 
 
 _NAMES = {  # where the quantity's own word is no word for what is asked

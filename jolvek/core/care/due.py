@@ -10,6 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from jolvek.core.base.told import tell
 from jolvek.core.care.steps import LAID_UP, SEASON_START, SHELF, Care
 
 SOON = timedelta(days=30)
@@ -108,7 +109,11 @@ def due(
         elif c.kind == "months":
             on = add_months(last or began, int(c.every))
             on = _laid_up(on, c, season) if c.at == LAID_UP else on
-            told = f"last done {last.isoformat()}" if last else "not done yet"
+            told = (
+                tell("last done %(isoformat)s", isoformat=last.isoformat())
+                if last
+                else tell("not done yet")
+            )
             out.append(Due(c, on, state_on(on, today), told))
         elif c.kind == "date":
             out.append(_by_season(c, began, last, season, today))
@@ -126,8 +131,13 @@ def _laid_up(on: date, c: Care, season: Season) -> date:
 
 
 def _by_shelf(s: Spare, today: date) -> Due:
-    care = Care(s.key, SHELF, f"{s.what}: replace, note the new date.")
-    return Due(care, s.good_to, state_on(s.good_to, today), f"good to {s.good_to.isoformat()}")
+    care = Care(s.key, SHELF, tell("%(what)s: replace, note the new date.", what=s.what))
+    return Due(
+        care,
+        s.good_to,
+        state_on(s.good_to, today),
+        tell("good to %(isoformat)s", isoformat=s.good_to.isoformat()),
+    )
 
 
 def state_on(on: date | None, today: date) -> str:
@@ -174,5 +184,5 @@ def _by_season(c: Care, began: date, last: date | None, season: Season, today: d
     passed = bisect_right(days, today)
     for i in range(max(passed - 1, 0), len(days)):
         if last is None or last < days[i] - reach:
-            return Due(c, days[i], state_on(days[i], today), "by the season")
-    return Due(c, None, "later", "by the season")
+            return Due(c, days[i], state_on(days[i], today), tell("by the season"))
+    return Due(c, None, "later", tell("by the season"))

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolvek.core.base.told import tell
 from jolvek.core.trial.diagnosis import FAULTS as TRIAL_FAULTS
 from jolvek.core.trial.diagnosis import Cause, Fault, Suspected
 
@@ -107,10 +108,14 @@ def suspect_from_log(shares: Sequence[float], aged: bool = False) -> list[Suspec
     out = []
     latest = list(shares[:LATEST])
     if len(latest) == LATEST and float(np.median(latest)) >= MORE_POWER:
-        why = f"her last {LATEST} trips took {100 * np.median(latest):.0f} % more power (median)"
-        out.append(Suspected(TRIAL_FAULTS["slow"], f"{why} than worked out"))
+        why = tell(
+            "her last %(latest)s trips took %(latest2)s %% more power (median)",
+            latest=LATEST,
+            latest2=f"{100 * np.median(latest):.0f}",
+        )
+        out.append(Suspected(TRIAL_FAULTS["slow"], tell("%(why)s than worked out", why=why)))
     if aged:
-        out.append(Suspected(SERVICE_FAULTS["short_day"], "her battery is at its end"))
+        out.append(Suspected(SERVICE_FAULTS["short_day"], tell("her battery is at its end")))
     return out
 
 

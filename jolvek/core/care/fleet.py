@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from jolvek.core.base import checked
+from jolvek.core.base.told import tell
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.charging import CHARGER_EFFICIENCY, Charger, together_h
 
@@ -93,20 +94,26 @@ def charge_plan(boats: Sequence[ToCharge], supply_w: float, begin_h: float) -> l
         start = _first_start(busy, begin_h, b.hours, b.wall_w, supply_w)
         busy.append((start, start + b.hours, b.wall_w))
         late = start + b.hours_needed - 24 - b.leaves_h
-        why = why or (f"full enough {late:.1f} h too late" if late > 1e-9 else "")
+        why = why or (
+            tell("full enough %(late)s h too late", late=f"{late:.1f}") if late > 1e-9 else ""
+        )
         out.append(Charged(b, start, start + b.hours, not why, why))
     return out
 
 
 def _against(b: ToCharge, supply_w: float) -> str:
     if b.needed > 1:
-        return f"the booking takes {100 * b.needed:.0f} % of a charge"
+        return tell("the booking takes %(needed)s %% of a charge", needed=f"{100 * b.needed:.0f}")
     if b.soc >= b.needed:
         return ""
     if b.charger is None or b.hours == float("inf"):
-        return "no charger of hers charges her bank"
+        return tell("no charger of hers charges her bank")
     if b.wall_w > supply_w:
-        return f"her charger takes {b.wall_w:.0f} W of {supply_w:.0f} W"
+        return tell(
+            "her charger takes %(wall)s W of %(supply)s W",
+            wall=f"{b.wall_w:.0f}",
+            supply=f"{supply_w:.0f}",
+        )
     return ""
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from jolvek.core.base.told import tell
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 
@@ -23,13 +24,36 @@ def against_joining(bank: Bank, capacity: float, years: float, new: Battery) -> 
     """
     b, out = bank.battery, []
     if new.chemistry != b.chemistry:
-        out.append(f"{new.chem.name} beside {b.chem.name}: they charge to other voltages")
+        out.append(
+            tell(
+                "%(name)s beside %(name2)s: they charge to other voltages",
+                name=new.chem.name,
+                name2=b.chem.name,
+            )
+        )
     elif abs(new.nominal_voltage_v - b.nominal_voltage_v) > 0.1:
-        out.append(f"{new.nominal_voltage_v:g} V beside {b.nominal_voltage_v:g} V")
+        out.append(
+            tell(
+                "%(nominal_voltage)s V beside %(nominal_voltage2)s V",
+                nominal_voltage=f"{new.nominal_voltage_v:g}",
+                nominal_voltage2=f"{b.nominal_voltage_v:g}",
+            )
+        )
     if abs(new.capacity_ah / b.capacity_ah - 1) > APART:
-        out.append(f"{new.capacity_ah:g} Ah beside {b.capacity_ah:g} Ah: one works for both")
+        out.append(
+            tell(
+                "%(capacity)s Ah beside %(capacity2)s Ah: one works for both",
+                capacity=f"{new.capacity_ah:g}",
+                capacity2=f"{b.capacity_ah:g}",
+            )
+        )
     if capacity < 1 - APART:
-        out.append(f"the old packs hold {100 * capacity:.0f} %: the new one works for them")
+        out.append(
+            tell(
+                "the old packs hold %(capacity)s %%: the new one works for them",
+                capacity=f"{100 * capacity:.0f}",
+            )
+        )
     if years > YOUNG_YEARS:
-        out.append(f"the old packs are {years:.1f} years old")
+        out.append(tell("the old packs are %(years)s years old", years=f"{years:.1f}"))
     return tuple(out)

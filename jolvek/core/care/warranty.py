@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from jolvek.core.base.told import tell
 from jolvek.core.care.due import add_months
 
 HEED = "Local law on faulty goods goes further than a maker’s warranty in many places."
@@ -33,10 +34,17 @@ def verdict(on: date, warranty_to: date | None, damage: bool, new_months: int) -
     """
     own = add_months(on, new_months) if new_months else None
     if damage:
-        return Verdict("paid", "Damage from without: no warranty covers it.", own)
+        return Verdict("paid", tell("Damage from without: no warranty covers it."), own)
     if warranty_to is None:
-        return Verdict("not known", "No warranty is noted of the old part: ask the supplier.", own)
+        return Verdict(
+            tell("not known"), tell("No warranty is noted of the old part: ask the supplier."), own
+        )
     if on <= warranty_to:
-        told = f"Under warranty to {warranty_to.isoformat()}: claim it from the supplier."
+        told = tell(
+            "Under warranty to %(isoformat)s: claim it from the supplier.",
+            isoformat=warranty_to.isoformat(),
+        )
         return Verdict("warranty", told, warranty_to)
-    return Verdict("paid", f"Its warranty ended on {warranty_to.isoformat()}.", own)
+    return Verdict(
+        "paid", tell("Its warranty ended on %(isoformat)s.", isoformat=warranty_to.isoformat()), own
+    )

@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from jolvek.core.base.told import tell
 from jolvek.core.day.aboard import laden
 from jolvek.core.day.otherwise import Switches, switched, there_and_back, turn_index
 from jolvek.core.day.summed import sets_out_with
@@ -122,25 +123,25 @@ class _Run:
         if net > 0 and self.pack.soc > keep:
             left_s = 3600 * (self.pack.soc - keep) / self.pack.soc_per_h(net)
             if left_s <= WARN_S:
-                self.say("warning", "15 minutes left before the reserve")
+                self.say("warning", tell("15 minutes left before the reserve"))
         if self.pack.soc <= keep and self.spare is None:
-            self.say("reserve", "the reserve is reached")
+            self.say("reserve", tell("the reserve is reached"))
         if self.pack.able(max(net, 1.0)) and (self.spare is None or self.pack.soc > self.swap_soc):
             return True
         if self.spare is None:
-            self.say("empty", "the bank is empty")
+            self.say("empty", tell("the bank is empty"))
             return False
         self.packs.append(self.pack)
         self.pack, self.spare = PackState(self.spare, self.pack.motor_min_v), None
         self.t += SWAP_S
         self.said -= {"warning"}
-        self.say("swap", "the spare pack goes in")
+        self.say("swap", tell("the spare pack goes in"))
         return True
 
     def under_way(self, i: int) -> bool:
         """One leg; False when the day ends in it."""
         leg, day = self.legs[i], self.fitted.need.day
-        self.say("leg", leg.name or f"leg {i + 1}", once=False)
+        self.say("leg", leg.name or tell("leg %(i)s", i=i + 1), once=False)
         left_m, left_s = leg.distance_m, leg.duration_s
         while (left_m if left_s is None else left_s) > 1e-6:  # type: ignore[operator]
             p, current = self.performance(self.wind(i)), self.current(i)
@@ -153,12 +154,19 @@ class _Run:
             ):
                 power = CUT_BACK * p.power_limit_w
                 speed = float(p.speed_at_w(power))
-                self.say("cut-back", "the motor cuts its power back")
+                self.say("cut-back", tell("the motor cuts its power back"))
             ground = speed - current
             if ground <= STILL_M_S and left_m is not None:
-                what = "the current is as fast" if current > 0 else "wind and waves are as strong"
-                name = leg.name or f"leg {i + 1}"
-                self.say("no-way", f"no way is made on {name}: {what} as she is")
+                what = (
+                    tell("the current is as fast")
+                    if current > 0
+                    else tell("wind and waves are as strong")
+                )
+                name = leg.name or tell("leg %(i)s", i=i + 1)
+                self.say(
+                    "no-way",
+                    tell("no way is made on %(name)s: %(what)s as she is", name=name, what=what),
+                )
                 self.record(i, power + day.hotel_w, 0.0, speed, ground)
                 return False
             sun = self.sun_at(self.clock_h)
@@ -174,7 +182,11 @@ class _Run:
     def waiting(self, i: int) -> bool:
         left = self.legs[i].hold_s
         if left > 0:
-            self.say("hold", f"waiting after {self.legs[i].name or f'leg {i + 1}'}", once=False)
+            self.say(
+                "hold",
+                tell("waiting after %(name)s", name=self.legs[i].name or f"leg {i + 1}"),
+                once=False,
+            )
         while left > 1e-6:
             seconds, sun, hotel = (
                 min(self.step, left),
@@ -225,7 +237,10 @@ def sail_out(
     run.rows.append((run.t, run.pack.soc, 0.0, 0.0, 0.0, 0.0, run.way, last[7]))
     kept = run.pack.soc >= run.reserve_soc(max(last[2], 1.0)) - 1e-9
     if done:
-        run.say("home", "back at the quay" if kept else "back at the quay, below the reserve")
+        run.say(
+            "home",
+            tell("back at the quay") if kept else tell("back at the quay, below the reserve"),
+        )
     a = np.array(run.rows, dtype=float).T
     packs = [*run.packs, run.pack]
     return Voyage(

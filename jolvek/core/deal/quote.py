@@ -8,6 +8,7 @@ from collections import Counter, defaultdict
 from dataclasses import dataclass
 from decimal import Decimal
 
+from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import Line
 from jolvek.core.deal.money import minor
 from jolvek.core.fit.checklist import CLIP_ON_H, WIRING_H
@@ -83,11 +84,18 @@ def wiring_lines(f: Fitted, rates: Rates) -> list[Line]:
         if part.kind in ("fuse", "switch", "bar", "inlet")
     )
     out = [
-        _line(f"Cable {size:g} mm², tinned", metres[size], round(rates.cable_minor * size), "m")
+        _line(
+            tell("Cable %(size)s mm², tinned", size=f"{size:g}"),
+            metres[size],
+            round(rates.cable_minor * size),
+            "m",
+        )
         for size in sorted(metres)
     ]
     out += [
-        _line(f"Lugs for {size:g} mm²", lugs[size], rates.piece_minor // 4, "")
+        _line(
+            tell("Lugs for %(size)s mm²", size=f"{size:g}"), lugs[size], rates.piece_minor // 4, ""
+        )
         for size in sorted(lugs)
     ]
     out += [_line(text, count, rates.piece_minor, "") for text, count in sorted(pieces.items())]
@@ -109,7 +117,7 @@ def _labour(f: Fitted, rates: Rates) -> list[Line]:
     return [
         Line("labour", text, Decimal(str(hours)), price, "h", tax=rates.tax)
         for text, hours, price in (
-            ("Mounting", f.mount.spec.hours, rates.mounting_minor),
-            ("Wiring", wiring, rates.wiring_minor),
+            (tell("Mounting"), f.mount.spec.hours, rates.mounting_minor),
+            (tell("Wiring"), wiring, rates.wiring_minor),
         )
     ]

@@ -9,6 +9,7 @@ from dataclasses import dataclass, field, fields, replace
 from typing import Any, ClassVar
 
 from jolvek.core.base import checked
+from jolvek.core.base.told import tell
 from jolvek.core.day.summed import run_day
 from jolvek.core.deal.cost import Also, Case, Electric, Petrol
 from jolvek.core.electric.charging import CHARGER_EFFICIENCY
@@ -172,9 +173,9 @@ def case_of(f: Fitted, purchase: float, a: Assumed) -> Case:
         a.resale,
     )
     lasting = (
-        ("starter battery", a.starter_battery, LEAD_LIFE),
-        ("trolling motor", a.trolling_motor, TROLLING_LIFE),
-        ("battery of the trolling motor", a.trolling_battery, LEAD_LIFE),
+        (tell("starter battery"), a.starter_battery, LEAD_LIFE),
+        (tell("trolling motor"), a.trolling_motor, TROLLING_LIFE),
+        (tell("battery of the trolling motor"), a.trolling_battery, LEAD_LIFE),
     )
     also = tuple(Also(*x) for x in lasting if x[1])
     service = a.petrol_service + a.petrol_hour_service * hours

@@ -11,6 +11,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.chemistry import Chemistry, temperature_factor
 from jolvek.core.electric.discharge import delivered_share
@@ -31,7 +32,7 @@ class Bank:
         for key in ("series", "parallel"):
             value = getattr(self, key)
             if not (isinstance(value, int) and 1 <= value <= 16):
-                raise ValueRefused(f"bank.{key}", value, "a whole number from 1 to 16")
+                raise ValueRefused(f"bank.{key}", value, tell("a whole number from 1 to 16"))
 
     @property
     def chem(self) -> Chemistry:
@@ -105,12 +106,16 @@ def layout(bank: Bank) -> str:
     if bank.packs == 1:
         return one
     how = (
-        "in parallel"
+        tell("in parallel")
         if bank.series == 1
         else (
-            "in series"
+            tell("in series")
             if bank.parallel == 1
-            else f"{bank.series} in series, {bank.parallel} in parallel"
+            else tell(
+                "%(series)s in series, %(parallel)s in parallel",
+                series=bank.series,
+                parallel=bank.parallel,
+            )
         )
     )
     return f"{bank.packs} × {one} {how} = {bank.nominal_v:g} V {bank.capacity_ah:g} Ah"

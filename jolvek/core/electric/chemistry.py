@@ -9,6 +9,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 
 REFERENCE_C = 20.0
 
@@ -77,7 +78,7 @@ def chemistry(chemistry_id: str) -> Chemistry:
         return CHEMISTRIES[chemistry_id]
     except KeyError:
         raise ValueRefused(
-            "battery.chemistry", chemistry_id, "one of " + ", ".join(CHEMISTRIES)
+            "battery.chemistry", chemistry_id, tell("one of ") + ", ".join(CHEMISTRIES)
         ) from None
 
 

@@ -5,6 +5,7 @@ and shunt; each cable sized for the fuse before it.
 from __future__ import annotations
 
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.netlist import Part, Plan, Wire, pack_id, short_circuit_a
 from jolvek.core.electric.wire_sizes import Cable, Fuse, cable, fuse, fuse_rating_a, heaviest
@@ -71,9 +72,9 @@ class Draft:
         bank, p = self.bank, self.bank.parallel
         lead = bool(bank.chem.lithium)
         hazard = (
-            "Lithium: only with its own battery management; cover both poles."
+            tell("Lithium: only with its own battery management; cover both poles.")
             if lead
-            else "Lead-acid: gives off hydrogen; ventilate."
+            else tell("Lead-acid: gives off hydrogen; ventilate.")
         )
         string_a = (
             self.amps if p == 1 else max(self.amps / p, min(self.amps, bank.battery.continuous_a))
@@ -98,7 +99,12 @@ class Draft:
             f = fuse(string_a, self.main.allowed_a, others, bank.charge_v)
             self.fuses[f"fuse-{i}"] = f
             self.parts.append(
-                Part(f"fuse-{i}", "fuse", f"{f.rating_a:g} A", "At the pole, before anything else.")
+                Part(
+                    f"fuse-{i}",
+                    "fuse",
+                    f"{f.rating_a:g} A",
+                    tell("At the pole, before anything else."),
+                )
             )
             self.wire((pack_id(i, bank.series), "+"), (f"fuse-{i}", "1"), TAIL_M, "plus", string_a)
         self.join(string_a)
@@ -119,8 +125,8 @@ class Draft:
             self.minus = (first if how == "one end" else last, "-")
             return
         self.parts += [
-            Part("bar-plus", "bar", "plus bar", "Cover it: no tool across the bars."),
-            Part("bar-minus", "bar", "minus bar"),
+            Part("bar-plus", "bar", tell("plus bar"), tell("Cover it: no tool across the bars.")),
+            Part("bar-minus", "bar", tell("minus bar")),
         ]
         link = self.fed_by((p - 1) * self.fuses["fuse-1"].rating_a)
         for i in range(1, p + 1):
@@ -146,7 +152,7 @@ class Draft:
         sc = short_circuit_a(self.bank)
         f = fuse(self.amps, self.main.allowed_a, sc, self.bank.charge_v)
         self.fuses["fuse-main"] = f
-        caution = "Where the strings are joined: theirs together do not guard the main cable."
+        caution = tell("Where the strings are joined: theirs together do not guard the main cable.")
         self.parts.append(Part("fuse-main", "fuse", f"{f.rating_a:g} A", caution))
         self.wire(self.plus, ("fuse-main", "1"), TAIL_M, "plus")
         self.main_plus = ("fuse-main", "2")
@@ -158,20 +164,23 @@ class Draft:
         near = min(0.5, 0.5 * self.plan.run_m)
         rest = self.plan.run_m - near
         plug = self.plan.connector_a
-        hint = "Kill cord first; propeller clear of people."
+        hint = tell("Kill cord first; propeller clear of people.")
         if plug:
-            hint = f"Connector for {plug:.0f} A: align, push, lock; never pull under load."
+            hint = tell(
+                "Connector for %(plug)s A: align, push, lock; never pull under load.",
+                plug=f"{plug:.0f}",
+            )
         self.parts += [
             Part(
                 "switch",
                 "switch",
                 f"{_switch_a(self.amps)} A",
-                "Off before any work. Within reach, outside the battery's box.",
+                tell("Off before any work. Within reach, outside the battery's box."),
             ),
             Part(
                 "motor",
                 "motor",
-                f"{self.amps:.0f} A at most",
+                tell("%(amps)s A at most", amps=f"{self.amps:.0f}"),
                 hint,
             ),
             *(self.plug(k, name) for k, name in enumerate(self.plan.plugs, 1)),
@@ -182,15 +191,17 @@ class Draft:
 
     def plug(self, k: int, name: str) -> Part:
         """One plug that both cores of the motor's cable pass."""
-        worst = f"Plugs for {self.amps:.0f} A; never joined or parted under load."
+        worst = tell(
+            "Plugs for %(amps)s A; never joined or parted under load.", amps=f"{self.amps:.0f}"
+        )
         return Part(f"plug-{k}", "plug", name, worst)
 
     def minus_home(self, near: float, rest: float) -> None:
         """Home from the motor: by the shunt, by a bar where more comes home, or straight."""
         if self.plan.shunt:  # so that the monitor counts every ampere
-            self.parts.append(Part("shunt", "shunt", "shunt and monitor"))
+            self.parts.append(Part("shunt", "shunt", tell("shunt and monitor")))
         elif self.plan.minus_bar:
-            self.parts.append(Part("minus-bar", "bar", "minus bar", "Cover it."))
+            self.parts.append(Part("minus-bar", "bar", tell("minus bar"), tell("Cover it.")))
         else:
             self.low = self.minus
             self.wire(self.minus, ("motor", "-"), self.plan.run_m, "minus")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.serving import WAYS
 from jolvek.core.electric.sun_chain import SunChain
@@ -91,7 +92,7 @@ class Plan:
             ("charger_way", self.charger_way, WAYS),
         ):
             if value not in known:
-                raise ValueRefused(key, value, "one of " + ", ".join(known))
+                raise ValueRefused(key, value, tell("one of ") + ", ".join(known))
         if not 0 <= self.solar_w <= 20_000:
             raise ValueRefused("solar_w", self.solar_w, "0 to 20000 W")
         if not 0.2 <= self.run_m <= 30:

@@ -9,6 +9,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.chemistry import CHEMISTRIES
 from jolvek.core.rules.findings import Finding, find
@@ -44,7 +45,7 @@ class SunController:
     name: str = ""
 
     def __post_init__(self) -> None:
-        checked.check(self, "sun controller")
+        checked.check(self, tell("sun controller"))
         if self.bank_min_v > self.bank_max_v:
             told = f"at least bank_min_v, {self.bank_min_v:g}"
             raise ValueRefused("sun controller.bank_max_v", self.bank_max_v, told)

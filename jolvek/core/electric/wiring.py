@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from jolvek.core.base.told import tell
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.draft import TAIL_M, Draft
 from jolvek.core.electric.netlist import Netlist, Part, Plan, fed_by, pack_id, short_circuit_a
@@ -67,13 +68,13 @@ class _Served(Draft):
                 "charger",
                 "charger",
                 f"{plan.charger_a:g} A",
-                "Out of spray; matched to the battery; never below freezing for lithium.",
+                tell("Out of spray; matched to the battery; never below freezing for lithium."),
             ),
             Part(
                 "inlet",
                 "inlet",
-                "shore inlet",
-                "Mains: a qualified electrician, with residual-current protection.",
+                tell("shore inlet"),
+                tell("Mains: a qualified electrician, with residual-current protection."),
             ),
         ]
         single = self.charged_packs()
@@ -131,7 +132,7 @@ class _Served(Draft):
                 name,
                 "fuse",
                 f"{f.rating_a:g} A",
-                "Its own: the strings' fuses do not guard so thin a cable.",
+                tell("Its own: the strings' fuses do not guard so thin a cable."),
             )
         )
         self.wire(thing, (name, "1"), length - TAIL_M, role, amps, size)
@@ -146,19 +147,23 @@ class _Served(Draft):
         panel_v = sun.in_row(bank) * (sun.working_v or PANEL_V)
         panel_a, bank_a = watts / panel_v, watts / (bank.nominal_v * LOW_SHARE)
         bank_a = min(bank_a, chosen.output_a) if chosen else bank_a
-        caution = (
-            f"Tracking controller for at least {bank_a:.0f} A at {bank.nominal_v:.0f} V, with a"
-            f" programme for {bank.chem.name} that ends at {bank.charge_v:.1f} V; its window above"
-            " the panels' open volts on a cold morning."
+        caution = tell(
+            "Tracking controller for at least %(bank)s A at %(nominal)s V, with a programme for "
+            "%(name)s that ends at %(charge)s V; its window above the panels' open volts on a "
+            "cold morning.",
+            bank=f"{bank_a:.0f}",
+            nominal=f"{bank.nominal_v:.0f}",
+            name=bank.chem.name,
+            charge=f"{bank.charge_v:.1f}",
         )
-        named = f"{chosen.name}, " if chosen else "sun controller "
-        row = f", {sun.in_row(bank)} in a row" if sun.in_row(bank) > 1 else ""
+        named = f"{chosen.name}, " if chosen else tell("sun controller ")
+        row = tell(", %(bank)s in a row", bank=sun.in_row(bank)) if sun.in_row(bank) > 1 else ""
         self.parts += [
             Part(
                 "panel",
                 "panel",
-                f"panels of {watts:.0f} W{row}",
-                "Live whenever light falls on them: cover.",
+                tell("panels of %(watts)s W%(row)s", watts=f"{watts:.0f}", row=row),
+                tell("Live whenever light falls on them: cover."),
             ),
             Part("sun", "controller", f"{named}{bank_a:.0f} A", caution),
         ]
@@ -177,7 +182,9 @@ class _Served(Draft):
         if want.current_a <= 0:
             return
         size = self.thin(want.current_a, 4.0, 12.0)
-        self.parts.append(Part("load", "load", f"12 V loads, {want.current_a:g} A"))
+        self.parts.append(
+            Part("load", "load", tell("12 V loads, %(current)s A", current=f"{want.current_a:g}"))
+        )
         plus, minus, way = self.plus, self.low, fed_by(bank, want)
         if way == "converter":
             inside = want.current_a * 12 / bank.nominal_v / CONVERTER_EFFICIENCY

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import Enquiry, as_plain, from_plain
 
 
@@ -108,5 +109,9 @@ def _text(value: Any) -> str:
     if value in (None, "", []):
         return "–"
     if isinstance(value, list):
-        return f"{len(value)} rows" if isinstance(value[0], dict) else ", ".join(map(str, value))
+        return (
+            tell("%(value)s rows", value=len(value))
+            if isinstance(value[0], dict)
+            else ", ".join(map(str, value))
+        )
     return f"{value:g}" if isinstance(value, float) else str(value)

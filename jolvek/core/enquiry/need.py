@@ -10,6 +10,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.site import Site
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
@@ -61,7 +62,7 @@ class Leg:
     def __post_init__(self) -> None:
         checked.check(self, "leg")
         if self.distance_m is None and self.duration_s is None:
-            raise ValueRefused("leg.distance_m", None, "a distance or a time")
+            raise ValueRefused("leg.distance_m", None, tell("a distance or a time"))
 
     @property
     def way_m_s(self) -> float:
@@ -185,7 +186,7 @@ class Day:
         """The legs, or the one that speed and distance make."""
         return self.legs or (
             Leg(
-                "the day",
+                tell("the day"),
                 self.speed_m_s,
                 self.distance_m,
                 None,
@@ -241,7 +242,7 @@ class Need:
     def __post_init__(self) -> None:
         for wish, weight in self.weights:
             if wish not in WISHES:
-                raise ValueRefused("need.weights", wish, "one of " + ", ".join(WISHES))
+                raise ValueRefused("need.weights", wish, tell("one of ") + ", ".join(WISHES))
             if not 0 <= weight <= MOST_WEIGHT:
                 raise ValueRefused("need.weights", weight, f"0 to {MOST_WEIGHT:g}")
 

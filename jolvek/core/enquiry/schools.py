@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import HORSEPOWER_W, KNOT_M_S, POUND_FORCE_N, POUND_KG
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing, power_at_w, size
@@ -67,25 +68,32 @@ def power_schools(need: Need) -> list[Says]:
         _thrust_per_weight(need, mass),
         Says(
             "hull-speed",
-            "hull speed",
+            tell("hull speed"),
             not sizing.must_plane,
             power_at_w(table, hull_speed, mass, wind),
             hull_speed,
             None,
-            "Length alone: the wave as long as the waterline. A label, not a wall; the last tenth"
-            " of it costs about as much as the rest.",
+            tell(
+                "Length alone: the wave as long as the waterline. A label, not a wall; the last "
+                "tenth"
+                " of it costs about as much as the rest."
+            ),
             COMMON,
         ),
         _power_to_weight(need, sizing, mass),
         Says(
             "jolvek",
-            "Jolvek's model",
+            tell("Jolvek's model"),
             True,
             sizing.power_w,
             need.day.speed_m_s,
             None,
-            "Hull form, load, wind, propeller and battery worked out together;"
-            f" four such boats in five take {less:.0%} less to {more:.0%} more.",
+            tell(
+                "Hull form, load, wind, propeller and battery worked out together; four such "
+                "boats in five take %(less)s less to %(more)s more.",
+                less=f"{less:.0%}",
+                more=f"{more:.0%}",
+            ),
             "ITTC 1957, Michell 1898, Savitsky 1964, Rankine–Froude",
             True,
         ),
@@ -98,13 +106,16 @@ def _per_tonne(need: Need, sizing: Sizing, hull_speed: float) -> Says:
     reached = _speed_at(sizing.resistance, per_tonne * mass, mass, need.day.wind_m_s) / hull_speed
     return Says(
         "kw-per-tonne",
-        f"{per_tonne:g} kW per tonne",
+        tell("%(per_tonne)s kW per tonne", per_tonne=f"{per_tonne:g}"),
         not (fam.thrust_law or sizing.must_plane),
         per_tonne * mass,
         hull_speed,
         None,
-        "Weight alone: it knows neither length nor wind. The model gives that power"
-        f" {reached:.0%} of hull speed.",
+        tell(
+            "Weight alone: it knows neither length nor wind. The model gives that power "
+            "%(reached)s of hull speed.",
+            reached=f"{reached:.0%}",
+        ),
         COMMON,
     )
 
@@ -112,14 +123,16 @@ def _per_tonne(need: Need, sizing: Sizing, hull_speed: float) -> Says:
 def _thrust_per_weight(need: Need, mass: float) -> Says:
     return Says(
         "thrust-per-weight",
-        "2 lbf for every 100 lb",
+        tell("2 lbf for every 100 lb"),
         need.hull.fam.thrust_law,
         None,
         None,
         THRUST_SHARE * mass / POUND_KG * POUND_FORCE_N,
-        "Thrust at rest for light boats; says nothing of speed, and claims of thrust are often"
-        " too high.",
-        "from memory, no source",
+        tell(
+            "Thrust at rest for light boats; says nothing of speed, and claims of thrust are often"
+            " too high."
+        ),
+        tell("from memory, no source"),
     )
 
 
@@ -128,14 +141,19 @@ def _power_to_weight(need: Need, sizing: Sizing, mass: float) -> Says:
     shaft_w = (speed / KNOT_M_S / CROUCH_C) ** 2 * mass / POUND_KG * HORSEPOWER_W
     return Says(
         "power-to-weight",
-        f"power to weight, Crouch C {CROUCH_C:.0f}",
+        tell("power to weight, Crouch C %(crouch_c)s", crouch_c=f"{CROUCH_C:.0f}"),
         sizing.must_plane,
         float(shaft_w) / TO_WATER,
         speed,
         None,
-        "Speed from weight and shaft power once planing; it does not see the hump that must be"
-        " climbed first.",
-        f"Crouch's formula, from memory; {TO_WATER:.0%} from battery to water",
+        tell(
+            "Speed from weight and shaft power once planing; it does not see the hump that must be"
+            " climbed first."
+        ),
+        tell(
+            "Crouch's formula, from memory; %(to_water)s from battery to water",
+            to_water=f"{TO_WATER:.0%}",
+        ),
     )
 
 
@@ -186,10 +204,13 @@ def reserve_schools(performance: Performance, speed_m_s: float) -> list[Reserve]
     hour = min(at.power_w / setup.bank.energy_wh, 0.9)
     whys = {
         "fifth": (
-            "Usual: power is cut back there anyway, and the last of the charge cannot be trusted."
+            tell(
+                "Usual: power is cut back there anyway, and the last of the charge cannot be "
+                "trusted."
+            )
         ),
-        "thirds": "The cautious one: right for open water, streams and a first season.",
-        "hours": "From petrol days; small for a slow boat, large for a fast one.",
+        "thirds": tell("The cautious one: right for open water, streams and a first season."),
+        "hours": tell("From petrol days; small for a slow boat, large for a fast one."),
     }
     kept = {"fifth": 0.2, "thirds": 1 / 3, "hours": hour}
     return [

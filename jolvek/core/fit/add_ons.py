@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from jolvek.core.base.told import tell
 from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.products.accessories import Accessory, Panel, Propeller
@@ -31,7 +32,7 @@ def why_not(item: Item[Any], f: Fitted, panels_m2: float = 0.0) -> str:
 
 def _propeller(spec: Propeller, f: Fitted) -> str:
     if spec.motor_ids and f.motor.id not in spec.motor_ids:
-        return "made for other motors"
+        return tell("made for other motors")
     return ""
 
 
@@ -48,18 +49,38 @@ def _panel(spec: Panel, f: Fitted, panels_m2: float) -> str:
     canopy, wants = f.need.site.canopy_m2, panels_m2 + area_m2(spec)
     if canopy is None or wants <= canopy + 1e-9:
         return ""
-    return f"{wants:.1f} m² of panels; the canopy has {canopy:.1f}"
+    return tell(
+        "%(wants)s m² of panels; the canopy has %(canopy)s",
+        wants=f"{wants:.1f}",
+        canopy=f"{canopy:.1f}",
+    )
 
 
 def _accessory(spec: Accessory, f: Fitted) -> str:
     need = controls.runs(f).throttle_m
     if spec.kind == "throttle" and spec.cable_m is not None and need is not None:
         short = spec.cable_m < need
-        return f"its cable is {spec.cable_m:g} m; {need:.1f} m are needed" if short else ""
+        return (
+            tell(
+                "its cable is %(cable)s m; %(need)s m are needed",
+                cable=f"{spec.cable_m:g}",
+                need=f"{need:.1f}",
+            )
+            if short
+            else ""
+        )
     if spec.kind == "cable" and spec.cable_m is not None and not f.clips_on:
         run = f.netlist.plan.run_m
         short = spec.cable_m < run
-        return f"it is {spec.cable_m:g} m long; the run is {run:g} m" if short else ""
+        return (
+            tell(
+                "it is %(cable)s m long; the run is %(run)s m",
+                cable=f"{spec.cable_m:g}",
+                run=f"{run:g}",
+            )
+            if short
+            else ""
+        )
     if spec.kind == "adapter" and not controls.adapted(f):
-        return "no battery of the customer’s own is joined here"
+        return tell("no battery of the customer’s own is joined here")
     return ""

@@ -7,6 +7,7 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass
 
+from jolvek.core.base.told import tell
 from jolvek.core.electric.netlist import Wire
 from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
@@ -74,14 +75,14 @@ def settings(f: Fitted) -> tuple[Setting, ...]:
         rake = f.need.site.rake_deg
         out += [
             Setting(
-                "trim pin",
-                f"hole {f.pin} from the transom",
-                f"thrust level on a rake of {rake:.0f}°",
+                tell("trim pin"),
+                tell("hole %(pin)s from the transom", pin=f.pin),
+                tell("thrust level on a rake of %(rake)s°", rake=f"{rake:.0f}"),
             ),
             Setting(
                 "plate",
-                _plate(f.leg) + " the hull bottom",
-                "about 25 mm is right; if it draws air in turns, 25 mm lower",
+                _plate(f.leg) + tell(" the hull bottom"),
+                tell("about 25 mm is right; if it draws air in turns, 25 mm lower"),
             ),
         ]
     return tuple(out)
@@ -90,23 +91,29 @@ def settings(f: Fitted) -> tuple[Setting, ...]:
 def _power_limit(f: Fitted) -> Setting:
     watts = f.motor.spec.input_power_w
     if watts / f.performance.displacement_kg <= LIVELY_W_PER_KG:
-        return Setting("power limit", "full power", "the boat carries it")
-    first = f"{round(watts * 2 / 3, -2):.0f} of {watts:.0f} W at first"
-    return Setting("power limit", first, "light boat for this power: until the driver knows her")
+        return Setting(tell("power limit"), tell("full power"), tell("the boat carries it"))
+    first = tell(
+        "%(watts)s of %(watts2)s W at first",
+        watts=f"{round(watts * 2 / 3, -2):.0f}",
+        watts2=f"{watts:.0f}",
+    )
+    return Setting(
+        tell("power limit"), first, tell("light boat for this power: until the driver knows her")
+    )
 
 
 def _throttle(f: Fitted) -> Setting:
-    mass, name = f.performance.displacement_kg, "throttle response"
+    mass, name = f.performance.displacement_kg, tell("throttle response")
     if mass < 200 and f.need.hull.family.startswith("inflatable"):
-        return Setting(name, "2 of 9, soft", "very light inflatable")
+        return Setting(name, "2 of 9, soft", tell("very light inflatable"))
     if mass > 1500:
-        return Setting(name, "9 of 9", "heavy boat")
-    return Setting(name, "4 of 9", "as a rule")
+        return Setting(name, "9 of 9", tell("heavy boat"))
+    return Setting(name, "4 of 9", tell("as a rule"))
 
 
 def _protection() -> Setting:
-    why = "power is cut back there, enough to come home slowly"
-    return Setting("low-charge protection", f"{LOW_CHARGE:.0%}", why)
+    why = tell("power is cut back there, enough to come home slowly")
+    return Setting(tell("low-charge protection"), f"{LOW_CHARGE:.0%}", why)
 
 
 def sheet(f: Fitted) -> Sheet:
@@ -133,24 +140,26 @@ def sheet(f: Fitted) -> Sheet:
 
 
 def _cautions(f: Fitted) -> tuple[str, ...]:
-    out = ["Kill cord first; motor free to turn, propeller clear of people."]
+    out = [tell("Kill cord first; motor free to turn, propeller clear of people.")]
     if f.mount.spec.kind in ("pod", "cassette", "stern_plate", "swing_arm"):
-        out.append("Cutting the hull weakens it and voids approvals: ask its maker.")
+        out.append(tell("Cutting the hull weakens it and voids approvals: ask its maker."))
     if never_drilled(f) or f.need.hull.family == "rib":
         pressure = CHAMBERS[f.need.site.chambers]
-        out.append(f"Inflatable: {pressure}, before the motor's weight goes on.")
+        out.append(
+            tell("Inflatable: %(pressure)s, before the motor's weight goes on.", pressure=pressure)
+        )
     return tuple(out)
 
 
 def _tools(f: Fitted) -> tuple[str, ...]:
-    out = ["tape measure and spirit level", "socket set and screwdrivers", "multimeter"]
+    out = [tell("tape measure and spirit level"), tell("socket set and screwdrivers"), "multimeter"]
     if drilled(f):
-        out += ["drill with depth stop", "sealant gun, masking tape"]
+        out += [tell("drill with depth stop"), tell("sealant gun, masking tape")]
     if not f.clips_on:
         out += [
-            "cable cutter and crimper for the lugs",
-            "heat-shrink and hot-air gun",
-            "insulated spanner",
+            tell("cable cutter and crimper for the lugs"),
+            tell("heat-shrink and hot-air gun"),
+            tell("insulated spanner"),
         ]
     return tuple(out)
 
@@ -168,13 +177,15 @@ def _parts(f: Fitted) -> tuple[tuple[str, str], ...]:
         out += [(what, str(count)) for what, count in counts.items()]
         sizes: dict[str, float] = {}
         for w in f.netlist.wires:
-            key = (
-                f"cable {w.size.size_mm2:g} mm² (AWG {w.size.awg}), tinned, 105 °C,"
-                f" {'red' if _is_plus(w) else 'black'}"
+            key = tell(
+                "cable %(size)s mm² (AWG %(awg)s), tinned, 105 °C, %(_is_plus)s",
+                size=f"{w.size.size_mm2:g}",
+                awg=w.size.awg,
+                _is_plus="red" if _is_plus(w) else "black",
             )
             sizes[key] = sizes.get(key, 0.0) + w.length_m * w.size.runs
         out += [(key, f"{length:.1f} m") for key, length in sorted(sizes.items())]
-        out.append(("battery straps or tray", str(f.bank.packs)))
+        out.append((tell("battery straps or tray"), str(f.bank.packs)))
     return tuple(out)
 
 
@@ -184,69 +195,82 @@ def _is_plus(w: Wire) -> bool:
 
 def _spares(f: Fitted) -> tuple[str, ...]:
     out = [
-        "shear or drive pins",
-        "spare propeller with washers and self-locking nut",
-        "spare kill cord or magnet",
+        tell("shear or drive pins"),
+        tell("spare propeller with washers and self-locking nut"),
+        tell("spare kill cord or magnet"),
         "keys",
     ]
     if not f.clips_on:
-        out.append("one fuse of each rating")
+        out.append(tell("one fuse of each rating"))
     return tuple([*out, "anode"] if f.need.water.kind == "salt" else out)
 
 
 def _steps(f: Fitted) -> tuple[str, ...]:
-    charge = f" ({f.charge_h:.0f} h from the reserve)" if f.charge_h else ""
+    charge = (
+        tell(" (%(charge)s h from the reserve)", charge=f"{f.charge_h:.0f}") if f.charge_h else ""
+    )
     out = [
-        "Unpack, compare with the parts list, write down serial numbers.",
-        f"Charge fully before the first use{charge}.",
+        tell("Unpack, compare with the parts list, write down serial numbers."),
+        tell("Charge fully before the first use%(charge)s.", charge=charge),
         mounted(f),
     ]
     if f.leg is not None:
         out.append(
-            f"Hang the motor; plate {_plate(f.leg)} the bottom at the transom, shaft upright with"
-            " the boat loaded."
+            tell(
+                "Hang the motor; plate %(leg)s the bottom at the transom, shaft upright with the "
+                "boat loaded.",
+                leg=_plate(f.leg),
+            )
         )
     if f.motor.style in ("outboard", "pole"):
         out.append(
-            "Propeller: larger washer, drive pin centred, propeller, smaller washer, self-locking"
-            " nut nipped, not forced; anode last."
+            tell(
+                "Propeller: larger washer, drive pin centred, propeller, smaller washer, "
+                "self-locking"
+                " nut nipped, not forced; anode last."
+            )
         )
     return (
         *out,
         *controls.steps(f),
         *_wired(f),
-        "Settings as above.",
-        "Test forward, neutral, reverse on the water, not in the air for long.",
+        tell("Settings as above."),
+        tell("Test forward, neutral, reverse on the water, not in the air for long."),
     )
 
 
 def _wired(f: Fitted) -> tuple[str, ...]:
     if f.clips_on:
-        return ("Clip the battery on; it goes one way: align, push, lock.",)
-    where = ", ".join(f"{s.packs} in {s.bay.name}" for s in f.stowed[0]) or "as drawn"
+        return (tell("Clip the battery on; it goes one way: align, push, lock."),)
+    where = ", ".join(f"{s.packs} in {s.bay.name}" for s in f.stowed[0]) or tell("as drawn")
     return (
-        f"Stow and strap the packs: {where}.",
-        "Switch off. Lay the cables away from heat and edges, relieve the strain at both ends.",
-        "Fuse at the battery's pole first, then series links, then the rails; minus last. Packs in"
-        " parallel only at equal voltage.",
-        "Measure: voltage and polarity at the motor's plug before it is joined.",
+        tell("Stow and strap the packs: %(where)s.", where=where),
+        tell(
+            "Switch off. Lay the cables away from heat and edges, relieve the strain at both ends."
+        ),
+        tell(
+            "Fuse at the battery's pole first, then series links, then the rails; minus last. "
+            "Packs in"
+            " parallel only at equal voltage."
+        ),
+        tell("Measure: voltage and polarity at the motor's plug before it is joined."),
     )
 
 
 def _checks(f: Fitted) -> tuple[str, ...]:
     out = [
-        "kill cord stops the motor",
+        tell("kill cord stops the motor"),
         *checked(f),
-        "no vibration, no air drawn in full turns",
-        "charge shown and read together with the customer",
-        "loaded trim looked at from the quay",
+        tell("no vibration, no air drawn in full turns"),
+        tell("charge shown and read together with the customer"),
+        tell("loaded trim looked at from the quay"),
     ]
     if f.yaw is not None:
-        out.append("runs straight with the helm's own force")
+        out.append(tell("runs straight with the helm's own force"))
     if not f.clips_on:
         out += [
-            "terminals covered, packs strapped",
-            "main switch in reach; its place shown",
-            "cables cool to the hand after ten minutes at full power",
+            tell("terminals covered, packs strapped"),
+            tell("main switch in reach; its place shown"),
+            tell("cables cool to the hand after ten minutes at full power"),
         ]
-    return tuple([*out, "life jackets and another way to move the boat aboard"])
+    return tuple([*out, tell("life jackets and another way to move the boat aboard")])

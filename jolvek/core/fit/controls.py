@@ -7,6 +7,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from jolvek.core.base.told import tell
 from jolvek.core.electric.wire_sizes import fuse_rating_a
 from jolvek.core.fit.hanging import motor_ahead_m
 from jolvek.core.fit.trim import Yaw, yaw
@@ -127,19 +128,31 @@ def steps(f: Fitted) -> tuple[str, ...]:
     """
     out, long = [], runs(f)
     if f.fitting.throttle == "wireless":
-        out.append("Pair the wireless throttle; fix its holder within the helm's reach.")
+        out.append(tell("Pair the wireless throttle; fix its holder within the helm's reach."))
     if f.fitting.throttle == "cable" or (_pod(f) and not f.fitting.throttle):
         need = f.fitting.throttle_m or long.throttle_m
-        told = f"{need:.1f} m" if need else "its length measured aboard"
-        out.append(f"Throttle at the helm: lead its cable ({told}) clear of feet and edges.")
-    if long.phase_m is not None:
-        where = f"{f.fitting.controller_ahead_m:.2f} m ahead of the stern"
+        told = f"{need:.1f} m" if need else tell("its length measured aboard")
         out.append(
-            f"Controller {where}, dry and cool; three phase cables of {long.phase_m:.1f} m each,"
-            " side by side, as the maker marks them."
+            tell(
+                "Throttle at the helm: lead its cable (%(told)s) clear of feet and edges.",
+                told=told,
+            )
+        )
+    if long.phase_m is not None:
+        where = tell(
+            "%(controller_ahead)s m ahead of the stern",
+            controller_ahead=f"{f.fitting.controller_ahead_m:.2f}",
+        )
+        out.append(
+            tell(
+                "Controller %(where)s, dry and cool; three phase cables of %(phase)s m each, "
+                "side by side, as the maker marks them.",
+                where=where,
+                phase=f"{long.phase_m:.1f}",
+            )
         )
     if f.fitting.locked:
-        out.append("Lock the motor straight; she is steered by her rudder.")
+        out.append(tell("Lock the motor straight; she is steered by her rudder."))
     return tuple(out)
 
 
@@ -152,17 +165,29 @@ def parts(f: Fitted) -> list[tuple[str, str]]:
     """
     out, long, amps = [], runs(f), f.netlist.motor_a
     if f.fitting.throttle:
-        out.append((f"remote throttle, {f.fitting.throttle}", "1"))
+        out.append((tell("remote throttle, %(throttle)s", throttle=f.fitting.throttle), "1"))
     if f.fitting.throttle == "cable" and (length := f.fitting.throttle_m or long.throttle_m):
-        out.append(("throttle cable", f"{length:.1f} m"))
+        out.append((tell("throttle cable"), f"{length:.1f} m"))
     if long.phase_m is not None:
-        out.append(("phase cable, one of three", f"{long.phase_m:.1f} m"))
+        out.append((tell("phase cable, one of three"), f"{long.phase_m:.1f} m"))
     if f.fitting.lead_m is not None:
         out.append(
-            (f"extension lead for {amps:.0f} A, battery to motor", f"{f.fitting.lead_m:g} m")
+            (
+                tell("extension lead for %(amps)s A, battery to motor", amps=f"{amps:.0f}"),
+                f"{f.fitting.lead_m:g} m",
+            )
         )
     if adapted(f):
-        out.append((f"adapter lead, plugs for {amps:.0f} A, with {adapter_fuse(f)}", "1"))
+        out.append(
+            (
+                tell(
+                    "adapter lead, plugs for %(amps)s A, with %(adapter_fuse)s",
+                    amps=f"{amps:.0f}",
+                    adapter_fuse=adapter_fuse(f),
+                ),
+                "1",
+            )
+        )
     return out
 
 
@@ -184,7 +209,11 @@ def plugs(f: Fitted) -> tuple[str, ...]:
     >>> plugs(sample_fitted())
     ()
     """
-    ends = ("lead, battery’s end", "lead, motor’s end") if f.fitting.lead_m is not None else ()
+    ends = (
+        (tell("lead, battery’s end"), tell("lead, motor’s end"))
+        if f.fitting.lead_m is not None
+        else ()
+    )
     return (*(("adapter",) if adapted(f) else ()), *ends)
 
 
@@ -195,4 +224,6 @@ def adapter_fuse(f: Fitted) -> str:
     >>> adapter_fuse(sample_fitted())
     'a fuse of 70 A at the battery'
     """
-    return f"a fuse of {fuse_rating_a(f.netlist.motor_a):g} A at the battery"
+    return tell(
+        "a fuse of %(motor)s A at the battery", motor=f"{fuse_rating_a(f.netlist.motor_a):g}"
+    )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from jolvek.core.base.told import tell
 from jolvek.core.electric import charging, network
 from jolvek.core.electric.bank import weather
 from jolvek.core.fit.fit_facts import drive_facts, need_facts, setup_facts
@@ -93,7 +94,7 @@ def on_the_boat(f: Fitted) -> list[Finding]:
 
 def _trim_finding(f: Fitted) -> Finding:
     a = f.attitude
-    way = "by the stern" if a.trim_deg > 0 else "by the bow"
+    way = tell("by the stern") if a.trim_deg > 0 else tell("by the bow")
     direction = "forward" if a.trim_deg > 0 else "aft"
     place = best_place(f)
     now = next((w.ahead_m for w in f.weights if w.name == "battery"), 0.0)

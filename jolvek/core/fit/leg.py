@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolvek.core.base.told import tell
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, HUB_COVER_M, PLATE_BELOW_M
 
 SKEG_M = 0.03  # below the blades
@@ -65,7 +66,7 @@ def _air(hub_m: float, diameter_m: float) -> str:
     tip = hub_m - diameter_m / 2
     if tip < 0 or hub_m < HUB_COVER_M:
         return "always"
-    return "in turns" if tip < TIP_COVER * diameter_m else "none"
+    return tell("in turns") if tip < TIP_COVER * diameter_m else "none"
 
 
 def under_hull(draught_m: float, diameter_m: float) -> Leg:
@@ -110,17 +111,20 @@ def shaft_choices(
     for shaft in shafts_m or STANDARD_SHAFTS_M:
         x = leg(shaft, seat_m, draught_aft_m, diameter_m)
         if x.plate_m < 0:
-            says = f"{-1000 * x.plate_m:.0f} mm too short"
+            says = tell("%(plate)s mm too short", plate=f"{-1000 * x.plate_m:.0f}")
         elif x.air != "none":
-            says = "draws air " + x.air
+            says = tell("draws air ") + x.air
         elif x.plate_m > 0.1:
             says = (
-                f"deep: drag, and it grounds {1000 * (x.plate_m - PLATE_BELOW_M):.0f} mm earlier"
+                tell(
+                    "deep: drag, and it grounds %(plate_below)s mm earlier",
+                    plate_below=f"{1000 * (x.plate_m - PLATE_BELOW_M):.0f}",
+                )
                 if x.plate_m < 0.3
-                else "far too deep"
+                else tell("far too deep")
             )
         else:
-            says = "right" if x.plate_m >= JUST_M else "just long enough"
+            says = "right" if x.plate_m >= JUST_M else tell("just long enough")
         out.append(ShaftChoice(shaft, x, says))
     return out
 
@@ -151,9 +155,11 @@ def tiller_reach(helm_ahead_m: float, pivot_ahead_m: float = -0.06) -> str:
     """
     gap = abs(helm_ahead_m - (pivot_ahead_m + TILLER_M)) - ARM_M
     return (
-        "in reach"
+        tell("in reach")
         if gap <= 0
-        else f"out of reach by {gap:.2f} m: a tiller extension or remote throttle"
+        else tell(
+            "out of reach by %(gap)s m: a tiller extension or remote throttle", gap=f"{gap:.2f}"
+        )
     )
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from jolvek.core.base.told import tell
+
 if TYPE_CHECKING:
     from jolvek.core.fit.fitted import Fitted
 
@@ -33,8 +35,8 @@ WORK: dict[str, Work] = {
         (_TILTS, "clamp screws tight again after the first ten minutes under power"),
     ),
     "quick_release": Work(
-        f"Bolt the bracket's plate through the transom: {_DRILLED}.",
-        f"Bracket's plate on the transom board: {_GLUED}.",
+        tell("Bolt the bracket's plate through the transom: %(_drilled)s.", _drilled=_DRILLED),
+        tell("Bracket's plate on the transom board: %(_glued)s.", _glued=_GLUED),
         ("bracket locks with a click and lets go by its lever", _TILTS),
     ),
     "rowlock_pin": Work(
@@ -48,8 +50,15 @@ WORK: dict[str, Work] = {
         ("swings up and stays up", "bar does not creep along the rails at full power"),
     ),
     "stern_plate": Work(
-        f"Fit the stern plate: {_DRILLED}. Lead the steering lines to the pedals, slack taken out.",
-        f"Stern plate: {_GLUED}. Lead the steering lines to the pedals, slack taken out.",
+        tell(
+            "Fit the stern plate: %(_drilled)s. Lead the steering lines to the pedals, slack "
+            "taken out.",
+            _drilled=_DRILLED,
+        ),
+        tell(
+            "Stern plate: %(_glued)s. Lead the steering lines to the pedals, slack taken out.",
+            _glued=_GLUED,
+        ),
         ("pedals steer from stop to stop", "swings up and down by its line from the seat"),
     ),
     "fin_box": Work(
@@ -59,24 +68,36 @@ WORK: dict[str, Work] = {
         ("adapter locked in the fin box", "fin clear of the ground as she is launched"),
     ),
     "pod": Work(
-        f"Ashore: shape the wedge to the hull, then the through-hull: {_DRILLED}.",
+        tell(
+            "Ashore: shape the wedge to the hull, then the through-hull: %(_drilled)s.",
+            _drilled=_DRILLED,
+        ),
         "",
         ("no water at the through-hull after an hour afloat", "rudder free to both stops"),
     ),
     "cassette": Work(
-        f"Ashore: build the trunk to the cassette's drawing, then seal it: {_DRILLED}.",
+        tell(
+            "Ashore: build the trunk to the cassette's drawing, then seal it: %(_drilled)s.",
+            _drilled=_DRILLED,
+        ),
         "",
         ("no water in the trunk's seam after an hour afloat", "lifts up and drops down at rest"),
     ),
     "swing_arm": Work(
-        f"Bolt the arm through the stern deck with a backing plate: {_DRILLED}.",
+        tell(
+            "Bolt the arm through the stern deck with a backing plate: %(_drilled)s.",
+            _drilled=_DRILLED,
+        ),
         "",
         ("swings up and locks; comes down by itself", "arm does not twist at full power"),
     ),
     "offset_bracket": Work(
-        f"Bolt the bracket through the transom beside the rudder: {_DRILLED}. Lock the motor"
-        " straight.",
-        f"Bracket beside the rudder: {_GLUED}. Lock the motor straight.",
+        tell(
+            "Bolt the bracket through the transom beside the rudder: %(_drilled)s. Lock the "
+            "motor straight.",
+            _drilled=_DRILLED,
+        ),
+        tell("Bracket beside the rudder: %(_glued)s. Lock the motor straight.", _glued=_GLUED),
         (
             "rudder from stop to stop, blade up and down, clear of the motor, up and down",
             _TILTS,

@@ -12,6 +12,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import GRAVITY_M_S2
 from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit.level import lies
@@ -87,7 +88,7 @@ def crew(hull: Hull, load: Load) -> list[Weight]:
         for i in range(load.people)
     ]
     out = [
-        Weight(f"person {i}", kg, x, 0.0, height)
+        Weight(tell("person %(i)s", i=i), kg, x, 0.0, height)
         for i, (x, kg) in enumerate(zip(seats_m(hull, load.people), seats, strict=True), 1)
     ]
     if load.gear_kg:
@@ -247,10 +248,10 @@ def paddle_told(force_n: float) -> str:
     ('hardly felt: a touch of the paddle now and then', 'mount over the middle')
     """
     if force_n < PADDLE_NOTED_N:
-        return "hardly felt: a touch of the paddle now and then"
+        return tell("hardly felt: a touch of the paddle now and then")
     if force_n < PADDLE_TIRES_N:
-        return "keep the paddle in on the motor’s side every few strokes"
-    return (
+        return tell("keep the paddle in on the motor’s side every few strokes")
+    return tell(
         "the paddle is in on the motor’s side nearly all the time: less power, a rudder, or a"
         " mount over the middle"
     )

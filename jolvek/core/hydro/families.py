@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 
 TUBE_OVERHANG = 0.09  # 0.25 to 0.3 m on a tender; common practice, no source
 
@@ -107,7 +108,9 @@ def family(family_id: str) -> Family:
     try:
         return FAMILIES[family_id]
     except KeyError:
-        raise ValueRefused("hull.family", family_id, "one of " + ", ".join(FAMILIES)) from None
+        raise ValueRefused(
+            "hull.family", family_id, tell("one of ") + ", ".join(FAMILIES)
+        ) from None
 
 
 def typical_beam_m(fam: Family, length_m: float) -> float:

@@ -11,6 +11,7 @@ import numpy as np
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.hydro.families import Family, family
 from jolvek.core.hydro.fouling import BOTTOMS
 
@@ -102,7 +103,11 @@ class Hull:
     def __post_init__(self) -> None:
         fam = family(self.family)
         if self.trial_spread and len(self.trial_spread) != SPREAD:
-            raise ValueRefused("hull.trial_spread", len(self.trial_spread), f"{SPREAD} figures")
+            raise ValueRefused(
+                "hull.trial_spread",
+                len(self.trial_spread),
+                tell("%(spread)s figures", spread=SPREAD),
+            )
         for x in self.trial_spread:
             _between("hull.trial_spread", x, -10, 10)
         _between(
@@ -110,7 +115,7 @@ class Hull:
             self.length_m,
             fam.length_min_m,
             fam.length_max_m,
-            f" for this kind of boat ({fam.name})",
+            tell(" for this kind of boat (%(name)s)", name=fam.name),
         )
         checked.check(self, "hull")
         _between("hull.beam_m", self.beam_m, 0.3, self.length_m)
@@ -124,7 +129,7 @@ class Hull:
         ):
             value = getattr(self, name)
             if value is not None:
-                _between(f"hull.{name}", value, low, high)
+                _between(tell("hull.%(name)s", name=name), value, low, high)
 
     @property
     def fam(self) -> Family:
@@ -247,19 +252,24 @@ def estimates(hull: Hull, load: Load) -> list[Assumed]:
     """
     several, fam = hull.body_count > 1, hull.fam
     length, beam = round(hull.waterline_m, 3), round(hull.body_waterline_beam_m, 3)
-    share = f"{fam.waterline_length_ratio:g} of the length overall, usual for this kind of hull"
-    spacing, sides = round(hull.spacing_m, 3), "outer bodies at the boat's sides"
-    usual = "usual for this kind of hull"
-    usual_beam = "usual share of the beam overall for this kind of hull"
-    part = f"{fam.body_beam_ratio:g} of the beam overall"
-    chine, each = round(hull.chine_m, 3), f"{ADULT_KG:.0f} kg each"
+    share = tell(
+        "%(waterline_length_ratio)s of the length overall, usual for this kind of hull",
+        waterline_length_ratio=f"{fam.waterline_length_ratio:g}",
+    )
+    spacing, sides = round(hull.spacing_m, 3), tell("outer bodies at the boat's sides")
+    usual = tell("usual for this kind of hull")
+    usual_beam = tell("usual share of the beam overall for this kind of hull")
+    part = tell(
+        "%(body_beam_ratio)s of the beam overall", body_beam_ratio=f"{fam.body_beam_ratio:g}"
+    )
+    chine, each = round(hull.chine_m, 3), tell("%(adult)s kg each", adult=f"{ADULT_KG:.0f}")
     rows: tuple[tuple[str, bool, float | None, float, str], ...] = (
         ("hull.waterline_length_m", True, hull.waterline_length_m, length, share),
         ("hull.waterline_beam_m", not several, hull.waterline_beam_m, beam, usual_beam),
         ("hull.bodies", several, hull.bodies, hull.body_count, usual),
         ("hull.body_beam_m", several, hull.body_beam_m, beam, part),
         ("hull.body_spacing_m", several, hull.body_spacing_m, spacing, sides),
-        ("hull.chine_beam_m", fam.planes, hull.chine_beam_m, chine, "the waterline beam"),
+        ("hull.chine_beam_m", fam.planes, hull.chine_beam_m, chine, tell("the waterline beam")),
         ("hull.deadrise_deg", fam.planes, hull.deadrise_deg, hull.deadrise, usual),
         ("load.people_kg", True, load.people_kg, load.crew_kg, each),
     )

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolvek.core.base.arrays import Array, Index, Mask
+from jolvek.core.base.told import tell
 from jolvek.core.match.matching import Match
 from jolvek.core.match.ranking import score
 from jolvek.core.predict import power_limit
@@ -87,13 +88,13 @@ def picks(match: Match) -> list[Pick]:
     in_hand = -(f.range_m / max(match.need.day.distance_m, 1.0)) / f.price
     rows = [
         ("cheapest", "cheapest", f.price),
-        ("lightest", "lightest to carry", f.lift_kg + 0.01 * f.mass_kg),
-        ("furthest", "goes farthest", -f.range_m),
+        ("lightest", tell("lightest to carry"), f.lift_kg + 0.01 * f.mass_kg),
+        ("furthest", tell("goes farthest"), -f.range_m),
         ("fastest", "fastest", -f.top_speed_m_s),
-        ("reserve", "most range for the price", in_hand),
+        ("reserve", tell("most range for the price"), in_hand),
     ]
     if match.need.day.budget:
-        rows.append(("budget", "best for the budget", -score(match)))
+        rows.append(("budget", tell("best for the budget"), -score(match)))
     return [_pick(key, title, _least(value, f.price, among), wishes) for key, title, value in rows]
 
 

@@ -7,6 +7,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import HORSEPOWER_W
 from jolvek.core.electric.bank import Bank, runtime_s
 from jolvek.core.electric.battery import Battery
@@ -58,30 +59,47 @@ def _thrust(item: Item[Any]) -> list[Claim]:
     peak = m.peak_w
     factor = float(loss_factor_from_static(m.static_thrust_n, prop.diameter_m, peak))
     most = float(momentum_thrust_n(LOSS_FACTOR_BELIEVED * peak, 0.0, prop.diameter_m))
-    told = f"{m.static_thrust_n:.0f} N claimed from {peak:.0f} W on {1000 * prop.diameter_m:.0f} mm"
+    told = tell(
+        "%(static_thrust)s N claimed from %(peak)s W on %(diameter)s mm",
+        static_thrust=f"{m.static_thrust_n:.0f}",
+        peak=f"{peak:.0f}",
+        diameter=f"{1000 * prop.diameter_m:.0f}",
+    )
     if factor > 1:
         return [
             Claim(
                 "block",
-                "static thrust",
-                f"{told}: impossible, the momentum limit without any loss is "
-                f"{float(momentum_thrust_n(peak, 0.0, prop.diameter_m)):.0f} N.",
+                tell("static thrust"),
+                tell(
+                    "%(told)s: impossible, the momentum limit without any loss is %(diameter)s N.",
+                    told=told,
+                    diameter=f"{float(momentum_thrust_n(peak, 0.0, prop.diameter_m)):.0f}",
+                ),
             )
         ]
     if factor > LOSS_FACTOR_BELIEVED:
         return [
             Claim(
                 "caution",
-                "static thrust",
-                f"{told}: more than about {most:.0f} N is not believed; the prediction rests on"
-                f" {prop.loss_factor:.2f} of the input.",
+                tell("static thrust"),
+                tell(
+                    "%(told)s: more than about %(most)s N is not believed; the prediction rests "
+                    "on %(loss_factor)s of the input.",
+                    told=told,
+                    most=f"{most:.0f}",
+                    loss_factor=f"{prop.loss_factor:.2f}",
+                ),
             )
         ]
     return [
         Claim(
             "fine",
-            "static thrust",
-            f"{told}: a loss factor of {factor:.2f}, within what such propellers do.",
+            tell("static thrust"),
+            tell(
+                "%(told)s: a loss factor of %(factor)s, within what such propellers do.",
+                told=told,
+                factor=f"{factor:.2f}",
+            ),
         )
     ]
 
@@ -95,8 +113,12 @@ def _horsepower(item: Item[Any]) -> list[Claim]:
         Claim(
             level,
             "horsepower",
-            f"{item.claimed_hp:g} hp claimed; {item.spec.input_power_w:.0f} W of input are"
-            f" {real:.1f} hp.",
+            tell(
+                "%(claimed_hp)s hp claimed; %(input_power)s W of input are %(real)s hp.",
+                claimed_hp=f"{item.claimed_hp:g}",
+                input_power=f"{item.spec.input_power_w:.0f}",
+                real=f"{real:.1f}",
+            ),
         )
     ]
 
@@ -109,7 +131,7 @@ def _speed(item: Item[Any]) -> list[Claim]:
     return [
         Claim(
             level,
-            "top speed",
+            tell("top speed"),
             f"{item.claimed_speed_m_s:.1f} m/s claimed; a light 4.3 m skiff with one adult makes"
             f" {top:.1f} m/s.",
         )
@@ -125,8 +147,19 @@ def _runtime(item: Item[Any]) -> list[Claim]:
     ):
         if time_s is not None:
             needed = share * item.spec.input_power_w * time_s / 3600
-            told = f"{time_s / 60:.0f} min at {word} power take at least {needed:.0f} Wh of"
-            out.append(Claim("note", f"time at {word} power", f"{told} usable energy."))
+            told = tell(
+                "%(time)s min at %(word)s power take at least %(needed)s Wh of",
+                time=f"{time_s / 60:.0f}",
+                word=word,
+                needed=f"{needed:.0f}",
+            )
+            out.append(
+                Claim(
+                    "note",
+                    tell("time at %(word)s power", word=word),
+                    tell("%(told)s usable energy.", told=told),
+                )
+            )
     return out
 
 
@@ -148,8 +181,14 @@ def _energy(item: Item[Any]) -> list[Claim]:
         Claim(
             level,
             "energy",
-            f"{item.claimed_energy_wh:.0f} Wh claimed; {b.nominal_voltage_v:g} V ×"
-            f" {b.capacity_ah:g} Ah are {b.energy_wh:.0f} Wh.",
+            tell(
+                "%(claimed_energy)s Wh claimed; %(nominal_voltage)s V × %(capacity)s Ah are "
+                "%(energy)s Wh.",
+                claimed_energy=f"{item.claimed_energy_wh:.0f}",
+                nominal_voltage=f"{b.nominal_voltage_v:g}",
+                capacity=f"{b.capacity_ah:g}",
+                energy=f"{b.energy_wh:.0f}",
+            ),
         )
     ]
 
@@ -166,8 +205,14 @@ def _weight(item: Item[Any]) -> list[Claim]:
         Claim(
             "caution" if got > high else "note",
             "weight",
-            f"{got:.0f} Wh per kg; {b.chem.name.lower()} packs have {low:.0f} to {high:.0f}: {word}"
-            " than usual.",
+            tell(
+                "%(got)s Wh per kg; %(lower)s packs have %(low)s to %(high)s: %(word)s than usual.",
+                got=f"{got:.0f}",
+                lower=b.chem.name.lower(),
+                low=f"{low:.0f}",
+                high=f"{high:.0f}",
+                word=word,
+            ),
         )
     ]
 
@@ -194,5 +239,11 @@ def _missing(item: Item[Any]) -> list[Claim]:
     what = ", ".join(key.rsplit("_", 1)[0].replace("_", " ") for key in gaps)
     weak = ", ".join(dict.fromkeys(_WEAKENS[key] for key in gaps))
     return [
-        Claim("note", "missing data", f"Not given: {what}. Estimated instead; it weakens {weak}.")
+        Claim(
+            "note",
+            tell("missing data"),
+            tell(
+                "Not given: %(what)s. Estimated instead; it weakens %(weak)s.", what=what, weak=weak
+            ),
+        )
     ]

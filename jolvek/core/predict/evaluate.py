@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
+from jolvek.core.base.told import tell
 from jolvek.core.hydro.floating import float_at, hull_speed_m_s
 from jolvek.core.hydro.propulsor import Propulsor
 from jolvek.core.hydro.resistance import Resistance, remembered_table
@@ -35,7 +36,7 @@ def _knee(speed: Array, power: Array, limit_w: float, top_m_s: float) -> Point:
     steep = (slope >= KNEE_EXPONENT) & (p_at > 0.03 * limit_w)
     i = int(np.argmax(steep))
     if not steep[i] or at[i] > top_m_s:
-        return Point(None, None, reason="not reached with this power: speed is still cheap")
+        return Point(None, None, reason=tell("not reached with this power: speed is still cheap"))
     return Point(float(p_at[i]), float(at[i]))
 
 

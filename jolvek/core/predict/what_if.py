@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from jolvek.core.base.told import tell
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup
@@ -50,11 +51,15 @@ def what_if(
         _heavier(setup, heavier), hull=foul, bank=bank, wind_m_s=setup.wind_m_s + wind_m_s
     )
     rows = (
-        ("as planned", "as planned", setup),
-        ("heavier", f"{heavier:.0%} heavier", _heavier(setup, heavier)),
-        ("foul", f"bottom with {bottom}", replace(setup, hull=foul)),
-        ("aged", f"battery {aged:.0%} aged", replace(setup, bank=bank)),
-        ("wind", "more wind against", replace(setup, wind_m_s=setup.wind_m_s + wind_m_s)),
-        ("all", "all of it at once", worst),
+        (tell("as planned"), tell("as planned"), setup),
+        (
+            "heavier",
+            tell("%(heavier)s heavier", heavier=f"{heavier:.0%}"),
+            _heavier(setup, heavier),
+        ),
+        ("foul", tell("bottom with %(bottom)s", bottom=bottom), replace(setup, hull=foul)),
+        ("aged", tell("battery %(aged)s aged", aged=f"{aged:.0%}"), replace(setup, bank=bank)),
+        ("wind", tell("more wind against"), replace(setup, wind_m_s=setup.wind_m_s + wind_m_s)),
+        ("all", tell("all of it at once"), worst),
     )
     return [Case(key, title, evaluate(s)) for key, title, s in rows]

@@ -8,6 +8,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.products.mounting import PLACES
@@ -95,7 +96,11 @@ class BoatModel:
         checked.check(self, "boat")
         Hull(self.family, self.length_m, self.beam_m, self.mass_kg)  # as the hull it will be
         if self.from_year and self.to_year and self.to_year < self.from_year:
-            raise ValueRefused("boat.to_year", self.to_year, f"{self.from_year} or later")
+            raise ValueRefused(
+                "boat.to_year",
+                self.to_year,
+                tell("%(from_year)s or later", from_year=self.from_year),
+            )
 
     def covers(self, year: int | None) -> bool:
         """Whether a hull of that model year is meant; of an unknown year any is.

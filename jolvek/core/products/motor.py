@@ -10,6 +10,7 @@ import numpy as np
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.hydro.hull import Assumed
 from jolvek.core.hydro.open_water import DRIVE_EFFICIENCY
 from jolvek.core.hydro.propulsor import Propulsor, fit
@@ -73,7 +74,10 @@ class Motor:
             raise ValueRefused(
                 "motor.peak_power_w",
                 self.peak_power_w,
-                f"at least the input power, {self.input_power_w:g}",
+                tell(
+                    "at least the input power, %(input_power)s",
+                    input_power=f"{self.input_power_w:g}",
+                ),
             )
         least, most = self.voltage_min_v, self.voltage_max_v
         if least is not None and most is not None and least >= most:
@@ -143,12 +147,16 @@ def estimates(motor: Motor, bank_nominal_v: float | None = None) -> list[Assumed
     """
     out = []
     if motor.mass_kg is None:
-        out.append(Assumed("motor.mass_kg", round(motor.weight_kg, 1), "usual for this power"))
-    why = f"{motor.style or 'outboard'}, usual for this power"
+        out.append(
+            Assumed("motor.mass_kg", round(motor.weight_kg, 1), tell("usual for this power"))
+        )
+    why = tell("%(style)s, usual for this power", style=motor.style or "outboard")
     out.append(Assumed("motor.leg_area_m2", round(motor.leg_area_m2, 5), why))
     if (motor.voltage_v or bank_nominal_v) and None in (motor.voltage_min_v, motor.voltage_max_v):
         low, high = motor.window_v(bank_nominal_v)
-        whose = "its nominal voltage" if motor.voltage_v else "the bank's nominal voltage"
+        whose = (
+            tell("its nominal voltage") if motor.voltage_v else tell("the bank's nominal voltage")
+        )
         out.append(
             Assumed("motor.voltage_window", f"{low:.1f}–{high:.1f} V", f"0.85 to 1.22 of {whose}")
         )

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Any, ClassVar
 
 from jolvek.core.base import checked
+from jolvek.core.base.told import tell
 from jolvek.core.electric.battery import Battery
 from jolvek.core.products.shelf import OWN_ID, Item
 
@@ -43,7 +44,11 @@ class OwnGear:
         >>> OwnGear("batteries", sample().batteries[0], 2021, 0.8).told
         'Sample B50, of 2021, holds 80 % of its charge'
         """
-        worn = f", holds {100 * self.health:.0f} % of its charge" if self.health < 1 else ""
+        worn = (
+            tell(", holds %(health)s %% of its charge", health=f"{100 * self.health:.0f}")
+            if self.health < 1
+            else ""
+        )
         since = f", of {self.since_year}" if self.since_year else ""
         return (f"{self.count} × " if self.count > 1 else "") + self.item.title + since + worn
 

@@ -12,6 +12,7 @@ import numpy as np
 from jolvek.core.base import checked
 from jolvek.core.base.arrays import Mask
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.sun_chain import SunController
@@ -91,7 +92,9 @@ class Item(Generic[Spec]):
     def __post_init__(self) -> None:
         checked.check(self, "product")
         if not ID.fullmatch(self.id):
-            raise ValueRefused("product.id", self.id, "letters, figures, dots, dashes, no slash")
+            raise ValueRefused(
+                "product.id", self.id, tell("letters, figures, dots, dashes, no slash")
+            )
         if isinstance(self.spec, Motor) and self.spec.style != self.style:
             hung: Motor = replace(self.spec, style=self.style)  # type: ignore[call-arg]
             object.__setattr__(self, "spec", hung)
@@ -176,8 +179,16 @@ def sample() -> Shelf:
         "lfp", 25.6, 50, 11.6, 60, length_m=0.33, width_m=0.17, height_m=0.22, name="B50"
     )
     return Shelf(
-        (Item("m12", "Sample", "M12", 1100.0, motor, "outboard", (0.381, 0.508)),),
-        (Item("b50", "Sample", "B50", 700.0, battery),),
-        (Item("clamp", "Sample", "clamp", 0.0, Mount("transom_clamp", 60, 2000)),),
-        (Item("c20", "Sample", "C20", 200.0, Charger(24, 20, ("lfp",), charge_voltage_v=29.2)),),
+        (Item("m12", tell("Sample"), "M12", 1100.0, motor, "outboard", (0.381, 0.508)),),
+        (Item("b50", tell("Sample"), "B50", 700.0, battery),),
+        (Item("clamp", tell("Sample"), "clamp", 0.0, Mount("transom_clamp", 60, 2000)),),
+        (
+            Item(
+                "c20",
+                tell("Sample"),
+                "C20",
+                200.0,
+                Charger(24, 20, ("lfp",), charge_voltage_v=29.2),
+            ),
+        ),
     )

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from typing import Any
 
 from jolvek.core.base.units import QUANTITIES, show
 from jolvek.core.rules.examples import EXAMPLES
@@ -80,8 +81,9 @@ def example(rule_id: str) -> Finding:
     return find(rule_id, figure, limit, **values)  # type: ignore[arg-type]
 
 
-def say(finding: Finding, units: Mapping[str, str]) -> Finding:
-    """The same finding with its sentences in the units given per quantity.
+def say(finding: Finding, units: Mapping[str, str], speak: Callable[[Any], str] = str) -> Finding:
+    """The same finding with its sentences in the units given per quantity; `speak` gives each
+    template, and each text among its values, in another language.
 
     >>> say(find("plate-power", 3000.0, 2200.0), {"power": "kW"}).text
     "The motor's 3.00\\xa0kW exceed the 2.20\\xa0kW of the boat's plate."
@@ -89,10 +91,11 @@ def say(finding: Finding, units: Mapping[str, str]) -> Finding:
     rule = RULES[finding.rule]
     chosen = type("_Chosen", (_Figure,), {"units": units})
     named = {
-        key: chosen(value) if isinstance(value, int | float) else value
+        key: chosen(value) if isinstance(value, int | float) else speak(value)
         for key, value in finding.values
     }
-    return replace(finding, text=rule.sentence.format(**named), cure=rule.cure.format(**named))
+    text, cure = (speak(x).format(**named) for x in (rule.sentence, rule.cure))
+    return replace(finding, text=text, cure=cure)
 
 
 def worst(findings: list[Finding] | tuple[Finding, ...]) -> str:

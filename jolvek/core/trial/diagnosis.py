@@ -9,6 +9,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolvek.core.base.told import tell
+
 
 @dataclass(frozen=True)
 class Cause:
@@ -239,7 +241,7 @@ def suspect(
     >>> [x.fault.key for x in suspect([(200, .0), (500, .01), (1000, .12)])]
     ['slow_high']
     """
-    out = [Suspected(FAULTS[key], "seen on the water") for key in FAULTS if key in seen]
+    out = [Suspected(FAULTS[key], tell("seen on the water")) for key in FAULTS if key in seen]
     told = {x.fault.key for x in out}
     points = sorted(short)
     if points:
@@ -248,15 +250,33 @@ def suspect(
         high = [s for w, s in points if w >= HIGH_FROM * highest]
         every = [s for _, s in points]
         if len(every) >= MANY and min(every) > SLOW_SHARE:
-            out.append(Suspected(FAULTS["slow"], f"{100 * np.mean(every):.0f} % short throughout"))
+            out.append(
+                Suspected(
+                    FAULTS["slow"],
+                    tell("%(every)s %% short throughout", every=f"{100 * np.mean(every):.0f}"),
+                )
+            )
         elif low and high and np.mean(high) - np.mean(low) > HIGH_MORE:
-            off = f"{100 * np.mean(high):.0f} % short at high power"
-            out.append(Suspected(FAULTS["slow_high"], f"{off}, {100 * np.mean(low):.0f} % below"))
+            off = tell("%(high)s %% short at high power", high=f"{100 * np.mean(high):.0f}")
+            out.append(
+                Suspected(
+                    FAULTS["slow_high"],
+                    tell("%(off)s, %(low)s %% below", off=off, low=f"{100 * np.mean(low):.0f}"),
+                )
+            )
     if most_w is not None and rated_w and most_w < LOW_POWER * rated_w:
-        why = f"full throttle takes {most_w:.0f} of {rated_w:.0f} W"
+        why = tell(
+            "full throttle takes %(most)s of %(rated)s W",
+            most=f"{most_w:.0f}",
+            rated=f"{rated_w:.0f}",
+        )
         out.append(Suspected(FAULTS["power_low"], why))
     elif drop_v is not None and drop_worked_v is not None:
         if drop_v > max(DROP_MORE * drop_worked_v, DROP_LEAST_V):
-            why = f"the cables drop {drop_v:.1f} V; {drop_worked_v:.1f} V were worked out"
+            why = tell(
+                "the cables drop %(drop)s V; %(drop_worked)s V were worked out",
+                drop=f"{drop_v:.1f}",
+                drop_worked=f"{drop_worked_v:.1f}",
+            )
             out.append(Suspected(FAULTS["power_low"], why))
     return [x for i, x in enumerate(out) if x.why == "seen on the water" or x.fault.key not in told]

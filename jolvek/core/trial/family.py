@@ -11,6 +11,7 @@ from typing import Any
 import numpy as np
 
 from jolvek.core.base.arrays import Array
+from jolvek.core.base.told import tell
 from jolvek.core.hydro.hull import FACTORS, TRIED, UNKNOWNS, UNTRIED, Hull
 from jolvek.core.predict.doubt import PRIORS, WIDER
 
@@ -98,5 +99,9 @@ def taught(hull: Hull, learned: Learned) -> Hull:
     spread = np.diag([known[key] ** 2 for key in UNKNOWNS])
     told: dict[str, Any] = dict(learned.factors)
     told |= {"trial_spread": tuple(spread.ravel().tolist())}
-    told |= {"tried_on": f"{learned.count} trials {OF_HER_KIND}"}
+    told |= {
+        "tried_on": tell(
+            "%(count)s trials %(of_her_kind)s", count=learned.count, of_her_kind=OF_HER_KIND
+        )
+    }
     return replace(hull, **told)

@@ -15,6 +15,7 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.hydro.hull import FACTORS, TRIED, UNKNOWNS, UNTRIED, Hull
 from jolvek.core.hydro.resistance import Resistance, remembered_table
 from jolvek.core.predict.doubt import Doubt, doubt, first_speed_m_s
@@ -93,14 +94,20 @@ def fit(setup: Setup, runs: Sequence[Run], on: str = "") -> Fit:
     found = sort(runs)
     points, odd = list(found.points), dict(found.left_out)
     if not points:
-        raise ValueRefused("runs", f"{len(runs)} runs, none of which belongs", "both ways, steady")
+        raise ValueRefused(
+            "runs",
+            tell("%(runs)s runs, none of which belongs", runs=len(runs)),
+            tell("both ways, steady"),
+        )
     most = max(len(points) // 3, 1) if len(points) >= ODD_FROM else 0
     for _ in range(most):
         worst = _odd(plain, table, points, prior)
         if worst is None:
             break
         i, off = worst
-        odd |= dict.fromkeys(points[i].runs, f"{100 * off:+.0f} % of speed off the others")
+        odd |= dict.fromkeys(
+            points[i].runs, tell("%(off)s %% of speed off the others", off=f"{100 * off:+.0f}")
+        )
         points.pop(i)
     x, _ = _likeliest(plain, table, points, prior)
     spread = tuple(_left(plain, table, x, points, first).ravel().tolist())

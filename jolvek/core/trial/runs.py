@@ -11,6 +11,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import GRAVITY_M_S2
 
 HEADINGS = ("", "out", "back")
@@ -80,14 +81,14 @@ def unfit(run: Run) -> str:
     ('', 'shallow water')
     """
     if run.gained_m_s > RISING * run.speed_m_s:
-        return "still accelerating"
+        return tell("still accelerating")
     if run.gained_m_s < -RISING * run.speed_m_s:
-        return "slowing down"
+        return tell("slowing down")
     if run.wind_m_s is not None and run.wind_m_s > GUST_M_S:
         return "gusts"
     if run.depth_m is not None:
         if run.speed_m_s / sqrt(GRAVITY_M_S2 * run.depth_m) > DEPTH_FROUDE:
-            return "shallow water"
+            return tell("shallow water")
     return ""
 
 
@@ -101,7 +102,7 @@ def sort(runs: Sequence[Run]) -> Sorted:
     (2.0, -0.3, {2: 'one way only: the current is not known'})
     """
     if len(runs) > MOST_RUNS:
-        raise ValueRefused("runs", len(runs), f"at most {MOST_RUNS}")
+        raise ValueRefused("runs", len(runs), tell("at most %(most_runs)s", most_runs=MOST_RUNS))
     why = {i: reason for i, run in enumerate(runs) if (reason := unfit(run))}
     fit = [i for i in range(len(runs)) if i not in why]
     points = [
@@ -127,7 +128,7 @@ def sort(runs: Sequence[Run]) -> Sorted:
         power = exp((log(a.power_w) + log(b.power_w)) / 2)
         points.append(Pointed(power, (a.speed_m_s + b.speed_m_s) / 2, PAIR_NOISE, (i, j), current))
     alone = {
-        i: "one way only: the current is not known"
+        i: tell("one way only: the current is not known")
         for i in fit
         if runs[i].heading and i not in used
     }

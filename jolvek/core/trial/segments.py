@@ -9,6 +9,7 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 from jolvek.core.trial.runs import Run
 
 STEADY_S = 20.0  # s that speed and power must hold; Jolvek's own
@@ -141,7 +142,11 @@ def powers_for(found: Sequence[Stretch], powers_w: Sequence[float]) -> list[floa
         if len(powers_w) * times == many or (times == many and len(powers_w) == 1):
             return [p for p in powers_w for _ in range(times)]
     told = f"1, {many}" + (f" or {many // 2}" if many % 2 == 0 else "")
-    raise ValueRefused("powers", len(powers_w), f"{told}: there are {many} steady stretches")
+    raise ValueRefused(
+        "powers",
+        len(powers_w),
+        tell("%(told)s: there are %(many)s steady stretches", told=told, many=many),
+    )
 
 
 def runs_of(found: Sequence[Stretch], powers_w: Sequence[float] = ()) -> list[Run]:

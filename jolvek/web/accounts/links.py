@@ -7,12 +7,12 @@ from __future__ import annotations
 from flask import abort
 from itsdangerous import BadData, URLSafeSerializer
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.store import owners
 from jolvek.web import shared
 
 KINDS = ("boat", "calendar", "recall")
-LOST = told("This address is no longer good. Ask the shop for a new one.")
+LOST = tell("This address is no longer good. Ask the shop for a new one.")
 
 
 def _signer(kind: str) -> URLSafeSerializer:

@@ -7,7 +7,7 @@ from typing import Any
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.care.steps import (
     KINDS,
     LAID_UP,
@@ -29,16 +29,16 @@ from jolvek.web.view.language import tr
 
 bp = Blueprint("care_steps", __name__, url_prefix="/care/steps")
 KIND_WORDS = {
-    "trip": told("after each trip"),
-    "hours": told("every so many hours"),
-    "date": told("with the season"),
-    "months": told("every so many months"),
+    "trip": tell("after each trip"),
+    "hours": tell("every so many hours"),
+    "date": tell("with the season"),
+    "months": tell("every so many months"),
 }
 AT_WORDS = {
     "": "–",
-    SEASON_START: told("before the season"),
-    SEASON_END: told("after the season"),
-    LAID_UP: told("while laid up"),
+    SEASON_START: tell("before the season"),
+    SEASON_END: tell("after the season"),
+    LAID_UP: tell("while laid up"),
 }
 _WATERS = {"salt": (True, False), "fresh, lead": (False, True)}
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.store import people as store
 from jolvek.store.db import transaction
 from jolvek.store.people import ROLES, Person
@@ -20,10 +20,10 @@ from jolvek.web.view.language import tr
 bp = Blueprint("people", __name__, url_prefix="/people")
 MOST_NAME = 80
 ROLE_WORDS = {
-    "reader": told("looks, changes nothing"),
-    "rigger": told("and keeps fitting and photos"),
-    "advisor": told("and keeps enquiries, setups, offers and the catalogue"),
-    "owner": told("and people, settings, backups and the trail"),
+    "reader": tell("looks, changes nothing"),
+    "rigger": tell("and keeps fitting and photos"),
+    "advisor": tell("and keeps enquiries, setups, offers and the catalogue"),
+    "owner": tell("and people, settings, backups and the trail"),
 }
 
 

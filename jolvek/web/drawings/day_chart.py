@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 from markupsafe import Markup
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.day.getting_home import NoReturn
 from jolvek.core.day.otherwise import turn_index
 from jolvek.core.day.voyage import Event, Voyage
@@ -19,12 +19,12 @@ from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 
 _WORDS = {
-    "warning": told("15 min left"),
+    "warning": tell("15 min left"),
     "reserve": "reserve",
-    "cut-back": told("power cut back"),
-    "swap": told("spare in"),
+    "cut-back": tell("power cut back"),
+    "swap": tell("spare in"),
     "empty": "empty",
-    "no-way": told("no way made"),
+    "no-way": tell("no way made"),
     "home": "home",
 }
 

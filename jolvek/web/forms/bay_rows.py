@@ -8,22 +8,22 @@ from flask_wtf import FlaskForm
 from wtforms import BooleanField, StringField, validators
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.site import MOST_BAYS, Bay
 from jolvek.web.forms.fields import QuantityField, allowed
 from jolvek.web.view.language import tr
 
 ROWS = range(1, MOST_BAYS + 1)
 _FIELDS = (  # the record's key, the field's name, label, quantity
-    ("length_m", "length", told("Length"), "length"),
-    ("width_m", "width", told("Width"), "length"),
-    ("height_m", "height", told("Height"), "length"),
-    ("max_kg", "max", told("Carries"), "mass"),
-    ("ahead_m", "ahead", told("Ahead of stern"), "length"),
+    ("length_m", "length", tell("Length"), "length"),
+    ("width_m", "width", tell("Width"), "length"),
+    ("height_m", "height", tell("Height"), "length"),
+    ("max_kg", "max", tell("Carries"), "mass"),
+    ("ahead_m", "ahead", tell("Ahead of stern"), "length"),
     ("off_m", "off", "To starboard", "length"),
-    ("above_m", "above", told("Floor above keel"), "length"),
-    ("lid_length_m", "lid_length", told("Lid length"), "length"),
-    ("lid_width_m", "lid_width", told("Lid width"), "length"),
+    ("above_m", "above", tell("Floor above keel"), "length"),
+    ("lid_length_m", "lid_length", tell("Lid length"), "length"),
+    ("lid_width_m", "lid_width", tell("Lid width"), "length"),
 )
 NAMES = tuple(name for _, name, *_ in _FIELDS)
 _NEEDED = ("length", "width", "height")

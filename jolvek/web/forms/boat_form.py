@@ -20,7 +20,7 @@ from wtforms.fields.choices import SelectChoice
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import WORDS, Enquiry
 from jolvek.core.enquiry.site import Site, default_places
 from jolvek.core.hydro.fouling import BOTTOMS
@@ -36,10 +36,10 @@ from jolvek.web.view.language import tr
 STORAGE = (
     "",
     "trailer",
-    told("car roof"),
-    told("car boot"),
+    tell("car roof"),
+    tell("car boot"),
     "davit",
-    told("mooring or berth"),
+    tell("mooring or berth"),
     "carried",
 )
 MOST_KG = allowed(Load, "seat_kg")[1]
@@ -50,49 +50,49 @@ _SLOTS = {key: name for key, (name, *_) in FIN_BOXES.items()}
 class BoatForm(FlaskForm):
     """Boat, load and site of one enquiry."""
 
-    title = StringField(told("Title"), [validators.Length(max=Enquiry.TEXTS["title"])])
-    customer = StringField(told("Customer"), [validators.Length(max=Enquiry.TEXTS["customer"])])
-    phone = StringField(told("Telephone"), [validators.Length(max=Enquiry.TEXTS["phone"])])
-    mail = StringField(told("Mail"), [validators.Length(max=Enquiry.TEXTS["mail"])])
-    address = StringField(told("Address"), [validators.Length(max=Enquiry.TEXTS["address"])])
-    model = StringField(told("Make and model"), [validators.Length(max=Enquiry.TEXTS["model"])])
-    note = TextAreaField(told("Note"), [validators.Length(max=Enquiry.TEXTS["note"])])
+    title = StringField(tell("Title"), [validators.Length(max=Enquiry.TEXTS["title"])])
+    customer = StringField(tell("Customer"), [validators.Length(max=Enquiry.TEXTS["customer"])])
+    phone = StringField(tell("Telephone"), [validators.Length(max=Enquiry.TEXTS["phone"])])
+    mail = StringField(tell("Mail"), [validators.Length(max=Enquiry.TEXTS["mail"])])
+    address = StringField(tell("Address"), [validators.Length(max=Enquiry.TEXTS["address"])])
+    model = StringField(tell("Make and model"), [validators.Length(max=Enquiry.TEXTS["model"])])
+    note = TextAreaField(tell("Note"), [validators.Length(max=Enquiry.TEXTS["note"])])
     storage = SelectField(
-        told("Kept and carried"),
-        choices=[SelectChoice(s, s or told("not said")) for s in STORAGE],
+        tell("Kept and carried"),
+        choices=[SelectChoice(s, s or tell("not said")) for s in STORAGE],
         default="",
         validate_choice=False,
     )
     construction = SelectField(
-        told("Built of"),
-        choices=[SelectChoice(s, s or told("not said")) for s in CONSTRUCTIONS],
+        tell("Built of"),
+        choices=[SelectChoice(s, s or tell("not said")) for s in CONSTRUCTIONS],
         default="",
     )
     chambers = SelectField(
-        told("Inflatable floor"),
-        choices=[SelectChoice(s, s or told("not said")) for s in CHAMBERS],
+        tell("Inflatable floor"),
+        choices=[SelectChoice(s, s or tell("not said")) for s in CHAMBERS],
         default="",
     )
     fin_box = SelectField(
-        told("Fin box"),
-        choices=[SelectChoice(k, name) for k, name in {"": told("not said"), **_SLOTS}.items()],
+        tell("Fin box"),
+        choices=[SelectChoice(k, name) for k, name in {"": tell("not said"), **_SLOTS}.items()],
         default="",
     )
-    family = FamilyField(told("Kind of boat"))
+    family = FamilyField(tell("Kind of boat"))
     bottom = RadioField(
-        told("Bottom"), choices=[SelectChoice(b, b) for b in BOTTOMS], default="clean"
+        tell("Bottom"), choices=[SelectChoice(b, b) for b in BOTTOMS], default="clean"
     )
-    remote_steering = BooleanField(told("remote steering"))
-    petrol_aboard = BooleanField(told("petrol aboard"))
-    rudder_lifts = BooleanField(told("rudder blade swings up"))
-    registration = BooleanField(told("registration needed here"))
+    remote_steering = BooleanField(tell("remote steering"))
+    petrol_aboard = BooleanField(tell("petrol aboard"))
+    rudder_lifts = BooleanField(tell("rudder blade swings up"))
+    registration = BooleanField(tell("registration needed here"))
     places = ChecksField(
-        told("Mounting places"),
+        tell("Mounting places"),
         choices=[SelectChoice(k, v.split(" ", 1)[-1]) for k, v in PLACES.items()],
     )
-    seats = StringField(told("Or each, from the helm"), [validators.Length(max=200)])
+    seats = StringField(tell("Or each, from the helm"), [validators.Length(max=200)])
     water = RadioField(
-        told("Water"),
+        tell("Water"),
         choices=[SelectChoice("salt", "salt"), SelectChoice("fresh", "fresh")],
         default="salt",
     )
@@ -109,139 +109,139 @@ class BoatForm(FlaskForm):
 
 _FIELDS: tuple[tuple[type, str, str, str, str, bool, str], ...] = (
     # record, its key, the field's name, label, quantity, needed, hint
-    (Hull, "length_m", "length", told("Length overall"), "length", True, ""),
-    (Hull, "beam_m", "beam", told("Beam overall"), "length", True, ""),
+    (Hull, "length_m", "length", tell("Length overall"), "length", True, ""),
+    (Hull, "beam_m", "beam", tell("Beam overall"), "length", True, ""),
     (
         Hull,
         "mass_kg",
         "mass",
-        told("Light mass"),
+        tell("Light mass"),
         "mass",
         True,
-        told("without people, gear, motor, battery"),
+        tell("without people, gear, motor, battery"),
     ),
-    (Hull, "waterline_length_m", "waterline_length", told("Waterline length"), "length", False, ""),
-    (Hull, "waterline_beam_m", "waterline_beam", told("Waterline beam"), "length", False, ""),
-    (Hull, "bodies", "bodies", told("Hulls or tubes"), "count", False, ""),
-    (Hull, "body_beam_m", "body_beam", told("Beam of one hull or tube"), "length", False, ""),
+    (Hull, "waterline_length_m", "waterline_length", tell("Waterline length"), "length", False, ""),
+    (Hull, "waterline_beam_m", "waterline_beam", tell("Waterline beam"), "length", False, ""),
+    (Hull, "bodies", "bodies", tell("Hulls or tubes"), "count", False, ""),
+    (Hull, "body_beam_m", "body_beam", tell("Beam of one hull or tube"), "length", False, ""),
     (
         Hull,
         "body_spacing_m",
         "body_spacing",
-        told("Hulls apart"),
+        tell("Hulls apart"),
         "length",
         False,
-        told("centre to centre"),
+        tell("centre to centre"),
     ),
-    (Hull, "ama_share", "ama_share", told("Both amas carry"), "share", False, "trimaran"),
-    (Hull, "ama_length_m", "ama_length", told("Ama's waterline"), "length", False, "trimaran"),
-    (Hull, "chine_beam_m", "chine_beam", told("Beam over the chines"), "length", False, ""),
-    (Hull, "deadrise_deg", "deadrise", told("Deadrise"), "angle", False, ""),
+    (Hull, "ama_share", "ama_share", tell("Both amas carry"), "share", False, "trimaran"),
+    (Hull, "ama_length_m", "ama_length", tell("Ama's waterline"), "length", False, "trimaran"),
+    (Hull, "chine_beam_m", "chine_beam", tell("Beam over the chines"), "length", False, ""),
+    (Hull, "deadrise_deg", "deadrise", tell("Deadrise"), "angle", False, ""),
     (
         Hull,
         "transom_height_m",
         "transom_height",
-        told("Transom height"),
+        tell("Transom height"),
         "length",
         False,
-        told("motor's seat to hull bottom, along the rake"),
+        tell("motor's seat to hull bottom, along the rake"),
     ),
     (
         Hull,
         "transom_clearance_m",
         "transom_clearance",
-        told("Transom over the water"),
+        tell("Transom over the water"),
         "length",
         False,
-        told("its lower edge, loaded; minus: under water"),
+        tell("its lower edge, loaded; minus: under water"),
     ),
     (
         Hull,
         "keel_draught_m",
         "keel",
-        told("Draught with keel"),
+        tell("Draught with keel"),
         "length",
         False,
-        told("loaded, to the keel's lower edge"),
+        tell("loaded, to the keel's lower edge"),
     ),
     (
         Hull,
         "months_afloat",
         "months",
-        told("Months since cleaned"),
+        tell("Months since cleaned"),
         "count",
         False,
-        told("kept afloat"),
+        tell("kept afloat"),
     ),
-    (Hull, "max_power_w", "max_power", told("Power by the plate"), "power", False, ""),
-    (Site, "transom_thickness_m", "transom_thickness", told("Thickness"), "length", False, ""),
-    (Site, "transom_width_m", "transom_width", told("Flat width"), "length", False, ""),
-    (Site, "rake_deg", "rake", told("Rake"), "angle", False, told("top aft; 12° is usual")),
+    (Hull, "max_power_w", "max_power", tell("Power by the plate"), "power", False, ""),
+    (Site, "transom_thickness_m", "transom_thickness", tell("Thickness"), "length", False, ""),
+    (Site, "transom_width_m", "transom_width", tell("Flat width"), "length", False, ""),
+    (Site, "rake_deg", "rake", tell("Rake"), "angle", False, tell("top aft; 12° is usual")),
     (
         Site,
         "rudder_chord_m",
         "rudder",
-        told("Rudder blade"),
+        tell("Rudder blade"),
         "length",
         False,
-        told("hung at the stern, hinge to trailing edge; 0: none hangs there"),
+        tell("hung at the stern, hinge to trailing edge; 0: none hangs there"),
     ),
     (
         Site,
         "rudder_depth_m",
         "rudder_depth",
-        told("Rudder below"),
+        tell("Rudder below"),
         "length",
         False,
-        told("the hull's bottom"),
+        tell("the hull's bottom"),
     ),
-    (Site, "helm_ahead_m", "helm", told("Helm"), "length", False, told("ahead of the stern")),
-    (Site, "canopy_m2", "canopy", told("Canopy for panels, m²"), "number", False, ""),
+    (Site, "helm_ahead_m", "helm", tell("Helm"), "length", False, tell("ahead of the stern")),
+    (Site, "canopy_m2", "canopy", tell("Canopy for panels, m²"), "number", False, ""),
     (
         Site,
         "hull_slope_deg",
         "hull_slope",
-        told("Bottom's slope"),
+        tell("Bottom's slope"),
         "angle",
         False,
-        told("where a pod goes; rising aft"),
+        tell("where a pod goes; rising aft"),
     ),
     (
         Site,
         "room_ahead_m",
         "room_ahead",
-        told("Room ahead"),
+        tell("Room ahead"),
         "length",
         False,
-        told("motor's seat to knee, well or bulkhead"),
+        tell("motor's seat to knee, well or bulkhead"),
     ),
-    (Site, "max_motor_kg", "max_motor", told("Motor mass"), "mass", False, ""),
+    (Site, "max_motor_kg", "max_motor", tell("Motor mass"), "mass", False, ""),
     (
         Site,
         "max_load_kg",
         "max_load",
-        told("Load"),
+        tell("Load"),
         "mass",
         False,
-        told("people, gear, motor, battery"),
+        tell("people, gear, motor, battery"),
     ),
-    (Site, "max_people", "max_people", told("Persons"), "count", False, ""),
-    (Site, "approval_power_w", "approval_power", told("Approved power"), "power", False, ""),
-    (Site, "approval_thrust_n", "approval_thrust", told("Approved thrust"), "thrust", False, ""),
-    (Site, "approval_from_year", "approval_from", told("From model year"), "count", False, ""),
-    (Site, "approval_to_year", "approval_to", told("To model year"), "count", False, ""),
-    (Site, "model_year", "model_year", told("This hull's year"), "count", False, ""),
-    (Load, "people", "people", told("People"), "count", True, ""),
+    (Site, "max_people", "max_people", tell("Persons"), "count", False, ""),
+    (Site, "approval_power_w", "approval_power", tell("Approved power"), "power", False, ""),
+    (Site, "approval_thrust_n", "approval_thrust", tell("Approved thrust"), "thrust", False, ""),
+    (Site, "approval_from_year", "approval_from", tell("From model year"), "count", False, ""),
+    (Site, "approval_to_year", "approval_to", tell("To model year"), "count", False, ""),
+    (Site, "model_year", "model_year", tell("This hull's year"), "count", False, ""),
+    (Load, "people", "people", tell("People"), "count", True, ""),
     (
         Load,
         "people_kg",
         "people_kg",
-        told("People together"),
+        tell("People together"),
         "mass",
         False,
-        told("80 kg each if left empty"),
+        tell("80 kg each if left empty"),
     ),
-    (Load, "gear_kg", "gear", told("Gear"), "mass", False, ""),
+    (Load, "gear_kg", "gear", tell("Gear"), "mass", False, ""),
 )
 _TICKS = ("remote_steering", "petrol_aboard", "rudder_lifts", "registration")
 _PICKS = ("construction", "chambers", "fin_box")

@@ -20,7 +20,7 @@ from wtforms.fields.choices import SelectChoice
 
 from jolvek.core.base import checked, typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import MOST_WEIGHT, RESERVE_SCHOOLS, SKIES, WISHES, Day
 from jolvek.web.forms.fields import QuantityField, allowed
@@ -28,49 +28,49 @@ from jolvek.web.forms.leg_rows import add_leg_fields, leg_values, legs_from
 from jolvek.web.view.language import tr
 
 WISH_WORDS = {
-    "price": told("costs little"),
-    "light": told("light to carry"),
-    "range": told("goes far"),
-    "speed": told("goes fast"),
+    "price": tell("costs little"),
+    "light": tell("light to carry"),
+    "range": tell("goes far"),
+    "speed": tell("goes fast"),
     "silence": "quiet",
-    "hands_free": told("hands free"),
-    "tidy": told("tidy, few parts"),
+    "hands_free": tell("hands free"),
+    "tidy": tell("tidy, few parts"),
 }
-SCHOOL_WORDS = {"fifth": "a share", "thirds": "a third", "hour": told("an hour's running")}
+SCHOOL_WORDS = {"fifth": "a share", "thirds": "a third", "hour": tell("an hour's running")}
 _FIELDS = (  # the record's key, the field's name, label, quantity, hint
-    ("wind_m_s", "wind", told("Wind against"), "speed", ""),
-    ("current_m_s", "current", told("Current against"), "speed", ""),
-    ("reserve", "reserve", told("Share kept"), "share", ""),
-    ("speed_limit_m_s", "limit", told("Speed limit"), "speed", ""),
-    ("temperature_c", "temperature", told("Battery temperature"), "celsius", ""),
-    ("shore_limit_w", "shore_limit", told("Shore gives at most"), "power", "16 A at 230 V: 3680 W"),
-    ("charges_per_day", "charges", told("Charges a day"), "count", told("of a boat on hire")),
+    ("wind_m_s", "wind", tell("Wind against"), "speed", ""),
+    ("current_m_s", "current", tell("Current against"), "speed", ""),
+    ("reserve", "reserve", tell("Share kept"), "share", ""),
+    ("speed_limit_m_s", "limit", tell("Speed limit"), "speed", ""),
+    ("temperature_c", "temperature", tell("Battery temperature"), "celsius", ""),
+    ("shore_limit_w", "shore_limit", tell("Shore gives at most"), "power", "16 A at 230 V: 3680 W"),
+    ("charges_per_day", "charges", tell("Charges a day"), "count", tell("of a boat on hire")),
     (
         "runs_per_day",
         "runs",
-        told("Runs a day"),
+        tell("Runs a day"),
         "count",
-        told("of a boat on hire; the day above is one"),
+        tell("of a boat on hire; the day above is one"),
     ),
-    ("days_a_season", "days", told("Days a season"), "count", told("of a boat on hire")),
-    ("dock_solar_w", "dock_solar", told("Panels on the dock"), "power", "rated"),
-    ("dock_battery_wh", "dock_battery", told("Battery on the dock, Wh"), "number", ""),
-    ("start_charge", "start_charge", told("Sets out with"), "share", told("of the charge")),
+    ("days_a_season", "days", tell("Days a season"), "count", tell("of a boat on hire")),
+    ("dock_solar_w", "dock_solar", tell("Panels on the dock"), "power", "rated"),
+    ("dock_battery_wh", "dock_battery", tell("Battery on the dock, Wh"), "number", ""),
+    ("start_charge", "start_charge", tell("Sets out with"), "share", tell("of the charge")),
     (
         "own_charger_v",
         "own_charger",
-        told("Own charger, V"),
+        tell("Own charger, V"),
         "number",
-        told("at the end of the charge, where the customer has one"),
+        tell("at the end of the charge, where the customer has one"),
     ),
-    ("hotel_w", "hotel", told("Other loads"), "power", told("lights, fridge, instruments")),
-    ("solar_w", "solar", told("Solar panels"), "power", told("rated, lying flat")),
-    ("latitude_deg", "latitude", told("Latitude"), "angle", ""),
-    ("longitude_deg", "longitude", told("Longitude"), "angle", ""),
-    ("start_h", "start", told("Sets out at"), "clock", "o'clock"),
-    ("max_lift_kg", "lift", told("Heaviest lift"), "mass", ""),
-    ("budget", "budget", told("Budget"), "money", ""),
-    ("max_noise_db", "noise", told("Loudest, dB(A)"), "number", ""),
+    ("hotel_w", "hotel", tell("Other loads"), "power", tell("lights, fridge, instruments")),
+    ("solar_w", "solar", tell("Solar panels"), "power", tell("rated, lying flat")),
+    ("latitude_deg", "latitude", tell("Latitude"), "angle", ""),
+    ("longitude_deg", "longitude", tell("Longitude"), "angle", ""),
+    ("start_h", "start", tell("Sets out at"), "clock", "o'clock"),
+    ("max_lift_kg", "lift", tell("Heaviest lift"), "mass", ""),
+    ("budget", "budget", tell("Budget"), "money", ""),
+    ("max_noise_db", "noise", tell("Loudest, dB(A)"), "number", ""),
 )
 # what stands between two sums: no comma of a thousand or of cents
 _BETWEEN = re.compile(r";|,(?!\d)|,(?=\d{4}|\d{1,3}\s\d{3}(?!\d))")
@@ -81,21 +81,21 @@ _NAMES = {name: key for key, name, *_ in _FIELDS}
 class DayForm(FlaskForm):
     """The day of one enquiry; legs follow as leg1_name, leg1_speed and so on."""
 
-    speed = QuantityField(told("Wanted speed"), "speed", *allowed(Day, "speed_m_s"), True)
-    distance = QuantityField(told("Distance, there and back"), "distance", 50, 1e6, True)
+    speed = QuantityField(tell("Wanted speed"), "speed", *allowed(Day, "speed_m_s"), True)
+    distance = QuantityField(tell("Distance, there and back"), "distance", 50, 1e6, True)
     reserve_school = RadioField(
-        told("Kept in reserve"),
+        tell("Kept in reserve"),
         choices=[SelectChoice(school, SCHOOL_WORDS[school]) for school in RESERVE_SCHOOLS],
         default="fifth",
     )
-    electric_only = BooleanField(told("electric-only water"))
-    standby = QuantityField(told("Waits out there"), "duration", *allowed(Day, "standby_s"))
-    charge = QuantityField(told("Hours to charge"), "duration", _CHARGE_S[0], _CHARGE_S[1])
-    shore_power = BooleanField(told("shore power"))
-    sky = SelectField(told("Sky"), choices=[SelectChoice(s, s) for s in SKIES], default="fair")
-    date = StringField(told("Date"))
-    hands_free = BooleanField(told("must steer hands-free"))
-    budgets = StringField(told("Budgets to compare"), [validators.Length(max=200)])
+    electric_only = BooleanField(tell("electric-only water"))
+    standby = QuantityField(tell("Waits out there"), "duration", *allowed(Day, "standby_s"))
+    charge = QuantityField(tell("Hours to charge"), "duration", _CHARGE_S[0], _CHARGE_S[1])
+    shore_power = BooleanField(tell("shore power"))
+    sky = SelectField(tell("Sky"), choices=[SelectChoice(s, s) for s in SKIES], default="fair")
+    date = StringField(tell("Date"))
+    hands_free = BooleanField(tell("must steer hands-free"))
+    budgets = StringField(tell("Budgets to compare"), [validators.Length(max=200)])
     changed = HiddenField()
     page = HiddenField()
 

@@ -9,7 +9,7 @@ from typing import Any
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import Line, Terms
 from jolvek.core.deal.money import minor
 from jolvek.core.deal.years import Assumed
@@ -19,10 +19,10 @@ from jolvek.web.view.language import tr
 MOST_LETTERS, FREE_ROWS = 3, 6
 USUAL_DAYS = 30
 FIGURES = {  # name: label, lowest, highest
-    "discount": (told("Discount in all, %"), 0, 100),
-    "deposit": (told("Deposit, %"), 0, 100),
-    "instalments": (told("Instalments of the rest"), 1, 60),
-    "valid_days": (told("Valid for, days"), 1, 365),
+    "discount": (tell("Discount in all, %"), 0, 100),
+    "deposit": (tell("Deposit, %"), 0, 100),
+    "instalments": (tell("Instalments of the rest"), 1, 60),
+    "valid_days": (tell("Valid for, days"), 1, 365),
 }
 FREE_KEYS = ("text", "quantity", "price", "discount", "tax")
 LINE, YEARS = "off_", "y_"  # before the names of entries: discount of a line, an assumption

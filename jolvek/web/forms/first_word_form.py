@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.first_word import OVER_THE_TOP, PACES, WATERS, FirstWord
 from jolvek.core.enquiry.need import Day
@@ -16,12 +16,12 @@ from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 
 PACE_WORDS = {
-    "walk": told("gently, like a walk"),
+    "walk": tell("gently, like a walk"),
     "steady": "steadily",
-    "all": told("as fast as she goes in the water"),
-    OVER_THE_TOP: told("over the top of the water"),
+    "all": tell("as fast as she goes in the water"),
+    OVER_THE_TOP: tell("over the top of the water"),
 }
-WATER_WORDS = {"lake": "a lake", "river": "a river", "sea": told("the sea")}
+WATER_WORDS = {"lake": "a lake", "river": "a river", "sea": tell("the sea")}
 assert set(PACE_WORDS) == {*PACES, OVER_THE_TOP} and set(WATER_WORDS) == set(WATERS)
 
 

@@ -7,19 +7,19 @@ from typing import Any
 from flask_wtf import FlaskForm
 from wtforms import StringField, validators
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.need import MOST_LEGS, Leg
 from jolvek.web.forms.fields import QuantityField, allowed
 from jolvek.web.view.language import tr
 
 ROWS = range(1, MOST_LEGS + 1)
 _FIELDS = (  # the record's key, the field's name, label, quantity
-    ("speed_m_s", "speed", told("Speed"), "speed"),
-    ("distance_m", "distance", told("Distance"), "distance"),
-    ("duration_s", "duration", told("or time"), "duration"),
-    ("current_m_s", "current", told("Current against"), "speed"),
-    ("wind_m_s", "wind", told("Wind against"), "speed"),
-    ("hold_s", "hold", told("Then wait"), "duration"),
+    ("speed_m_s", "speed", tell("Speed"), "speed"),
+    ("distance_m", "distance", tell("Distance"), "distance"),
+    ("duration_s", "duration", tell("or time"), "duration"),
+    ("current_m_s", "current", tell("Current against"), "speed"),
+    ("wind_m_s", "wind", tell("Wind against"), "speed"),
+    ("hold_s", "hold", tell("Then wait"), "duration"),
 )
 NAMES = tuple(name for _, name, *_ in _FIELDS)
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.day.otherwise import Switches
 from jolvek.core.enquiry.need import MOST_LEGS, Day
 from jolvek.core.hydro.hull import Hull
@@ -19,10 +19,10 @@ MOST_WIND_M_S, MOST_STREAM_M_S = 30.0, 6.0
 SWITCH_WORDS = {
     "heavier": f"{HEAVIER:.0%} heavier".replace("%", " %"),
     "aged": f"battery {AGED:.0%} aged".replace("%", " %"),
-    "cold": told("battery at %(cold_c)s °C", cold_c=f"{COLD_C:.0f}"),
-    "spare": told("a spare battery aboard"),
-    "all": told("all pinned setups"),
-    "sim": told("simulated tide and wind"),
+    "cold": tell("battery at %(cold_c)s °C", cold_c=f"{COLD_C:.0f}"),
+    "spare": tell("a spare battery aboard"),
+    "all": tell("all pinned setups"),
+    "sim": tell("simulated tide and wind"),
 }
 
 

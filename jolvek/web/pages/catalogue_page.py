@@ -8,7 +8,7 @@ from typing import Any
 
 from markupsafe import Markup
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.predict.claims import Claim, check_claims
 from jolvek.core.products.plain import NOT_SOLD
 from jolvek.core.products.shelf import Item, Shelf
@@ -48,9 +48,9 @@ COLUMNS = {
     ),
 }
 STOCK = {
-    "shelf": told("in stock"),
-    "order": told("on order"),
-    "none": told("not to be had"),
+    "shelf": tell("in stock"),
+    "order": tell("on order"),
+    "none": tell("not to be had"),
     "": "",
 }
 SHOWN_CHANGES = 300  # rows of an import shown in full

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import FOOT_M
 from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
@@ -29,11 +29,11 @@ from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 
 AIR = {
-    "none": told("it will not draw air"),
-    "in turns": told("it draws air in turns"),
-    "always": told("it draws air"),
+    "none": tell("it will not draw air"),
+    "in turns": tell("it draws air in turns"),
+    "always": tell("it draws air"),
 }
-SHORT = told("the shaft is too short for this transom")
+SHORT = tell("the shaft is too short for this transom")
 POD_RISE_DEG = 3.0  # of the hull's bottom aft, where it is not measured; common practice, no source
 SMALLEST_HEEL_DEG = 0.05
 LEVEL_DEG = 0.3  # less trim than that nobody sees, nor the model

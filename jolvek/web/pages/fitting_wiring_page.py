@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.netlist import Netlist, Plan, Wire, fed_by, tap_imbalance_ah
 from jolvek.core.electric.network import drop_to_motor_v, resistance_ohm
@@ -21,9 +21,9 @@ from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 
 TAKE_WORDS = {
-    "diagonal": told("at opposite ends"),
-    "bars": told("by bars, equal leads"),
-    "one end": told("at one end"),
+    "diagonal": tell("at opposite ends"),
+    "bars": tell("by bars, equal leads"),
+    "one end": tell("at one end"),
 }
 LUG_FROM_MM2 = 10.0
 EVEN_A = 0.5  # strings closer than this are told in one figure

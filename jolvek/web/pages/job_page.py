@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.rules.findings import LEVEL_WORDS
 from jolvek.web.view.display import Units, about, money
@@ -12,14 +12,14 @@ from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 NAMES = (
-    told("Loaded"),
-    told("Setup in hand"),
-    told("Shaft or pole"),
-    told("Top speed"),
-    told("At the wanted speed"),
-    told("Range there"),
-    told("Price"),
-    told("Said against it"),
+    tell("Loaded"),
+    tell("Setup in hand"),
+    tell("Shaft or pole"),
+    tell("Top speed"),
+    tell("At the wanted speed"),
+    tell("Range there"),
+    tell("Price"),
+    tell("Said against it"),
 )
 
 

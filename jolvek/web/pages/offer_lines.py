@@ -9,7 +9,7 @@ from typing import Any
 
 from babel.numbers import get_currency_precision
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import Line, Sums, Terms, sums
 from jolvek.core.deal.money import major, minor
 from jolvek.core.deal.quote import Priced, Rates, lines_of
@@ -23,8 +23,8 @@ from jolvek.web.view.display import amount_of
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
-AFTER_A_LOOK = told("after a look")
-_WORDS = (told("Delivery"), told("Commissioning on the water"), told("Training of the customer"))
+AFTER_A_LOOK = tell("after a look")
+_WORDS = (tell("Delivery"), tell("Commissioning on the water"), tell("Training of the customer"))
 SERVICES = dict(zip(draft_form.SERVICES, _WORDS, strict=True))  # a setting of the shop: its line
 StockOf = Callable[[str, str], Stock]
 
@@ -111,23 +111,23 @@ def sums_plain(s: Sums, currency: str) -> dict[str, Any]:
     """The sums as minor units and in words, without the margin."""
     digits = digits_of(currency)
 
-    def told(amount: int) -> str:
+    def tell(amount: int) -> str:
         return amount_of(major(amount, digits), currency)
 
     out: dict[str, Any] = {
-        k: {"minor": getattr(s, k), "text": told(getattr(s, k))}
+        k: {"minor": getattr(s, k), "text": tell(getattr(s, k))}
         for k in ("lines", "off", "net", "tax", "total", "deposit")
     }
     out["rates"] = [
         {
             "rate": f"{r.rate.normalize():f}",
-            "net": told(r.net),
-            "tax": told(r.tax),
+            "net": tell(r.net),
+            "tax": tell(r.tax),
             "tax_minor": r.tax,
         }
         for r in s.rates
     ]
-    out["instalments"] = [told(x) for x in s.instalments]
+    out["instalments"] = [tell(x) for x in s.instalments]
     return out
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours as clock
 from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.performance import Point
@@ -36,7 +36,7 @@ class OfferPage:
     findings: list[Finding]
 
 
-AS_ASKED = told("as asked")
+AS_ASKED = tell("as asked")
 
 
 def offer_page(w: Worked, u: Units) -> OfferPage:

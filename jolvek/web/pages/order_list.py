@@ -10,14 +10,14 @@ from dataclasses import dataclass
 from itertools import groupby
 from typing import Any
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.store import offers, stock
 from jolvek.store.offers import Event, Sent
 from jolvek.store.stock import Wanted
 from jolvek.web.view.language import tr
 
-HEAD = ("supplier", "part", "id", "needed", "unit", told("in stock"), "reserved", told("to order"))
-OWN_STORE = told("from the shop’s own store")
+HEAD = ("supplier", "part", "id", "needed", "unit", tell("in stock"), "reserved", tell("to order"))
+OWN_STORE = tell("from the shop’s own store")
 
 
 @dataclass(frozen=True)

@@ -5,23 +5,23 @@ from __future__ import annotations
 from dataclasses import dataclass
 from itertools import groupby
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.fit.rule_reach import can_speak
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.rules.findings import Finding, example
 from jolvek.core.rules.rulebook import RULES
 
 TOPICS = {
-    "limits": told("What the boat bears"),
-    "fitting": told("How it hangs, and how she lies"),
-    "electrics": told("Volts and amps"),
-    "charging": told("Charging"),
-    "wiring": told("Cables and fuses"),
-    "day": told("The day and the wishes"),
-    "hull": told("The hull in the water"),
-    "propeller": told("Propeller and thrust"),
-    "precautions": told("Precautions with every job"),
-    "safety": told("On the water"),
+    "limits": tell("What the boat bears"),
+    "fitting": tell("How it hangs, and how she lies"),
+    "electrics": tell("Volts and amps"),
+    "charging": tell("Charging"),
+    "wiring": tell("Cables and fuses"),
+    "day": tell("The day and the wishes"),
+    "hull": tell("The hull in the water"),
+    "propeller": tell("Propeller and thrust"),
+    "precautions": tell("Precautions with every job"),
+    "safety": tell("On the water"),
 }
 
 

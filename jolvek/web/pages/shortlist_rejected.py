@@ -5,17 +5,17 @@ from __future__ import annotations
 from collections import defaultdict
 from dataclasses import dataclass
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.match.matching import Match
 from jolvek.core.rules.rulebook import RULES
 from jolvek.web.view.display import Units
 from jolvek.web.view.what_if import TRIALS, WHAT_IFS
 
 GROUPS = {
-    "day": told("Does not do the day"),
-    "limits": told("Plate and approvals"),
-    "fitting": told("Does not fit"),
-    "electrics": told("Volts and amps"),
+    "day": tell("Does not do the day"),
+    "limits": tell("Plate and approvals"),
+    "fitting": tell("Does not fit"),
+    "electrics": tell("Volts and amps"),
 }
 
 

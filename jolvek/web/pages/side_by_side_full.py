@@ -7,7 +7,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours as clock
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import largest_tilt_deg
@@ -19,10 +19,10 @@ from jolvek.web.view.worked import Worked
 Row = tuple[str, str, tuple[str, ...]]  # name, unit, a cell a setup
 Told = Callable[[Worked], str]
 SETTINGS = (
-    told("At full power"),
-    told("At half power"),
-    told("At the lowest step"),
-    told("At the wanted speed"),
+    tell("At full power"),
+    tell("At half power"),
+    tell("At the lowest step"),
+    tell("At the wanted speed"),
 )
 
 
@@ -53,7 +53,7 @@ def full_table(worked: list[Worked], u: Units) -> FullTable:
         (tr("Battery"), _battery(u)),
         (tr("Price"), _PRICE),
     ):
-        rows = ((row, unit, tuple(told(w) or "–" for w in worked)) for row, unit, told in lines)
+        rows = ((row, unit, tuple(figure(w) or "–" for w in worked)) for row, unit, figure in lines)
         groups.append((name, tuple(rows)))
     return FullTable(tuple(w.letter for w in worked), tuple(groups))
 

@@ -9,7 +9,7 @@ from typing import Any
 from markupsafe import Markup
 
 from jolvek.core.base import typed_figures, units
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours as clock
 from jolvek.core.day.summed import DayRun, run_day
 from jolvek.core.enquiry.need import Need
@@ -28,11 +28,11 @@ from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 VIEWS = {
-    "power": told("Power and range"),
-    "time": told("Time and range"),
-    "thrust": told("Thrust and drag"),
+    "power": tell("Power and range"),
+    "time": tell("Time and range"),
+    "thrust": tell("Thrust and drag"),
 }
-MODES = {"speed": told("same speed"), "power": told("same power"), "day": told("the day")}
+MODES = {"speed": tell("same speed"), "power": tell("same power"), "day": tell("the day")}
 LEAST_SHARE = 0.13  # of the top of the axis, where the cursor may stand
 
 

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Any
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours as clock
 from jolvek.core.day.summed import DayRun
 from jolvek.core.predict.handling import Handling, handling
@@ -194,13 +194,13 @@ def _setup_rows(line: Line, going: dict[str, Handling], u: Units) -> list[TableR
 
 
 _FOR = {
-    "price": told("costs least"),
-    "lift": told("is lightest to lift"),
-    "range": told("goes furthest at this speed"),
-    "top": told("is fastest"),
-    "charge": told("charges quickest"),
-    "noise": told("is quietest"),
-    "left": told("comes home with most left"),
+    "price": tell("costs least"),
+    "lift": tell("is lightest to lift"),
+    "range": tell("goes furthest at this speed"),
+    "top": tell("is fastest"),
+    "charge": tell("charges quickest"),
+    "noise": tell("is quietest"),
+    "left": tell("comes home with most left"),
 }
 
 

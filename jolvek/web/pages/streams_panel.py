@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours as clock
 from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.streams import Held, against_streams, settings_w
 from jolvek.web.view.display import Units
 
-NAMES = ("full", "half", "lowest", told("at the cursor"))
-NOT = told("does not hold")
+NAMES = ("full", "half", "lowest", tell("at the cursor"))
+NOT = tell("does not hold")
 
 
 @dataclass(frozen=True)

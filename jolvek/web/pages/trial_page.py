@@ -13,7 +13,7 @@ import numpy as np
 from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import to_unit
 from jolvek.core.electric.network import drop_to_motor_v
 from jolvek.core.hydro.hull import Load
@@ -33,10 +33,10 @@ from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 FACTOR_WORDS = {
-    "friction_factor": told("Friction"),
-    "wave_factor": told("Waves"),
-    "planing_factor": told("Planing drag"),
-    "efficiency_factor": told("Propeller behind her"),
+    "friction_factor": tell("Friction"),
+    "wave_factor": tell("Waves"),
+    "planing_factor": tell("Planing drag"),
+    "efficiency_factor": tell("Propeller behind her"),
 }
 
 

@@ -11,7 +11,7 @@ from markupsafe import Markup
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.care.faults import SERVICE_FAULTS
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.store import care, owners
@@ -33,7 +33,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return ("look", tr("what is due")) if s.pinned else ("empty", tr("pin a setup first"))
 
 
-STATION = stations.add(9, "aftercare", told("Aftercare"), _state)
+STATION = stations.add(9, "aftercare", tell("Aftercare"), _state)
 
 
 def show_page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 200) -> Any:

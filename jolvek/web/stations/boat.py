@@ -21,7 +21,7 @@ from flask import (
 )
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.modelled import differs
 from jolvek.core.products.boat_model import of_year
@@ -49,7 +49,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     )
 
 
-STATION = stations.add(1, "boat", told("Boat"), _state)
+STATION = stations.add(1, "boat", tell("Boat"), _state)
 
 
 def _page(enquiry_id: int, form: BoatForm | None = None, code: int = 200, **more: Any) -> Any:

@@ -12,7 +12,7 @@ from typing import Any
 from flask import Blueprint, Response, abort, flash, json, redirect, request, url_for
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import Need
 from jolvek.formats import gpx_file
@@ -36,7 +36,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return ("done", tr("the day can be run")) if s.pinned else ("empty", tr("pin a setup first"))
 
 
-STATION = stations.add(5, "day_out", told("Day out"), _state)
+STATION = stations.add(5, "day_out", tell("Day out"), _state)
 
 
 def _asked() -> Asked:

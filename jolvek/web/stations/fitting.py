@@ -16,7 +16,7 @@ from flask import (
     url_for,
 )
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
 from jolvek.core.fit.checklist import sheet, work_hours
 from jolvek.store import enquiries, offers, setups
@@ -36,10 +36,10 @@ from jolvek.web.view.worked import Worked, work_out
 SHEET = "fitting/print.css"
 bp = Blueprint("fitting", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 TABS = {
-    "drawing": told("Drawing"),
-    "wiring": told("Wiring"),
-    "sheet": told("Sheet"),
-    "mounts": told("All mounts"),
+    "drawing": tell("Drawing"),
+    "wiring": tell("Wiring"),
+    "sheet": tell("Sheet"),
+    "mounts": tell("All mounts"),
 }
 
 
@@ -49,7 +49,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return ("look", tr("see the findings")) if s.level in ("caution", "block") else ("done", "fits")
 
 
-STATION = stations.add(6, "fitting", told("Fitting"), _state)
+STATION = stations.add(6, "fitting", tell("Fitting"), _state)
 
 
 @bp.get("/fitting")

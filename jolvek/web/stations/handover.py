@@ -9,7 +9,7 @@ from typing import Any
 from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.store import enquiries, handovers, stock
@@ -38,7 +38,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return "look", tr("list, serial numbers, trial")
 
 
-STATION = stations.add(8, "handover", told("Handover"), _state)
+STATION = stations.add(8, "handover", tell("Handover"), _state)
 
 
 def _hand(f: Frame) -> Worked:

@@ -9,7 +9,7 @@ from typing import Any
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import sums
 from jolvek.store import enquiries, offers, outbox, setups, stock
 from jolvek.store.db import transaction
@@ -29,10 +29,10 @@ from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("offer", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 STAGE_WORDS = {
-    "open": told("not sent"),
+    "open": tell("not sent"),
     "offered": "sent",
     "ordered": "ordered",
-    "delivered": told("handed over"),
+    "delivered": tell("handed over"),
 }
 
 
@@ -44,7 +44,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return ("look", tr("read the cautions")) if s.level == "caution" else ("done", "ready")
 
 
-STATION = stations.add(7, "offer", told("Offer"), _state)
+STATION = stations.add(7, "offer", tell("Offer"), _state)
 
 
 def _draft(f: Frame) -> tuple[Draft, list[Worked]]:

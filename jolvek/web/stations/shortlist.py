@@ -20,7 +20,7 @@ from flask import (
 )
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.fit.as_set import AsSet, as_set_from, as_set_plain
 from jolvek.core.products.shelf import Item, Shelf
@@ -45,7 +45,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return ("done", tr("setups pinned")) if s.pinned else ("empty", tr("nothing pinned yet"))
 
 
-STATION = stations.add(3, "shortlist", told("Shortlist"), _state)
+STATION = stations.add(3, "shortlist", tell("Shortlist"), _state)
 
 
 @bp.get("/shortlist")

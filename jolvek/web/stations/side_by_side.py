@@ -10,7 +10,7 @@ import numpy as np
 from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 
 from jolvek.core.base import units
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.fit.add_ons import area_m2, why_not
 from jolvek.store import enquiries, setups
 from jolvek.store import shelf as shelf_store
@@ -44,7 +44,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return "done", tr("%(pinned)s setups", pinned=len(s.pinned))
 
 
-STATION = stations.add(4, "side_by_side", told("Side by side"), _state)
+STATION = stations.add(4, "side_by_side", tell("Side by side"), _state)
 
 
 @bp.get("/side-by-side")

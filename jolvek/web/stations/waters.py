@@ -8,7 +8,7 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import MOST_LEGS, Day
 from jolvek.web import saving
@@ -32,7 +32,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return "done", tr("%(legs)s legs", legs=legs) if legs else tr("speed and distance are given")
 
 
-STATION = stations.add(2, "waters", told("Waters"), _state)
+STATION = stations.add(2, "waters", tell("Waters"), _state)
 
 
 def _page(enquiry_id: int, form: DayForm | None = None, code: int = 200, **more: Any) -> Any:

@@ -106,7 +106,7 @@ class Units:
 
     def said(self, finding: Finding) -> Finding:
         """A finding with its sentences in these units."""
-        return say(finding, self.chosen)
+        return say(finding, self.chosen, language.tr)
 
     @property
     def summary(self) -> str:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing
 from jolvek.core.hydro.hull import FACTORS, Hull
@@ -14,7 +14,7 @@ from jolvek.core.trial.family import OF_HER_KIND
 from jolvek.web.view.display import Units, about, band
 from jolvek.web.view.language import tr
 
-IN_FIVE = {0.8: told("four such boats in five")}[CONFIDENCE]
+IN_FIVE = {0.8: tell("four such boats in five")}[CONFIDENCE]
 
 
 def from_to(ends: Iterable[float], quantity: str, u: Units) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import ranked
@@ -22,9 +22,9 @@ TRIALS = {
     "shaft-short": "shaft",
 }
 WHAT_IFS = {
-    "slower": told("10 % less speed"),
-    "shaft": told("a longer shaft"),
-    "nearer": told("10 % less distance"),
+    "slower": tell("10 % less speed"),
+    "shaft": tell("a longer shaft"),
+    "nearer": tell("10 % less distance"),
 }
 LESS = 0.9
 SHAFTS_M = (0.381, 0.508, 0.635, 0.762)  # 15, 20, 25 and 30 in; common practice, no source

@@ -2,22 +2,22 @@
 
 from __future__ import annotations
 
-from jolvek.core.base.told import told
+from jolvek.core.base.told import tell
 
 _NAMES = {
     "hull.waterline_length_m": "waterline length",
     "hull.waterline_beam_m": "waterline beam",
-    "hull.bodies": told("hulls or tubes"),
-    "hull.body_beam_m": told("beam of one hull or tube"),
-    "hull.body_spacing_m": told("hulls apart, centre to centre"),
-    "hull.chine_beam_m": told("beam over the chines"),
-    "hull.deadrise_deg": told("deadrise, degrees"),
-    "load.people_kg": told("people together"),
-    "motor.idle_w": told("what it takes with the propeller still"),
-    "motor.leg_area_m2": told("the drag of its leg"),
-    "motor.voltage_window": told("the volts it takes"),
-    "motor.mass_kg": told("what it weighs"),
-    "motor.propeller_rpm": told("the propeller's rpm"),
+    "hull.bodies": tell("hulls or tubes"),
+    "hull.body_beam_m": tell("beam of one hull or tube"),
+    "hull.body_spacing_m": tell("hulls apart, centre to centre"),
+    "hull.chine_beam_m": tell("beam over the chines"),
+    "hull.deadrise_deg": tell("deadrise, degrees"),
+    "load.people_kg": tell("people together"),
+    "motor.idle_w": tell("what it takes with the propeller still"),
+    "motor.leg_area_m2": tell("the drag of its leg"),
+    "motor.voltage_window": tell("the volts it takes"),
+    "motor.mass_kg": tell("what it weighs"),
+    "motor.propeller_rpm": tell("the propeller's rpm"),
 }
 
 

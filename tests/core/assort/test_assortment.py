@@ -134,3 +134,13 @@ def test_typical_enquiries_are_of_every_family_and_always_the_same():
     assert found == list(typical(3 * len(FAMILIES)))
     assert {need.water.kind for _, _, need in found} == {"salt", "fresh"}
     assert found != list(typical(3 * len(FAMILIES), seed=1))
+
+
+def test_choices_on_which_the_solver_ends_in_an_error_at_its_own_tolerance_are_the_cheapest():
+    sets = np.array([[0, 0, 0, 1, 0], [0, 0, 1, 0, 0], [1, 0, 0, 0, 0]], dtype=float)
+    does = np.array([[0, 0, 1], [0, 0, 0], [0, 1, 1], [0, 1, 1], [1, 0, 0]], dtype=float)
+    products = tuple(Product(KINDS[i % 3], f"p{i}", f"p{i}", 1.0) for i in range(5))
+    weights, names = np.array([1.0, 1, 1, 2, 1]), tuple("abcde")
+    d = Demand(names, weights, products, csr_matrix(sets), csr_matrix(does), ("",) * 5)
+    c = best(d, 5, {"motors": 1})
+    assert (c.coverage, c.value) == (4.0, 1.0)
