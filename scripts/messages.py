@@ -1,5 +1,5 @@
-"""The messages of what a customer gets, as gettext's files: collected from templates, code and the
-core's data, merged into each language's `.po`, compiled. `python scripts/messages.py`.
+"""The messages of pages and papers as gettext's files: collected from templates, code and tables of
+the core, merged into each language's `.po`, compiled. `python scripts/messages.py`.
 """
 
 from __future__ import annotations
@@ -17,35 +17,62 @@ from babel.messages.pofile import read_po, write_po
 
 from jolvek.core.care.faults import SERVICE_FAULTS
 from jolvek.core.care.steps import Care, Profile, care_for
-from jolvek.core.fit.fitted import sample_fitted
-from jolvek.core.fit.handover import FOR_OWNER, steps
+from jolvek.core.electric.chemistry import CHEMISTRIES
+from jolvek.core.hydro.families import FAMILIES
+from jolvek.core.products.mounting import KINDS as MOUNTS
+from jolvek.core.rules.examples import EXAMPLES
+from jolvek.core.rules.findings import LEVEL_WORDS
+from jolvek.core.rules.rulebook import RULES
+from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.store.recalls import ANSWERS
 from jolvek.web.pages.care_page import STATE_WORDS
-from jolvek.web.view.language import DOMAIN, FOLDER, LANGUAGES
+from jolvek.web.pages.offer_years import LABELS
+from jolvek.web.view.display import CHOICES, COUNTED
+from jolvek.web.view.language import DOMAIN, FOLDER, LANGUAGES, SCREENS
 
-WEB = Path(__file__).parents[1] / "jolvek" / "web"
-KEYWORDS = {"_": None, "n_": (1, 2), "tr": None, "tell": None, "tell_n": (1, 2), "_run": None, "counted_said": (1, 2)}
+TOP = Path(__file__).parents[1] / "jolvek"
+KEYWORDS = {"_": None, "n_": (1, 2), "tr": None, "counted_said": (1, 2), "_run": None}
+KEYWORDS |= {"tell": None, "tell_n": (1, 2)}
+TEMPLATES = {"extensions": "jolvek.web.view.template_messages.RunningText", "trimmed": "true"}
+# what a customer reads: her offer, link, papers, form and the boat's own page
+CUSTOMERS = re.compile(
+    r"templates/(boat_page|customer|papers|ask)/|templates/offer/_(head|lines|alternative|foot|years)"
+    r"|templates/(handover/paper|trial/_paper|offer/paper|aftercare/label|aftercare/copy)"
+    r"|pages/(offer_|day_out_page|care_letters|battery_page|handover_record)|desk/(customer|ask)\.py"
+    r"|forms/first_word_form|view/(doubt_words|display|worked|what_if)|stations/boat_page"
+    r"|drawings/(boat_drawing|pictures|years_chart|day_chart|charts|signature)"
+    r"|core/(day|deal|rules|care)/|core/fit/(handover|controls|checklist)\.py"
+    r"|core/predict/(claims|likelihood|performance)|core/electric/(draft|wiring|chemistry)"
+)
 
 
-def found() -> Catalog:
-    """Every message there is."""
-    out = Catalog(domain=DOMAIN, project="Jolvek", fuzzy=False)
-    for path in sorted(WEB.rglob("*.html")):
-        _take(out, "jinja2.ext:babel_extract", path)
-    for path in sorted(WEB.rglob("*.py")):
-        _take(out, "python", path)
-    for text in data():
-        out.add(text)
-    return out
+def found() -> tuple[Catalog, set[str]]:
+    """Every message there is, and which of them customers read."""
+    out, customers = Catalog(domain=DOMAIN, project="Jolvek", fuzzy=False), set(for_customers())
+    for path in sorted((*TOP.rglob("*.html"), *TOP.rglob("*.py"))):
+        method = "jinja2.ext:babel_extract" if path.suffix == ".html" else "python"
+        for message in _in_file(method, path):
+            _add(out, message)
+            if CUSTOMERS.search(path.as_posix()):
+                customers.add(message if isinstance(message, str) else message[0])
+    for text in (*for_customers(), *for_the_shop()):
+        _add(out, text)
+    for word in COUNTED:
+        _add(out, (f"%(n)s {word}", f"%(n)s {word}s"))
+        customers.add(f"%(n)s {word}")
+    return out, customers
 
 
-def _take(out: Catalog, method: str, path: Path) -> None:
+def _in_file(method: str, path: Path) -> Iterator[str | tuple[str, str]]:
     source = io.BytesIO(path.read_bytes())
-    options = {"trimmed": "true", "silent": "false"}
-    for _, message, _, _ in extract(method, source, KEYWORDS, options=options):
-        plain = message[0] if isinstance(message, tuple) else message
-        if plain:
-            out.add(message, flags=["python-format"] if "%(" in plain else [])
+    for _, message, _, _ in extract(method, source, KEYWORDS, options=TEMPLATES):
+        yield message if isinstance(message, str) else (message[0], message[1])
+
+
+def _add(out: Catalog, message: str | tuple[str, str]) -> None:
+    one = message if isinstance(message, str) else message[0]
+    if one:
+        out.add(message, flags=["python-format"] if "%(" in one else [])
 
 
 def _cares() -> Iterator[Care]:
@@ -54,14 +81,37 @@ def _cares() -> Iterator[Care]:
             yield from care_for(Profile(salt, lead, False))
 
 
-def data() -> list[str]:
-    """Texts of the core's data that a customer reads."""
-    out = [x for c in _cares() for x in (c.text, c.hazard)]
-    out += [f.seen for f in SERVICE_FAULTS.values()]
-    owner = [s for s in steps(sample_fitted()) if s.group in FOR_OWNER]
-    out += [x for s in owner for x in (s.text, s.hazard)]
-    out += [*ANSWERS.values(), *STATE_WORDS.values()]
-    return [x for x in dict.fromkeys(out) if x]
+def for_customers() -> list[str]:
+    """Texts of tables that a customer reads: rules, care, faults, kinds of boats and batteries."""
+    out = [x for r in RULES.values() for x in (r.sentence, r.cure)]
+    out += [x for e in EXAMPLES.values() for x in e.values() if isinstance(x, str)]
+    out += [x for c in _cares() for x in (c.text, c.hazard)]
+    out += [f.seen for f in (*SERVICE_FAULTS.values(), *FAULTS.values())]
+    out += [x for f in FAMILIES.values() for x in (f.name, f.said)]
+    out += [c.name for c in CHEMISTRIES.values()]
+    out += [*ANSWERS.values(), *STATE_WORDS.values(), *LEVEL_WORDS.values()]
+    out += [x["label"] for x in LABELS.values()]
+    return [x for x in dict.fromkeys(map(str, out)) if x]
+
+
+def for_the_shop() -> list[str]:
+    """Texts of tables that only the shop reads: causes and cures of faults, mounts, units."""
+    every = (*SERVICE_FAULTS.values(), *FAULTS.values())
+    out = [x for f in every for x in (f.hazard, f.told_by)]
+    out += [x for f in every for c in f.causes for x in (c.what, c.check, c.cure)]
+    kinds = MOUNTS.values()
+    out += [x for k in kinds for x in (k.name, k.steering, k.shallows, k.weed, k.loses)]
+    out += [*CHOICES, *(c.source for c in _cares()), *(r.source for r in RULES.values())]
+    return [x for x in dict.fromkeys(map(str, out)) if x]
+
+
+def part(whole: Catalog, wanted: set[str]) -> Catalog:
+    """The messages of a catalogue that are wanted."""
+    out = Catalog(domain=DOMAIN)
+    for m in whole:
+        if m.id and (m.id if isinstance(m.id, str) else m.id[0]) in wanted:
+            out.add(m.id, flags=m.flags)
+    return out
 
 
 def path_of(language: str, kind: str) -> Path:
@@ -92,12 +142,14 @@ def places(message: str) -> set[str]:
 
 def main() -> int:
     """Merge and compile; prints what is not translated."""
-    whole, lacking = found(), 0
+    (whole, customers), lacking = found(), 0
     for language in LANGUAGES:
         if language == "en":
             continue
         mine = kept(language)
-        mine.update(whole, no_fuzzy_matching=True)
+        mine.update(
+            whole if language in SCREENS else part(whole, customers), no_fuzzy_matching=True
+        )
         mine.obsolete.clear()
         path_of(language, "po").parent.mkdir(parents=True, exist_ok=True)
         with path_of(language, "po").open("wb") as stream:

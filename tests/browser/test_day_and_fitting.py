@@ -166,6 +166,6 @@ def test_she_sets_out_with_less_by_keyboard_and_nonsense_is_told(page, fitted_se
     field.focus()
     page.keyboard.type("60")
     expect(answer).not_to_have_text(full)
-    expect(page.locator("#day")).to_contain_text("the charge she sets out with")
+    expect(page.locator("#day")).to_contain_text("the charge at the start")
     field.fill("most of it")
     expect(page.locator("#day")).to_contain_text("read “most of it”")

@@ -113,7 +113,7 @@ def test_a_sailing_dinghys_motor_is_locked_beside_her_rudder_and_her_battery_is_
     kept = hand.setup.fitting
     assert kept.locked and kept.bay == "locker"
     hand.sheet()
-    hand.says("Lock the motor straight; she is steered by her rudder", "in locker")
+    hand.says("Lock the motor straight; the rudder steers", "in locker")
 
 
 def test_a_keel_boats_pod_is_told_its_wedge_and_its_cables(hand):

@@ -49,7 +49,7 @@ def test_every_page_of_every_boat_opens_and_reads(client, conn, pinned, number):
     pinned.backup(conn)
     said = {path: opened(client, f"/enquiry/{number}/{path}") for path in (*STATIONS, *TABS)}
     told = dict(re.findall(r"<dt>([^<]+)</dt>\s*<dd>([\d.]+)", said["day-out"]))
-    slow, fast = (told.get(f"{w} speed that brings her home") for w in ("Slowest", "Fastest"))
+    slow, fast = (told.get(f"{w} speed that brings the boat home") for w in ("Slowest", "Fastest"))
     assert slow is None or fast is None or float(slow) <= float(fast)
 
 

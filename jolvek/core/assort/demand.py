@@ -103,7 +103,7 @@ def lacks(need: Need) -> str:
     """
     s = size(need)
     if s.no_way:
-        return tell("no motor: the current is as fast as she is wanted to be")
+        return tell("no motor: the current is as fast as the boat is wanted to be")
     return tell(
         "a motor of about %(motor)s kW with a bank of about %(energy)s kWh (lithium), light "
         "enough for a %(said)s of %(length)s m",

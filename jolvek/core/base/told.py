@@ -35,6 +35,21 @@ def tell_n(one: str, many: str, n: int, /, **values: Any) -> str:
     return _made(one, many, one if n == 1 else many, {"n": n, **values})
 
 
+def words(thing: Any, *names: str) -> None:
+    """Texts of a record of a table become sentences: to be called as it is made.
+
+    >>> from types import SimpleNamespace
+    >>> chair = SimpleNamespace(name="Chair")
+    >>> words(chair, "name")
+    >>> chair.name.message
+    'Chair'
+    """
+    for name in names:
+        text = getattr(thing, name)
+        if text and not isinstance(text, Told):
+            object.__setattr__(thing, name, tell(text))
+
+
 def _made(message: str, many: str, english: str, values: dict[str, Any]) -> Told:
     out = Told(english % values if values else english)
     out.message, out.many, out.values = message, many, values

@@ -18,7 +18,7 @@ LATEST, MORE_POWER = 5, 0.15  # trips looked at, and how much more they take; Jo
 _OWN = (
     Fault(
         "dead",
-        "She does not start",
+        "It does not start",
         (
             Cause("the kill cord or magnet is not in", "the cord's seat", "put it in; its spare"),
             Cause("the main switch is off or a fuse is blown", "switch, fuse", "find why it blew"),
@@ -32,7 +32,7 @@ _OWN = (
     ),
     Fault(
         "charge",
-        "She does not charge",
+        "It does not charge",
         (
             Cause("the shore supply is off", "breaker and earth leakage switch", "a trip: why?"),
             Cause("the pack is below freezing or hot", "its temperature", "warm it, let it cool"),
@@ -70,7 +70,7 @@ _OWN = (
     ),
     Fault(
         "short_day",
-        "She does not come as far as she did",
+        "It does not go as far as it did",
         (
             Cause("the battery has aged", "its health on this page", "a new pack"),
             Cause("it is not charged full", "charge shown in the morning", "charger, hours"),
@@ -98,7 +98,7 @@ SERVICE_FAULTS: dict[str, Fault] = {
 
 def suspect_from_log(shares: Sequence[float], aged: bool = False) -> list[Suspected]:
     """What a log says: `shares` are the power of her latest trips over the one worked out, less
-    one, the latest first; `aged` whether her battery is at its end.
+    one, the latest first; `aged` whether the battery is at its end.
 
     >>> [x.fault.key for x in suspect_from_log([0.3, 0.25, 0.2, 0.4, 0.3])]
     ['slow']
@@ -109,13 +109,13 @@ def suspect_from_log(shares: Sequence[float], aged: bool = False) -> list[Suspec
     latest = list(shares[:LATEST])
     if len(latest) == LATEST and float(np.median(latest)) >= MORE_POWER:
         why = tell(
-            "her last %(latest)s trips took %(latest2)s %% more power (median)",
+            "the last %(latest)s trips took %(latest2)s %% more power (median)",
             latest=LATEST,
             latest2=f"{100 * np.median(latest):.0f}",
         )
         out.append(Suspected(TRIAL_FAULTS["slow"], tell("%(why)s than worked out", why=why)))
     if aged:
-        out.append(Suspected(SERVICE_FAULTS["short_day"], tell("her battery is at its end")))
+        out.append(Suspected(SERVICE_FAULTS["short_day"], tell("the battery is at its end")))
     return out
 
 

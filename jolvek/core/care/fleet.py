@@ -36,7 +36,7 @@ class ToCharge:
 
     @property
     def wall_w(self) -> float:
-        """What her charger takes from the supply."""
+        """What its charger takes from the supply."""
         return self.charger.mains_w if self.charger else 0.0
 
     @property
@@ -107,10 +107,10 @@ def _against(b: ToCharge, supply_w: float) -> str:
     if b.soc >= b.needed:
         return ""
     if b.charger is None or b.hours == float("inf"):
-        return tell("no charger of hers charges her bank")
+        return tell("no charger of its own charges its bank")
     if b.wall_w > supply_w:
         return tell(
-            "her charger takes %(wall)s W of %(supply)s W",
+            "its charger takes %(wall)s W of %(supply)s W",
             wall=f"{b.wall_w:.0f}",
             supply=f"{supply_w:.0f}",
         )

@@ -10,6 +10,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell, words
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.rule import COMMON
 
@@ -41,13 +42,16 @@ class Care:
     source: str = COMMON
 
     def __post_init__(self) -> None:
+        words(self, "text", "hazard", "source")
         checked.check(self, "care")
         if not self.key or not self.text.strip():
-            raise ValueRefused("care.text", self.text, "a key and what is to be done")
+            raise ValueRefused("care.text", self.text, tell("a key and what is to be done"))
         if self.kind in ("hours", "months") and self.every < 1:
-            raise ValueRefused("care.every", self.every, f"1 and more {self.kind}")
+            raise ValueRefused(
+                "care.every", self.every, tell("1 and more %(kind)s", kind=self.kind)
+            )
         if self.kind == "months" and self.every % 1:
-            raise ValueRefused("care.every", self.every, "whole months")
+            raise ValueRefused("care.every", self.every, tell("whole months"))
         if self.kind == "date" and self.at not in (SEASON_START, SEASON_END):
             raise ValueRefused("care.at", self.at, f"{SEASON_START} or {SEASON_END}")
 
@@ -162,13 +166,22 @@ def care_for(p: Profile, edits: Iterable[Edit] = ()) -> tuple[Care, ...]:
 
 
 def _usual(p: Profile) -> tuple[Care, ...]:
-    stored = "Top the battery up." if p.lead else "Look at the charge of the battery in store."
-    anode = Care("anode", "months", "Anode: anew when half of it is gone.", 6)
+    stored = (
+        tell("Top the battery up.")
+        if p.lead
+        else tell("Look at the charge of the battery in store.")
+    )
+    anode = Care("anode", "months", tell("Anode: anew when half of it is gone."), 6)
     return (
         *_each_trip(p.salt),
         SHAFT,
         TERMINALS,
-        Care("seals", "hours", "Shaft seals by a workshop.", HIRED_SEALS_H if p.hired else SEALS_H),
+        Care(
+            "seals",
+            "hours",
+            tell("Shaft seals by a workshop."),
+            HIRED_SEALS_H if p.hired else SEALS_H,
+        ),
         START,
         LAY_UP_LEAD if p.lead else LAY_UP,
         Care("charge-check", "months", stored, 1 if p.lead else 3, at=LAID_UP),
@@ -178,10 +191,14 @@ def _usual(p: Profile) -> tuple[Care, ...]:
 
 
 def _each_trip(salt: bool) -> tuple[Care, ...]:
-    wash = "Rinse motor and leg with fresh water, dry" if salt else "Wipe motor and leg dry"
-    look = "Look behind the propeller for line, at its blades for nicks."
+    wash = (
+        tell("Rinse motor and leg with fresh water, dry")
+        if salt
+        else tell("Wipe motor and leg dry")
+    )
+    look = tell("Look behind the propeller for line, at its blades for nicks.")
     return (
-        Care("rinse", "trip", f"{wash}, caps on the sockets."),
+        Care("rinse", "trip", tell("%(wash)s, caps on the sockets.", wash=wash)),
         Care("line", "trip", look, hazard=SWITCHED_OFF),
-        Care("contacts", "trip", "Look at plugs and contacts: dry, no green, pressed home."),
+        Care("contacts", "trip", tell("Look at plugs and contacts: dry, no green, pressed home.")),
     )

@@ -165,7 +165,7 @@ class _Run:
                 name = leg.name or tell("leg %(i)s", i=i + 1)
                 self.say(
                     "no-way",
-                    tell("no way is made on %(name)s: %(what)s as she is", name=name, what=what),
+                    tell("no way is made on %(name)s: %(what)s as the boat", name=name, what=what),
                 )
                 self.record(i, power + day.hotel_w, 0.0, speed, ground)
                 return False

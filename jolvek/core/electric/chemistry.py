@@ -9,7 +9,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.told import tell, words
 
 REFERENCE_C = 20.0
 
@@ -39,6 +39,9 @@ class Chemistry:
     lithium: bool
     cell_v: float  # nominal of one cell, to infer how many a label means
     cell_full_v: float  # at the end of its charge; common practice, no source
+
+    def __post_init__(self) -> None:
+        words(self, "name")
 
 
 # fmt: off

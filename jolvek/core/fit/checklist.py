@@ -98,7 +98,7 @@ def _power_limit(f: Fitted) -> Setting:
         watts2=f"{watts:.0f}",
     )
     return Setting(
-        tell("power limit"), first, tell("light boat for this power: until the driver knows her")
+        tell("power limit"), first, tell("light boat for this power: until the driver knows it")
     )
 
 

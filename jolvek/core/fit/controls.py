@@ -152,7 +152,7 @@ def steps(f: Fitted) -> tuple[str, ...]:
             )
         )
     if f.fitting.locked:
-        out.append(tell("Lock the motor straight; she is steered by her rudder."))
+        out.append(tell("Lock the motor straight; the rudder steers."))
     return tuple(out)
 
 

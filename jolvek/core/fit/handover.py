@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from jolvek.core.base.told import tell, words
 from jolvek.core.fit import controls
 from jolvek.core.fit.checklist import settings
 from jolvek.core.fit.fitted import Fitted
@@ -24,6 +25,9 @@ class Step:
     group: str
     text: str
     hazard: str = ""
+
+    def __post_init__(self) -> None:
+        words(self, "text", "hazard")
 
 
 @dataclass(frozen=True)
@@ -54,7 +58,7 @@ def steps(f: Fitted) -> tuple[Step, ...]:
         *(
             Step(
                 f"set-{x.name.replace(' ', '-')}",
-                "Settings",
+                tell("Settings"),
                 f"{x.name.capitalize()}: {x.value} ({x.why}).",
             )
             for x in settings(f)
@@ -70,13 +74,20 @@ def _before(f: Fitted) -> tuple[Step, ...]:
     told = next((x.text for x in f.findings if x.rule == "first-charge"), "")
     full = f" {told}" if told else ""
     return (
-        Step("unpack", "Unpack", "Unpack and compare with the order, piece by piece."),
-        Step("serials", "Unpack", "Write down the serial numbers of motor, packs and charger."),
+        Step("unpack", tell("Unpack"), tell("Unpack and compare with the order, piece by piece.")),
+        Step(
+            "serials",
+            tell("Unpack"),
+            tell("Write down the serial numbers of motor, packs and charger."),
+        ),
         Step(
             "charge",
-            "Charge",
-            f"Charge fully before the first use.{full}",
-            "Charge on a surface that does not burn, watched, above freezing; lead-acid needs air.",
+            tell("Charge"),
+            tell("Charge fully before the first use.%(x)s", x=full),
+            tell(
+                "Charge on a surface that does not burn, watched, above freezing; lead-acid "
+                "needs air."
+            ),
         ),
     )
 
@@ -88,26 +99,36 @@ def _inflate(f: Fitted) -> tuple[Step, ...]:
     return (
         Step(
             "inflate",
-            "Inflate",
-            f"All chambers to half first, then in turn to full, the keel or floor last: {pressure}."
-            " Before the motor's weight goes on.",
-            "A hand pump's gauge decides; heat of the sun raises the pressure.",
+            tell("Inflate"),
+            tell(
+                "All chambers to half first, then in turn to full, the keel or floor last: "
+                "%(pressure)s. Before the motor's weight goes on.",
+                pressure=pressure,
+            ),
+            tell("A hand pump's gauge decides; heat of the sun raises the pressure."),
         ),
     )
 
 
 def _hang(f: Fitted) -> tuple[Step, ...]:
-    out = [Step("mount", "Hang", mounted(f))]
+    out = [Step("mount", tell("Hang"), mounted(f))]
     out.append(
-        Step("hang", "Hang", "Hang the motor, clamps by hand, then the safety line or bolt.", ""),
+        Step(
+            "hang",
+            tell("Hang"),
+            tell("Hang the motor, clamps by hand, then the safety line or bolt."),
+            "",
+        ),
     )
     if f.motor.style in ("outboard", "pole"):
-        order = "larger washer, drive pin centred, propeller, smaller washer, self-locking nut"
+        order = tell(
+            "larger washer, drive pin centred, propeller, smaller washer, self-locking nut"
+        )
         out.append(
             Step(
                 "propeller",
-                "Propeller",
-                f"Propeller: {order} nipped, not forced; anode last.",
+                tell("Propeller"),
+                tell("Propeller: %(order)s nipped, not forced; anode last.", order=order),
                 KILL_CORD,
             )
         )
@@ -115,24 +136,42 @@ def _hang(f: Fitted) -> tuple[Step, ...]:
 
 
 def _cables(f: Fitted) -> tuple[Step, ...]:
-    hazard = "No tools across poles; rings off the fingers; fuse at the battery first."
+    hazard = tell("No tools across poles; rings off the fingers; fuse at the battery first.")
     if f.bank.nominal_v > HIGH_V:
-        hazard = "Above 60 V DC: a licensed marine electrician only."
+        hazard = tell("Above 60 V DC: a licensed marine electrician only.")
     if f.clips_on:
-        return (Step("clip", "Cables", "Clip the battery on: align, push, lock.", ""),)
+        return (Step("clip", tell("Cables"), tell("Clip the battery on: align, push, lock."), ""),)
     out = [
-        Step("packs", "Cables", "Stow and strap the packs as drawn; they may not move.", hazard),
-        Step("polarity", "Cables", "Measure volts and polarity at the motor's plug.", hazard),
+        Step(
+            "packs",
+            tell("Cables"),
+            tell("Stow and strap the packs as drawn; they may not move."),
+            hazard,
+        ),
+        Step(
+            "polarity",
+            tell("Cables"),
+            tell("Measure volts and polarity at the motor's plug."),
+            hazard,
+        ),
         Step(
             "plugs",
-            "Cables",
-            "Plugs go one way: align, push, lock the collar; relieve the strain; caps on what is"
-            " not used.",
+            tell("Cables"),
+            tell(
+                "Plugs go one way: align, push, lock the collar; relieve the strain; caps on "
+                "what is"
+                " not used."
+            ),
         ),
-        Step("covers", "Cables", "Terminals covered; main switch in reach, its place shown."),
+        Step(
+            "covers",
+            tell("Cables"),
+            tell("Terminals covered; main switch in reach, its place shown."),
+        ),
     ]
     out += [
-        Step(f"control-{i}", "Cables", text) for i, text in enumerate(controls.steps(f), start=1)
+        Step(f"control-{i}", tell("Cables"), text)
+        for i, text in enumerate(controls.steps(f), start=1)
     ]
     return tuple(out)
 
@@ -141,26 +180,28 @@ def _water(f: Fitted) -> tuple[Step, ...]:
     out = [
         Step(
             "cord",
-            "On the water",
-            "The kill cord stops the motor: tried, not looked at.",
-            "Nobody in the water, propeller clear of people and lines.",
+            tell("On the water"),
+            tell("The kill cord stops the motor: tried, not looked at."),
+            tell("Nobody in the water, propeller clear of people and lines."),
         ),
         Step(
             "gears",
-            "On the water",
-            "Forward, neutral, reverse on the water, not in the air for long.",
+            tell("On the water"),
+            tell("Forward, neutral, reverse on the water, not in the air for long."),
         ),
-        Step("trial", "On the water", "Sea trial: steps of power both ways."),
-        Step("turns", "On the water", "Full turns both ways: no air drawn, no vibration."),
-        Step("trim", "On the water", "Loaded trim looked at from the quay."),
+        Step("trial", tell("On the water"), tell("Sea trial: steps of power both ways.")),
+        Step(
+            "turns", tell("On the water"), tell("Full turns both ways: no air drawn, no vibration.")
+        ),
+        Step("trim", tell("On the water"), tell("Loaded trim looked at from the quay.")),
     ]
     if not f.clips_on:
         out.append(
             Step(
                 "warm",
-                "On the water",
-                "Cables and joints cool to the hand after ten minutes at full power.",
-                "Feel with the back of the hand; a hot joint burns.",
+                tell("On the water"),
+                tell("Cables and joints cool to the hand after ten minutes at full power."),
+                tell("Feel with the back of the hand; a hot joint burns."),
             )
         )
     return tuple(out)
@@ -168,36 +209,75 @@ def _water(f: Fitted) -> tuple[Step, ...]:
 
 def _customer(f: Fitted) -> tuple[Step, ...]:
     out = [
-        Step("teach-cord", "Customer", "Kill cord and magnet: worn always, spare where it is."),
-        Step("teach-charge", "Customer", "Charge shown, read together; what stays as reserve."),
-        Step("teach-charging", "Customer", "Charging shown: plug, time, place, what never to do."),
-        Step("teach-care", "Customer", "Rinse, dry, look behind the propeller; laying up."),
-        Step("teach-home", "Customer", "Coming home: slow goes far; oars, paddle or spare motor."),
+        Step(
+            "teach-cord",
+            tell("Customer"),
+            tell("Kill cord and magnet: worn always, spare where it is."),
+        ),
+        Step(
+            "teach-charge",
+            tell("Customer"),
+            tell("Charge shown, read together; what stays as reserve."),
+        ),
+        Step(
+            "teach-charging",
+            tell("Customer"),
+            tell("Charging shown: plug, time, place, what never to do."),
+        ),
+        Step(
+            "teach-care",
+            tell("Customer"),
+            tell("Rinse, dry, look behind the propeller; laying up."),
+        ),
+        Step(
+            "teach-home",
+            tell("Customer"),
+            tell("Coming home: slow goes far; oars, paddle or spare motor."),
+        ),
     ]
     if f.need.hull.fam.planes:
-        out.append(Step("teach-speed", "Customer", "Full power only seated, cord on, looking out."))
+        out.append(
+            Step(
+                "teach-speed",
+                tell("Customer"),
+                tell("Full power only seated, cord on, looking out."),
+            )
+        )
     return tuple(out)
 
 
 def _papers(f: Fitted) -> tuple[Step, ...]:
     return (
-        Step("manuals", "Papers", "Manuals of motor, battery and charger handed over."),
-        Step("warranty", "Papers", "Warranty registered, or the day until which set down."),
+        Step("manuals", tell("Papers"), tell("Manuals of motor, battery and charger handed over.")),
+        Step(
+            "warranty",
+            tell("Papers"),
+            tell("Warranty registered, or the day until which set down."),
+        ),
         Step(
             "registration",
-            "Papers",
-            "Reminded: registration, licence, electric-only waters; local rules decide.",
+            tell("Papers"),
+            tell("Reminded: registration, licence, electric-only waters; local rules decide."),
         ),
-        Step("insurer", "Papers", "Reminded: the insurer is told of motor and lithium battery."),
+        Step(
+            "insurer",
+            tell("Papers"),
+            tell("Reminded: the insurer is told of motor and lithium battery."),
+        ),
     )
 
 
 def _aboard(f: Fitted) -> tuple[Step, ...]:
-    spares = ["drive pins", "spare propeller with nut", "spare cord or magnet", "keys"]
-    spares += [] if f.clips_on else ["one fuse of each rating"]
+    spares = [
+        tell("drive pins"),
+        tell("spare propeller with nut"),
+        tell("spare cord or magnet"),
+        "keys",
+    ]
+    spares += [] if f.clips_on else [tell("one fuse of each rating")]
     return (
-        Step("spares", "Aboard", "Aboard: " + ", ".join(spares) + "."),
-        Step("jackets", "Aboard", "Life jackets, and another way to move the boat."),
+        Step("spares", tell("Aboard"), "Aboard: " + ", ".join(spares) + "."),
+        Step("jackets", tell("Aboard"), tell("Life jackets, and another way to move the boat.")),
     )
 
 
@@ -210,7 +290,7 @@ def pieces(f: Fitted) -> tuple[Piece, ...]:
     """
     out = [Piece("motor", f.motor.title, f.motor.id)]
     many = range(1, f.bank.packs + 1)
-    out += [Piece(f"pack {i}", f.battery.title, f.battery.id) for i in many]
+    out += [Piece(tell("pack %(i)s", i=i), f.battery.title, f.battery.id) for i in many]
     if f.charger:
         out.append(Piece("charger", f.charger.title, f.charger.id))
-    return (*out, Piece("key", "Key"), Piece("magnet", "Kill cord or magnet"))
+    return (*out, Piece("key", tell("Key")), Piece("magnet", tell("Kill cord or magnet")))

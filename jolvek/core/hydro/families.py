@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.told import tell, words
 
 TUBE_OVERHANG = 0.09  # 0.25 to 0.3 m on a tender; common practice, no source
 
@@ -40,6 +40,9 @@ class Family:
     deadrise_deg: float = 0.0
     sails: bool = False
 
+    def __post_init__(self) -> None:
+        words(self, "name")
+
     @property
     def tube_overhang(self) -> float:
         """How far the tubes of an inflatable reach past her transom, share of the length."""
@@ -53,7 +56,7 @@ class Family:
     @property
     def said(self) -> str:
         """Its name within a sentence."""
-        return self.name if self.name.isupper() else self.name.lower()
+        return self.name if self.name.isupper() else tell(self.name.lower())
 
 
 def _family(*fields: object, **more: object) -> Family:

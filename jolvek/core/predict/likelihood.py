@@ -9,6 +9,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.told import tell
 
 CONFIDENCE = 0.8  # of a band, where no other is asked
 LIKELY, UNLIKELY = 0.8, 0.2
@@ -46,7 +47,9 @@ def in_words(probability: float) -> str:
     >>> [in_words(p) for p in (0.95, 0.5, 0.1)]
     ['likely', 'open', 'unlikely']
     """
-    return "likely" if probability >= LIKELY else "unlikely" if probability <= UNLIKELY else "open"
+    if probability >= LIKELY:
+        return tell("likely")
+    return tell("unlikely") if probability <= UNLIKELY else tell("open")
 
 
 def day_chance(

@@ -199,7 +199,7 @@ class Performance:
     def _point(self, power: float, speed: float, thrust: float) -> Point:
         bank, motor = self.setup.bank, self.setup.motor
         if power < DRIFT_W and self.setup.wind_m_s < 0:
-            return Point(0.0, speed, 0.0, None, None, 0.0, tell("the wind alone drives her there"))
+            return Point(0.0, speed, 0.0, None, None, 0.0, tell("the wind alone drives it"))
         if bank is None:
             amps = power / motor.voltage_v if motor.voltage_v else None
             return Point(power, speed, amps, None, None, thrust)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from jolvek.core.base import checked
+from jolvek.core.base.told import words
 
 PLATE_BELOW_M = 0.025  # plate below the hull bottom; common practice, no source
 PLATE_TOO_DEEP_M = 0.15
@@ -29,6 +30,9 @@ class MountKind:
     weed: str  # what to do when it is caught
     loses: str
     or_places: tuple[str, ...] = ()  # it goes on as well
+
+    def __post_init__(self) -> None:
+        words(self, "name", "steering", "shallows", "weed", "loses")
 
     @property
     def places(self) -> tuple[str, ...]:

@@ -118,7 +118,7 @@ RULES = (
         "caution",
         "limits",
         (
-            "Loaded to {figure:mass}, more than half of the {awash:mass} at which she is awash: "
+            "Loaded to {figure:mass}, more than half of the {awash:mass} at which it is awash: "
             "little freeboard."
         ),
         "Take load off; check the builder's load limit.",

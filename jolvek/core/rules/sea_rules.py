@@ -12,7 +12,7 @@ RULES = (
         "day",
         (
             "{figure:speed} of wind is too much for a boat of {length:.1f} m: past {limit:speed} "
-            "she stays ashore, whatever the battery says."
+            "the boat stays ashore, whatever the battery says."
         ),
         "Another day, sheltered water, or a larger boat; ask the local watch.",
         "ISO 12217 design categories, from memory, carried down by length: common practice",
@@ -35,8 +35,8 @@ RULES = (
         "caution",
         "day",
         (
-            "With the wind abeam she goes {figure:.0f}° sideways at {speed:speed}; past "
-            "{limit:.0f}° she is blown rather than steered."
+            "With the wind abeam the boat goes {figure:.0f}° sideways at {speed:speed}; past "
+            "{limit:.0f}° it is blown rather than steered."
         ),
         "More speed through the water, or keep the wind ahead or astern.",
         OWN,
@@ -45,7 +45,7 @@ RULES = (
         "shallow",
         "caution",
         "day",
-        "She and her motor need {figure:.2f} m of water; there are {limit:.2f} m.",
+        "Boat and motor need {figure:.2f} m of water; there are {limit:.2f} m.",
         "Tilt the motor up and paddle, or go round.",
         COMMON,
     ),

@@ -18,7 +18,8 @@ RULES = (
         "note",
         "hull",
         (
-            "She does not plane with this load: about {limit:power} would be needed, there are "
+            "The boat does not plane with this load: about {limit:power} would be needed, there "
+            "are "
             "{figure:power}."
         ),
         "More power, less load, or be content with displacement speed.",
@@ -38,7 +39,7 @@ RULES = (
         "propeller",
         (
             "The propeller lugs: from rest the motor's torque turns it for {figure:thrust}, where "
-            "the power would give {limit:thrust}. She gets going, and over her hump, slowly."
+            "the power would give {limit:thrust}. The boat gets going, and over the hump, slowly."
         ),
         "A propeller of less pitch or less diameter.",
         OWN,
@@ -78,8 +79,9 @@ RULES = (
         "beyond-planing",
         "note",
         "hull",
-        "At {figure:speed} she planes flatter or steeper than the planing formulas were tried for.",
-        "Take the top speed as a guess until she is tried on the water.",
+        "At {figure:speed} the boat planes flatter or steeper than the planing formulas were "
+        "tried for.",
+        "Take the top speed as a guess until the boat is tried on the water.",
         "Savitsky 1964: trim 2 to 15°, wetted length to 4 beams",
     ),
     Rule(

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.told import tell, words
 
 
 @dataclass(frozen=True)
@@ -19,6 +19,9 @@ class Cause:
     what: str
     check: str
     cure: str
+
+    def __post_init__(self) -> None:
+        words(self, "what", "check", "cure")
 
 
 @dataclass(frozen=True)
@@ -33,13 +36,16 @@ class Fault:
     told_by: str
     hazard: str = ""
 
+    def __post_init__(self) -> None:
+        words(self, "seen", "told_by", "hazard")
+
 
 FAULTS: dict[str, Fault] = {
     f.key: f
     for f in (
         Fault(
             "crooked",
-            "She runs crooked with the helm let go",
+            "The boat runs crooked with the helm let go",
             (
                 Cause(
                     "the leg is not in line with the tiller",
@@ -88,7 +94,7 @@ FAULTS: dict[str, Fault] = {
         ),
         Fault(
             "vibrates",
-            "She vibrates",
+            "It vibrates",
             (
                 Cause(
                     "a blade is bent or nicked, or line is round the shaft",
@@ -103,7 +109,7 @@ FAULTS: dict[str, Fault] = {
         ),
         Fault(
             "slow",
-            "She is slow at all powers",
+            "The boat is slow at all powers",
             (
                 Cause(
                     "the bottom is foul or she is heavier than said",
@@ -126,7 +132,7 @@ FAULTS: dict[str, Fault] = {
         ),
         Fault(
             "slow_high",
-            "She is slow at high power only",
+            "The boat is slow at high power only",
             (
                 Cause(
                     "the propeller is out of pitch, or too long in it",
@@ -149,7 +155,7 @@ FAULTS: dict[str, Fault] = {
         ),
         Fault(
             "power_low",
-            "She does not take the power she should",
+            "The motor does not take the power it should",
             (
                 Cause(
                     "the throttle or power limit is set low",
@@ -178,7 +184,7 @@ FAULTS: dict[str, Fault] = {
         ),
         Fault(
             "heels",
-            "She heels",
+            "The boat heels",
             (
                 Cause("weight to one side", "people and packs", "stow on the other side"),
                 Cause("the motor hangs at the side", "the drawing", "a weight opposite"),
@@ -187,7 +193,7 @@ FAULTS: dict[str, Fault] = {
         ),
         Fault(
             "porpoises",
-            "She porpoises at speed",
+            "The boat porpoises at speed",
             (
                 Cause("the leg is trimmed out", "trim hole", "one hole in"),
                 Cause("weight too far aft", "packs and people", "forward"),
@@ -196,7 +202,7 @@ FAULTS: dict[str, Fault] = {
         ),
         Fault(
             "bow_up",
-            "Her bow stands up",
+            "The bow stands up",
             (
                 Cause("too much weight aft", "people, packs", "move them forward"),
                 Cause("the leg is trimmed out", "trim hole", "one hole in"),

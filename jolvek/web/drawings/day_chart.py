@@ -213,7 +213,7 @@ def way_strip(
     if not v.done:
         parts.append(_stopped(float(v.distance_m[-1]), gone, w))
     label = tr(
-        "The way: turn at %(gone)s, last point from which she gets home at %(distance)s",
+        "The way: turn at %(gone)s, last point from which the boat gets home at %(distance)s",
         gone=u.full(gone, "distance"),
         distance=u.full(point.distance_m, "distance"),
     )

@@ -18,7 +18,7 @@ from jolvek.web.view.language import tr
 PACE_WORDS = {
     "walk": tell("gently, like a walk"),
     "steady": "steadily",
-    "all": tell("as fast as she goes in the water"),
+    "all": tell("as fast as the boat goes in the water"),
     OVER_THE_TOP: tell("over the top of the water"),
 }
 WATER_WORDS = {"lake": "a lake", "river": "a river", "sea": tell("the sea")}

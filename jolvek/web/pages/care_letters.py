@@ -42,7 +42,7 @@ def reminder(shop: Shop, lines: Sequence[Line], way: str) -> tuple[str, str]:
         first.customer,
         tr("On your boat “%(boat)s” is due:", boat=first.title),
         "\n".join(told),
-        tr("Her page, with her care and log: %(link)s", link=way),
+        tr("The boat’s page, with care and log: %(link)s", link=way),
         tr("Call us for a day: %(phone)s", phone=shop.phone),
         tr("The maker’s manuals and local rules come first."),
         shop.name,

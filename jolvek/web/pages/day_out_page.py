@@ -21,7 +21,7 @@ from jolvek.web.forms.outing_form import (
 )
 from jolvek.web.view.display import Units, energy, long_hours
 from jolvek.web.view.doubt_words import IN_FIVE
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import counted_said, listed, tr
 from jolvek.web.view.worked import Worked
 
 LEVELS = {
@@ -146,24 +146,25 @@ def sentence(v: Voyage, start_h: float, u: Units) -> str:
         )
     stop = v.first("no-way") or v.first("empty")
     if stop is None:
-        reserve = v.first("reserve")
-        since = (
-            tr("; the reserve goes at %(t)s", t=clock(start_h + reserve.t_s / 3600))
-            if reserve
-            else ""
-        )
+        reserve, percent = v.first("reserve"), f"{100 * v.left:.0f}"
+        if reserve is None:
+            return tr(
+                "Home at *%(end)s*, but with *%(left)s %%*, below the reserve.",
+                end=end,
+                left=percent,
+            )
         return tr(
-            "Home at *%(end)s*, but with *%(left)s %%*, below the reserve%(since)s.",
+            "Home at *%(end)s*, but with *%(left)s %%*, below the reserve; it goes at %(at)s.",
             end=end,
-            left=f"{100 * v.left:.0f}",
-            since=since,
+            left=percent,
+            at=clock(start_h + reserve.t_s / 3600),
         )
     total = sum(leg.metres for leg in v.legs)
     left = max(total - float(v.distance_m[-1]), 0.0)
     at = clock(start_h + stop.t_s / 3600)
     far = u.full(left, "distance")
     return tr(
-        "She does *not get home*: at *%(at)s* %(text)s, %(far)s before the end.",
+        "The boat does *not get home*: at *%(at)s* %(text)s, %(far)s before the end.",
         at=at,
         text=stop.text,
         far=far,
@@ -181,37 +182,46 @@ def why(out: Outing) -> str:
         (bool(s.months), tr("what grows on the bottom")),
         (s.aged > 0, tr("the old battery")),
         (s.temperature_c is not None, tr("the cold")),
-        (s.start_charge is not None, tr("the charge she sets out with")),
+        (s.start_charge is not None, tr("the charge at the start")),
         (s.depth_m is not None, tr("the shallow water")),
         (s.tow_length_m is not None, tr("the dinghy in tow")),
     )
     causes = [word for on, word in words if on]
     if not causes:
         return ""
-    told = " and ".join([", ".join(causes[:-1]), causes[-1]] if len(causes) > 1 else causes)
+    told, n = listed(causes), len(causes)
+    left = f"{100 * plain.left:.0f}"
     if not plain.done:
-        return tr("As planned she does not get home either; %(told)s makes it worse.", told=told)
+        return counted_said(
+            "As planned the boat does not get home either; %(causes)s makes it worse.",
+            "As planned the boat does not get home either; %(causes)s make it worse.",
+            n,
+            causes=told,
+        )
     if not v.done:
-        keeps = "keep" if len(causes) > 1 else "keeps"
-        return tr(
-            "As planned she comes home with %(left)s %%; %(told)s %(keeps)s her from it.",
-            left=f"{100 * plain.left:.0f}",
-            told=told,
-            keeps=keeps,
+        return counted_said(
+            "As planned the boat comes home with %(left)s %%; %(causes)s keeps it from that.",
+            "As planned the boat comes home with %(left)s %%; %(causes)s keep it from that.",
+            n,
+            causes=told,
+            left=left,
         )
-    verb, points = "take" if len(causes) > 1 else "takes", 100 * (plain.left - v.left)
+    points = 100 * (plain.left - v.left)
     if round(points) == 0:
-        return tr(
-            "She comes home with %(left)s %% as planned; %(told)s %(verb)s nothing of it.",
-            left=f"{100 * plain.left:.0f}",
-            told=told,
-            verb=verb,
+        return counted_said(
+            "The boat comes home with %(left)s %% as planned; %(causes)s takes nothing of it.",
+            "The boat comes home with %(left)s %% as planned; %(causes)s take nothing of it.",
+            n,
+            causes=told,
+            left=left,
         )
-    return tr(
-        "As planned she comes home with %(left)s %%; %(told)s %(verb)s %(points)s points of it.",
-        left=f"{100 * plain.left:.0f}",
-        told=told,
-        verb=verb,
+    return counted_said(
+        "As planned the boat comes home with %(left)s %%; %(causes)s takes %(points)s points of "
+        "it.",
+        "As planned the boat comes home with %(left)s %%; %(causes)s take %(points)s points of it.",
+        n,
+        causes=told,
+        left=left,
         points=f"{points:.0f}",
     )
 
@@ -226,29 +236,34 @@ def setting_out(out: Outing) -> str:
             soc=soc,
         )
     return (
-        tr("She sets out with *%(soc)s* of the charge.", soc=soc) if out.voyage.soc[0] < 1 else ""
+        tr("The boat sets out with *%(soc)s* of the charge.", soc=soc)
+        if out.voyage.soc[0] < 1
+        else ""
     )
 
 
 def day_told(out: Outing) -> str:
     """What may be left, with what is not known of the boat."""
     hard, easy = out.between
-    told = tr("Home with the reserve: %(likely)s", likely=out.likely)
     if not easy.done:
-        return tr("%(told)s, even for a boat that is easier to drive than said.", told=told)
-    high = f"{100 * easy.left:.0f} %"
+        return tr(
+            "Home with the reserve: %(likely)s, even for a boat that is easier to drive than said.",
+            likely=out.likely,
+        )
+    high = f"{100 * easy.left:.0f}"
     if not hard.done:
         return tr(
-            "%(told)s; of %(in_five)s the best end with %(high)s, the worst do not get home.",
-            told=told,
+            "Home with the reserve: %(likely)s; of %(in_five)s the best end with %(high)s %%, the"
+            " worst do not get home.",
+            likely=out.likely,
             in_five=IN_FIVE,
             high=high,
         )
     return tr(
-        "%(told)s; %(in_five)s end between %(left)s %% and %(high)s.",
-        told=told,
+        "Home with the reserve: %(likely)s; %(in_five)s end between %(low)s %% and %(high)s %%.",
+        likely=out.likely,
         in_five=IN_FIVE,
-        left=f"{100 * hard.left:.0f}",
+        low=f"{100 * hard.left:.0f}",
         high=high,
     )
 
@@ -260,7 +275,8 @@ def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
     if not hand.fitted.need.day.legs:
         told.append(
             tr(
-                "A day without legs runs out with wind and current behind her, and home against "
+                "A day without legs runs out with wind and current behind the boat, and home "
+                "against "
                 "them."
             )
         )
@@ -290,9 +306,9 @@ def _figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]
         last += tr("; %(distance)s without the sun", distance=u.full(dark.distance_m, "distance"))
         fast += tr("; %(fastest)s without the sun", fastest=u.full(dark_h.fastest_m_s, "speed"))
     rows = [
-        (tr("Last point from which she gets home"), last),
-        (tr("Slowest speed that brings her home"), slow),
-        (tr("Fastest speed that brings her home"), fast),
+        (tr("Last point from which the boat gets home"), last),
+        (tr("Slowest speed that brings the boat home"), slow),
+        (tr("Fastest speed that brings the boat home"), fast),
         (tr("Speed of least energy"), str(u.full(h.cheapest_m_s, "speed"))),
     ]
     if out.against is not None:
@@ -307,7 +323,7 @@ def _figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]
             tr("To be home after %(arrive)s", arrive=long_hours(asked.arrive_h * 3600)),
             out.arrive_m_s,
         )
-        rows.append((name, str(u.full(at, "speed")) if at else tr("she is not that fast")))
+        rows.append((name, str(u.full(at, "speed")) if at else tr("the boat is not that fast")))
     rows += _seas(out, u)
     rows.append((tr("Used, motor and loads"), energy(v.energy_wh, 2)))
     if v.sun_wh > 1:

@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from jolvek.core.base.told import tell
 from jolvek.core.day.otherwise import Switches
 from jolvek.core.day.outing import Outing, outing
 from jolvek.core.day.stepped import sail_out
@@ -141,7 +142,7 @@ def day(w: Worked, u: Units) -> dict[str, Any]:
         "day": _plain(f"{setting_out(out)} {sentence(out.voyage, start, u)}".strip()),
         "between": _plain(day_told(out)),
         "turn": tr(
-            "Last point from which she gets home: %(distance)s.",
+            "Last point from which the boat gets home: %(distance)s.",
             distance=u.full(out.point.distance_m, "distance"),
         ),
     }
@@ -202,15 +203,21 @@ def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> lis
         more = sums(lines(w, draft, shop), terms).total - price
         kg = w.parts_kg - first.parts_kg
         fast = w.performance.top_speed_m_s - first.performance.top_speed_m_s
+        price_apart = amount_of(major(abs(more), digits_of(shop.currency)), shop.currency)
         parts = [
+            _apart(price_apart, more, tell("%(by)s dearer"), tell("%(by)s cheaper")),
             _apart(
-                amount_of(major(abs(more), digits_of(shop.currency)), shop.currency),
-                more,
-                "dearer",
-                "cheaper",
+                u.full(abs(kg), "mass"),
+                round(kg, 1),
+                tell("%(by)s heavier"),
+                tell("%(by)s lighter"),
             ),
-            _apart(str(u.full(abs(kg), "mass")), round(kg, 1), "heavier", "lighter"),
-            _apart(str(u.full(abs(fast), "speed")), round(fast, 2), "faster", "slower"),
+            _apart(
+                u.full(abs(fast), "speed"),
+                round(fast, 2),
+                tell("%(by)s faster"),
+                tell("%(by)s slower"),
+            ),
         ]
         told.append(
             tr(
@@ -223,8 +230,8 @@ def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> lis
     return told
 
 
-def _apart(text: str, value: float, more: str, less: str) -> str:
-    return f"{text} {more if value > 0 else less}" if value else ""
+def _apart(by: str, value: float, more: str, less: str) -> str:
+    return tr(str(more if value > 0 else less), by=by) if value else ""
 
 
 def changed(before: dict[str, Any], after: dict[str, Any]) -> list[str]:
@@ -253,7 +260,12 @@ def changed(before: dict[str, Any], after: dict[str, Any]) -> list[str]:
         if old["answer"] != x["answer"]:
             out.append(tr("Setup %(x)s: what to expect has changed.", x=x["letter"]))
     out += [tr("Setup %(letter)s is left out.", letter=letter) for letter in was]
-    for key, word in (("valid_to", "validity"), ("terms", "terms"), ("customer", "customer")):
+    words = {
+        "valid_to": tr("The validity has changed."),
+        "terms": tr("The terms have changed."),
+        "customer": tr("The customer’s data have changed."),
+    }
+    for key, word in words.items():
         if before[key] != after[key]:
-            out.append(tr("The %(word)s has changed.", word=word))
+            out.append(word)
     return out

@@ -77,12 +77,12 @@ def answer(w: Worked, at: Point, u: Units) -> str:
     """What the customer gets, in one sentence; `*words*` are the ones to stress."""
     if at.power_w is None or at.runtime_s is None or at.range_m is None:
         return tr(
-            "She makes *%(speed)s*: %(reason)s.",
+            "The boat makes *%(speed)s*: %(reason)s.",
             speed=u.full(at.speed_m_s, "speed"),
             reason=at.reason,
         )
     return tr(
-        "At %(power)s she makes *%(speed)s* for *%(runtime)s* and goes *%(range)s*, with "
+        "At %(power)s the boat makes *%(speed)s* for *%(runtime)s* and goes *%(range)s*, with "
         "%(kept_text)s kept.",
         power=u.full(at.power_w, "power"),
         speed=u.full(at.speed_m_s, "speed"),
@@ -116,25 +116,30 @@ def expected(name: str, at: Point, w: Worked, u: Units, asked: bool = False) -> 
 
 def _basis(w: Worked, u: Units) -> str:
     day = w.fitted.need.day
-    out = tr(
-        "Loaded to %(displacement)s", displacement=u.full(w.performance.displacement_kg, "mass", 0)
-    )
+    loaded = tr("loaded to %(mass)s", mass=u.full(w.performance.displacement_kg, "mass", 0))
+    given = [loaded]
     if day.wind_m_s:
-        way = "against" if day.wind_m_s > 0 else "behind"
-        out += tr(", %(wind)s of wind %(way)s", wind=u.full(abs(day.wind_m_s), "speed"), way=way)
-    if day.current_m_s:
-        way = "against" if day.current_m_s > 0 else tr("with her")
-        out += tr(
-            ", %(current)s of current %(way)s",
-            current=u.full(abs(day.current_m_s), "speed"),
-            way=way,
+        speed = u.full(abs(day.wind_m_s), "speed")
+        ahead = day.wind_m_s > 0
+        given.append(
+            tr("%(speed)s of wind against", speed=speed)
+            if ahead
+            else tr("%(speed)s of wind behind", speed=speed)
         )
-    tried = tried_told(w.fitted.need.hull)
-    out += tr(
-        ". Worked out, %(tried)s; waves, a foul bottom and more load cost speed.", tried=tried
+    if day.current_m_s:
+        speed = u.full(abs(day.current_m_s), "speed")
+        ahead = day.current_m_s > 0
+        given.append(
+            tr("%(speed)s of current against", speed=speed)
+            if ahead
+            else tr("%(speed)s of current with the boat", speed=speed)
+        )
+    out = tr(
+        "Worked out %(given)s, %(tried)s; waves, a foul bottom and more load cost speed.",
+        given=", ".join(given),
+        tried=tried_told(w.fitted.need.hull),
     )
     if w.charge_h:
-        out += tr(
-            " Charging back to full takes about %(charge)s.", charge=long_hours(w.charge_h * 3600)
-        )
+        full = long_hours(w.charge_h * 3600)
+        out = f"{out} {tr('Charging back to full takes about %(hours)s.', hours=full)}"
     return out

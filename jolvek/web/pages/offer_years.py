@@ -74,20 +74,25 @@ def answer(c: Cost, currency: str) -> str:
     """What it comes to, in a sentence."""
     n = len(c.electric) - 1
     ours, theirs = (money_of(round(x, -1), currency) for x in (c.electric[-1], c.petrol[-1]))
-    first = tr(
-        "Over %(n)s: %(ours)s with this setup, %(theirs)s with petrol",
-        n=counted(n, "year"),
-        ours=ours,
-        theirs=theirs,
-    )
+    told = {"n": counted(n, "year"), "ours": ours, "theirs": theirs}
     if c.break_even_year is None:
-        return tr("%(first)s; it does not become cheaper in that time.", first=first)
+        return tr(
+            "Over %(n)s: %(ours)s with this setup, %(theirs)s with petrol; it does not become "
+            "cheaper"
+            " in that time.",
+            **told,
+        )
     if c.break_even_year <= 0:
-        return tr("%(first)s; it is cheaper from the first day.", first=first)
+        return tr(
+            "Over %(n)s: %(ours)s with this setup, %(theirs)s with petrol; it is cheaper from the"
+            " first day.",
+            **told,
+        )
     return tr(
-        "%(first)s; it is cheaper from year %(break_even_year)s on.",
-        first=first,
-        break_even_year=f"{c.break_even_year:.1f}",
+        "Over %(n)s: %(ours)s with this setup, %(theirs)s with petrol; it is cheaper from year"
+        " %(year)s on.",
+        year=f"{c.break_even_year:.1f}",
+        **told,
     )
 
 

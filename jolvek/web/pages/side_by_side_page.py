@@ -212,7 +212,7 @@ def _basis(need: Need, hand: Worked, u: Units) -> str:
         way = "against" if day.wind_m_s > 0 else "behind"
         out += tr("; %(wind)s of wind %(way)s", wind=u.full(abs(day.wind_m_s), "speed"), way=way)
     if day.current_m_s:
-        way = "against" if day.current_m_s > 0 else tr("with her")
+        way = "against" if day.current_m_s > 0 else tr("behind")
         out += tr(
             ", %(current)s of current %(way)s",
             current=u.full(abs(day.current_m_s), "speed"),

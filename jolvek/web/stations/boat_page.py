@@ -99,7 +99,7 @@ def fault(token: str) -> Any:
             service_faults.add(c, f.e.id, told)
     except JolvekError as error:
         return _page(token, {"fault": str(error)}, 422)
-    flash(language.tr("The shop has it. If she is not safe, do not use her."))
+    flash(language.tr("The shop has it. If the boat is not safe, do not use it."))
     return _back(token)
 
 

@@ -200,7 +200,14 @@ def counted(n: int, word: str) -> str:
     >>> counted(1, "setup"), counted(0, "setup")
     ('1 setup', '0 setups')
     """
-    return f"{n} {word}" + ("" if n == 1 else "s")
+    return language.counted_said(f"%(n)s {word}", f"%(n)s {word}s", n)
+
+
+# what `counted` counts: its messages, collected by scripts/messages.py
+COUNTED = (
+    *("boat", "caution", "day", "enquiry", "letter", "line", "owner", "pack", "part", "piece"),
+    *("point", "product", "run", "sentence", "setup", "step", "trial", "trip", "year"),
+)
 
 
 def kwh(energy_wh: float, decimals: int = 1) -> str:

@@ -10,6 +10,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+from babel.lists import format_list
 from flask import g, has_request_context
 from markupsafe import Markup
 
@@ -64,6 +65,11 @@ def counted_said(one: str, many: str, n: int, **values: Any) -> str:
     """The same by number, `n` among its places."""
     filled = {"n": n, **{k: shown(v) for k, v in values.items()}}
     return _catalogue(current()).ngettext(one, many, n) % filled
+
+
+def listed(items: list[str]) -> str:
+    """Things as a sentence names them: one, two and three."""
+    return format_list(items, locale=current()) if items else ""
 
 
 def shown(value: Any) -> Any:

@@ -50,7 +50,7 @@ def test_who_leaves_first_is_charged_first():
     [
         (boat(needed=1.4), "140 % of a charge"),
         (boat(charger=None), "no charger"),
-        (boat(charger=Charger(48, 20, ("nmc",))), "no charger of hers charges"),
+        (boat(charger=Charger(48, 20, ("nmc",))), "no charger of its own charges"),
         (boat(charger=Charger(24, 400, ("lfp",))), "W of 3600 W"),
         (boat(soc=0.1, needed=0.9, leaves=0.0, charger=Charger(24, 4, ("lfp",))), "too late"),
     ],

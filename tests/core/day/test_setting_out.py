@@ -1,4 +1,4 @@
-"""Every figure of a day counts from the charge she sets out with, and from all runs of a charge."""
+"""Every figure of a day counts from the charge at the start, and from all runs of a charge."""
 
 from dataclasses import replace
 

@@ -260,7 +260,7 @@ def test_figures_of_promise_and_faults_as_page_picture_and_table(desk):
     middle = float(promise[1].split(",")[4])
     assert promise[1].startswith("RIB,1,3") and -0.09 < middle < -0.02  # 4 % slower, in a stream
     faults = desk.get("/care/figures/faults.csv").text
-    assert "Water in motor" in faults and "She vibrates" in faults
+    assert "Water in motor" in faults and "It vibrates" in faults
     assert desk.get("/care/figures/else.csv").status_code == 404
 
 

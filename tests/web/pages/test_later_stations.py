@@ -95,7 +95,7 @@ def test_the_days_sentence_says_how_the_stepped_day_ends(which):
     shown = dict(page.figures)
     used = next(text for name, text in page.figures if name.startswith("Used"))
     assert figure(used) == pytest.approx(v.energy_wh / 1000, abs=0.006)
-    assert figure(shown["Last point from which she gets home"]) == pytest.approx(
+    assert figure(shown["Last point from which the boat gets home"]) == pytest.approx(
         units.to_unit(out.point.distance_m, "distance", "nm"), abs=0.06
     )
 
@@ -108,7 +108,7 @@ def test_the_days_sentence_says_how_the_stepped_day_ends(which):
         ({"months": "6"}, "what grows on the bottom"),
         ({"aged": "1"}, "the old battery"),
         ({"cold": "1"}, "the cold"),
-        ({"charge": "80"}, "the charge she sets out with"),
+        ({"charge": "80"}, "the charge at the start"),
     ],
 )
 def test_what_comes_otherwise_is_named_with_what_it_takes(args, word):

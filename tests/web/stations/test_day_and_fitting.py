@@ -39,7 +39,7 @@ def test_the_afternoon_wind_is_answered_with_its_reason(fitted):
     text = fitted.get("/enquiry/3/day-out?wind=15&from=9:30").text
     assert (
         re.search(r"below the reserve|not get home", text)
-        and "As planned she comes home with" in text
+        and "As planned the boat comes home with" in text
         and "the wind takes" in text
     )
 

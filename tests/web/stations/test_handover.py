@@ -126,7 +126,7 @@ def test_a_fault_is_closed_or_accepted_by_name_before_she_is_signed(shop, conn):
     all_done(shop)
     all_numbered(shop)
     refused = shop.post(f"{HERE}/sign", data={"name": "Runa Vik"})
-    assert refused.status_code == 422 and "A fault is open: She vibrates" in refused.text
+    assert refused.status_code == 422 and "A fault is open: It vibrates" in refused.text
     bare = shop.post(f"{HERE}/fault", data={"fault": fault.id, "state": "closed"})
     assert bare.status_code == 422 and "a word what was done" in bare.text
     shop.post(f"{HERE}/fault", data={"fault": fault.id, "state": "accepted", "cure": "spare comes"})
@@ -217,7 +217,7 @@ def test_how_she_was_counts_and_what_was_seen_becomes_a_fault(shop, conn):
     how = {"people": "1", "people_kg": "80", "start_charge": "90 %", "end_charge": "40 %"}
     shop.post(f"{TRIAL}/how", data=how | {"used_wh": "500", "seen": ["crooked"], "drop_v": "9"})
     page = shop.get(TRIAL).text
-    assert "She runs crooked" in page and "the cables drop 9.0 V" in page
+    assert "The boat runs crooked" in page and "the cables drop 9.0 V" in page
     shop.post(f"{TRIAL}/run", data={"power": "400 W", "speed": "3 kn"})
     assert "the display counted 500 Wh" in shop.get(TRIAL).text
     shop.post(f"{TRIAL}/suspected", data={"kind": "crooked", "why": "seen"})

@@ -115,7 +115,7 @@ def test_a_hire_boats_season_is_told_and_too_many_runs_are_a_caution(fitted):
     out = fitted.get("/enquiry/2/day-out")
     assert "the earlier ones leave" in bare(out) and 'placeholder="80"' in out.text
     fitted.post("/enquiry/2/waters", data=form | {"start_charge": "80", "runs": "1"})
-    assert "She sets out with 80 % of the charge" in bare(fitted.get("/enquiry/2/day-out"))
+    assert "The boat sets out with 80 % of the charge" in bare(fitted.get("/enquiry/2/day-out"))
     fitted.post("/enquiry/2/waters", data=form | {"runs": "40"})
     assert "are asked between charges" in bare(fitted.get("/enquiry/2/waters"))
     refused = fitted.post("/enquiry/2/waters", data=form | {"runs": "many"})
@@ -169,7 +169,7 @@ def test_how_she_is_worked_is_kept_and_told_on_every_tab(fitted, conn):
     assert fitted.post("/enquiry/5/fitting", data=form).status_code == 303
     kept = setups.of_enquiry(conn, 5)[0].fitting
     assert (kept.throttle, kept.throttle_m, kept.locked) == ("cable", 2.5, False)
-    assert "Nobody said where she is steered from" in bare(fitted.get("/enquiry/5/fitting"))
+    assert "Nobody said where the boat is steered from" in bare(fitted.get("/enquiry/5/fitting"))
     fitted.post("/enquiry/5/boat", data=boat_form(fitted, 5) | {"helm": "3.5"})
     told = bare(fitted.get("/enquiry/5/fitting"))
     assert "Throttle’s cable" in told and "2.5 m were set" in told
