@@ -5,9 +5,11 @@ the core, merged into each language's `.po`, compiled. `python scripts/messages.
 from __future__ import annotations
 
 import io
+import json
 import re
 import sys
 from collections.abc import Iterator
+from dataclasses import fields
 from pathlib import Path
 
 from babel.messages.catalog import Catalog
@@ -19,12 +21,18 @@ from jolvek.core.care.faults import SERVICE_FAULTS
 from jolvek.core.care.steps import Care, Profile, care_for
 from jolvek.core.electric.chemistry import CHEMISTRIES
 from jolvek.core.hydro.families import FAMILIES
+from jolvek.core.products.boat_model import FIN_BOXES
 from jolvek.core.products.mounting import KINDS as MOUNTS
+from jolvek.core.products.mounting import PLACES
 from jolvek.core.rules.examples import EXAMPLES
 from jolvek.core.rules.findings import LEVEL_WORDS
 from jolvek.core.rules.rulebook import RULES
 from jolvek.core.trial.diagnosis import FAULTS
+from jolvek.store.finding import WAITS
 from jolvek.store.recalls import ANSWERS
+from jolvek.store.shop import Shop
+from jolvek.web.forms.boat_form import BOTTOMS, CHAMBERS, CONSTRUCTIONS, STORAGE
+from jolvek.web.forms.day_form import SCHOOL_WORDS, SKIES, WISH_WORDS
 from jolvek.web.pages.care_page import STATE_WORDS
 from jolvek.web.pages.offer_years import LABELS
 from jolvek.web.view.display import CHOICES, COUNTED
@@ -49,6 +57,8 @@ CUSTOMERS = re.compile(
 def found() -> tuple[Catalog, set[str]]:
     """Every message there is, and which of them customers read."""
     out, customers = Catalog(domain=DOMAIN, project="Jolvek", fuzzy=False), set(for_customers())
+    for text in of_scripts():
+        _add(out, text)
     for path in sorted((*TOP.rglob("*.html"), *TOP.rglob("*.py"))):
         method = "jinja2.ext:babel_extract" if path.suffix == ".html" else "python"
         for message in _in_file(method, path):
@@ -61,6 +71,17 @@ def found() -> tuple[Catalog, set[str]]:
         _add(out, (f"%(n)s {word}", f"%(n)s {word}s"))
         customers.add(f"%(n)s {word}")
     return out, customers
+
+
+def of_scripts() -> list[str]:
+    """What the scripts of pages say."""
+    out: list[str] = []
+    for path in sorted((TOP / "web" / "static" / "app").glob("*.js")):
+        source = io.BytesIO(path.read_bytes())
+        out += [
+            m for _, m, _, _ in extract("javascript", source, {"tr": None}) if isinstance(m, str)
+        ]
+    return sorted(set(out))
 
 
 def _in_file(method: str, path: Path) -> Iterator[str | tuple[str, str]]:
@@ -91,6 +112,7 @@ def for_customers() -> list[str]:
     out += [c.name for c in CHEMISTRIES.values()]
     out += [*ANSWERS.values(), *STATE_WORDS.values(), *LEVEL_WORDS.values()]
     out += [x["label"] for x in LABELS.values()]
+    out += [r.source for r in RULES.values()]
     return [x for x in dict.fromkeys(map(str, out)) if x]
 
 
@@ -101,7 +123,11 @@ def for_the_shop() -> list[str]:
     out += [x for f in every for c in f.causes for x in (c.what, c.check, c.cure)]
     kinds = MOUNTS.values()
     out += [x for k in kinds for x in (k.name, k.steering, k.shallows, k.weed, k.loses)]
-    out += [*CHOICES, *(c.source for c in _cares()), *(r.source for r in RULES.values())]
+    out += [*CHOICES, *(c.source for c in _cares()), *WAITS.values(), *WISH_WORDS.values()]
+    out += [x for f in fields(Shop) for x in map(f.metadata.get, ("label", "hint")) if x]
+    out += [*PLACES.values(), *(x.split(" ", 1)[-1] for x in PLACES.values())]
+    out += [*SCHOOL_WORDS.values(), *(name for name, *_ in FIN_BOXES.values())]
+    out += [*STORAGE, *CONSTRUCTIONS, *CHAMBERS, *BOTTOMS, *SKIES, "salt", "fresh"]
     return [x for x in dict.fromkeys(map(str, out)) if x]
 
 
@@ -142,6 +168,8 @@ def places(message: str) -> set[str]:
 
 def main() -> int:
     """Merge and compile; prints what is not translated."""
+    told = json.dumps(of_scripts(), ensure_ascii=False, indent=1)
+    (FOLDER / "scripts.json").write_text(told + "\n", "utf-8")
     (whole, customers), lacking = found(), 0
     for language in LANGUAGES:
         if language == "en":

@@ -14,7 +14,10 @@ ROLES = ("reader", "rigger", "advisor", "owner")  # each may what those before i
 IDLE, LONGEST = timedelta(hours=12), timedelta(days=14)
 SEEN_EVERY = timedelta(minutes=1)  # a session's last use is written no oftener
 INVITED = timedelta(hours=48)
-PERSON = ("id", "name", "shown", "role", "password", "second_factor", "factor_step", "active")
+PERSON = (
+    *("id", "name", "shown", "role", "password", "second_factor", "factor_step", "active"),
+    "language",
+)
 
 
 @dataclass(frozen=True)
@@ -29,6 +32,7 @@ class Person:
     second_factor: str  # the secret of a one-time code; empty: none
     factor_step: int  # the last one-time code's step that was used
     active: bool
+    language: str = ""  # of the screens; empty: the shop's
 
 
 @dataclass(frozen=True)
@@ -113,6 +117,14 @@ def use_code(conn: sqlite3.Connection, person_id: int, step: int) -> bool:
         {"id": person_id, "step": step},
     )
     return done.rowcount == 1
+
+
+def set_language(conn: sqlite3.Connection, person_id: int, language: str) -> None:
+    """The screens speak it from now on; one the table does not know is refused there."""
+    conn.execute(
+        "UPDATE person SET language = :language WHERE id = :id",
+        {"id": person_id, "language": language},
+    )
 
 
 def set_role(conn: sqlite3.Connection, person_id: int, role: str, active: bool) -> None:

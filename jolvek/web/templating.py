@@ -7,6 +7,7 @@ from typing import Any
 
 from flask import Flask, request
 
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours
 from jolvek.core.rules.findings import LEVEL_WORDS
 from jolvek.web import data, shared
@@ -20,6 +21,7 @@ from jolvek.web.view import display, language, template_messages, words
 SCRIPTS = (
     "vendor/htmx/htmx.min.js",
     "vendor/htmx/hx-alpine-compat.min.js",
+    "app/words.js",
     "app/figures.js",
     "app/compare.js",
     "app/dragging.js",
@@ -36,19 +38,19 @@ SCRIPTS = (
 )
 
 MAIN_PAGES = (
-    ("counter", "Counter"),
-    ("shelf", "Catalogue"),
-    ("care_list", "In service"),
-    ("rules", "Rules"),
+    ("counter", tell("Counter")),
+    ("shelf", tell("Catalogue")),
+    ("care_list", tell("In service")),
+    ("rules", tell("Rules")),
 )
 SHOP_PAGES = (
-    ("shop.page", "Settings"),
-    ("people.page", "People"),
-    ("backups.page", "Backups"),
-    ("exchange.page", "Data out and in"),
-    ("families.page", "Learned on the water"),
-    ("keys.page", "Keys for your own site"),
-    ("trail.page", "What was done"),
+    ("shop.page", tell("Settings")),
+    ("people.page", tell("People")),
+    ("backups.page", tell("Backups")),
+    ("exchange.page", tell("Data out and in")),
+    ("families.page", tell("Learned on the water")),
+    ("keys.page", tell("Keys for your own site")),
+    ("trail.page", tell("What was done")),
 )
 
 
@@ -74,6 +76,8 @@ def set_up(app: Flask, settings: Settings) -> None:
         _run=language.run,
         language=language.current,
         languages=language.LANGUAGES,
+        screens=language.SCREENS,
+        script_words=language.of_scripts,
         signature=signature.drawn,
         is_demo=settings.demo,
         choices=display.CHOICES,
@@ -97,7 +101,8 @@ def _filters(app: Flask) -> None:
         band=display.band,
         strong=display.strong,
         join=language.joined,
-        level_word=lambda level: LEVEL_WORDS[level],
+        capitalize=lambda text: language.capital(str(language.shown(text))),
+        level_word=lambda level: language.tr(LEVEL_WORDS[level]),
         key_words=words.key_words,
         key_unit=words.key_unit,
         plain_value=words.plain_value,

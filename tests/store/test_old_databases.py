@@ -32,6 +32,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "017_care.sql": "70da846f9745640d",
     "018_aftercare.sql": "e0e8f5b1409716a7",
     "019_language.sql": "ba3c2823b21a5081",
+    "020_screens.sql": "de33ff047b74fffa",
     "016_trials.sql": "1b1b91b5ee1bbe15",
     "015_stock.sql": "e42e2f4c7897b8e6",
 }

@@ -16,6 +16,7 @@ from jolvek.core.fit.controls import parts as controls_of
 from jolvek.core.fit.fitted import Fitted
 
 LUGS_A_WIRE = 2
+MOST_TEXT = 300
 
 
 @dataclass(frozen=True)
@@ -51,7 +52,7 @@ def lines_of(f: Fitted, parts: list[Priced], rates: Rates) -> list[Line]:
     out = [
         Line(
             "addon" if p.optional else "part",
-            p.text[:300],
+            _short(p.text),
             Decimal(p.quantity),
             minor(p.price, rates.digits),
             tax=rates.tax,
@@ -102,9 +103,13 @@ def wiring_lines(f: Fitted, rates: Rates) -> list[Line]:
     return [_taxed(x, rates) for x in out]
 
 
+def _short(text: str) -> str:
+    return text if len(text) <= MOST_TEXT else text[:MOST_TEXT]
+
+
 def _line(text: str, quantity: float, price_minor: int, unit: str) -> Line:
     many = Decimal(f"{quantity:.1f}") if unit else Decimal(round(quantity))
-    return Line("wiring", text[:300], many, price_minor, unit)
+    return Line("wiring", _short(text), many, price_minor, unit)
 
 
 def _taxed(x: Line, rates: Rates) -> Line:

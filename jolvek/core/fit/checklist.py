@@ -59,7 +59,17 @@ def work_hours(f: Fitted) -> float:
 
 
 def _plate(x: Leg) -> str:
-    return f"{abs(1000 * x.plate_m):.0f} mm {'below' if x.plate_m >= 0 else 'above'}"
+    plate = f"{abs(1000 * x.plate_m):.0f}"
+    if x.plate_m >= 0:
+        return tell("%(plate)s mm below", plate=plate)
+    return tell("%(plate)s mm above", plate=plate)
+
+
+def _plate_told(x: Leg) -> str:
+    plate = f"{abs(1000 * x.plate_m):.0f}"
+    if x.plate_m >= 0:
+        return tell("%(plate)s mm below the hull bottom", plate=plate)
+    return tell("%(plate)s mm above the hull bottom", plate=plate)
 
 
 def settings(f: Fitted) -> tuple[Setting, ...]:
@@ -80,8 +90,8 @@ def settings(f: Fitted) -> tuple[Setting, ...]:
                 tell("thrust level on a rake of %(rake)s°", rake=f"{rake:.0f}"),
             ),
             Setting(
-                "plate",
-                _plate(f.leg) + tell(" the hull bottom"),
+                tell("plate"),
+                _plate_told(f.leg),
                 tell("about 25 mm is right; if it draws air in turns, 25 mm lower"),
             ),
         ]
@@ -105,10 +115,10 @@ def _power_limit(f: Fitted) -> Setting:
 def _throttle(f: Fitted) -> Setting:
     mass, name = f.performance.displacement_kg, tell("throttle response")
     if mass < 200 and f.need.hull.family.startswith("inflatable"):
-        return Setting(name, "2 of 9, soft", tell("very light inflatable"))
+        return Setting(name, tell("2 of 9, soft"), tell("very light inflatable"))
     if mass > 1500:
-        return Setting(name, "9 of 9", tell("heavy boat"))
-    return Setting(name, "4 of 9", tell("as a rule"))
+        return Setting(name, tell("9 of 9"), tell("heavy boat"))
+    return Setting(name, tell("4 of 9"), tell("as a rule"))
 
 
 def _protection() -> Setting:

@@ -13,7 +13,7 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.mounting_work import mounted, never_drilled
 from jolvek.core.products.boat_model import CHAMBERS
 
-KILL_CORD = "Kill cord off and switch off before a hand goes near the propeller."
+KILL_CORD = tell("Kill cord off and switch off before a hand goes near the propeller.")
 HIGH_V = 60.0  # DC, from which a licensed electrician works; the usual limit, from memory
 
 
@@ -59,7 +59,7 @@ def steps(f: Fitted) -> tuple[Step, ...]:
             Step(
                 f"set-{x.name.replace(' ', '-')}",
                 tell("Settings"),
-                f"{x.name.capitalize()}: {x.value} ({x.why}).",
+                tell("%(name)s: %(value)s (%(why)s).", name=x.name, value=x.value, why=x.why),
             )
             for x in settings(f)
         ),

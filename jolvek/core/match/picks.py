@@ -87,10 +87,10 @@ def picks(match: Match) -> list[Pick]:
     among = _among(f.does_day, wishes)
     in_hand = -(f.range_m / max(match.need.day.distance_m, 1.0)) / f.price
     rows = [
-        ("cheapest", "cheapest", f.price),
+        ("cheapest", tell("cheapest"), f.price),
         ("lightest", tell("lightest to carry"), f.lift_kg + 0.01 * f.mass_kg),
         ("furthest", tell("goes farthest"), -f.range_m),
-        ("fastest", "fastest", -f.top_speed_m_s),
+        ("fastest", tell("fastest"), -f.top_speed_m_s),
         ("reserve", tell("most range for the price"), in_hand),
     ]
     if match.need.day.budget:

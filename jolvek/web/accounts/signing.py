@@ -13,9 +13,10 @@ from flask_login import LoginManager, UserMixin, current_user, login_user, logou
 from jolvek.store import people, trail
 from jolvek.store.db import transaction
 from jolvek.store.people import Person
-from jolvek.web import shared
+from jolvek.web import data, shared
 from jolvek.web.accounts import access
 from jolvek.web.saving import now
+from jolvek.web.view import display, language
 
 DEMO_PEOPLE = {  # invented
     "reader": "Jorun Ask",
@@ -116,6 +117,7 @@ def guard() -> Any:
     """Default deny: the role that the address asks for, or the way to the sign-in."""
     endpoint = request.endpoint
     if endpoint is None or access.may(None, endpoint):
+        _of_stranger(endpoint or "")
         return None
     if not current_user.is_authenticated and shared.settings().demo:
         play("advisor")
@@ -123,10 +125,27 @@ def guard() -> Any:
     if here is None:
         return _ask()
     g.known = here.shown
+    language.choose("en" if request.path.endswith(AS_DATA) else here.language or _of_shop())
     if not access.may(here.role, endpoint):
         least = access.ACCESS.get(endpoint, access.OWNER)
         abort(403, f"You are signed in as {here.role}; this is for {least} and above.")
     return None
+
+
+AS_DATA = (".csv", ".xlsx", ".json")  # what other programs read says the same to all
+
+
+def _of_shop() -> str:
+    """What the shop's own pages speak where nobody chose: as it writes its dates, if they can."""
+    mine = display.LOCALES[data.shop().language][:2]
+    return mine if mine in language.SCREENS else "en"
+
+
+def _of_stranger(endpoint: str) -> None:
+    """A page that needs no sign-in speaks what its reader's browser asks for, if it can."""
+    known = language.LANGUAGES if endpoint.startswith("ask.") else language.SCREENS
+    if endpoint and endpoint != "static":
+        language.choose(request.accept_languages.best_match(list(known)) or "en")
 
 
 def _ask() -> Any:

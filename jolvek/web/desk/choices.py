@@ -1,12 +1,17 @@
-"""Choosing units; kept in the session."""
+"""Choosing units, kept in the session; look, in a cookie; the language of the screens, with the
+person.
+"""
 
 from __future__ import annotations
 
 from flask import Blueprint, redirect, request, session
 from werkzeug.wrappers import Response
 
+from jolvek.store import people
+from jolvek.web import shared
+from jolvek.web.accounts import signing
 from jolvek.web.shared import own_address
-from jolvek.web.view import display
+from jolvek.web.view import display, language
 
 bp = Blueprint("choices", __name__)
 
@@ -19,6 +24,9 @@ def choose() -> Response:
         for q, options in display.CHOICES.items()
         if request.form.get(q) in options
     }
+    wanted, here = request.form.get("language", ""), signing.person()
+    if wanted in language.SCREENS and here is not None:
+        people.set_language(shared.conn(), here.id, wanted)
     target = own_address(request.form.get("back", "/"))
     # the counter keeps its entries in SI; those of its address were typed in the units before
     answer = redirect("/" if target.startswith("/?") else target, 303)

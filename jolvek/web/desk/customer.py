@@ -20,6 +20,7 @@ from jolvek.web.drawings import signature
 from jolvek.web.pages.offer_lines import totals, with_add_ons
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, show
+from jolvek.web.view import language
 from jolvek.web.view.language import tr
 
 bp = Blueprint("customer", __name__, url_prefix="/o/<token>")
@@ -30,6 +31,7 @@ def _sent(token: str) -> Sent:
     found = offers.by_token(conn(), token, datetime.now(UTC))
     if found is None:
         abort(404, tr("This link is no longer good. Ask the shop for a new one."))
+    language.choose(offers.content(conn(), found.id).get("language", "en"))
     return found
 
 

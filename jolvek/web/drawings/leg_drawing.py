@@ -91,7 +91,7 @@ def leg_view(
         scale_bar(s, u),
         text(width - 6, _water_label_y(s, seat, water), "waterline", "watertext", "end"),
     ]
-    where = "below" if x.plate_m >= 0 else "above"
+    where = tr("below") if x.plate_m >= 0 else tr("above")
     label = tr(
         "The motor's leg from the side: plate %(plate)s %(where)s the hull bottom, hub %(hub)s "
         "and upper blade tip %(tip)s below the loaded waterline; %(lower)s",
@@ -130,7 +130,7 @@ def _dimensions(f: Fitted, x: Leg, shaft_m: float, s: Sheet, u: Units) -> list[D
     d, seat = f.performance.propulsor.diameter_m, seat_m(f.need, f.mount.spec)
     water, hub = seat - f.transom_draught_m, shaft_m + HUB_BELOW_PLATE * d
     at_transom = f.mount.spec.general.place in TRANSOM_PLACES
-    where = "below" if x.plate_m >= 0 else "above"
+    where = tr("below") if x.plate_m >= 0 else tr("above")
     plate = tr("plate %(plate)s %(where)s", plate=short_length(u, abs(x.plate_m)), where=where)
     head = "transom" if at_transom else "seat"
     return [

@@ -17,7 +17,7 @@ from jolvek.store.recalls import Holder
 from jolvek.store.shop import Shop
 from jolvek.web.pages.sending import ADDRESS
 from jolvek.web.view.display import day
-from jolvek.web.view.language import choose, tr
+from jolvek.web.view.language import speaking, tr
 
 
 def mail(shop: Shop, to: str, subject: str, body: str) -> bytes:
@@ -65,11 +65,10 @@ def remind(
             continue
         new = [x for x in found if due_list.remind(conn, x, at, who)]
         if new:
-            choose(owners.language_of(conn, number))
-            subject, body = reminder(shop, new, ways(number))
+            with speaking(owners.language_of(conn, number)):
+                subject, body = reminder(shop, new, ways(number))
             outbox.post(conn, number, at, new[0].mail, mail(shop, new[0].mail, subject, body))
             mails += 1
-    choose("en")
     return mails, without
 
 
@@ -106,12 +105,11 @@ def write_all(
     for letter, h in found:
         if not ADDRESS.fullmatch(h.mail):
             continue
-        choose(owners.language_of(conn, h.enquiry_id))
-        subject, body = recall_body(shop, recall[1], recall[2], h, ways(letter))
+        with speaking(owners.language_of(conn, h.enquiry_id)):
+            subject, body = recall_body(shop, recall[1], recall[2], h, ways(letter))
         outbox.post(conn, h.enquiry_id, at, h.mail, mail(shop, h.mail, subject, body))
         recalls.mailed(conn, letter, h.mail)
         mails += 1
-    choose("en")
     return mails
 
 

@@ -13,9 +13,9 @@ from jolvek.core.hydro.hull import ADULT_KG, Load
 from jolvek.core.match.picks import picks
 from jolvek.core.products.shelf import Shelf
 from jolvek.store import finding
-from jolvek.web.view.display import Units, about, counted, energy, long_hours, money
+from jolvek.web.view.display import Units, about, energy, long_hours, money
 from jolvek.web.view.doubt_words import power_told
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import counted_said, tr
 from jolvek.web.view.matches import matched, row
 
 MOTOR_STEP_W = 50  # what motors to look for are rounded up to
@@ -114,7 +114,7 @@ def _from_shelf(need: Need, shelf: Shelf, u: Units) -> str:
                     price=money(best.price),
                 )
             )
-    doing_it = f"{counted(doing, 'setup')} {'does' if doing == 1 else 'do'} it"
+    doing_it = counted_said("%(n)s setup does it", "%(n)s setups do it", doing)
     return tr(
         "From the shelf, with mount and charger: %(told)s. %(doing_it)s.",
         told="; ".join(told),
@@ -138,7 +138,7 @@ def open_enquiries(conn: sqlite3.Connection, skip: int = 0) -> OpenEnquiries:
     lines = finding.listed(conn, most=a_page + 1, skip=skip)
     older, lines = skip + a_page if len(lines) > a_page else None, lines[:a_page]
     groups = (
-        (title, tuple(line for line in lines if line.waits == key))
+        (tr(title), tuple(line for line in lines if line.waits == key))
         for key, title in finding.WAITS.items()
     )
     archived = tuple(finding.listed(conn, archived=True))

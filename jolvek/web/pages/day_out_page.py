@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
+from jolvek.core.base import units
 from jolvek.core.day.aboard import spare_of
 from jolvek.core.day.outing import Outing
 from jolvek.core.day.stepped import CUT_BACK
@@ -94,9 +95,12 @@ def day_out_page(
         headline(out, u),
         _basis(out, asked, hand),
         out.seas.findings,
-        "Each leg at its wanted speed in steps of a minute: power from resistance, wind and"
-        " propeller, discharge with voltage and Peukert’s law, sun by the hour. Once the reserve is"
-        f" reached the motor falls to {CUT_BACK:.0%} of its power.".replace("%", " %"),
+        tr(
+            "Each leg at its wanted speed in steps of a minute: power from resistance, wind and"
+            " propeller, discharge with voltage and Peukert’s law, sun by the hour. Once the"
+            " reserve is reached the motor falls to %(share)s %% of its power.",
+            share=f"{100 * CUT_BACK:.0f}",
+        ),
         day_chart(out.voyages, out.letter, start, out.kept),
         way_strip(v, out.point, u),
         tuple(
@@ -343,12 +347,13 @@ def _figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]
 def _speed_slider(
     name: str, label: str, most_m_s: float, step: float, args: dict[str, str], u: Units
 ) -> Slider:
-    high = round(float(u.number(most_m_s, "speed").replace("\u202f", "")))
+    high = round(units.to_unit(most_m_s, "speed", u["speed"]))
     return Slider(name, label, 0, high, step, args.get(name) or "0")
 
 
 def _leg_sliders(out: Outing, hand: Worked, args: dict[str, str], u: Units) -> tuple[Slider, ...]:
-    top = float(u.number(FASTEST_SHARE * hand.performance.top_speed_m_s, "speed"))
+    most = FASTEST_SHARE * hand.performance.top_speed_m_s
+    top = round(units.to_unit(most, "speed", u["speed"]), 1)
     low = SLOWEST_LEG[u["speed"]]
     return tuple(
         Slider(

@@ -17,7 +17,7 @@ from jolvek.store.enquiries import Stored
 from jolvek.store.handovers import Act, FaultKept, Serial
 from jolvek.store.shop import Shop
 from jolvek.web.view.display import Units
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import resolved, tr
 from jolvek.web.view.worked import Worked
 
 FORMAT, VERSION = "jolvek-handover", 1
@@ -114,7 +114,7 @@ def record(
     mine = ("name", "address", "phone", "mail", "tax_number")
     asked = ("customer", "address", "phone", "mail")
     need = stored.need
-    return {
+    made = {
         "format": FORMAT,
         "version": VERSION,
         "signed_at": at,
@@ -140,3 +140,5 @@ def record(
         "trial": trial,
         "signatures": signatures,
     }
+    frozen: dict[str, Any] = resolved(made)
+    return frozen

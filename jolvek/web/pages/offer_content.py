@@ -31,6 +31,7 @@ from jolvek.web.pages.offer_lines import (
 )
 from jolvek.web.pages.offer_page import offer_page
 from jolvek.web.pages.offer_years import years
+from jolvek.web.view import language
 from jolvek.web.view.display import Units, amount_of, long_date, long_hours
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
@@ -66,9 +67,10 @@ def content(
     mine = ("name", "address", "phone", "mail", "tax_number", "bank")
     asked = ("customer", "address", "phone", "mail")
     valid = today + timedelta(days=draft.valid_days)
-    return {
+    record = {
         "format": FORMAT,
         "version": VERSION,
+        "language": language.current(),
         "date": today.isoformat(),
         "valid_to": valid.isoformat(),
         "dates_told": [long_date(today), long_date(valid)],
@@ -91,13 +93,15 @@ def content(
         ],
         "differences": differences(worked, draft, shop, u),
         "acknowledged": [
-            {"text": f.text, "letters": letters, **draft.acknowledged.get(key, {})}
+            {"text": u.said(f).text, "letters": letters, **draft.acknowledged.get(key, {})}
             for key, letters, f in cautions(worked)
         ],
         "opening": shop.opening,
         "closing": shop.closing,
         "terms": shop.terms,
     }
+    frozen: dict[str, Any] = language.resolved(record)
+    return frozen
 
 
 def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]:
@@ -113,7 +117,9 @@ def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]
         "expected": [[x.name, *x.figures] for x in page.expected],
         "basis": page.basis,
         "claims": [list(x) for x in page.claims],
-        "findings": [{k: getattr(f, k) for k in ("level", "text", "cure")} for f in w.findings],
+        "findings": [
+            {k: getattr(u.said(f), k) for k in ("level", "text", "cure")} for f in w.findings
+        ],
         "lines": [line_plain(x, shop.currency) for x in found],
         "later": any(not x.price_minor and x.kind in ("wiring", "labour") for x in found),
         "sums": sums_plain(summed, shop.currency),

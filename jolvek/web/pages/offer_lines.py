@@ -85,7 +85,7 @@ def lines(w: Worked, draft: Draft, shop: Shop, stock_of: StockOf | None = None) 
 
 def _bought(x: Bought) -> Priced:
     """A part at its price; the customer's own is there already."""
-    title = tr("%(title)s, there already", title=x.item.title) if x.item.own else x.item.title
+    title = tell("%(title)s, there already", title=x.item.title) if x.item.own else x.item.title
     return Priced(title, x.quantity, 0.0 if x.item.own else x.price)
 
 
@@ -98,7 +98,7 @@ def line_plain(x: Line, currency: str) -> dict[str, Any]:
     """A line without what the shop paid."""
     digits = digits_of(currency)
     plain = {k: v for k, v in asdict(x).items() if k != "buying_minor"}
-    later = AFTER_A_LOOK if x.kind in ("wiring", "labour") else "included"
+    later = AFTER_A_LOOK if x.kind in ("wiring", "labour") else tr("included")
     return {
         **{k: str(v) if isinstance(v, Decimal) else v for k, v in plain.items()},
         "amount_minor": x.amount,

@@ -13,7 +13,7 @@ from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view.display import Units, long_hours
 from jolvek.web.view.doubt_words import tried_told
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import capital, tr
 from jolvek.web.view.worked import Worked
 
 
@@ -70,7 +70,7 @@ def _claims(w: Worked) -> tuple[tuple[str, str], ...]:
     if not w.fitted.fitting.claims:
         return ()
     told = [c for x in (w.fitted.motor, w.fitted.battery) for c in check_claims(x)]
-    return tuple((c.about.capitalize(), c.says) for c in told if c.about != "missing data")
+    return tuple((capital(c.about), c.says) for c in told if c.about != "missing data")
 
 
 def answer(w: Worked, at: Point, u: Units) -> str:

@@ -23,7 +23,7 @@ from jolvek.store.db import transaction
 from jolvek.store.offers import Sent
 from jolvek.store.shop import filled
 from jolvek.web.pages.offer_content import changed
-from jolvek.web.view import pdf
+from jolvek.web.view import language, pdf
 from jolvek.web.view.language import tr
 
 ADDRESS = re.compile(r"[^\s@<>,;:\"()\[\]\\]+@[^\s@<>,;:\"()\[\]\\]+")  # to be written to
@@ -99,11 +99,13 @@ def _written(conn: sqlite3.Connection, s: Sending) -> _Ready:
     before = offers.of_enquiry(conn, s.enquiry_id)
     valid = s.content["valid_to"]
     sent = Sent(0, s.enquiry_id, year, serial, revision, s.at, valid, s.who)
-    changes = changed(offers.content(conn, before[0].id), s.content) if before else []
+    with language.speaking(s.content["language"]):
+        changes = changed(offers.content(conn, before[0].id), s.content) if before else []
     told = {**s.content, "number": sent.number, "sent_by": s.who, "changed": changes}
     token = offers.new_token()
     qr = Markup(segno.make(s.way(token)).svg_inline(scale=2, border=1))
-    paper = pdf.write(render_template("offer/paper.html", o=told, qr=qr, logo=s.logo))
+    with language.speaking(s.content["language"]):
+        paper = pdf.write(render_template("offer/paper.html", o=told, qr=qr, logo=s.logo))
     return _Ready(sent, told, token, paper)
 
 

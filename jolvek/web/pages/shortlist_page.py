@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from markupsafe import Markup
 
 from jolvek.core.base.arrays import Array
+from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours as clock
 from jolvek.core.enquiry.need import WISHES, Need
 from jolvek.core.match.matching import Match
@@ -24,7 +25,7 @@ from jolvek.web.pages.shortlist_money import budgets_told, house_told, steps_tol
 from jolvek.web.pages.shortlist_rejected import Rejected, rejected_by_group
 from jolvek.web.view.display import Units, counted, money
 from jolvek.web.view.doubt_words import tried_told
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import capital, counted_said, joined, tr
 from jolvek.web.view.matches import Answer, Row, row
 
 MOST_MOTORS, MOST_BANKS = 14, 6  # shown, and of each motor what is folded under it
@@ -138,7 +139,7 @@ def chosen(filters: Filters, u: Units) -> str:
 
 def picked(picks: list[Pick], u: Units) -> str:
     """What one setup is picked for, and once what it misses."""
-    return "; ".join(p.title for p in picks) + (missed(picks[0], u) if picks else "")
+    return str(joined((p.title for p in picks), "; ")) + (missed(picks[0], u) if picks else "")
 
 
 def missed(pick: Pick, u: Units) -> str:
@@ -165,8 +166,8 @@ def because(values: dict[str, Array], weights: dict[str, float], i: int) -> str:
     marks = sorted(
         ((weights[w] * float(values[w][i]), w) for w in WISHES if weights[w]), reverse=True
     )
-    words = ", ".join(f"{WISH_WORDS[w]} {100 * values[w][i]:.0f}" for _, w in marks[:3])
-    return f"{words} of 100" if words else ""
+    words = ", ".join(f"{tr(WISH_WORDS[w])} {100 * values[w][i]:.0f}" for _, w in marks[:3])
+    return tr("%(marks)s of 100", marks=words) if words else ""
 
 
 def _pin(r: Row) -> dict[str, str]:
@@ -238,9 +239,9 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
             "Numbers in the field mark the picks; the line is the front that nothing beats in "
             "price, weight, range and speed at once. Drag over the field to narrow. Time, range "
             "and power are at the wanted speed with the reserve kept; where that speed is out of "
-            "reach, at the top speed. %(capitalize)s: “open” is a day whose energy or speed lies "
+            "reach, at the top speed. %(who)s: “open” is a day whose energy or speed lies "
             "within what is not known of the boat.",
-            capitalize=tried_told(need.hull).capitalize(),
+            who=capital(tried_told(need.hull)),
         ),
         () if need.day.budgets else steps_told(match, u),
         budgets_told(match, u),
@@ -270,7 +271,11 @@ def answer(
         )
     if not total:
         return tr("Nothing on the shelf fits this boat. The reasons are below.")
-    day = f"{u.full(need.day.distance_m, 'distance')} at {u.full(need.day.speed_m_s, 'speed')}"
+    day = tr(
+        "%(far)s at %(speed)s",
+        far=u.full(need.day.distance_m, "distance"),
+        speed=u.full(need.day.speed_m_s, "speed"),
+    )
     within = tr(" within what is chosen (*%(narrow)s*)", narrow=narrow) if narrow else ""
     if not rows:
         return tr(
@@ -287,19 +292,28 @@ def answer(
             within=within,
         )
     best = rows[0]
-    which = "cheapest" if "cheapest" in best.why else "first"
-    bank = best.parts[0].split(": ", 1)[1]
-    return tr(
-        "*%(doing)s* of %(total)s %(doing2)s the day: %(day)s%(within)s. The %(which)s is "
-        "%(name)s with %(bank)s, *%(price)s*; that it does the day is *%(day2)s*.",
-        doing=doing,
+    does = counted_said(
+        "*%(n)s* of %(total)s does the day: %(day)s%(within)s.",
+        "*%(n)s* of %(total)s do the day: %(day)s%(within)s.",
+        doing,
         total=counted(total, "setup"),
-        doing2="does" if doing == 1 else "do",
         day=day,
         within=within,
-        which=which,
-        name=best.name,
-        bank=bank,
-        price=best.price,
-        day2=best.day,
     )
+    what = {
+        "name": best.name,
+        "bank": best.parts[0].split(": ", 1)[1],
+        "price": best.price,
+        "likely": best.day,
+    }
+    if tr("cheapest") in best.why:
+        text = tell(
+            "The cheapest is %(name)s with %(bank)s, *%(price)s*; that it does the day is"
+            " *%(likely)s*."
+        )
+    else:
+        text = tell(
+            "The first is %(name)s with %(bank)s, *%(price)s*; that it does the day is"
+            " *%(likely)s*."
+        )
+    return f"{does} {tr(text, **what)}"

@@ -9,6 +9,7 @@ from jolvek.core.base.told import tell
 from jolvek.core.match.matching import Match
 from jolvek.core.rules.rulebook import RULES
 from jolvek.web.view.display import Units
+from jolvek.web.view.language import capital
 from jolvek.web.view.what_if import TRIALS, WHAT_IFS
 
 GROUPS = {
@@ -50,4 +51,4 @@ def rejected_by_group(match: Match, u: Units) -> tuple[tuple[str, tuple[Rejected
                 )
             )
     topics = [t for t in (*GROUPS, *sorted(set(groups) - set(GROUPS))) if t in groups]
-    return tuple((GROUPS.get(t, t.capitalize()), tuple(groups[t])) for t in topics)
+    return tuple((GROUPS.get(t, capital(t)), tuple(groups[t])) for t in topics)

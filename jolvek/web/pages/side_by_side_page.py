@@ -24,7 +24,7 @@ from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why
 from jolvek.web.pages.streams_panel import Streams, streams_panel
 from jolvek.web.view.display import Units, energy, long_hours
 from jolvek.web.view.doubt_words import IN_FIVE, helps_most, tried_told
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import capital, tr
 from jolvek.web.view.worked import Worked
 
 VIEWS = {
@@ -188,12 +188,15 @@ def said(hand: Worked, at: Point, mode: str, u: Units) -> str:
             speed=u.full(at.speed_m_s, "speed"),
             reason=at.reason or "no battery is known",
         )
-    makes = tr("makes %(speed)s, ", speed=u.full(at.speed_m_s, "speed")) if mode == "power" else ""
+    runtime, far = long_hours(at.runtime_s), u.full(at.range_m, "distance")
+    if mode != "power":
+        text = "runs %(runtime)s and goes %(range)s, with the reserve kept."
+        return tr(text, runtime=runtime, range=far)
     return tr(
-        "%(makes)sruns %(runtime)s and goes %(range)s, with the reserve kept.",
-        makes=makes,
-        runtime=long_hours(at.runtime_s),
-        range=u.full(at.range_m, "distance"),
+        "makes %(speed)s, runs %(runtime)s and goes %(range)s, with the reserve kept.",
+        speed=u.full(at.speed_m_s, "speed"),
+        runtime=runtime,
+        range=far,
     )
 
 
@@ -201,8 +204,8 @@ def _basis(need: Need, hand: Worked, u: Units) -> str:
     day, d = need.day, hand.fitted.doubt
     at = hand.wish_or_top
     out = tr(
-        "%(capitalize)s: %(in_five)s lie between the figures of “may be”",
-        capitalize=tried_told(need.hull).capitalize(),
+        "%(who)s: %(in_five)s lie between the figures of “may be”",
+        who=capital(tried_told(need.hull)),
         in_five=IN_FIVE,
     )
     if at.power_w is not None and at.speed_m_s is not None:

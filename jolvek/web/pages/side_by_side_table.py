@@ -13,7 +13,7 @@ from jolvek.core.predict.handling import Handling, handling
 from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.performance import Point
 from jolvek.web.view.display import Units, kwh, money
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import listed, tr
 from jolvek.web.view.worked import Worked
 
 MUCH_DEARER, MUCH_HEAVIER = 1.2, 1.3  # than the least: told as what a setup gives up
@@ -208,7 +208,7 @@ def why(w: Worked, worked: list[Worked], best: dict[str, str]) -> str:
     """Why this one: what it is best at, and what it gives up for it, in one or two sentences."""
     if w.blocked:
         return tr("Cannot be offered for this boat; shown for comparison.")
-    wins = [words for row, words in _FOR.items() if best.get(row) == w.letter]
+    wins = [tr(words) for row, words in _FOR.items() if best.get(row) == w.letter]
     cheapest = min(x.pinned.price for x in worked)
     lightest = min(x.lift_kg for x in worked)
     gives = []
@@ -226,13 +226,6 @@ def why(w: Worked, worked: list[Worked], best: dict[str, str]) -> str:
                 lightest=f"{w.lift_kg - lightest:.0f}",
             )
         )
-    first = f"It {_listed(wins)}." if wins else tr("Best at nothing, near in all.")
-    return first + (f" It {' and '.join(gives)}." if gives else "")
-
-
-def _listed(words: list[str]) -> str:
-    return (
-        tr("%(words)s and %(words2)s", words=", ".join(words[:-1]), words2=words[-1])
-        if len(words) > 1
-        else words[0]
-    )
+    told = [tr("It %(does)s.", does=listed(wins)) if wins else tr("Best at nothing, near in all.")]
+    told += [tr("It %(does)s.", does=listed(gives))] if gives else []
+    return " ".join(told)

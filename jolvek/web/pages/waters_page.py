@@ -14,7 +14,7 @@ from jolvek.core.predict.solar import Sunshine
 from jolvek.core.rules import judge
 from jolvek.web.view.display import Units, about, energy, long_hours
 from jolvek.web.view.doubt_words import power_told
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import capital, tr
 
 
 @dataclass(frozen=True)
@@ -80,7 +80,7 @@ def answer(hard: Demand, several: bool, takes: str, u: Units) -> str:
         "wind": tr(", against %(wind)s of wind", wind=u.full(leg.wind_m_s, "speed")),
         "length": tr(", for its length"),
     }
-    first = tr("*%(capitalize)s* decides", capitalize=leg.name.capitalize()) if several else ""
+    first = tr("*%(who)s* decides", who=capital(leg.name)) if several else ""
     told = tr(
         "%(takes)s%(hard_by)s: *%(power)s* for *%(seconds)s*.",
         takes=first or takes,

@@ -12,7 +12,7 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.told import tell
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
-from jolvek.store import enquiries, handovers, stock
+from jolvek.store import enquiries, handovers, owners, stock
 from jolvek.store.db import transaction
 from jolvek.store.handovers import Act, FaultKept, Serial
 from jolvek.web import data, errors
@@ -22,7 +22,7 @@ from jolvek.web.pages import handover_record, trial_page
 from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404, who
-from jolvek.web.view import display, pdf, photos, stations
+from jolvek.web.view import display, language, pdf, photos, stations
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
@@ -188,18 +188,12 @@ def sign(enquiry_id: int) -> Any:
         return _page(enquiry_id, {"sign": why}, 422)
     try:
         drawn = signature.checked(form.get("signature", ""))
-        told = handover_record.record(
-            f.e,
-            hand,
-            found,
-            data.shop(),
-            u,
-            {"customer": {"name": customer, "drawn": drawn}, "shop": {"name": who()}},
-            trial_page.on_paper(conn(), f.e, hand, u),
-            now(),
-        )
+        signed = {"customer": {"name": customer, "drawn": drawn}, "shop": {"name": who()}}
         logo = photos.as_data(data.settings().data_dir, data.shop().logo)
-        paper = pdf.write(render_template("handover/paper.html", o=told, logo=logo))
+        with language.speaking(owners.language_of(conn(), enquiry_id)):
+            trial = trial_page.on_paper(conn(), f.e, hand, u)
+            told = handover_record.record(f.e, hand, found, data.shop(), u, signed, trial, now())
+            paper = pdf.write(render_template("handover/paper.html", o=told, logo=logo))
         with transaction(conn()) as c:
             handovers.sign(c, enquiry_id, told["signed_at"], told, paper)
             enquiries.set_stage(c, enquiry_id, "delivered", now())

@@ -16,7 +16,7 @@ from jolvek.web import saving
 from jolvek.web.pages.job_page import JobPage, job_boat
 from jolvek.web.shared import conn, form_id, frame, show, stored_or_404, who
 from jolvek.web.view import display
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import capital, tr
 
 bp = Blueprint("job", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 
@@ -63,7 +63,7 @@ def take(enquiry_id: int) -> Any:
             enquiries.touch(c, enquiry_id, saving.now())
         flash(tr("Pinned here as %(letter)s.", letter=letter))
     except setups.TooManyPinned as error:
-        flash(f"{str(error).capitalize()}.")
+        flash(f"{capital(str(error))}.")
     return redirect(url_for("job.page", enquiry_id=enquiry_id), 303)
 
 

@@ -11,7 +11,7 @@ from flask import Blueprint, abort, flash, redirect, request, url_for
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import sums
-from jolvek.store import enquiries, offers, outbox, setups, stock
+from jolvek.store import enquiries, offers, outbox, owners, setups, stock
 from jolvek.store.db import transaction
 from jolvek.web import data
 from jolvek.web.accounts import signing
@@ -23,7 +23,7 @@ from jolvek.web.pages.offer_lines import SERVICES, digits_of, lines, priced_serv
 from jolvek.web.pages.sending import customer_way
 from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404, who
-from jolvek.web.view import display, photos, stations
+from jolvek.web.view import display, language, photos, stations
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked, work_out
 
@@ -188,7 +188,9 @@ def send(enquiry_id: int) -> Any:
     against = _open(f, draft, worked) if worked else [tr("No setup is chosen yet.")]
     if against:
         return _page(enquiry_id, {"send": " ".join(against)}, 422)
-    made = offer_content.content(f.e, worked, draft, shop, u, date.today(), whole=True)
+    spoken = owners.language_of(conn(), enquiry_id)
+    with language.speaking(spoken):
+        made = offer_content.content(f.e, worked, draft, shop, u, date.today(), whole=True)
     to = f.e.enquiry.mail if request.form.get("mail") else ""
     after, words = form_id("after"), shop.letter
     job = sending.Sending(

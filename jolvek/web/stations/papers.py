@@ -7,13 +7,13 @@ from typing import Any
 
 from flask import Blueprint, Response, abort, render_template, request
 
-from jolvek.store import offers
+from jolvek.store import offers, owners
 from jolvek.web.forms.outing_form import asked_from as outing_asked
 from jolvek.web.pages.side_by_side_full import full_table
 from jolvek.web.pages.side_by_side_page import asked_from, side_by_side_page
 from jolvek.web.shared import Frame, conn, frame, show
 from jolvek.web.stations.day_out import outing
-from jolvek.web.view import display, pdf
+from jolvek.web.view import display, language, pdf
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked, work_out
 
@@ -24,6 +24,13 @@ def _worked(f: Frame) -> list[Worked]:
     if not f.pinned:
         abort(404, tr("No setup is pinned yet: there is nothing to print."))
     return [work_out(f.need, p) for p in f.pinned]
+
+
+def _framed(enquiry_id: int, station: str) -> Frame:
+    """The enquiry, and its customer's language for what follows."""
+    f = frame(enquiry_id, station)
+    language.choose(owners.language_of(conn(), enquiry_id))
+    return f
 
 
 def _paper(enquiry_id: int, template: str, name: str, *records: Any, **more: Any) -> Any:
@@ -43,7 +50,7 @@ def _paper(enquiry_id: int, template: str, name: str, *records: Any, **more: Any
 @bp.get("/side-by-side.pdf")
 def side_by_side(enquiry_id: int) -> Any:
     """The chart as it stands in the address, and everything of the setups beside each other."""
-    f, u = frame(enquiry_id, "side_by_side"), display.current()
+    f, u = _framed(enquiry_id, "side_by_side"), display.current()
     worked = _worked(f)
     whole = side_by_side_page(f.need, worked, asked_from(request.args, f.need, worked, u), u)
     chart = pdf.styled(whole.chart, "side_by_side/chart.css")
@@ -54,7 +61,7 @@ def side_by_side(enquiry_id: int) -> Any:
 @bp.get("/day-out.pdf")
 def day_out(enquiry_id: int) -> Any:
     """The day as it stands in the address: chart, what happens, figures."""
-    f, u = frame(enquiry_id, "day_out"), display.current()
+    f, u = _framed(enquiry_id, "day_out"), display.current()
     worked, asked = _worked(f), outing_asked(request.args, display.current())
     whole = outing(f.need, worked, asked, request.args.get("s", ""))
     pictures = {k: pdf.styled(getattr(whole, k), "papers/day.css") for k in ("chart", "strip")}

@@ -34,7 +34,7 @@ from jolvek.web.pages.by_hand_page import split_bank
 from jolvek.web.pages.shortlist_page import results, shortlist_page
 from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import capital, tr
 from jolvek.web.view.matches import answered, shelf_for
 from jolvek.web.view.what_if import WHAT_IFS, changed
 
@@ -155,7 +155,7 @@ def pin(enquiry_id: int) -> Any:
         session.pop("undo_unpin", None)
         flash(tr("Pinned as %(letter)s.", letter=letter))
     except setups.TooManyPinned as error:
-        flash(f"{str(error).capitalize()}.")
+        flash(f"{capital(str(error))}.")
     return redirect(_list(enquiry_id), 303)
 
 

@@ -60,7 +60,7 @@ class Units:
         """The figure alone, for tables with the unit in the head."""
         if quantity == "mass" and decimals is None and value is not None and abs(value) < 30:
             decimals = 1
-        return units.show(value, quantity, self[quantity], decimals)
+        return language.decimal(units.show(value, quantity, self[quantity], decimals))
 
     def full(self, value: float | None, quantity: str, decimals: int | None = None) -> Markup:
         """Figure and unit, kept on one line."""
@@ -69,7 +69,7 @@ class Units:
             return Markup("–")
         if isinf(value):
             return Markup("no limit")
-        if text.endswith(".0") and quantity == "mass":
+        if text.endswith((".0", ",0")) and quantity == "mass":
             text = text[:-2]
         unit = "" if quantity == "length" and self["length"] == "ft" else self[quantity]
         return Markup("{}{}{}").format(text.replace(" ", "\u00a0"), "\u00a0" if unit else "", unit)
@@ -115,7 +115,22 @@ class Units:
 
 
 LOCALES = dict(zip(LANGUAGES, ("en_IE", "de_DE", "fr_FR", "nl_NL", "es_ES"), strict=True))
-PATTERNS = {k: "¤#,##0" if k in ("English", "Dutch") else "#,##0\u00a0¤" for k in LANGUAGES}
+DATES = {"en": "en_GB", "de": "de_DE", "fr": "fr_FR", "nl": "nl_NL", "es": "es_ES"}
+
+
+def locale_of_page() -> str:
+    """How money and days are written: as the page's language does; English ones as the shop set."""
+    said = language.current()
+    return LOCALES[data.shop().language] if said == "en" else DATES[said]
+
+
+BEFORE = ("en_IE", "nl_NL")  # the sign of the currency stands before the amount
+
+
+def _whole() -> str:
+    return "¤#,##0" if locale_of_page() in BEFORE else "#,##0\u00a0¤"
+
+
 USUAL: dict[str, dict[str, str]] = {
     UNIT_SETS[0]: {},
     UNIT_SETS[1]: {"speed": "km/h", "distance": "km"},
@@ -142,7 +157,7 @@ def money(value: float) -> str:
 def money_of(value: float | Decimal, currency: str) -> str:
     """An amount of a currency, whole units where there are no cents."""
     whole = value == int(value)
-    return _money(value, currency, PATTERNS[data.shop().language] if whole else None, not whole)
+    return _money(value, currency, _whole() if whole else None, not whole)
 
 
 def amount_of(value: Decimal, currency: str) -> str:
@@ -162,7 +177,7 @@ def minor_money(amount: int) -> str:
 
 
 def _money(value: float | Decimal, currency: str, pattern: str | None, cents: bool) -> str:
-    locale = LOCALES[data.shop().language]
+    locale = locale_of_page()
     text = format_currency(value, currency, locale=locale, format=pattern, currency_digits=cents)
     return text.replace(get_group_symbol(locale), "\u202f")
 
@@ -212,7 +227,7 @@ COUNTED = (
 
 def kwh(energy_wh: float, decimals: int = 1) -> str:
     """An energy in kWh."""
-    return f"{energy_wh / 1000:.{decimals}f}"
+    return language.decimal(f"{energy_wh / 1000:.{decimals}f}")
 
 
 def energy(energy_wh: float, decimals: int = 1) -> str:
@@ -243,10 +258,6 @@ def _local(at: str) -> datetime:
     moment = moment if moment.tzinfo else moment.replace(tzinfo=UTC)
     zone = data.shop().time_zone
     return moment.astimezone(ZoneInfo(zone) if zone else None)
-
-
-# how each language of language.LANGUAGES writes a day
-DATES = {"en": "en_GB", "de": "de", "fr": "fr", "nl": "nl", "es": "es"}
 
 
 def day(on: date | str) -> str:
@@ -281,4 +292,4 @@ def date_time(at: str) -> str:
 
 def long_date(day: date) -> str:
     """A date in words, as 5 July 2026, in the language of the shop's dates."""
-    return format_date(day, "d MMMM y", locale=LOCALES[data.shop().language])
+    return format_date(day, "d MMMM y", locale=locale_of_page())

@@ -20,7 +20,7 @@ IN_FIVE = {0.8: tell("four such boats in five")}[CONFIDENCE]
 def from_to(ends: Iterable[float], quantity: str, u: Units) -> str:
     """A band with its unit: 460 to 760 W."""
     low, high = (about(float(x)) if quantity == "power" else float(x) for x in ends)
-    return f"{u.number(low, quantity)} to {u.full(high, quantity)}"
+    return tr("%(low)s to %(high)s", low=u.number(low, quantity), high=u.full(high, quantity))
 
 
 def tried_told(hull: Hull) -> str:

@@ -5,7 +5,10 @@ of the core (`Told`) is said in the language of the page where it is shown. docs
 from __future__ import annotations
 
 import gettext as files
+import json
 import re
+from collections.abc import Iterator
+from contextlib import contextmanager
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -25,6 +28,8 @@ LANGUAGES = {
 }
 SCREENS = ("en", "de")  # what the shop's own pages speak
 FOLDER, DOMAIN = Path(__file__).parents[1] / "locale", "jolvek"
+SCRIPT_WORDS = tuple(json.loads((FOLDER / "scripts.json").read_text("utf-8")))
+FIGURE = re.compile(r"[+-]?\d+\.\d+")
 STARRED = re.compile(r"<(\w+) \*>")
 
 
@@ -44,6 +49,17 @@ def choose(language: str) -> str:
     return str(g.language)
 
 
+@contextmanager
+def speaking(language: str) -> Iterator[None]:
+    """A stretch of work in another language: a paper, a letter, an offer."""
+    before = current()
+    choose(language)
+    try:
+        yield
+    finally:
+        choose(before)
+
+
 def message(text: str) -> str:
     """A message in the language of this request, its places as they stand."""
     return _catalogue(current()).gettext(text) if text else ""
@@ -58,18 +74,59 @@ def tr(text: str, /, **values: Any) -> str:
     if isinstance(text, Told) and not values:
         return str(shown(text))
     found = message(text)
-    return found % {k: shown(v) for k, v in values.items()} if values else found
+    return found % _filling(values) if values else found
 
 
 def counted_said(one: str, many: str, n: int, **values: Any) -> str:
     """The same by number, `n` among its places."""
-    filled = {"n": n, **{k: shown(v) for k, v in values.items()}}
+    filled = _filling({"n": n, **values})
     return _catalogue(current()).ngettext(one, many, n) % filled
+
+
+def decimal(text: str) -> str:
+    """A figure with the decimal sign of the page's language.
+
+    >>> decimal("1.25")
+    '1.25'
+    """
+    return text if current() == "en" else text.replace(".", ",")
+
+
+def capital(text: str) -> str:
+    """A text that begins a sentence; nouns keep their capitals.
+
+    >>> capital("not yet tried on Lake X")
+    'Not yet tried on Lake X'
+    """
+    return text[:1].upper() + text[1:]
+
+
+def _filling(values: dict[str, Any]) -> dict[str, Any]:
+    """What fills the places of a message: bare figures have the language's decimal sign."""
+    return {
+        k: decimal(v) if isinstance(v, str) and FIGURE.fullmatch(v) else shown(v)
+        for k, v in values.items()
+    }
 
 
 def listed(items: list[str]) -> str:
     """Things as a sentence names them: one, two and three."""
     return format_list(items, locale=current()) if items else ""
+
+
+def resolved(record: Any) -> Any:
+    """A plain record with every text of the core said in this request's language: to freeze."""
+    if isinstance(record, dict):
+        return {k: resolved(v) for k, v in record.items()}
+    if isinstance(record, list | tuple):
+        return [resolved(x) for x in record]
+    return shown(record)
+
+
+def of_scripts() -> dict[str, str]:
+    """What the scripts of a page say, by its English; nothing where the page is English."""
+    told = SCRIPT_WORDS if current() != "en" else ()
+    return {text: message(text) for text in told}
 
 
 def shown(value: Any) -> Any:
@@ -91,7 +148,7 @@ def run(text: str, tags: list[str], /, **values: Any) -> Markup:
         mine = next(i for i, t in enumerate(left) if t.startswith(f"<{m[1]}"))
         return left.pop(mine)
 
-    return Markup(STARRED.sub(tag, message(text))) % {k: shown(v) for k, v in values.items()}  # noqa: S704
+    return Markup(STARRED.sub(tag, message(text))) % _filling(values)  # noqa: S704
 
 
 def joined(items: Any, between: str = "") -> Markup:

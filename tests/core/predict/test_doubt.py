@@ -109,7 +109,7 @@ def test_what_is_known_narrows_the_band_and_a_run_on_the_water_most():
         SKIFF, hull=replace(SKIFF.hull, waterline_length_m=4.0, waterline_beam_m=1.15)
     )
     after = doubt(evaluate(measured))
-    assert "measure her waterline afloat" not in dict(after.narrowed(800.0))
+    assert "measure the waterline afloat" not in dict(after.narrowed(800.0))
     tried = replace(measured, hull=replace(measured.hull, friction_factor=1.1))
     assert doubt(evaluate(tried)).speed_share(800.0) < 0.5 * after.speed_share(800.0)
 

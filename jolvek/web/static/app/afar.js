@@ -27,8 +27,14 @@
     const others = kept().filter((act) => act.fields.person !== person());
     const names = [...new Set(others.map((act) => act.fields.person))].join(", ");
     const told = [];
-    if (own) told.push(`${own} kept on this phone; sent when the connection is back.`);
-    if (others.length) told.push(`${others.length} wait for ${names} to sign in here.`);
+    if (own) told.push(tr(
+      "%(n)s kept on this phone; sent when the connection is back.", {
+        n: own
+      }));
+    if (others.length) told.push(tr("%(n)s wait for %(names)s to sign in here.", {
+      n: others.length,
+      names
+    }));
     line.hidden = !told.length;
     line.textContent = told.join(" ");
   };
@@ -38,9 +44,9 @@
     if (!row || act.action !== location.pathname + "/step") return;
     row.className = `is-${act.fields.state} is-${act.told ? "kept" : "waiting"}`;
     const state = {
-      done: "done",
-      not_needed: "not needed",
-      open: "open again"
+      done: tr("done"),
+      not_needed: tr("not needed"),
+      open: tr("open again")
     };
     row.querySelector("[data-said]").textContent = `${state[act.fields.state]}, ${words}`;
   };

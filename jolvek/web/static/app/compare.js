@@ -106,12 +106,23 @@ document.addEventListener("alpine:init", () => {
       return this.data.setups.find((s) => s.hold) || this.data.setups[0];
     },
     say(s, now) {
-      const makes = this.data.mode === "power" && now.speed !== null ?
-        `makes ${now.speed.toFixed(1)}\u00a0${this.data.speedUnit}, ` : "";
-      this.sentence = now.range === null ?
-        `does not get there: its top is ${s.x[s.x.length - 1].toFixed(1)}\u00a0${this.data.unit}.` :
-        `${makes}runs ${inWords(now.runtime)} and goes ${grouped(now.range, 1)}\u00a0` +
-        `${this.data.distanceUnit}, with the reserve kept.`;
+      if (now.range === null) {
+        const top = `${grouped(s.x[s.x.length - 1], 1)}\u00a0${this.data.unit}`;
+        this.sentence = tr("does not get there: its top is %(top)s.", {
+          top
+        });
+        return;
+      }
+      const values = {
+        speed: now.speed === null ? "" :
+          `${grouped(now.speed, 1)}\u00a0${this.data.speedUnit}`,
+        runtime: inWords(now.runtime),
+        range: `${grouped(now.range, 1)}\u00a0${this.data.distanceUnit}`
+      };
+      this.sentence = this.data.mode === "power" && now.speed !== null ? tr(
+        "makes %(speed)s, runs %(runtime)s and goes %(range)s, with the reserve kept.",
+        values) : tr("runs %(runtime)s and goes %(range)s, with the reserve kept.",
+        values);
     },
     stress() {
       if (this.data.setups.length < 2) return;

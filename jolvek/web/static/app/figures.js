@@ -13,7 +13,7 @@ function between(xs, ys, x) {
 function grouped(value, places) {
   const [whole, part] = value.toFixed(places).split(".");
   const spaced = whole.replace(/\B(?=(\d{3})+(?!\d))/g, "\u202f");
-  return part ? `${spaced}.${part}` : spaced;
+  return part ? `${spaced}${decimal}${part}` : spaced;
 }
 
 function clock(seconds) {

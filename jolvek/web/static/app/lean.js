@@ -15,14 +15,14 @@
     const told = button.parentElement.querySelector("[data-lean-told]");
     const upright = Number(button.dataset.upright || 0);
     if (!(await allowed())) {
-      told.textContent = "The phone does not tell its lean: type the angle.";
+      told.textContent = tr("The phone does not tell its lean: type the angle.");
       return;
     }
     const readings = [];
     const give = setTimeout(() => {
       window.removeEventListener("deviceorientation", read);
       if (readings.length < STEADY) told.textContent =
-        "This device tells no lean: type the angle.";
+        tr("This device tells no lean: type the angle.");
     }, 4000);
 
     function read(reading) {
@@ -35,11 +35,13 @@
       const mean = readings.reduce((a, b) => a + b, 0) / readings.length;
       const spread = Math.max(...readings) - Math.min(...readings);
       if (spread > 2) {
-        told.textContent = "It was not still: lay it down and try again.";
+        told.textContent = tr("It was not still: lay it down and try again.");
         return;
       }
       field.value = Math.abs(mean - upright).toFixed(1);
-      told.textContent = `Taken: ${field.value}°.`;
+      told.textContent = tr("Taken: %(angle)s°.", {
+        angle: field.value
+      });
       for (const kind of ["input", "change"]) field.dispatchEvent(new Event(kind, {
         bubbles: true
       }));

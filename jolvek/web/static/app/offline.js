@@ -7,9 +7,10 @@
     const at = document.body.dataset.kept;
     if (!box) return;
     box.hidden = !at && navigator.onLine;
-    box.textContent = at ? `No connection: this is the page as it was at ${
-      new Date(at).toLocaleString()}. What is changed here is not saved until there is one.` :
-      "No connection: what is shown stays readable.";
+    box.textContent = at ? tr(
+      "No connection: this is the page as it was at %(at)s. What is changed here is not saved until there is one.", {
+        at: new Date(at).toLocaleString()
+      }) : tr("No connection: what is shown stays readable.");
   };
 
   async function begin() {

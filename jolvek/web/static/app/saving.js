@@ -18,7 +18,8 @@ function tellSaving(text) {
 }
 
 function resendLater(why) {
-  tellSaving(`${why} What you typed waits and is sent again.`);
+  const after = tr("What you typed waits and is sent again.");
+  tellSaving(`${why} ${after}`);
   clearTimeout(saving.waiting);
   saving.waiting = setTimeout(() => {
     saving.form.dispatchEvent(new CustomEvent("resend"));
@@ -82,11 +83,13 @@ function watchSaving(form) {
         if (saving.sent < saving.dirty) form.dispatchEvent(new CustomEvent("resend"));
       }, RESEND_MS / 4);
     } else if (status) {
-      resendLater(`Not saved: the server answered ${status}.`);
+      resendLater(tr("Not saved: the server answered %(status)s.", {
+        status
+      }));
     }
   });
   form.addEventListener("htmx:error", () => {
-    resendLater("Not saved: no connection.");
+    resendLater(tr("Not saved: no connection."));
   });
 }
 
@@ -107,17 +110,20 @@ document.addEventListener("htmx:after:swap", markRefused);
 
 // What is asked without being kept (a slider, a filter): what stands is then from before, and told.
 function tellAsked(event, why) {
-  if (event.target !== saving.form) tellSaving(`${why} What is shown is from before.`);
+  const after = tr("What is shown is from before.");
+  if (event.target !== saving.form) tellSaving(`${why} ${after}`);
 }
 document.addEventListener("htmx:after:request", (event) => {
   const status = event.detail?.ctx?.response?.status ?? 0;
   if (status === 200 || status === 422) {
     if (event.target !== saving.form && saving.sent >= saving.dirty) tellSaving("");
   } else if (status >= 400) {
-    tellAsked(event, `Not answered: the server said ${status}.`);
+    tellAsked(event, tr("Not answered: the server said %(status)s.", {
+      status
+    }));
   }
 });
 document.addEventListener("htmx:error", (event) => {
-  tellAsked(event, "Not answered: no connection.");
+  tellAsked(event, tr("Not answered: no connection."));
 });
 window.addEventListener("pagehide", flush);
