@@ -45,12 +45,12 @@ TEMPLATES = {"extensions": "jolvek.web.view.template_messages.RunningText", "tri
 # what a customer reads: her offer, link, papers, form and the boat's own page
 CUSTOMERS = re.compile(
     r"templates/(boat_page|customer|papers|ask)/|templates/offer/_(head|lines|alternative|foot|years)"
-    r"|templates/(handover/paper|trial/_paper|offer/paper|aftercare/label|aftercare/copy)"
+    r"|templates/(aftercare/_new_fault|handover/paper|trial/_paper|offer/paper|aftercare/label|aftercare/copy)"
     r"|pages/(offer_|day_out_page|care_letters|battery_page|handover_record)|desk/(customer|ask)\.py"
     r"|forms/first_word_form|view/(doubt_words|display|worked|what_if)|stations/boat_page"
     r"|drawings/(boat_drawing|pictures|years_chart|day_chart|charts|signature)"
-    r"|core/(day|deal|rules|care)/|core/fit/(handover|controls|checklist)\.py"
-    r"|core/predict/(claims|likelihood|performance)|core/electric/(draft|wiring|chemistry)"
+    r"|core/(day|deal)/|core/care/(due|steps)\.py|core/fit/(handover|controls|mounting_work|checklist)\.py"
+    r"|core/predict/(claims|likelihood|performance)|core/electric/chemistry"
 )
 
 
@@ -104,7 +104,7 @@ def _cares() -> Iterator[Care]:
 
 def for_customers() -> list[str]:
     """Texts of tables that a customer reads: rules, care, faults, kinds of boats and batteries."""
-    out = [x for r in RULES.values() for x in (r.sentence, r.cure)]
+    out = [x for r in RULES.values() for x in (r.sentence, r.cure) if x != "{how}"]
     out += [x for e in EXAMPLES.values() for x in e.values() if isinstance(x, str)]
     out += [x for c in _cares() for x in (c.text, c.hazard)]
     out += [f.seen for f in (*SERVICE_FAULTS.values(), *FAULTS.values())]
@@ -112,7 +112,6 @@ def for_customers() -> list[str]:
     out += [c.name for c in CHEMISTRIES.values()]
     out += [*ANSWERS.values(), *STATE_WORDS.values(), *LEVEL_WORDS.values()]
     out += [x["label"] for x in LABELS.values()]
-    out += [r.source for r in RULES.values()]
     return [x for x in dict.fromkeys(map(str, out)) if x]
 
 
@@ -123,7 +122,8 @@ def for_the_shop() -> list[str]:
     out += [x for f in every for c in f.causes for x in (c.what, c.check, c.cure)]
     kinds = MOUNTS.values()
     out += [x for k in kinds for x in (k.name, k.steering, k.shallows, k.weed, k.loses)]
-    out += [*CHOICES, *(c.source for c in _cares()), *WAITS.values(), *WISH_WORDS.values()]
+    out += [*CHOICES, *(c.source for c in _cares()), *(r.source for r in RULES.values())]
+    out += [*WAITS.values(), *WISH_WORDS.values()]
     out += [x for f in fields(Shop) for x in map(f.metadata.get, ("label", "hint")) if x]
     out += [*PLACES.values(), *(x.split(" ", 1)[-1] for x in PLACES.values())]
     out += [*SCHOOL_WORDS.values(), *(name for name, *_ in FIN_BOXES.values())]

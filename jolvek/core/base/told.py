@@ -4,6 +4,8 @@ say it in another language where it is shown.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from functools import reduce
 from typing import Any
 
 
@@ -33,6 +35,15 @@ def tell_n(one: str, many: str, n: int, /, **values: Any) -> str:
     '2 people'
     """
     return _made(one, many, one if n == 1 else many, {"n": n, **values})
+
+
+def tell_all(items: Iterable[str], between: str = ", ") -> str:
+    """Things side by side, each of which may be a sentence.
+
+    >>> tell_all(["one", tell("two")])
+    'one, two'
+    """
+    return reduce(lambda a, b: tell(f"%(a)s{between}%(b)s", a=a, b=b), items)
 
 
 def words(thing: Any, *names: str) -> None:

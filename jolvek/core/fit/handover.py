@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell, words
+from jolvek.core.base.told import tell, tell_all, words
 from jolvek.core.fit import controls
 from jolvek.core.fit.checklist import settings
 from jolvek.core.fit.fitted import Fitted
@@ -272,11 +272,11 @@ def _aboard(f: Fitted) -> tuple[Step, ...]:
         tell("drive pins"),
         tell("spare propeller with nut"),
         tell("spare cord or magnet"),
-        "keys",
+        tell("keys"),
     ]
     spares += [] if f.clips_on else [tell("one fuse of each rating")]
     return (
-        Step("spares", tell("Aboard"), "Aboard: " + ", ".join(spares) + "."),
+        Step("spares", tell("Aboard"), tell("Aboard: %(spares)s.", spares=tell_all(spares))),
         Step("jackets", tell("Aboard"), tell("Life jackets, and another way to move the boat.")),
     )
 

@@ -129,7 +129,7 @@ class Hull:
         ):
             value = getattr(self, name)
             if value is not None:
-                _between(tell("hull.%(name)s", name=name), value, low, high)
+                _between(f"hull.{name}", value, low, high)
 
     @property
     def fam(self) -> Family:

@@ -26,8 +26,8 @@ def _packs_and_fuses(n: Netlist) -> dict[str, Point]:
             at[f"pack-{i}-{k}"] = (LEFT + (k - 1) * (PACK_W + GAP_X), y)
         at[f"fuse-{i}"] = (LEFT + (n.bank.series - 1) * (PACK_W + GAP_X) + PACK_W / 2 + 64, y)
     packs = [place for part, place in at.items() if part.startswith("pack")]
-    leads = {tr("fuse-charge-%(k)s", k=k): (x + 22, y + 34) for k, (x, y) in enumerate(packs, 1)}
-    lifted = {tr("fuse-charge-%(k)sn", k=k): (x - 100, y + 74) for k, (x, y) in enumerate(packs, 1)}
+    leads = {f"fuse-charge-{k}": (x + 22, y + 34) for k, (x, y) in enumerate(packs, 1)}
+    lifted = {f"fuse-charge-{k}n": (x - 100, y + 74) for k, (x, y) in enumerate(packs, 1)}
     return at | leads | lifted
 
 

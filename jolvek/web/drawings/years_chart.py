@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from markupsafe import Markup
 
+from jolvek.core.base.told import tell
 from jolvek.core.deal.cost import Cost
 from jolvek.web.drawings.charts import Frame, nice_step, thousands
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, tag, text
@@ -35,14 +36,14 @@ def years_chart(c: Cost, currency: str) -> Markup:
     if abs(ends[0] - ends[1]) < 14:  # the names would lie on each other
         ends[ends[0] > ends[1]] -= 7
         ends[ends[0] <= ends[1]] += 7
-    lines = (("electric", c.electric, ends[0]), ("petrol", c.petrol, ends[1]))
+    lines = ((tell("electric"), c.electric, ends[0]), (tell("petrol"), c.petrol, ends[1]))
     for name, sums, y in lines:
         points = [(frame.x(i), frame.y(x)) for i, x in enumerate(sums)]
         dash = "7 4" if name == "petrol" else None
         pen: dict[str, object] = {"stroke_width": "2.5", "stroke_dasharray": dash}
-        kind = tr("sum-line is-%(name)s", name=name)
+        kind = f"sum-line is-{name}"
         out.append(path(poly(points), kind, "", fill="none", stroke=INK, **pen))
-        out.append(text(frame.x1 + 6, y + 4, name, tr("sum-name is-%(name)s", name=name)))
+        out.append(text(frame.x1 + 6, y + 4, tr(name), f"sum-name is-{name}"))
     if c.break_even_year:
         low = int(c.break_even_year)
         share = c.break_even_year - low

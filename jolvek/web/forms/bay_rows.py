@@ -32,12 +32,12 @@ _NEEDED = ("length", "width", "height")
 def add_bay_fields(form: type[FlaskForm]) -> None:
     """Put the fields bay1_name, bay1_length and so on into a form."""
     for i in ROWS:
-        name = StringField(tr("Bay"), [validators.Length(max=Bay.TEXTS["name"])])
+        name = StringField(tell("Bay"), [validators.Length(max=Bay.TEXTS["name"])])
         setattr(form, f"bay{i}_name", name)
         for key, short, label, quantity in _FIELDS:
             field = QuantityField(label, quantity, *allowed(Bay, key))
             setattr(form, f"bay{i}_{short}", field)
-        setattr(form, f"bay{i}_closed", BooleanField(tr("closed, no ventilation")))
+        setattr(form, f"bay{i}_closed", BooleanField(tell("closed, no ventilation")))
 
 
 def bays_from(form: FlaskForm, before: tuple[Bay, ...]) -> tuple[Bay, ...]:

@@ -63,7 +63,7 @@ def boat_page(need: Need, u: Units) -> BoatPage:
             pictures.wide_view(need, sizing),
             *((pictures.plan(need),) if need.site.bays else ()),
         ),
-        tuple(f"{plain_name(a.name)}: {_value(a, u)}, {a.why}" for a in assumed),
+        tuple(_told(a, u) for a in assumed),
         tr(
             "%(assumed)s estimated. %(sizing)s",
             assumed=len(assumed),
@@ -148,6 +148,11 @@ def _figures(need: Need, sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...
         power = u.full(round(sizing.planing_power_w, -2), "power")
         out.append((tr("Planes from about"), power))
     return tuple(out)
+
+
+def _told(a: Assumed, u: Units) -> str:
+    name, value = tr(plain_name(a.name)), _value(a, u)
+    return tr("%(name)s: %(value)s, %(why)s", name=name, value=value, why=a.why)
 
 
 def _value(a: Assumed, u: Units) -> str:

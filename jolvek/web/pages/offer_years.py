@@ -61,7 +61,7 @@ def years(
             [str(i), told(x), told(y)]
             for i, (x, y) in enumerate(zip(c.electric, c.petrol, strict=True))
         ],
-        "assumptions": [[LABELS[k]["label"], shown(k, getattr(a, k), shop)] for k in printed(a)],
+        "assumptions": [[label_of(k), shown(k, getattr(a, k), shop)] for k in printed(a)],
         "hour": [
             "" if x is None else amount_of(Decimal(str(round(x, 2))), shop.currency)
             for x in (c.electric_per_hour, c.petrol_per_hour)
@@ -94,6 +94,12 @@ def answer(c: Cost, currency: str) -> str:
         year=f"{c.break_even_year:.1f}",
         **told,
     )
+
+
+def label_of(key: str) -> str:
+    """What an assumption is called."""
+    told: str = LABELS[key]["label"]
+    return tr(told)
 
 
 def printed(a: Assumed) -> list[str]:

@@ -202,11 +202,9 @@ def long_hours(seconds: float | None) -> str:
     minutes = int(seconds // 60)
     if minutes >= 100 * 60:
         return f"{minutes // 60} h"
-    return (
-        tr("%(minutes)s\u00a0h %(minutes2)s\u00a0min", minutes=minutes // 60, minutes2=minutes % 60)
-        if minutes >= 60
-        else f"{minutes}\u00a0min"
-    )
+    if minutes < 60:
+        return f"{minutes}\u00a0min"
+    return f"{minutes // 60}\u00a0h {minutes % 60}\u00a0min"
 
 
 def counted(n: int, word: str) -> str:
