@@ -14,7 +14,8 @@ from jolvek.core.fit.trim import attitude, best_stowed_m, moved
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.products.mounting import Mount
 from jolvek.web.forms.reader import Reader
-from jolvek.web.pages.fitting_drawing_page import SHORT, drawing_page
+from jolvek.web.pages.fitting_drawing_page import drawing_page
+from jolvek.web.pages.fitting_told import SHORT
 from jolvek.web.pages.offer_page import offer_page
 from tests.web.pages.made import AT_SEA, METRIC
 from tests.web.pages.test_later_stations import worked

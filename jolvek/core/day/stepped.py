@@ -157,16 +157,7 @@ class _Run:
                 self.say("cut-back", tell("the motor cuts its power back"))
             ground = speed - current
             if ground <= STILL_M_S and left_m is not None:
-                what = (
-                    tell("the current is as fast")
-                    if current > 0
-                    else tell("wind and waves are as strong")
-                )
-                name = leg.name or tell("leg %(i)s", i=i + 1)
-                self.say(
-                    "no-way",
-                    tell("no way is made on %(name)s: %(what)s as the boat", name=name, what=what),
-                )
+                self.no_way(i, current)
                 self.record(i, power + day.hotel_w, 0.0, speed, ground)
                 return False
             sun = self.sun_at(self.clock_h)
@@ -178,6 +169,16 @@ class _Run:
             left_m = None if left_m is None else left_m - ground * seconds
             left_s = None if left_s is None else left_s - seconds
         return self.waiting(i)
+
+    def no_way(self, i: int, current_m_s: float) -> None:
+        name = self.legs[i].name or tell("leg %(i)s", i=i + 1)
+        if current_m_s > 0:
+            why = tell("no way is made on %(name)s: the current is as fast as the boat", name=name)
+        else:
+            why = tell(
+                "no way is made on %(name)s: wind and waves are as strong as the boat", name=name
+            )
+        self.say("no-way", why)
 
     def waiting(self, i: int) -> bool:
         left = self.legs[i].hold_s
@@ -203,6 +204,9 @@ class _Run:
 def _at_setting_out(fitted: Fitted) -> PackState:
     bank, lowest = fitted.bank, fitted.motor.spec.window_v(fitted.bank.nominal_v)[0]
     return PackState(bank, min(lowest, bank.nominal_v * 0.97), max(sets_out_with(fitted), 0.01))
+
+
+_HOME, _HOME_LOW = tell("back at the quay"), tell("back at the quay, below the reserve")
 
 
 def sail_out(
@@ -237,10 +241,7 @@ def sail_out(
     run.rows.append((run.t, run.pack.soc, 0.0, 0.0, 0.0, 0.0, run.way, last[7]))
     kept = run.pack.soc >= run.reserve_soc(max(last[2], 1.0)) - 1e-9
     if done:
-        run.say(
-            "home",
-            tell("back at the quay") if kept else tell("back at the quay, below the reserve"),
-        )
+        run.say("home", _HOME if kept else _HOME_LOW)
     a = np.array(run.rows, dtype=float).T
     packs = [*run.packs, run.pack]
     return Voyage(

@@ -13,6 +13,10 @@ from jolvek.core.electric.wire_sizes import Cable, Fuse, cable, fuse, fuse_ratin
 LINK_M = 0.3
 TAIL_M = 0.15  # from a pole to its fuse or bar
 
+LITHIUM = tell("Lithium: only with its own battery management; cover both poles.")
+LEAD = tell("Lead-acid: gives off hydrogen; ventilate.")
+AT_POLE = tell("At the pole, before anything else.")
+
 
 class Draft:
     """Parts and wires of the motor's circuit while the netlist is laid out."""
@@ -69,13 +73,7 @@ class Draft:
 
     def strings(self) -> None:
         """Packs in series, a fuse at each string's plus pole, and the strings joined."""
-        bank, p = self.bank, self.bank.parallel
-        lead = bool(bank.chem.lithium)
-        hazard = (
-            tell("Lithium: only with its own battery management; cover both poles.")
-            if lead
-            else tell("Lead-acid: gives off hydrogen; ventilate.")
-        )
+        bank, p, hazard = self.bank, self.bank.parallel, LITHIUM if self.bank.chem.lithium else LEAD
         string_a = (
             self.amps if p == 1 else max(self.amps / p, min(self.amps, bank.battery.continuous_a))
         )
@@ -84,28 +82,15 @@ class Draft:
         for i in range(1, p + 1):
             for k in range(1, bank.series + 1):
                 b = bank.battery
-                self.parts.append(
-                    Part(
-                        pack_id(i, k),
-                        "pack",
-                        f"{b.nominal_voltage_v:g} V {b.capacity_ah:g} Ah",
-                        hazard,
-                    )
-                )
+                words = f"{b.nominal_voltage_v:g} V {b.capacity_ah:g} Ah"
+                self.parts.append(Part(pack_id(i, k), "pack", words, hazard))
                 if k > 1:
                     self.wire(
                         (pack_id(i, k - 1), "+"), (pack_id(i, k), "-"), LINK_M, "series", string_a
                     )
             f = fuse(string_a, self.main.allowed_a, others, bank.charge_v)
             self.fuses[f"fuse-{i}"] = f
-            self.parts.append(
-                Part(
-                    f"fuse-{i}",
-                    "fuse",
-                    f"{f.rating_a:g} A",
-                    tell("At the pole, before anything else."),
-                )
-            )
+            self.parts.append(Part(f"fuse-{i}", "fuse", f"{f.rating_a:g} A", AT_POLE))
             self.wire((pack_id(i, bank.series), "+"), (f"fuse-{i}", "1"), TAIL_M, "plus", string_a)
         self.join(string_a)
 

@@ -46,6 +46,12 @@ class Says:
     preferred: bool = False
 
 
+LENGTH_ALONE = tell(
+    "Length alone: the wave as long as the waterline. A label, not a wall; the last tenth of it"
+    " costs about as much as the rest."
+)
+
+
 def power_schools(need: Need) -> list[Says]:
     """What each school says of power and speed for this boat and load; Jolvek's own model is the
     preferred one.
@@ -61,8 +67,6 @@ def power_schools(need: Need) -> list[Says]:
     sizing, hull = size(need), need.hull
     mass, table, wind = sizing.displacement_kg, sizing.resistance, need.day.wind_m_s
     hull_speed = float(hull_speed_m_s(hull.waterline_m))
-    spread = sizing.power_spread(need)
-    less, more = 1 - 1 / spread, spread - 1
     return [
         _per_tonne(need, sizing, hull_speed),
         _thrust_per_weight(need, mass),
@@ -73,31 +77,25 @@ def power_schools(need: Need) -> list[Says]:
             power_at_w(table, hull_speed, mass, wind),
             hull_speed,
             None,
-            tell(
-                "Length alone: the wave as long as the waterline. A label, not a wall; the last "
-                "tenth"
-                " of it costs about as much as the rest."
-            ),
+            LENGTH_ALONE,
             COMMON,
         ),
         _power_to_weight(need, sizing, mass),
-        Says(
-            "jolvek",
-            tell("Jolvek's model"),
-            True,
-            sizing.power_w,
-            need.day.speed_m_s,
-            None,
-            tell(
-                "Hull form, load, wind, propeller and battery worked out together; four such "
-                "boats in five take %(less)s less to %(more)s more.",
-                less=f"{less:.0%}",
-                more=f"{more:.0%}",
-            ),
-            "ITTC 1957, Michell 1898, Savitsky 1964, Rankine–Froude",
-            True,
-        ),
+        _modelled(need, sizing),
     ]
+
+
+def _modelled(need: Need, sizing: Sizing) -> Says:
+    spread = sizing.power_spread(need)
+    why = tell(
+        "Hull form, load, wind, propeller and battery worked out together; four such boats in five"
+        " take %(less)s less to %(more)s more.",
+        less=f"{1 - 1 / spread:.0%}",
+        more=f"{spread - 1:.0%}",
+    )
+    source = "ITTC 1957, Michell 1898, Savitsky 1964, Rankine–Froude"
+    speed, power = need.day.speed_m_s, sizing.power_w
+    return Says("jolvek", tell("Jolvek's model"), True, power, speed, None, why, source, True)
 
 
 def _per_tonne(need: Need, sizing: Sizing, hull_speed: float) -> Says:

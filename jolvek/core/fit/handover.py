@@ -141,34 +141,20 @@ def _cables(f: Fitted) -> tuple[Step, ...]:
         hazard = tell("Above 60 V DC: a licensed marine electrician only.")
     if f.clips_on:
         return (Step("clip", tell("Cables"), tell("Clip the battery on: align, push, lock."), ""),)
-    out = [
-        Step(
-            "packs",
-            tell("Cables"),
-            tell("Stow and strap the packs as drawn; they may not move."),
-            hazard,
-        ),
-        Step(
-            "polarity",
-            tell("Cables"),
-            tell("Measure volts and polarity at the motor's plug."),
-            hazard,
-        ),
-        Step(
+    done = (
+        ("packs", tell("Stow and strap the packs as drawn; they may not move."), hazard),
+        ("polarity", tell("Measure volts and polarity at the motor's plug."), hazard),
+        (
             "plugs",
-            tell("Cables"),
             tell(
-                "Plugs go one way: align, push, lock the collar; relieve the strain; caps on "
-                "what is"
-                " not used."
+                "Plugs go one way: align, push, lock the collar; relieve the strain; caps on what"
+                " is not used."
             ),
+            "",
         ),
-        Step(
-            "covers",
-            tell("Cables"),
-            tell("Terminals covered; main switch in reach, its place shown."),
-        ),
-    ]
+        ("covers", tell("Terminals covered; main switch in reach, its place shown."), ""),
+    )
+    out = [Step(key, tell("Cables"), text, risk) for key, text, risk in done]
     out += [
         Step(f"control-{i}", tell("Cables"), text)
         for i, text in enumerate(controls.steps(f), start=1)
@@ -208,42 +194,16 @@ def _water(f: Fitted) -> tuple[Step, ...]:
 
 
 def _customer(f: Fitted) -> tuple[Step, ...]:
-    out = [
-        Step(
-            "teach-cord",
-            tell("Customer"),
-            tell("Kill cord and magnet: worn always, spare where it is."),
-        ),
-        Step(
-            "teach-charge",
-            tell("Customer"),
-            tell("Charge shown, read together; what stays as reserve."),
-        ),
-        Step(
-            "teach-charging",
-            tell("Customer"),
-            tell("Charging shown: plug, time, place, what never to do."),
-        ),
-        Step(
-            "teach-care",
-            tell("Customer"),
-            tell("Rinse, dry, look behind the propeller; laying up."),
-        ),
-        Step(
-            "teach-home",
-            tell("Customer"),
-            tell("Coming home: slow goes far; oars, paddle or spare motor."),
-        ),
+    shown = [
+        ("teach-cord", tell("Kill cord and magnet: worn always, spare where it is.")),
+        ("teach-charge", tell("Charge shown, read together; what stays as reserve.")),
+        ("teach-charging", tell("Charging shown: plug, time, place, what never to do.")),
+        ("teach-care", tell("Rinse, dry, look behind the propeller; laying up.")),
+        ("teach-home", tell("Coming home: slow goes far; oars, paddle or spare motor.")),
     ]
     if f.need.hull.fam.planes:
-        out.append(
-            Step(
-                "teach-speed",
-                tell("Customer"),
-                tell("Full power only seated, cord on, looking out."),
-            )
-        )
-    return tuple(out)
+        shown.append(("teach-speed", tell("Full power only seated, cord on, looking out.")))
+    return tuple(Step(key, tell("Customer"), text) for key, text in shown)
 
 
 def _papers(f: Fitted) -> tuple[Step, ...]:

@@ -55,53 +55,40 @@ def _thrust(item: Item[Any]) -> list[Claim]:
     m = item.spec
     if m.static_thrust_n is None:
         return []
-    prop = m.propulsor()
-    peak = m.peak_w
-    factor = float(loss_factor_from_static(m.static_thrust_n, prop.diameter_m, peak))
-    most = float(momentum_thrust_n(LOSS_FACTOR_BELIEVED * peak, 0.0, prop.diameter_m))
+    level, says = _thrust_told(m, m.propulsor().diameter_m)
+    return [Claim(level, tell("static thrust"), says)]
+
+
+def _thrust_told(m: Motor, diameter_m: float) -> tuple[str, str]:
+    claimed = m.static_thrust_n or 0.0
+    factor = float(loss_factor_from_static(claimed, diameter_m, m.peak_w))
     told = tell(
         "%(static_thrust)s N claimed from %(peak)s W on %(diameter)s mm",
-        static_thrust=f"{m.static_thrust_n:.0f}",
-        peak=f"{peak:.0f}",
-        diameter=f"{1000 * prop.diameter_m:.0f}",
+        static_thrust=f"{claimed:.0f}",
+        peak=f"{m.peak_w:.0f}",
+        diameter=f"{1000 * diameter_m:.0f}",
     )
     if factor > 1:
-        return [
-            Claim(
-                "block",
-                tell("static thrust"),
-                tell(
-                    "%(told)s: impossible, the momentum limit without any loss is %(diameter)s N.",
-                    told=told,
-                    diameter=f"{float(momentum_thrust_n(peak, 0.0, prop.diameter_m)):.0f}",
-                ),
-            )
-        ]
-    if factor > LOSS_FACTOR_BELIEVED:
-        return [
-            Claim(
-                "caution",
-                tell("static thrust"),
-                tell(
-                    "%(told)s: more than about %(most)s N is not believed; the prediction rests "
-                    "on %(loss_factor)s of the input.",
-                    told=told,
-                    most=f"{most:.0f}",
-                    loss_factor=f"{prop.loss_factor:.2f}",
-                ),
-            )
-        ]
-    return [
-        Claim(
-            "fine",
-            tell("static thrust"),
-            tell(
-                "%(told)s: a loss factor of %(factor)s, within what such propellers do.",
-                told=told,
-                factor=f"{factor:.2f}",
-            ),
+        limit = f"{float(momentum_thrust_n(m.peak_w, 0.0, diameter_m)):.0f}"
+        return "block", tell(
+            "%(told)s: impossible, the momentum limit without any loss is %(limit)s N.",
+            told=told,
+            limit=limit,
         )
-    ]
+    if factor > LOSS_FACTOR_BELIEVED:
+        most = float(momentum_thrust_n(LOSS_FACTOR_BELIEVED * m.peak_w, 0.0, diameter_m))
+        return "caution", tell(
+            "%(told)s: more than about %(most)s N is not believed; the prediction rests on"
+            " %(loss_factor)s of the input.",
+            told=told,
+            most=f"{most:.0f}",
+            loss_factor=f"{m.propulsor().loss_factor:.2f}",
+        )
+    return "fine", tell(
+        "%(told)s: a loss factor of %(factor)s, within what such propellers do.",
+        told=told,
+        factor=f"{factor:.2f}",
+    )
 
 
 def _horsepower(item: Item[Any]) -> list[Claim]:

@@ -230,6 +230,27 @@ class Suspected:
     why: str
 
 
+def _short_of_speed(points: list[tuple[float, float]]) -> list[Suspected]:
+    """By what share the points fall short: at all powers, or at the high ones alone."""
+    if not points:
+        return []
+    highest = points[-1][0]
+    low = [s for w, s in points if w < HIGH_FROM * highest]
+    high = [s for w, s in points if w >= HIGH_FROM * highest]
+    every = [s for _, s in points]
+    if len(every) >= MANY and min(every) > SLOW_SHARE:
+        why = tell("%(every)s %% short throughout", every=f"{100 * np.mean(every):.0f}")
+        return [Suspected(FAULTS["slow"], why)]
+    if low and high and np.mean(high) - np.mean(low) > HIGH_MORE:
+        why = tell(
+            "%(high)s %% short at high power, %(low)s %% below",
+            high=f"{100 * np.mean(high):.0f}",
+            low=f"{100 * np.mean(low):.0f}",
+        )
+        return [Suspected(FAULTS["slow_high"], why)]
+    return []
+
+
 def suspect(
     short: Collection[tuple[float, float]],
     seen: Collection[str] = (),
@@ -249,27 +270,7 @@ def suspect(
     """
     out = [Suspected(FAULTS[key], tell("seen on the water")) for key in FAULTS if key in seen]
     told = {x.fault.key for x in out}
-    points = sorted(short)
-    if points:
-        highest = points[-1][0]
-        low = [s for w, s in points if w < HIGH_FROM * highest]
-        high = [s for w, s in points if w >= HIGH_FROM * highest]
-        every = [s for _, s in points]
-        if len(every) >= MANY and min(every) > SLOW_SHARE:
-            out.append(
-                Suspected(
-                    FAULTS["slow"],
-                    tell("%(every)s %% short throughout", every=f"{100 * np.mean(every):.0f}"),
-                )
-            )
-        elif low and high and np.mean(high) - np.mean(low) > HIGH_MORE:
-            off = tell("%(high)s %% short at high power", high=f"{100 * np.mean(high):.0f}")
-            out.append(
-                Suspected(
-                    FAULTS["slow_high"],
-                    tell("%(off)s, %(low)s %% below", off=off, low=f"{100 * np.mean(low):.0f}"),
-                )
-            )
+    out += _short_of_speed(sorted(short))
     if most_w is not None and rated_w and most_w < LOW_POWER * rated_w:
         why = tell(
             "full throttle takes %(most)s of %(rated)s W",

@@ -26,6 +26,7 @@ def under_view(
     scale = min((height - 54) / (x.lowest_m + 2 * ROOM_M), width / (3.4 * d))
     s = Sheet(scale, 30 + ROOM_M * scale, width * 0.5, 0.0, width, height)
     bottom, hub = s.y(x.hub_m - strut), s.y(x.hub_m)
+    bare = bottom - bare_draught_m * scale
     label = tr(
         "%(name)s from the side: hub %(strut)s below the hull and %(hub)s under water, upper "
         "blade tip %(tip)s under water",
@@ -37,13 +38,7 @@ def under_view(
     parts = [
         rect(0, s.y(0), width, height - 22 - s.y(0), "sea"),
         line(0, s.y(0), width, s.y(0), "water"),
-        line(
-            0,
-            bottom - bare_draught_m * scale,
-            width,
-            bottom - bare_draught_m * scale,
-            "water before",
-        ),
+        line(0, bare, width, bare, "water before"),
         path(f"M0 {bottom:.1f}H{width}", "bottom"),
         _motor(s, x.hub_m - strut, x.hub_m, d),
         *(dimension(dim, s) for dim in _dimensions(s, x.hub_m, x.tip_m, strut, d, u)),

@@ -279,11 +279,8 @@ def _plug(part: str, x: float, y: float, words: str) -> str:
 
 
 def _pack(part: str, x: float, y: float, words: str) -> str:
-    name = (
-        tr("pack %(replace)s", replace=part[5:].replace("-", "."))
-        if part != "own"
-        else tr("own battery")
-    )
+    number = part[5:].replace("-", ".")
+    name = tr("own battery") if part == "own" else tr("pack %(i)s", i=number)
     return (
         rect(x - PACK_W / 2, y - PACK_H / 2, PACK_W, PACK_H)
         + text(x, y - 8, name, anchor="middle")

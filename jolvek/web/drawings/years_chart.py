@@ -50,9 +50,13 @@ def years_chart(c: Cost, currency: str) -> Markup:
         high = min(low + 1, years)
         value = c.electric[low] + share * (c.electric[high] - c.electric[low])
         out.append(circle(frame.x(c.break_even_year), frame.y(value), 5, "sum-even"))
-    told = tr(
+    told = _told(years, currency)
+    return picture(WIDTH, HEIGHT, "years-chart", told, [tag("g", "".join(out), **ON_PAPER)])
+
+
+def _told(years: int, currency: str) -> str:
+    return tr(
         "Cost over %(years)s years, in %(currency)s: the table beside it has every figure.",
         years=years,
         currency=currency,
     )
-    return picture(WIDTH, HEIGHT, "years-chart", told, [tag("g", "".join(out), **ON_PAPER)])

@@ -29,6 +29,7 @@ from jolvek.core.hydro.water import Water
 from jolvek.core.products.boat_model import CHAMBERS, CONSTRUCTIONS, FIN_BOXES
 from jolvek.core.products.mounting import PLACES
 from jolvek.web.forms.bay_rows import add_bay_fields, bay_values, bays_from
+from jolvek.web.forms.boat_fields import FIELDS
 from jolvek.web.forms.fields import ChecksField, FamilyField, QuantityField, allowed
 from jolvek.web.view import display
 from jolvek.web.view.language import tr
@@ -107,148 +108,12 @@ class BoatForm(FlaskForm):
             raise ValidationError(str(error)) from None
 
 
-_FIELDS: tuple[tuple[type, str, str, str, str, bool, str], ...] = (
-    # record, its key, the field's name, label, quantity, needed, hint
-    (Hull, "length_m", "length", tell("Length overall"), "length", True, ""),
-    (Hull, "beam_m", "beam", tell("Beam overall"), "length", True, ""),
-    (
-        Hull,
-        "mass_kg",
-        "mass",
-        tell("Light mass"),
-        "mass",
-        True,
-        tell("without people, gear, motor, battery"),
-    ),
-    (Hull, "waterline_length_m", "waterline_length", tell("Waterline length"), "length", False, ""),
-    (Hull, "waterline_beam_m", "waterline_beam", tell("Waterline beam"), "length", False, ""),
-    (Hull, "bodies", "bodies", tell("Hulls or tubes"), "count", False, ""),
-    (Hull, "body_beam_m", "body_beam", tell("Beam of one hull or tube"), "length", False, ""),
-    (
-        Hull,
-        "body_spacing_m",
-        "body_spacing",
-        tell("Hulls apart"),
-        "length",
-        False,
-        tell("centre to centre"),
-    ),
-    (Hull, "ama_share", "ama_share", tell("Both amas carry"), "share", False, "trimaran"),
-    (Hull, "ama_length_m", "ama_length", tell("Ama's waterline"), "length", False, "trimaran"),
-    (Hull, "chine_beam_m", "chine_beam", tell("Beam over the chines"), "length", False, ""),
-    (Hull, "deadrise_deg", "deadrise", tell("Deadrise"), "angle", False, ""),
-    (
-        Hull,
-        "transom_height_m",
-        "transom_height",
-        tell("Transom height"),
-        "length",
-        False,
-        tell("motor's seat to hull bottom, along the rake"),
-    ),
-    (
-        Hull,
-        "transom_clearance_m",
-        "transom_clearance",
-        tell("Transom over the water"),
-        "length",
-        False,
-        tell("its lower edge, loaded; minus: under water"),
-    ),
-    (
-        Hull,
-        "keel_draught_m",
-        "keel",
-        tell("Draught with keel"),
-        "length",
-        False,
-        tell("loaded, to the keel's lower edge"),
-    ),
-    (
-        Hull,
-        "months_afloat",
-        "months",
-        tell("Months since cleaned"),
-        "count",
-        False,
-        tell("kept afloat"),
-    ),
-    (Hull, "max_power_w", "max_power", tell("Power by the plate"), "power", False, ""),
-    (Site, "transom_thickness_m", "transom_thickness", tell("Thickness"), "length", False, ""),
-    (Site, "transom_width_m", "transom_width", tell("Flat width"), "length", False, ""),
-    (Site, "rake_deg", "rake", tell("Rake"), "angle", False, tell("top aft; 12° is usual")),
-    (
-        Site,
-        "rudder_chord_m",
-        "rudder",
-        tell("Rudder blade"),
-        "length",
-        False,
-        tell("hung at the stern, hinge to trailing edge; 0: none hangs there"),
-    ),
-    (
-        Site,
-        "rudder_depth_m",
-        "rudder_depth",
-        tell("Rudder below"),
-        "length",
-        False,
-        tell("the hull's bottom"),
-    ),
-    (Site, "helm_ahead_m", "helm", tell("Helm"), "length", False, tell("ahead of the stern")),
-    (Site, "canopy_m2", "canopy", tell("Canopy for panels, m²"), "number", False, ""),
-    (
-        Site,
-        "hull_slope_deg",
-        "hull_slope",
-        tell("Bottom's slope"),
-        "angle",
-        False,
-        tell("where a pod goes; rising aft"),
-    ),
-    (
-        Site,
-        "room_ahead_m",
-        "room_ahead",
-        tell("Room ahead"),
-        "length",
-        False,
-        tell("motor's seat to knee, well or bulkhead"),
-    ),
-    (Site, "max_motor_kg", "max_motor", tell("Motor mass"), "mass", False, ""),
-    (
-        Site,
-        "max_load_kg",
-        "max_load",
-        tell("Load"),
-        "mass",
-        False,
-        tell("people, gear, motor, battery"),
-    ),
-    (Site, "max_people", "max_people", tell("Persons"), "count", False, ""),
-    (Site, "approval_power_w", "approval_power", tell("Approved power"), "power", False, ""),
-    (Site, "approval_thrust_n", "approval_thrust", tell("Approved thrust"), "thrust", False, ""),
-    (Site, "approval_from_year", "approval_from", tell("From model year"), "count", False, ""),
-    (Site, "approval_to_year", "approval_to", tell("To model year"), "count", False, ""),
-    (Site, "model_year", "model_year", tell("This hull's year"), "count", False, ""),
-    (Load, "people", "people", tell("People"), "count", True, ""),
-    (
-        Load,
-        "people_kg",
-        "people_kg",
-        tell("People together"),
-        "mass",
-        False,
-        tell("80 kg each if left empty"),
-    ),
-    (Load, "gear_kg", "gear", tell("Gear"), "mass", False, ""),
-)
 _TICKS = ("remote_steering", "petrol_aboard", "rudder_lifts", "registration")
 _PICKS = ("construction", "chambers", "fin_box")
 _WHOLE = ("bodies", "max_people", "approval_from", "approval_to", "model_year", "people")
-_HULL = {name: key for record, key, name, *_ in _FIELDS if record is Hull}
-_SITE = {name: key for record, key, name, *_ in _FIELDS if record is Site}
-for _record, _key, _name, _label, _quantity, _needed, _hint in _FIELDS:
+_HULL = {name: key for record, key, name, *_ in FIELDS if record is Hull}
+_SITE = {name: key for record, key, name, *_ in FIELDS if record is Site}
+for _record, _key, _name, _label, _quantity, _needed, _hint in FIELDS:
     _low, _high = allowed(_record, _key)
     setattr(BoatForm, _name, QuantityField(_label, _quantity, _low, _high, _needed, _hint))
 add_bay_fields(BoatForm)

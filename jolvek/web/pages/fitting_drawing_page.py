@@ -6,7 +6,6 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
-from jolvek.core.base.told import tell
 from jolvek.core.base.units import FOOT_M
 from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
@@ -25,18 +24,12 @@ from jolvek.web.drawings.weights_drawing import stern_view, weights_view
 from jolvek.web.forms.controls_form import Controls, controls_of
 from jolvek.web.forms.fitting_form import POLE_M, place_text, weight_key
 from jolvek.web.forms.reader import Reader
+from jolvek.web.pages.fitting_told import answer, least_water, lies, mm
 from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 
-AIR = {
-    "none": tell("it will not draw air"),
-    "in turns": tell("it draws air in turns"),
-    "always": tell("it draws air"),
-}
-SHORT = tell("the shaft is too short for this transom")
 POD_RISE_DEG = 3.0  # of the hull's bottom aft, where it is not measured; common practice, no source
 SMALLEST_HEEL_DEG = 0.05
-LEVEL_DEG = 0.3  # less trim than that nobody sees, nor the model
 
 
 @dataclass(frozen=True)
@@ -101,7 +94,7 @@ def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
     x, shaft = hung_leg(f)
     return DrawingPage(
         answer(f, x, shaft, planned, u) + _gained(f, planned, u),
-        _least_water(f, x, u),
+        least_water(f, x, u),
         (under_view if f.mount.spec.fixed else leg_view)(f, u, _bare_m(f, empty)),
         weights_view(f, weights, lying, empty, u),
         stern_view(f, lying),
@@ -125,65 +118,6 @@ def _bare_m(f: Fitted, empty: Attitude) -> float:
     return bare.transom_draught_m
 
 
-def mm(x: float, u: Units) -> str:
-    """A short length: mm, or feet and inches where those are chosen."""
-    return str(u.full(x, "length")) if u["length"] == "ft" else f"{1000 * x:.0f} mm"
-
-
-def _least_water(f: Fitted, x: Leg, u: Units) -> str:
-    runs = tr("Runs in %(needs)s of water", needs=u.full(x.needs_m, "length"))
-    if x.shallow_m is None or x.up_m is None:
-        return f"{runs}; {f.mount.spec.general.shallows}."
-    shallow, up = u.full(x.shallow_m, "length"), u.full(x.up_m, "length")
-    return tr(
-        "%(runs)s, %(shallow)s on shallow drive, %(up)s tilted up.",
-        runs=runs,
-        shallow=shallow,
-        up=up,
-    )
-
-
-def answer(f: Fitted, x: Leg, shaft: float, planned: Attitude, u: Units) -> str:
-    """Leg and trim in one sentence; `*words*` are the ones to stress."""
-    kind = f.mount.spec.general.name.lower()
-    if f.mount.spec.fixed:
-        first = tr(
-            "Her %(kind)s holds the hub *%(shaft)s* below the hull and *%(hub)s*",
-            kind=kind,
-            shaft=mm(shaft, u),
-            hub=mm(x.hub_m, u),
-        )
-        first += tr(" under water: %(air)s.", air=AIR[x.air])
-    elif f.leg is None:
-        first = tr(
-            "Her %(kind)s sets the hub *%(hub)s* under water on a shaft of",
-            kind=kind,
-            hub=mm(x.hub_m, u),
-        )
-        first += f" {mm(shaft, u)}."
-    else:
-        side = "below" if x.plate_m >= 0 else "ABOVE"
-        first = tr(
-            "The plate sits *%(plate)s* %(side)s the hull bottom and the hub",
-            plate=mm(abs(x.plate_m), u),
-            side=side,
-        )
-        told = AIR[x.air] if x.plate_m >= 0 else SHORT
-        first += tr(" *%(hub)s* under water: %(told)s.", hub=mm(x.hub_m, u), told=told)
-    moved = f.weights != f.planned_weights
-    before = (
-        tr(", %(trim_deg)s° before the move", trim_deg=f"{abs(planned.trim_deg):.1f}")
-        if moved
-        else ""
-    )
-    return tr(
-        "%(first)s She lies %(attitude)s%(before)s.",
-        first=first,
-        attitude=_trim(f.attitude, "*"),
-        before=before,
-    )
-
-
 def _gained(f: Fitted, planned: Attitude, u: Units) -> str:
     """What moving the weights does to her top speed, where it can be told."""
     if planned.ahead_m == f.attitude.ahead_m:
@@ -196,23 +130,6 @@ def _gained(f: Fitted, planned: Attitude, u: Units) -> str:
         " That is *%(now)s %(word)s* at full power.",
         now=u.full(abs(then - now), "speed"),
         word=word,
-    )
-
-
-def _trim(lying: Attitude, stress: str = "") -> str:
-    """How she lies; what the model cannot tell from level is level."""
-    way = tr("by the stern") if lying.trim_deg >= 0 else tr("by the bow")
-    level = abs(lying.trim_deg) < LEVEL_DEG
-    angle = f"{stress}{abs(lying.trim_deg):.1f}°{stress} {way}"
-    return (
-        tr(
-            "%(stress)slevel%(stress)s, %(trim_deg)s° %(way)s",
-            stress=stress,
-            trim_deg=f"{abs(lying.trim_deg):.1f}",
-            way=way,
-        )
-        if level
-        else angle
     )
 
 
@@ -247,7 +164,7 @@ def _figures(
     heel, side = abs(lying.heel_deg), "starboard" if lying.heel_deg > 0 else "port"
     ends = (u.full(d, "length") for d in (lying.draught_aft_m, lying.draught_fore_m))
     rows = [
-        (tr("Trim"), _trim(lying)),
+        (tr("Trim"), lies(lying)),
         (tr("Heel"), f"{heel:.1f}°" + (f" to {side}" if heel > SMALLEST_HEEL_DEG else "")),
         (tr("Draught astern, ahead"), ", ".join(map(str, ends))),
     ]

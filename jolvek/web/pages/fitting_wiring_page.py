@@ -55,33 +55,11 @@ class WiringPage:
 def wiring_page(f: Fitted, refused: dict[str, str], u: Units) -> WiringPage:
     """The wiring of the setup in hand as planned."""
     n = f.netlist
-    danger = (
-        tr(
-            " *Above %(volts_dangerous)s V DC: a qualified marine electrician only.*",
-            volts_dangerous=f"{VOLTS_DANGEROUS:.0f}",
-        )
-        if f.bank.full_v > VOLTS_DANGEROUS
-        else ""
-    )
     cautions = {p.caution: (p.kind, p.caution) for p in n.parts if p.caution}
     return WiringPage(
         answer(f, n),
-        tr(
-            "Fuse each string at its pole, within %(fuse_within)s mm. Cover terminals; no tools "
-            "across poles.%(danger)s Local codes and makers’ manuals decide.",
-            fuse_within=f"{1000 * FUSE_WITHIN_M:.0f}",
-            danger=danger,
-        ),
-        tr(
-            "Tinned cable, allowed amps for 105 °C insulation; %(drop)s %% drop in motor "
-            "circuits, %(drop2)s %% elsewhere, there and back; fuse at least %(fuse_share)s "
-            "times the current and at most what the cable carries (33 CFR 183.455 allows "
-            "%(other_fuse_share)s times that below 50 V); sharing by Kirchhoff’s laws.",
-            drop=f"{100 * DROP['motor']:.0f}",
-            drop2=f"{100 * DROP['other']:.0f}",
-            fuse_share=f"{FUSE_SHARE:g}",
-            other_fuse_share=f"{OTHER_FUSE_SHARE:g}",
-        ),
+        _guarded(f),
+        _rests_on(),
         wiring_diagram(n),
         tuple(k for k in f.findings if RULES[k.rule].topic in ELECTRIC),
         tuple(f.precautions),
@@ -96,6 +74,33 @@ def wiring_page(f: Fitted, refused: dict[str, str], u: Units) -> WiringPage:
         run_text(f.plan, u),
         f"{f.plan.loads.current_a:g}" if f.plan.loads.current_a else "",
         f"{f.plan.loads.hours:g}",
+    )
+
+
+def _guarded(f: Fitted) -> str:
+    told = [
+        tr(
+            "Fuse each string at its pole, within %(most)s mm. Cover terminals; no tools across"
+            " poles.",
+            most=f"{1000 * FUSE_WITHIN_M:.0f}",
+        )
+    ]
+    if f.bank.full_v > VOLTS_DANGEROUS:
+        volts = f"{VOLTS_DANGEROUS:.0f}"
+        told.append(tr("*Above %(volts)s V DC: a qualified marine electrician only.*", volts=volts))
+    return " ".join([*told, tr("Local codes and makers’ manuals decide.")])
+
+
+def _rests_on() -> str:
+    return tr(
+        "Tinned cable, allowed amps for 105 °C insulation; %(drop)s %% drop in motor circuits,"
+        " %(other)s %% elsewhere, there and back; fuse at least %(share)s times the current and at"
+        " most what the cable carries (33 CFR 183.455 allows %(more)s times that below 50 V);"
+        " sharing by Kirchhoff’s laws.",
+        drop=f"{100 * DROP['motor']:.0f}",
+        other=f"{100 * DROP['other']:.0f}",
+        share=f"{FUSE_SHARE:g}",
+        more=f"{OTHER_FUSE_SHARE:g}",
     )
 
 

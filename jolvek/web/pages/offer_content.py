@@ -15,13 +15,14 @@ from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.deal.lines import sums
 from jolvek.core.deal.money import major
+from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
 from jolvek.store.enquiries import Stored
 from jolvek.store.shop import Shop
 from jolvek.web.drawings.pictures import setup_view
 from jolvek.web.forms.draft_form import Draft
-from jolvek.web.pages.day_out_page import day_told, sentence, setting_out
+from jolvek.web.pages.day_told import day_told, sentence, setting_out
 from jolvek.web.pages.offer_lines import (
     agreed_plain,
     digits_of,
@@ -63,7 +64,6 @@ def content(
     whole: bool = False,
 ) -> dict[str, Any]:
     """The offer but its number; `whole` with what the customer's page turns about besides."""
-    need = stored.need
     mine = ("name", "address", "phone", "mail", "tax_number", "bank")
     asked = ("customer", "address", "phone", "mail")
     valid = today + timedelta(days=draft.valid_days)
@@ -82,12 +82,7 @@ def content(
         "shop": {k: getattr(shop, k) for k in mine},
         "customer": {k: getattr(stored.enquiry, k) for k in asked},
         "title": stored.title,
-        "boat": tr(
-            "%(name)s, %(length)s, %(people)s aboard",
-            name=need.hull.fam.name,
-            length=u.full(need.hull.length_m, "length"),
-            people=need.load.people,
-        ),
+        "boat": _boat(stored.need, u),
         "alternatives": [
             {**alternative(w, draft, shop, u), **(turned(w, u) if whole else {})} for w in worked
         ],
@@ -102,6 +97,15 @@ def content(
     }
     frozen: dict[str, Any] = language.resolved(record)
     return frozen
+
+
+def _boat(need: Need, u: Units) -> str:
+    return tr(
+        "%(name)s, %(length)s, %(people)s aboard",
+        name=need.hull.fam.name,
+        length=u.full(need.hull.length_m, "length"),
+        people=need.load.people,
+    )
 
 
 def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]:

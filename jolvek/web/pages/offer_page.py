@@ -141,5 +141,6 @@ def _basis(w: Worked, u: Units) -> str:
     )
     if w.charge_h:
         full = long_hours(w.charge_h * 3600)
-        out = f"{out} {tr('Charging back to full takes about %(hours)s.', hours=full)}"
+        back = tr("Charging back to full takes about %(hours)s.", hours=full)
+        out = f"{out} {back}"
     return out

@@ -8,7 +8,6 @@ from dataclasses import dataclass, replace
 from markupsafe import Markup
 
 from jolvek.core.base.arrays import Array
-from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours as clock
 from jolvek.core.enquiry.need import WISHES, Need
 from jolvek.core.match.matching import Match
@@ -16,42 +15,20 @@ from jolvek.core.match.picks import Pick
 from jolvek.core.match.ranking import ranked
 from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.performance import DRIFT_W
-from jolvek.core.rules.findings import Finding
 from jolvek.web.drawings.field_chart import field_chart
 from jolvek.web.forms.day_form import WISH_WORDS
 from jolvek.web.forms.narrowing import FACETS, Filters
 from jolvek.web.pages.narrowed import facet_values, narrowed
+from jolvek.web.pages.shortlist_answer import ShortRow, answer
 from jolvek.web.pages.shortlist_money import budgets_told, house_told, steps_told
 from jolvek.web.pages.shortlist_rejected import Rejected, rejected_by_group
-from jolvek.web.view.display import Units, counted, money
+from jolvek.web.view.display import Units, money
 from jolvek.web.view.doubt_words import tried_told
-from jolvek.web.view.language import capital, counted_said, joined, tr
+from jolvek.web.view.language import capital, joined, tr
 from jolvek.web.view.matches import Answer, Row, row
 
 MOST_MOTORS, MOST_BANKS = 14, 6  # shown, and of each motor what is folded under it
 MOST_RANKED = 400
-
-
-@dataclass(frozen=True)
-class ShortRow:
-    """One setup in shown units: its pick, parts, figures, and what pinning it would send."""
-
-    mark: int | None
-    why: str
-    name: str
-    parts: tuple[str, str]
-    because: str
-    figures: tuple[str, ...]
-    lacks_range: bool
-    price: str
-    does_day: bool
-    day: str  # how likely it does the day
-    letter: str
-    label: str
-    pin: dict[str, str]
-    motor_id: str
-    more: int = 0  # banks and mounts of the same motor, folded under it
-    under: bool = False
 
 
 @dataclass(frozen=True)
@@ -248,72 +225,3 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
         house_told(m),
         rejected_by_group(m, u),
     )
-
-
-def answer(
-    need: Need,
-    total: int,
-    doing: int,
-    rows: tuple[ShortRow, ...],
-    u: Units,
-    against: tuple[Finding, ...] = (),
-    narrow: str = "",
-) -> str:
-    """How many setups do the day within what is chosen, and the first of them, or what stands
-    against every setup; `*words*` are the ones to stress.
-    """
-    if against:
-        first = u.said(against[0])
-        return tr(
-            "*Stop*: %(text)s Until that changes no setup can be offered. %(cure)s",
-            text=first.text,
-            cure=first.cure,
-        )
-    if not total:
-        return tr("Nothing on the shelf fits this boat. The reasons are below.")
-    day = tr(
-        "%(far)s at %(speed)s",
-        far=u.full(need.day.distance_m, "distance"),
-        speed=u.full(need.day.speed_m_s, "speed"),
-    )
-    within = tr(" within what is chosen (*%(narrow)s*)", narrow=narrow) if narrow else ""
-    if not rows:
-        return tr(
-            "*None* of %(total)s is left%(within)s: widen what is chosen.",
-            total=counted(total, "setup"),
-            within=within,
-        )
-    if not rows[0].does_day:
-        return tr(
-            "*None* of %(total)s does the day of %(day)s%(within)s. The nearest are below, with "
-            "what is missing.",
-            total=counted(total, "setup"),
-            day=day,
-            within=within,
-        )
-    best = rows[0]
-    does = counted_said(
-        "*%(n)s* of %(total)s does the day: %(day)s%(within)s.",
-        "*%(n)s* of %(total)s do the day: %(day)s%(within)s.",
-        doing,
-        total=counted(total, "setup"),
-        day=day,
-        within=within,
-    )
-    what = {
-        "name": best.name,
-        "bank": best.parts[0].split(": ", 1)[1],
-        "price": best.price,
-        "likely": best.day,
-    }
-    if tr("cheapest") in best.why:
-        text = tell(
-            "The cheapest is %(name)s with %(bank)s, *%(price)s*; that it does the day is"
-            " *%(likely)s*."
-        )
-    else:
-        text = tell(
-            "The first is %(name)s with %(bank)s, *%(price)s*; that it does the day is"
-            " *%(likely)s*."
-        )
-    return f"{does} {tr(text, **what)}"

@@ -4,16 +4,13 @@ boat, and taking that over for every page, or going back.
 
 from __future__ import annotations
 
-import ipaddress
 import secrets
-import socket
 from dataclasses import replace
 from datetime import date
 from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
-from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.hydro.hull import Hull
@@ -33,6 +30,7 @@ from jolvek.web.live import LIVES
 from jolvek.web.pages import trial_page
 from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, table_file, who
+from jolvek.web.stations.trial_sources import own_net, powers_of, samples
 from jolvek.web.view import display
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
@@ -161,19 +159,9 @@ def from_file(enquiry_id: int) -> Any:
     if upload is None or not upload.filename:
         return _page(enquiry_id, {"file": tr("choose a CSV or GPX file first")}, 422)
     try:
-        powers = _powers(form.get("file_power", ""))
-        content = upload.read()
+        powers = powers_of(form.get("file_power", ""))
         gpx = upload.filename.lower().endswith(".gpx")
-        nmea = content.lstrip()[:1] in (b"$", b"!")
-        chosen = {k: form.get(f"column_{k}", "").strip() for k in log_file.GUESSES}
-        found = (
-            log_file.track(content)
-            if gpx
-            else log_file.sentences(content)
-            if nmea
-            else log_file.samples(content, chosen, form.get("unit", "kn"))
-        )
-        runs = runs_of(stretches(found), powers)
+        runs = runs_of(stretches(samples(upload.read(), gpx, form)), powers)
     except JolvekError as error:
         return _page(enquiry_id, {"file": f"{upload.filename}: {error}"}, 422)
     if not runs:
@@ -185,21 +173,9 @@ def from_file(enquiry_id: int) -> Any:
     with transaction(conn()) as c:
         for x in runs:
             trials.add_run(c, trial.id, secrets.token_hex(12), x, "file")
-    flash(
-        tr(
-            "%(runs)s read from %(filename)s.",
-            runs=display.counted(len(runs), "run"),
-            filename=upload.filename,
-        )
-    )
+    count = display.counted(len(runs), "run")
+    flash(tr("%(runs)s read from %(filename)s.", runs=count, filename=upload.filename))
     return _back(enquiry_id)
-
-
-def _powers(text: str) -> list[float]:
-    """Powers typed with semicolons between them, W."""
-    unit = display.current()["power"]
-    words = [w for part in text.split(";") if (w := part.strip())]
-    return [typed_figures.parse(w, "power", unit) for w in words]
 
 
 errors.refuses_large("trial.from_file", lambda text: (text, 413))
@@ -281,7 +257,7 @@ def live(enquiry_id: int) -> Any:
         return _back(enquiry_id)
     host, _, port = form.get("address", "").strip().rpartition(":")
     try:
-        _own_net(host, port)
+        own_net(host, port)
     except JolvekError as error:
         return _page(enquiry_id, {"address": str(error)}, 422)
     known = [k.run for k in trials.runs(conn(), trial.id)]
@@ -289,23 +265,6 @@ def live(enquiry_id: int) -> Any:
     after = max((s.t_s for s in trials.samples(conn(), trial.id)), default=0.0) + 60.0
     LIVES.start(trial.id, instrument, f"{host}:{port}", data.settings().database, known, after)
     return _back(enquiry_id)
-
-
-def _own_net(host: str, port: str) -> None:
-    """Raise where the address is none, or lies outside this network."""
-    allowed = tr("allowed is host:port on this network, as 192.168.4.1:10110")
-    if not port.isdecimal() or not 1 <= int(port) <= 65_535 or not host:
-        raise JolvekError(
-            tr("read “%(host)s:%(port)s”; %(allowed)s", host=host, port=port, allowed=allowed)
-        )
-    try:
-        found = {x[4][0] for x in socket.getaddrinfo(host, int(port), proto=socket.IPPROTO_TCP)}
-    except OSError:
-        raise JolvekError(
-            tr("read “%(host)s”, which is not known here; %(allowed)s", host=host, allowed=allowed)
-        ) from None
-    if not all(ipaddress.ip_address(str(x).split("%")[0]).is_private for x in found):
-        raise JolvekError(tr("read “%(host)s”; %(allowed)s", host=host, allowed=allowed))
 
 
 @bp.get("/live")

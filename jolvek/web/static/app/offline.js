@@ -7,10 +7,14 @@
     const at = document.body.dataset.kept;
     if (!box) return;
     box.hidden = !at && navigator.onLine;
-    box.textContent = at ? tr(
-      "No connection: this is the page as it was at %(at)s. What is changed here is not saved until there is one.", {
-        at: new Date(at).toLocaleString()
-      }) : tr("No connection: what is shown stays readable.");
+    const then = {
+      at: new Date(at).toLocaleString()
+    };
+    const told = at ? [
+      tr("No connection: this is the page as it was at %(at)s.", then),
+      tr("What is changed here is not saved until there is one.")
+    ] : [tr("No connection: what is shown stays readable.")];
+    box.textContent = told.join(" ");
   };
 
   async function begin() {

@@ -1,0 +1,96 @@
+"""How the motor hangs and how the boat lies, in a sentence."""
+
+from __future__ import annotations
+
+from jolvek.core.base.told import tell
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.leg import Leg
+from jolvek.core.fit.trim import Attitude
+from jolvek.web.view.display import Units
+from jolvek.web.view.language import tr
+
+AIR = {
+    "none": tell("it will not draw air"),
+    "in turns": tell("it draws air in turns"),
+    "always": tell("it draws air"),
+}
+
+
+SHORT = tell("the shaft is too short for this transom")
+
+
+LEVEL_DEG = 0.3  # less trim than that nobody sees, nor the model
+
+
+def mm(x: float, u: Units) -> str:
+    """A short length: mm, or feet and inches where those are chosen."""
+    return str(u.full(x, "length")) if u["length"] == "ft" else f"{1000 * x:.0f} mm"
+
+
+def least_water(f: Fitted, x: Leg, u: Units) -> str:
+    runs = tr("Runs in %(needs)s of water", needs=u.full(x.needs_m, "length"))
+    if x.shallow_m is None or x.up_m is None:
+        return f"{runs}; {f.mount.spec.general.shallows}."
+    shallow, up = u.full(x.shallow_m, "length"), u.full(x.up_m, "length")
+    return tr(
+        "%(runs)s, %(shallow)s on shallow drive, %(up)s tilted up.",
+        runs=runs,
+        shallow=shallow,
+        up=up,
+    )
+
+
+def answer(f: Fitted, x: Leg, shaft: float, planned: Attitude, u: Units) -> str:
+    """Leg and trim in one sentence; `*words*` are the ones to stress."""
+    how = lies(f.attitude, "*")
+    if f.weights == f.planned_weights:
+        told = tr("The boat lies %(how)s.", how=how)
+        return f"{_hangs(f, x, shaft, u)} {told}"
+    before = f"{abs(planned.trim_deg):.1f}"
+    told = tr("The boat lies %(how)s, %(before)s° before the move.", how=how, before=before)
+    return f"{_hangs(f, x, shaft, u)} {told}"
+
+
+def _hangs(f: Fitted, x: Leg, shaft: float, u: Units) -> str:
+    told = {"kind": f.mount.spec.general.name, "hub": mm(x.hub_m, u), "shaft": mm(shaft, u)}
+    if f.mount.spec.fixed:
+        return tr(
+            "The mount (%(kind)s) holds the hub *%(shaft)s* below the hull and *%(hub)s* under"
+            " water: %(air)s.",
+            air=AIR[x.air],
+            **told,
+        )
+    if f.leg is None:
+        return tr(
+            "The mount (%(kind)s) sets the hub *%(hub)s* under water on a shaft of %(shaft)s.",
+            **told,
+        )
+    told |= {"plate": mm(abs(x.plate_m), u), "air": AIR[x.air] if x.plate_m >= 0 else SHORT}
+    if x.plate_m >= 0:
+        return tr(
+            "The plate sits *%(plate)s* below the hull bottom and the hub *%(hub)s* under water:"
+            " %(air)s.",
+            **told,
+        )
+    return tr(
+        "The plate sits *%(plate)s* ABOVE the hull bottom and the hub *%(hub)s* under water:"
+        " %(air)s.",
+        **told,
+    )
+
+
+def lies(lying: Attitude, stress: str = "") -> str:
+    """How she lies; what the model cannot tell from level is level."""
+    way = tr("by the stern") if lying.trim_deg >= 0 else tr("by the bow")
+    level = abs(lying.trim_deg) < LEVEL_DEG
+    angle = f"{stress}{abs(lying.trim_deg):.1f}°{stress} {way}"
+    return (
+        tr(
+            "%(stress)slevel%(stress)s, %(trim_deg)s° %(way)s",
+            stress=stress,
+            trim_deg=f"{abs(lying.trim_deg):.1f}",
+            way=way,
+        )
+        if level
+        else angle
+    )
