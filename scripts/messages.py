@@ -25,8 +25,8 @@ from jolvek.core.products.boat_model import FIN_BOXES
 from jolvek.core.products.mounting import KINDS as MOUNTS
 from jolvek.core.products.mounting import PLACES
 from jolvek.core.rules.examples import EXAMPLES
-from jolvek.core.rules.findings import LEVEL_WORDS
 from jolvek.core.rules.rulebook import RULES
+from jolvek.core.rules.signals import SIGNAL_WORDS
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.store.finding import WAITS
 from jolvek.store.recalls import ANSWERS
@@ -110,7 +110,7 @@ def for_customers() -> list[str]:
     out += [f.seen for f in (*SERVICE_FAULTS.values(), *FAULTS.values())]
     out += [x for f in FAMILIES.values() for x in (f.name, f.said)]
     out += [c.name for c in CHEMISTRIES.values()]
-    out += [*ANSWERS.values(), *STATE_WORDS.values(), *LEVEL_WORDS.values()]
+    out += [*ANSWERS.values(), *STATE_WORDS.values(), *SIGNAL_WORDS.values()]
     out += [x["label"] for x in LABELS.values()]
     return [x for x in dict.fromkeys(map(str, out)) if x]
 

@@ -9,7 +9,7 @@ from flask import Flask, request
 
 from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours
-from jolvek.core.rules.findings import LEVEL_WORDS
+from jolvek.core.rules.signals import SIGNAL_WORDS
 from jolvek.web import data, shared
 from jolvek.web.accounts import signing
 from jolvek.web.drawings import pictures, signature
@@ -102,7 +102,7 @@ def _filters(app: Flask) -> None:
         strong=display.strong,
         join=language.joined,
         capitalize=lambda text: language.capital(str(language.shown(text))),
-        level_word=lambda level: language.tr(LEVEL_WORDS[level]),
+        signal_word=lambda signal: language.tr(SIGNAL_WORDS[signal]),
         key_words=words.key_words,
         key_unit=words.key_unit,
         plain_value=words.plain_value,

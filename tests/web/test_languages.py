@@ -29,7 +29,7 @@ SAME = {  # written alike in that language
     ),
     *"charge, %;kayak;pack %(i)s;Stop;later;open;Cables;Photo;%(figure)s MB".split(";"),
     *"%(shown)s · Jolvek;%(title)s · Jolvek;jolvek backup --into;jolvek restore".split(";"),
-    *"%(n)s pack;%(n)s point;%(n)s product".split(";"),
+    *"%(n)s pack;%(n)s point;%(n)s product;Danger".split(";"),
 }
 OF_THE_DEMO = {"Stern plate with pedals", "Life jacket cartridge"}  # a product, what an owner typed
 

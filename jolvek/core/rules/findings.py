@@ -9,9 +9,9 @@ from typing import Any
 from jolvek.core.base.units import QUANTITIES, show
 from jolvek.core.rules.examples import EXAMPLES
 from jolvek.core.rules.rulebook import RULES
+from jolvek.core.rules.signals import signal_of
 
 LEVELS = ("block", "caution", "note")
-LEVEL_WORDS = {"block": "Stop", "caution": "Caution", "note": "Note"}
 
 
 @dataclass(frozen=True)
@@ -28,6 +28,11 @@ class Finding:
     figure: float | None = None
     limit: float | None = None
     values: tuple[tuple[str, object], ...] = ()
+
+    @property
+    def signal(self) -> str:
+        """What its hazard can do: danger, warning, caution, note; stop where it only blocks."""
+        return signal_of(self.rule, self.level)
 
 
 SI = {"power": "W", "speed": "m/s", "mass": "kg", "thrust": "N", "distance": "m"}

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from jolvek.core.base.told import tell
 from jolvek.core.fit.hung_leg import hung_leg
-from jolvek.core.rules.findings import LEVEL_WORDS
+from jolvek.core.rules.signals import SIGNAL_WORDS
 from jolvek.web.view.display import Units, about, money
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
@@ -60,7 +60,7 @@ def job_boat(number: int, title: str, here: bool, hand: Worked | None, u: Units)
             f"{u.full(at.speed_m_s, 'speed')}, {u.full(about(at.power_w or 0.0), 'power')}",
             str(u.full(at.range_m, "distance")),
             money(hand.pinned.price),
-            LEVEL_WORDS[hand.level] if hand.findings else "nothing",
+            tr(SIGNAL_WORDS[hand.findings[0].signal]) if hand.findings else "nothing",
         ),
     )
 

@@ -122,7 +122,8 @@ def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]
         "basis": page.basis,
         "claims": [list(x) for x in page.claims],
         "findings": [
-            {k: getattr(u.said(f), k) for k in ("level", "text", "cure")} for f in w.findings
+            {k: getattr(u.said(f), k) for k in ("level", "signal", "text", "cure")}
+            for f in w.findings
         ],
         "lines": [line_plain(x, shop.currency) for x in found],
         "later": any(not x.price_minor and x.kind in ("wiring", "labour") for x in found),
