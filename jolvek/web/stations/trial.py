@@ -26,11 +26,11 @@ from jolvek.store.trials import Trial
 from jolvek.web import data, errors, saving
 from jolvek.web.accounts import signing
 from jolvek.web.forms.reader import Reader
+from jolvek.web.forms.trial_sources import own_net, powers_of, samples
 from jolvek.web.live import LIVES
 from jolvek.web.pages import trial_page
 from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, table_file, who
-from jolvek.web.stations.trial_sources import own_net, powers_of, samples
 from jolvek.web.view import display
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
