@@ -50,7 +50,7 @@ CUSTOMERS = re.compile(
     r"|forms/first_word_form|view/(doubt_words|display|worked|what_if)|stations/boat_page"
     r"|drawings/(boat_drawing|pictures|years_chart|day_chart|charts|signature)"
     r"|core/(day|deal)/|core/care/(due|steps)\.py|core/fit/(handover|controls|mounting_work|checklist)\.py"
-    r"|core/predict/(claims|likelihood|performance)|core/electric/chemistry"
+    r"|core/predict/(claims|likelihood|performance)|core/electric/(bank|chemistry)"
 )
 
 

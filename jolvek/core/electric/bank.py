@@ -105,20 +105,16 @@ def layout(bank: Bank) -> str:
     one = f"{b.nominal_voltage_v:g} V {b.capacity_ah:g} Ah"
     if bank.packs == 1:
         return one
-    how = (
-        tell("in parallel")
-        if bank.series == 1
-        else (
-            tell("in series")
-            if bank.parallel == 1
-            else tell(
-                "%(series)s in series, %(parallel)s in parallel",
-                series=bank.series,
-                parallel=bank.parallel,
-            )
-        )
+    told = {"n": bank.packs, "one": one}
+    told["whole"] = f"{bank.nominal_v:g} V {bank.capacity_ah:g} Ah"
+    if bank.series == 1:
+        return tell("%(n)s × %(one)s in parallel = %(whole)s", **told)
+    if bank.parallel == 1:
+        return tell("%(n)s × %(one)s in series = %(whole)s", **told)
+    told |= {"series": bank.series, "parallel": bank.parallel}
+    return tell(
+        "%(n)s × %(one)s %(series)s in series, %(parallel)s in parallel = %(whole)s", **told
     )
-    return f"{bank.packs} × {one} {how} = {bank.nominal_v:g} V {bank.capacity_ah:g} Ah"
 
 
 def runtime_s(

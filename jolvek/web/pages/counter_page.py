@@ -87,7 +87,7 @@ def _figures(sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...]:
         (tr("Loaded"), u.full(sizing.displacement_kg, "mass", 0)),
     ]
     if sizing.planing_power_w:
-        out.append(("To plane", u.full(round(sizing.planing_power_w, -2), "power")))
+        out.append((tr("To plane"), u.full(round(sizing.planing_power_w, -2), "power")))
     return tuple(out)
 
 

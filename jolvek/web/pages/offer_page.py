@@ -12,7 +12,7 @@ from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view.display import Units, long_hours
-from jolvek.web.view.doubt_words import tried_told
+from jolvek.web.view.doubt_words import current_told, tried_told, wind_told
 from jolvek.web.view.language import capital, tr
 from jolvek.web.view.worked import Worked
 
@@ -119,21 +119,9 @@ def _basis(w: Worked, u: Units) -> str:
     loaded = tr("loaded to %(mass)s", mass=u.full(w.performance.displacement_kg, "mass", 0))
     given = [loaded]
     if day.wind_m_s:
-        speed = u.full(abs(day.wind_m_s), "speed")
-        ahead = day.wind_m_s > 0
-        given.append(
-            tr("%(speed)s of wind against", speed=speed)
-            if ahead
-            else tr("%(speed)s of wind behind", speed=speed)
-        )
+        given.append(wind_told(day, u))
     if day.current_m_s:
-        speed = u.full(abs(day.current_m_s), "speed")
-        ahead = day.current_m_s > 0
-        given.append(
-            tr("%(speed)s of current against", speed=speed)
-            if ahead
-            else tr("%(speed)s of current with the boat", speed=speed)
-        )
+        given.append(current_told(day, u))
     out = tr(
         "Worked out %(given)s, %(tried)s; waves, a foul bottom and more load cost speed.",
         given=", ".join(given),

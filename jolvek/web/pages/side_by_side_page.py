@@ -23,7 +23,7 @@ from jolvek.web.pages.side_by_side_curves import axes, cursor_data, curves, seri
 from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why
 from jolvek.web.pages.streams_panel import Streams, streams_panel
 from jolvek.web.view.display import Units, energy, long_hours
-from jolvek.web.view.doubt_words import IN_FIVE, helps_most, tried_told
+from jolvek.web.view.doubt_words import IN_FIVE, current_told, helps_most, tried_told, wind_told
 from jolvek.web.view.language import capital, tr
 from jolvek.web.view.worked import Worked
 
@@ -212,15 +212,9 @@ def _basis(need: Need, hand: Worked, u: Units) -> str:
         helps = helps_most(d, at.power_w, at.speed_m_s, u).removesuffix(".")
         out += f". {helps}" if helps else ""
     if day.wind_m_s:
-        way = "against" if day.wind_m_s > 0 else "behind"
-        out += tr("; %(wind)s of wind %(way)s", wind=u.full(abs(day.wind_m_s), "speed"), way=way)
+        out += f"; {wind_told(day, u)}"
     if day.current_m_s:
-        way = "against" if day.current_m_s > 0 else tr("behind")
-        out += tr(
-            ", %(current)s of current %(way)s",
-            current=u.full(abs(day.current_m_s), "speed"),
-            way=way,
-        )
+        out += f", {current_told(day, u)}"
     return out + "."
 
 

@@ -173,7 +173,7 @@ def _setup_rows(line: Line, going: dict[str, Handling], u: Units) -> list[TableR
         return u.number(w.performance.static_thrust_n, "thrust", 0)
 
     return [
-        line(tr("Kept at the end"), "", "", lambda w: w.kept_text),
+        line(tr("Kept at the end"), "", "", lambda w: w.kept_short),
         line(tr("Top speed"), "top", u["speed"], top),
         line(tr("To 90 % of it"), "", "s", lambda w: f"{going[w.letter].to_speed_s:.0f}"),
         line(tr("On the plane in"), "", "s", plane),

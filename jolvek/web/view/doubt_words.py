@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from jolvek.core.base.told import tell
-from jolvek.core.enquiry.need import Need
+from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.enquiry.sizing import Sizing
 from jolvek.core.hydro.hull import FACTORS, Hull
 from jolvek.core.predict.doubt import Doubt
@@ -68,3 +68,19 @@ def helps_most(d: Doubt, power_w: float, at_speed_m_s: float, u: Units) -> str:
     ashore = next((w for w in ways[1:] if now - w[1] > 0.005), None)
     more = f"; {ashore[0]}: {band(ashore[1])}" if ashore else ""
     return f"{first}{more}."
+
+
+def wind_told(day: Day, u: Units) -> str:
+    """The wind of a day, and from where."""
+    speed = u.full(abs(day.wind_m_s), "speed")
+    if day.wind_m_s > 0:
+        return tr("%(speed)s of wind against", speed=speed)
+    return tr("%(speed)s of wind behind", speed=speed)
+
+
+def current_told(day: Day, u: Units) -> str:
+    """The current of a day, and which way it sets."""
+    speed = u.full(abs(day.current_m_s), "speed")
+    if day.current_m_s > 0:
+        return tr("%(speed)s of current against", speed=speed)
+    return tr("%(speed)s of current with the boat", speed=speed)

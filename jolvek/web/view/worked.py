@@ -82,6 +82,15 @@ class Worked:
         return self.fitted.plan.solar_w
 
     @property
+    def kept_short(self) -> str:
+        """The same as it stands in a table."""
+        share = f"{100 * self.fitted.kept:.0f} %"
+        if not self.fitted.need.day.keep_s:
+            return share
+        hour = tr("an hour's running")
+        return f"{hour}, {share}" if self.fitted.kept else hour
+
+    @property
     def kept_text(self) -> str:
         """What stays when she stops: of the charge (half for lead, whatever was asked), or time."""
         share = tr("%(kept)s %% of the charge", kept=f"{100 * self.fitted.kept:.0f}")

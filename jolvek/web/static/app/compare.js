@@ -47,6 +47,9 @@ document.addEventListener("alpine:init", () => {
       return this.data.mode === "power" ? grouped(this.at, this.data.places.power) : this
         .at.toFixed(1);
     },
+    told() {
+      return this.data.mode === "power" ? this.text() : grouped(this.at, 1);
+    },
     drag(event) {
       const box = this.svg.getBoundingClientRect();
       const x = ((event.clientX - box.left) / box.width) * this.svg.viewBox.baseVal.width;
@@ -69,11 +72,11 @@ document.addEventListener("alpine:init", () => {
       const x = this.data.x0 + ((this.data.x1 - this.data.x0) * this.at) / this.data.xMax;
       this.cursor.setAttribute("transform", `translate(${x.toFixed(1)} 0)`);
       document.getElementById("cursor-text").textContent =
-        `${this.text()} ${this.data.unit}`;
+        `${this.told()} ${this.data.unit}`;
     },
     show() {
       this.place();
-      this.speedText = `${this.text()}\u00a0${this.data.unit}`;
+      this.speedText = `${this.told()}\u00a0${this.data.unit}`;
       for (const s of this.data.setups) {
         const now = {};
         for (const row of ["speed", "power", "runtime", "range"]) now[row] = between(s.x,
