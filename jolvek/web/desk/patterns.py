@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from flask import Blueprint, render_template
 
-from jolvek.core.rules.findings import find
+from jolvek.core.rules.findings import example
 from jolvek.web.drawings.charts import Axes, Series, compare
+from jolvek.web.forms.boat_form import BoatForm
 from jolvek.web.forms.quick_form import QuickForm
 
 bp = Blueprint("patterns", __name__)
+ONE_OF_EACH = ("plate-power", "short-of-day", "charger-voltage", "too-slow", "overpowered")
 ANSWER = "Setup *B* holds *4 knots* for 3 h 10 min, *12.7 nautical miles*, with 20 % kept."
 
 
@@ -16,13 +18,10 @@ ANSWER = "Setup *B* holds *4 knots* for 3 h 10 min, *12.7 nautical miles*, with 
 def page() -> str:
     """The components, fed with made figures."""
     form = QuickForm(formdata=None, meta={"csrf": False})
+    boat = BoatForm(formdata=None, meta={"csrf": False})
     wrong = QuickForm(formdata=None, meta={"csrf": False})
     wrong.length.errors = ["read “long”; expected a length in m, ft, for example 3.55 m or 11 ft 7"]
-    findings = [
-        find("plate-power", 3000.0, 2200.0),
-        find("high-current", 78.0, 50.0),
-        find("life-jacket"),
-    ]
+    findings = [example(rule) for rule in ONE_OF_EACH]
     x = [0.5 + 0.05 * i for i in range(60)]
     series = [
         Series(
@@ -46,6 +45,5 @@ def page() -> str:
             2.0,
         ),
     )
-    return render_template(
-        "patterns/page.html", form=form, wrong=wrong, findings=findings, chart=chart, answer=ANSWER
-    )
+    shown = {"form": form, "boat": boat, "wrong": wrong, "findings": findings}
+    return render_template("patterns/page.html", chart=chart, answer=ANSWER, **shown)

@@ -222,7 +222,7 @@ def _marks(top: Frame, low: Frame, axes: Axes, width: float) -> list[str]:
         x = top.x(value)
         aside, anchor = (4, "start") if x < width - 150 else (-4, "end")
         out.append(line(x, top.y1, x, low.y0, "hullspeed" if i == 0 else "limit"))
-        out.append(text(x + aside, top.y0 - 6 - 14 * i, label, "tick", anchor))
+        out.append(text(x + aside, top.y1 + 12 + 14 * i, label, "tick", anchor))
     if axes.plate and axes.plate <= top.y_max:
         y = top.y(axes.plate)
         words_y = y - 5 if y > top.y1 + 26 else y + 14
