@@ -144,7 +144,7 @@ def _of_shop() -> str:
 def _of_stranger(endpoint: str) -> None:
     """A page that needs no sign-in speaks what its reader's browser asks for, if it can."""
     known = language.LANGUAGES if endpoint.startswith("ask.") else language.SCREENS
-    if endpoint and endpoint != "static":
+    if endpoint and endpoint != "static" and not endpoint.startswith("api."):
         language.choose(request.accept_languages.best_match(list(known)) or "en")
 
 
