@@ -89,7 +89,7 @@ def test_the_lean_of_the_phone_is_the_rake_and_a_hand_that_shakes_is_refused(pho
     expect(page.get_by_label("Rake", exact=True)).to_have_value(re.compile("^13.9|^14"))
 
 
-@pytest.mark.parametrize("station", ("side-by-side", "day-out", "fitting", "offer", "aftercare"))
+@pytest.mark.parametrize("station", ("side-by-side", "day-out", "fitting", "aftercare"))
 def test_the_answer_comes_before_the_boat_card(phone, dealer, station):
     page = phone.new_page()
     page.goto(f"{dealer}/enquiry/9/{station}")

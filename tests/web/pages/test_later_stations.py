@@ -241,10 +241,9 @@ def test_what_lead_really_keeps_stands_in_table_and_offer_alike():
     assert (w.kept_text, by_lead.kept_text) == (f"{100 * asked:.0f} % of the charge",) + (
         "50 % of the charge",
     )
-    row = next(r for r in compared(1)[0].rows if r.name == "Kept when she stops")
-    assert [c.text for c in row.cells] == [
-        x.kept_text.removesuffix(" of the charge") for x in two(1)
-    ]
+    row = next(r for r in compared(1)[0].rows if r.name == "Kept at the end")
+    assert [c.text for c in row.cells] == [x.kept_short for x in two(1)]
+    assert [f"{x.kept_short} of the charge" for x in two(1)] == [x.kept_text for x in two(1)]
 
 
 def stormy(wind, **more):
