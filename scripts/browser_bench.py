@@ -72,12 +72,13 @@ def shortlist_and_curves(page: Page, here: str) -> None:
 
 
 def by_hand(page: Page, here: str) -> None:
-    """A setup by hand whose string count changes."""
+    """A setup by hand whose motor changes."""
     page.goto(f"{here}/by-hand")
     for name in ("motor", "battery", "mount"):
         page.locator(f"#{name}").select_option(index=3)
-    changes = [CHANGE.format("series", i % 4) for i in range(1, 51)]
-    measure(page, "part changed by hand", "#judged", changes)
+        page.wait_for_timeout(300)
+    changes = [CHANGE.format("motor", 1 + i % 4) for i in range(1, 21)]
+    measure(page, "part changed by hand", "#by-hand", changes)
 
 
 def run(page: Page, root: str, enquiry: int) -> None:

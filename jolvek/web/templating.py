@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 from datetime import date
+from hashlib import sha256
+from pathlib import Path
 from typing import Any
 
 from flask import Flask, request
+from jinja2 import FileSystemBytecodeCache
 
 from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours
@@ -63,6 +66,8 @@ def set_up(app: Flask, settings: Settings) -> None:
     """Hand the templates their functions and filters."""
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.jinja_env.add_extension(template_messages.RunningText)
+    if app.jinja_env.bytecode_cache is None:  # compiled once, not at each start
+        app.jinja_env.bytecode_cache = _compiled(settings.data_dir)
     app.jinja_env.finalize = language.shown
     app.jinja_env.globals.update(
         silhouette=silhouette,
@@ -88,6 +93,14 @@ def set_up(app: Flask, settings: Settings) -> None:
     )
     _filters(app)
     app.context_processor(_shared)
+
+
+def _compiled(data_dir: Path) -> FileSystemBytecodeCache:
+    """Templates as they were compiled by this way of compiling, in the shop's own folder."""
+    folder = data_dir / "templates"
+    folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+    way = sha256(Path(template_messages.__file__).read_bytes()).hexdigest()[:12]
+    return FileSystemBytecodeCache(str(folder), f"{way}-%s.cache")
 
 
 def _filters(app: Flask) -> None:

@@ -59,7 +59,9 @@ def test_an_offer_is_drafted_sent_and_accepted_on_a_phone(page, browser, fitted_
     expect(theirs.get_by_role("button", name="Accept")).to_have_count(0)
     phone.close()
     page.reload()
-    expect(page.locator("main")).to_contain_text("the customer accepted setup B. Signed by Runa Vik.")
+    expect(page.locator("main")).to_contain_text(
+        "the customer accepted setup B. Signed by Runa Vik."
+    )
     expect(page.get_by_label("Signature as drawn")).to_be_visible()
     page.get_by_role("link", name="Parts to order").click()
     fits_and_reads(page, page.url)
