@@ -77,7 +77,7 @@ def by_hand(page: Page, here: str) -> None:
     for name in ("motor", "battery", "mount"):
         page.locator(f"#{name}").select_option(index=3)
         page.wait_for_timeout(300)
-    changes = [CHANGE.format("motor", 1 + i % 4) for i in range(1, 21)]
+    changes = [CHANGE.format("motor", 1 + i % 4) for i in range(1, 9)]
     measure(page, "part changed by hand", "#by-hand", changes)
 
 
@@ -85,7 +85,6 @@ def run(page: Page, root: str, enquiry: int) -> None:
     """All measures on one enquiry."""
     here = f"{root}/enquiry/{enquiry}"
     shortlist_and_curves(page, here)
-    by_hand(page, here)
     page.goto(f"{here}/day-out")
     measure(page, "wind slider on Day out", "#day", slide("wind", [2 + i % 20 for i in range(50)]))
     page.goto(f"{here}/fitting")
@@ -95,6 +94,7 @@ def run(page: Page, root: str, enquiry: int) -> None:
         page.goto(f"{here}/{name}")
         title = f"entry on {name.capitalize()} (250 ms of it waited)"
         measure(page, title, "#figures", slide(field, [20 + i for i in range(50)]))
+    by_hand(page, here)
 
 
 def large(conn: Connection) -> None:
