@@ -113,6 +113,7 @@ def _filters(app: Flask) -> None:
         date_time=display.date_time,
         band=display.band,
         strong=display.strong,
+        decimal=lambda figure: language.decimal(str(figure)),
         join=language.joined,
         capitalize=lambda text: language.capital(str(language.shown(text))),
         signal_word=lambda signal: language.tr(SIGNAL_WORDS[signal]),

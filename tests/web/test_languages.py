@@ -183,7 +183,7 @@ def test_a_language_is_ones_own_and_an_unknown_one_is_not_taken(desk, app, conn)
     other = app.test_client()
     other.post("/play", data={"role": "advisor"})
     assert "Open enquiries" in other.get("/").text
-    desk.post("/units", data={"language": "fr"})  # no screens in French
+    assert desk.post("/units", data={"language": "fr"}).status_code == 303  # no French screens
     assert "Offene Anfragen" in desk.get("/").text
 
 
@@ -195,10 +195,10 @@ def test_what_strangers_see_follows_their_browser(app):
 
 
 SENT = {
-    "de": ("Teil oder Arbeit", "Ihr Tag", "Summe"),
-    "fr": ("Pièce ou travail", "Votre journée", "Total"),
-    "nl": ("Onderdeel of werk", "Uw dag", "Totaal"),
-    "es": ("Pieza o trabajo", "Su día", "Total"),
+    "de": ("Teil oder Arbeit", "Ihr Tag", "Summe", "verzinnt"),
+    "fr": ("Pièce ou travail", "Votre journée", "Total", "étamé"),
+    "nl": ("Onderdeel of werk", "Uw dag", "Totaal", "vertind"),
+    "es": ("Pieza o trabajo", "Su día", "Total", "estañado"),
 }
 
 
@@ -223,6 +223,7 @@ def test_an_offer_is_of_its_customers_language_on_paper_and_link(desk, app, conn
         assert [x for x in SENT[language] if x not in told] == []
         assert [x for x in long_ones(whole) if x in told] == []
         assert re.search(r"\d,\d\d\s*€|€\s*[\d\s]*\d,\d\d", told)
+        assert re.search(r"\d,\d\s(kn|nm)", told) and not re.search(r"\d\.\d\s(kn|nm|m)\b", told)
     refused = app.test_client().post(link, data={"do": "accepted"})
     assert refused.status_code == 422 and f'<html lang="{language}"' in refused.text
     assert "Part or work" in desk.get(here).text  # and goes on in its own
@@ -244,5 +245,13 @@ def test_papers_follow_the_customer(desk, conn, whole, paper):
 
 
 def test_what_other_programs_read_says_the_same_to_all(german):
-    table = german.get("/enquiry/9/side-by-side/table.csv").text
-    assert "Höchst" not in table
+    table = german.get("/enquiry/9/side-by-side.csv")
+    assert table.status_code == 200 and "Geschwindigkeit" not in table.text
+    assert "speed" in table.text and re.search(r"\d\.\d", table.text)
+
+
+def test_a_template_keeps_tags_figures_and_percent_signs(app):
+    source = '<p>At {{ x }} % <a href="/{{ x }}">see *{{ y }}*</a>, 5 % more.</p>{{ y }}'
+    with app.test_request_context():
+        shown = app.jinja_env.from_string(source).render(x=7, y="<b>")
+    assert shown == '<p>At 7 % <a href="/7">see *&lt;b&gt;*</a>, 5 % more.</p>&lt;b&gt;'

@@ -15,7 +15,7 @@ from jolvek.core.hydro.hull import UNTRIED
 from jolvek.core.predict.measured import SOFT
 from jolvek.formats.nmea import Reading, Stream, sentence
 from jolvek.standins.instrument import FileInstrument, Hidden, Server, sentences, simulate
-from jolvek.store import enquiries, handovers, trials
+from jolvek.store import enquiries, handovers, owners, trials
 from jolvek.store.shop import Shop
 from jolvek.web.live import LIVES, Live, _read_all
 from jolvek.web.pages.handover_record import warranty_end
@@ -158,6 +158,20 @@ def test_a_signed_handover_is_frozen_as_paper_and_record(shop, conn):
     assert shop.get(f"{HERE}/record.pdf").data == paper
     assert told["format"] == "jolvek-handover" and told["trial"]["rows"]
     assert shop.get("/enquiry/2/handover/record.pdf").status_code == 404
+
+
+def test_the_signed_paper_speaks_the_customers_language_and_the_shop_its_own(shop, conn):
+    owners.set_language(conn, 5, "nl")
+    conn.commit()
+    all_done(shop)
+    all_numbered(shop)
+    signed = shop.post(f"{HERE}/sign", data={"name": "Runa Vik", "signature": "1,1 200,90"})
+    assert signed.status_code == 303, signed.text
+    reader = PdfReader(io.BytesIO(handovers.pdf(conn, 5)))
+    text = " ".join(" ".join(p.extract_text() for p in reader.pages).split())
+    assert reader.trailer["/Root"]["/Lang"] == "nl"
+    assert "Overdracht" in text and "Handover" not in text
+    assert '<html lang="en"' in shop.get(HERE).text
 
 
 def test_a_trial_is_typed_fitted_used_by_every_page_and_taken_back(shop, conn):
