@@ -73,7 +73,7 @@ def names(trips: Iterable[Any]) -> set[str]:
 def _trip(day: str, samples: list[Sample]) -> dict[str, Any]:
     s = summed(samples)
     if not s.hours:
-        raise LogRefused("she was not under way in it")
+        raise LogRefused("the boat was not under way in it")
     told: dict[str, Any] = {"on_day": day, "hours": round(s.hours, 3)}
     told["distance_m"] = round(s.distance_m)
     if s.energy_wh is not None:

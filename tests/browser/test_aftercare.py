@@ -62,9 +62,9 @@ def test_the_desk_logs_charges_finds_a_fault_and_passes_her_on(page, quay):
     expect(page.locator("#parts")).to_contain_text("Under warranty to 2027-04-20")
     page.get_by_role("button", name="joined to the old ones").click()
     expect(page.locator("#battery .wrong")).to_contain_text("years old")
-    page.get_by_text("She has a new owner").click()
+    page.get_by_text("The boat has a new owner").click()
     page.get_by_label("Name", exact=True).fill("Runa Vik")
-    page.get_by_role("button", name="Pass her on").click()
+    page.get_by_role("button", name="Pass it on").click()
     expect(page.get_by_role("heading", name="Owner: Runa Vik")).to_be_visible()
 
 

@@ -75,7 +75,7 @@ def test_a_boat_is_handed_over_on_two_phones_through_a_lost_connection(browser, 
         entry.press("Enter")
         expect(theirs.locator("form.serial").nth(i)).to_contain_text("warranty to")
     theirs.get_by_label("The customer’s name").fill("Runa Vik")
-    theirs.get_by_role("button", name="Hand her over").tap()
+    theirs.get_by_role("button", name="Hand it over").tap()
     expect(theirs.locator(".flash")).to_contain_text("handed over")
     expect(theirs.locator("h1")).to_contain_text("signed Runa Vik")
     mine.reload()

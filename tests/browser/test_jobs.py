@@ -36,7 +36,7 @@ def test_a_kayak_with_three_mounts_from_the_catalogues_sizes(hand):
     hand.says("Side bar", "paddling room", "Stern plate", "pedals", "Fin-box", "fin")
     hand.looked_at()
     hand.sheet()
-    assert "rudder holds her" not in hand.page.locator("main").inner_text()  # there is none
+    assert "rudder holds the boat" not in hand.page.locator("main").inner_text()  # there is none
 
 
 def test_a_board_takes_the_adapter_of_its_slot_and_a_motor_that_stays_down(hand):

@@ -92,8 +92,8 @@ def test_the_day_and_its_reserve_are_told_apart(fitted):
     ("family", "rudder", "says"),
     [
         ("kayak", None, "paddle"),
-        ("kayak", 0.15, "the rudder holds her with"),
-        ("sailing_dinghy", 0.2, "the rudder holds her with"),
+        ("kayak", 0.15, "the rudder holds the boat with"),
+        ("sailing_dinghy", 0.2, "the rudder holds the boat with"),
     ],
 )
 def test_a_pull_to_one_side_is_told_of_the_rudder_only_where_there_is_one(

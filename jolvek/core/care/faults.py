@@ -27,7 +27,7 @@ _OWN = (
             ),
             Cause("the pack has switched itself off", "its display", "charge it; the maker"),
         ),
-        "she starts five times in a row, cord out stops her",
+        "it starts five times in a row, cord out stops it",
         "Magnet or cord out before a hand goes near the propeller.",
     ),
     Fault(
@@ -53,7 +53,7 @@ _OWN = (
             Cause("more is drawn than it was made for", "amps against the sheet", "less, or fuse"),
         ),
         "hand-warm at most after ten minutes of full power",
-        "Stop using her: hot joints burn boats.",
+        "Stop using it: hot joints burn boats.",
     ),
     Fault(
         "wet",

@@ -65,7 +65,7 @@ WORK: dict[str, Work] = {
         "Push the adapter into the fin box up to its stop and lock it; lead along the deck, clear"
         " of feet.",
         "",
-        ("adapter locked in the fin box", "fin clear of the ground as she is launched"),
+        ("adapter locked in the fin box", "fin clear of the ground as the boat is launched"),
     ),
     "pod": Work(
         tell(

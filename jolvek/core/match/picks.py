@@ -14,7 +14,7 @@ from jolvek.core.match.matching import Match
 from jolvek.core.match.ranking import score
 from jolvek.core.predict import power_limit
 
-KIT_SHARE = 0.4  # of the boat with her people; common practice, no source
+KIT_SHARE = 0.4  # of the boat with its people; common practice, no source
 TRANSOM_SHARE = 0.8  # of the beam, where the transom's width is not given; common practice
 WATTS_PER_KG = 12.0  # of all that floats, for hulls that do not plane; common practice, no source
 
@@ -22,7 +22,7 @@ WATTS_PER_KG = 12.0  # of all that floats, for hulls that do not plane; common p
 @dataclass(frozen=True)
 class Pick:
     """A candidate chosen for one reason, and what of the wishes it misses: (what, figure, limit)
-    with what being charge (h), kit (share of the boat with her people) or power (W).
+    with what being charge (h), kit (share of the boat with its people) or power (W).
     """
 
     id: str

@@ -54,8 +54,8 @@ FAULTS: dict[str, Fault] = {
                 ),
                 Cause(
                     "the trim tab stands off",
-                    "which way she pulls, at two speeds",
-                    "turn the tab a little to the side to which she pulls",
+                    "which way the boat pulls, at two speeds",
+                    "turn the tab a little to the side to which the boat pulls",
                 ),
                 Cause(
                     "the motor hangs off the middle",
@@ -68,7 +68,7 @@ FAULTS: dict[str, Fault] = {
                     "stow batteries and gear on the other side",
                 ),
             ),
-            "she holds her course for a hundred metres with two fingers on the tiller",
+            "the boat holds its course for a hundred metres with two fingers on the tiller",
         ),
         Fault(
             "air",
@@ -112,9 +112,9 @@ FAULTS: dict[str, Fault] = {
             "The boat is slow at all powers",
             (
                 Cause(
-                    "the bottom is foul or she is heavier than said",
+                    "the bottom is foul or the boat is heavier than said",
                     "waterline against the drawing; a hand over the bottom",
-                    "clean her, weigh her anew",
+                    "clean the boat, weigh it anew",
                 ),
                 Cause(
                     "the propeller is damaged or turned round",
@@ -145,7 +145,7 @@ FAULTS: dict[str, Fault] = {
                     "shorter or thicker cable, joints cleaned, packs charged",
                 ),
                 Cause(
-                    "she squats",
+                    "the boat squats",
                     "trim from the quay at full power",
                     "people and packs forward",
                 ),
@@ -207,7 +207,7 @@ FAULTS: dict[str, Fault] = {
                 Cause("too much weight aft", "people, packs", "move them forward"),
                 Cause("the leg is trimmed out", "trim hole", "one hole in"),
                 Cause(
-                    "she is at her hump and has not the power to leave it",
+                    "the boat is at its hump and has not the power to leave it",
                     "the speed against the hump's",
                     "less load, or slower",
                 ),

@@ -15,7 +15,7 @@ from jolvek.core.base.told import tell
 from jolvek.core.hydro.hull import FACTORS, TRIED, UNKNOWNS, UNTRIED, Hull
 from jolvek.core.predict.doubt import PRIORS, WIDER
 
-OF_HER_KIND = "of her kind"
+OF_ITS_KIND = "of its kind"
 LEAST_TRIALS = 3  # from which a family may be gone by; Jolvek's own
 ROBUST_Z, ROUNDS = 1.5, 12  # Huber's; of reweighting
 LEAST_SPREAD = 0.03  # 1σ between boats of a family that is always left; Jolvek's own
@@ -89,7 +89,7 @@ def taught(hull: Hull, learned: Learned) -> Hull:
     >>> x = learn("kayak", [((0.1, 0.0, 0.0, 0.0), (0.05, 0.1, 0.1, 0.05))] * 4)
     >>> h = taught(Hull("kayak", 3.7, 0.78, 34), x)
     >>> h.friction_factor > 1.03, h.tried_on, len(h.trial_spread)
-    (True, '4 trials of her kind', 121)
+    (True, '4 trials of its kind', 121)
     """
     plain = all(getattr(hull, k) == v for k, v in UNTRIED.items())
     if not plain or hull.family != learned.family or learned.count < LEAST_TRIALS:
@@ -101,7 +101,7 @@ def taught(hull: Hull, learned: Learned) -> Hull:
     told |= {"trial_spread": tuple(spread.ravel().tolist())}
     told |= {
         "tried_on": tell(
-            "%(count)s trials %(of_her_kind)s", count=learned.count, of_her_kind=OF_HER_KIND
+            "%(count)s trials %(of_its_kind)s", count=learned.count, of_its_kind=OF_ITS_KIND
         )
     }
     return replace(hull, **told)

@@ -1,4 +1,4 @@
-"""The boat with her weights to scale: trimmed from the side, heeled from astern."""
+"""The boat with its weights to scale: trimmed from the side, heeled from astern."""
 
 from __future__ import annotations
 
@@ -93,7 +93,7 @@ def weights_view(
     ]
     way = "stern" if lying.trim_deg >= 0 else "bow"
     label = tr(
-        "The boat with her weights: trim %(trim_deg)s° by the %(way)s, draught %(draught)s m",
+        "The boat with its weights: trim %(trim_deg)s° by the %(way)s, draught %(draught)s m",
         trim_deg=f"{abs(lying.trim_deg):.1f}",
         way=way,
         draught=f"{lying.draught_m:.2f}",

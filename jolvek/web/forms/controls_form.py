@@ -43,7 +43,7 @@ def controls_of(f: Fitted, u: Units) -> Controls:
     """The form's values for a setup; None and empty for what does not apply to it."""
     s, need = f.fitting, runs(f).throttle_m
     hint = (
-        tr("she needs %(need)s", need=u.full(need, "length"))
+        tr("the boat needs %(need)s", need=u.full(need, "length"))
         if need
         else tr("type the helm's place on Boat")
     )

@@ -87,7 +87,9 @@ def move_told(f: Fitted, letter: str, u: Units) -> str:
     if best is None:
         return ""
     if u.number(best.gain_m_s, "speed") == u.number(0.0, "speed"):
-        return tr("The battery of %(letter)s makes her no faster from another bay.", letter=letter)
+        return tr(
+            "The battery of %(letter)s makes the boat no faster from another bay.", letter=letter
+        )
     place = tr(
         "%(ahead)s ahead of the stern, %(bay)s", ahead=u.full(best.ahead_m, "length"), bay=best.bay
     )
@@ -106,7 +108,7 @@ def answer(need: Need, sizing: Sizing, u: Units) -> str:
         return tr("The current is as fast as the wanted speed: no way is made.")
     plane = tr("on the plane ") if sizing.must_plane else ""
     return tr(
-        "With a usual motor she weighs *%(displacement)s*; *%(speed)s* %(plane)stake about "
+        "With a usual motor the boat weighs *%(displacement)s*; *%(speed)s* %(plane)stake about "
         "*%(power)s*, and the day *%(energy)s*.",
         displacement=u.full(sizing.displacement_kg, "mass", 0),
         speed=u.full(need.day.speed_m_s, "speed"),

@@ -113,7 +113,7 @@ def new_since(began: date, swaps: list[Swap], packs: int) -> date:
 def _answer(found: list[Due], began: date | None) -> str:
     pressing = [d for d in found if d.state == "overdue"]
     if began is None:
-        return tr("She is not in service yet: *hand her over*, or log her first trip.")
+        return tr("The boat is not in service yet: *hand it over*, or log its first trip.")
     if pressing:
         return tr("*%(pressing)s* of care due.", pressing=counted(len(pressing), "step"))
     soonest = min((d.on for d in found if d.on), default=None)

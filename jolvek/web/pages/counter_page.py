@@ -64,7 +64,9 @@ def answer(need: Need, sizing: Sizing, u: Units) -> str:
     speed, power = u.full(need.day.speed_m_s, "speed"), u.full(about(sizing.power_w), "power")
     first = tr("*%(speed)s* takes about *%(power)s*", speed=speed, power=power)
     if sizing.must_plane:
-        first = tr("To plane at *%(speed)s* she needs about *%(power)s*", speed=speed, power=power)
+        first = tr(
+            "To plane at *%(speed)s* the boat needs about *%(power)s*", speed=speed, power=power
+        )
     runs = need.day.runs_a_charge
     for_all = tr(" for %(runs)s runs on one charge", runs=runs) if runs > 1 else ""
     return tr(

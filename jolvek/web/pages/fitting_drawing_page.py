@@ -124,7 +124,7 @@ def _gained(f: Fitted, planned: Attitude, u: Units) -> str:
         return ""
     now, then = (top_at_centre_m_s(f, x.ahead_m) for x in (planned, f.attitude))
     if u.number(abs(then - now), "speed") == u.number(0.0, "speed"):
-        return tr(" Her top speed stays.")
+        return tr(" The top speed stays.")
     word = "more" if then > now else "less"
     return tr(
         " That is *%(now)s %(word)s* at full power.",
@@ -202,7 +202,7 @@ def _more(f: Fitted, weights: list[Weight], u: Units) -> list[tuple[str, str]]:
         if f.need.hull.fam.sails or f.need.site.rudder_chord_m:
             helm, most = (u.full(n, "thrust") for n in (f.yaw.helm_force_n, f.yaw.helm_most_n))
             told = tr(
-                "the rudder holds her with %(helm)s of the %(most)s it can give",
+                "the rudder holds the boat with %(helm)s of the %(most)s it can give",
                 helm=helm,
                 most=most,
             )
@@ -261,5 +261,5 @@ def _pins(f: Fitted) -> tuple[tuple[int, str, bool], ...]:
     if f.leg is None:
         return ()
     right = trim_pin(f.need.site.rake_deg)
-    words = {right: tr("%(right)s: right for her rake", right=right)}
+    words = {right: tr("%(right)s: right for its rake", right=right)}
     return tuple((k, words.get(k, str(k)), k == f.pin) for k in range(1, PINS + 1))

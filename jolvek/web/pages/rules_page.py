@@ -13,7 +13,7 @@ from jolvek.core.rules.rulebook import RULES
 
 TOPICS = {
     "limits": tell("What the boat bears"),
-    "fitting": tell("How it hangs, and how she lies"),
+    "fitting": tell("How it hangs, and how the boat lies"),
     "electrics": tell("Volts and amps"),
     "charging": tell("Charging"),
     "wiring": tell("Cables and fuses"),

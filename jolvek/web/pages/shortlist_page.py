@@ -126,7 +126,7 @@ def missed(pick: Pick, u: Units) -> str:
             "fills in %(x)s h, not in %(most)s h", x=f"{x:.1f}", most=f"{most:g}"
         ),
         "kit": lambda x, most: tr(
-            "weighs %(x)s\u00a0%% of the boat with her people", x=f"{100 * x:.0f}"
+            "weighs %(x)s\u00a0%% of the boat with its people", x=f"{100 * x:.0f}"
         ),
         "power": lambda x, most: tr(
             "%(x)s, more than the %(most)s such a boat bears",

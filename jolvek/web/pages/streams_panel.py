@@ -32,7 +32,7 @@ class Streams:
 
 
 def streams_panel(p: Performance, chosen_w: float | None, u: Units) -> Streams:
-    """For streams of 0 to 3 kn against her."""
+    """For streams of 0 to 3 kn against it."""
 
     def cell(x: Held) -> tuple[str, str]:
         if not x.holds:

@@ -36,7 +36,7 @@ FACTOR_WORDS = {
     "friction_factor": tell("Friction"),
     "wave_factor": tell("Waves"),
     "planing_factor": tell("Planing drag"),
-    "efficiency_factor": tell("Propeller behind her"),
+    "efficiency_factor": tell("Propeller behind the hull"),
 }
 
 
@@ -163,7 +163,7 @@ def verdict(f: Fit, promised: Doubt) -> str:
         n=counted(n, "point"),
         lies=lies,
     )
-    return tr("She is *%(how)s*; %(kept)s.", how=how, kept=kept)
+    return tr("The boat is *%(how)s*; %(kept)s.", how=how, kept=kept)
 
 
 def _found(f: Fit) -> tuple[tuple[str, str], ...]:

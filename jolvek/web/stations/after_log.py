@@ -32,7 +32,7 @@ def read_trip(form: Any, refused: dict[str, str], by: str) -> Trip | None:
     before, after = (read.figure(k, "share", 0, 1) for k in ("charge_from", "charge_to"))
     warm = read.figure("temperature_c", "celsius", -20, 50)
     if hours is None and "hours" not in refused:
-        refused["hours"] = tr("needed: how long she was under way, as 2 h 30 min")
+        refused["hours"] = tr("needed: how long the boat was under way, as 2 h 30 min")
     if refused:
         return None
     try:

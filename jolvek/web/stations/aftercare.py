@@ -136,7 +136,12 @@ def speak(enquiry_id: int) -> Any:
         )
     with transaction(conn()) as c:
         owners.set_language(c, enquiry_id, wanted)
-    flash(tr("Her page, sticker and letters are in %(wanted)s.", wanted=language.LANGUAGES[wanted]))
+    flash(
+        tr(
+            "The boat's page, sticker and letters are in %(wanted)s.",
+            wanted=language.LANGUAGES[wanted],
+        )
+    )
     return back(enquiry_id, "#owner")
 
 

@@ -201,7 +201,7 @@ def sign(enquiry_id: int) -> Any:
     except JolvekError as error:
         return _page(enquiry_id, {"sign": str(error)}, 422)
     signing.told("handover signed", f.e.title)
-    flash(tr("She is handed over."))
+    flash(tr("The boat is handed over."))
     return redirect(url_for("handover.page", enquiry_id=enquiry_id), 303)
 
 

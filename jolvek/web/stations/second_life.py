@@ -43,7 +43,7 @@ def pass_on(enquiry_id: int) -> Any:
     except JolvekError as error:
         return show_page(enquiry_id, {"owner": str(error)}, 422)
     signing.told("boat passed on", stored.title)
-    flash(tr("She has a new owner. The old stickers lead nowhere: print a new one."))
+    flash(tr("The boat has a new owner. The old stickers lead nowhere: print a new one."))
     return back(enquiry_id, "#owner")
 
 
@@ -71,7 +71,7 @@ def new_battery(enquiry_id: int) -> Any:
             return show_page(enquiry_id, {"battery": told_why}, 422)
     with transaction(conn()) as c:
         number = _quoted(c, f)
-    flash(tr("A new enquiry: her motor and charger count as hers, the battery is to be chosen."))
+    flash(tr("A new enquiry: its motor and charger count as its own, the battery is to be chosen."))
     return redirect(url_for("shortlist.page", enquiry_id=number), 303)
 
 

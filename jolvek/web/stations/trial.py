@@ -207,7 +207,11 @@ def use(enquiry_id: int) -> Any:
     with transaction(conn()) as c:
         trials.keep_factors(c, trial.id, {**found.factors, "sigma": found.sigma} if found else None)
     signing.told("trial taken over" if found else "trial taken back", f.e.title)
-    flash(tr("Every page goes by the tried boat.") if found else tr("She counts as untried again."))
+    flash(
+        tr("Every page goes by the tried boat.")
+        if found
+        else tr("The boat counts as untried again.")
+    )
     return _back(enquiry_id)
 
 

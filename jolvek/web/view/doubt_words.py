@@ -10,7 +10,7 @@ from jolvek.core.enquiry.sizing import Sizing
 from jolvek.core.hydro.hull import FACTORS, Hull
 from jolvek.core.predict.doubt import Doubt
 from jolvek.core.predict.likelihood import CONFIDENCE
-from jolvek.core.trial.family import OF_HER_KIND
+from jolvek.core.trial.family import OF_ITS_KIND
 from jolvek.web.view.display import Units, about, band
 from jolvek.web.view.language import tr
 
@@ -31,7 +31,7 @@ def tried_told(hull: Hull) -> str:
     >>> tried_told(Hull("kayak", 3.7, 0.78, 34, tried_on="2026-07-01"))
     'tried on the water, 2026-07-01'
     """
-    if hull.tried_on.endswith(OF_HER_KIND):
+    if hull.tried_on.endswith(OF_ITS_KIND):
         return tr("not yet tried, going by %(tried_on)s", tried_on=hull.tried_on)
     if hull.tried_on:
         return tr("tried on the water, %(tried_on)s", tried_on=hull.tried_on)

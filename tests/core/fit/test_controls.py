@@ -1,5 +1,5 @@
-"""How she is worked: cables as long as they must be, a locked motor, a battery off the motor, the
-adapter of one's own battery, and add-ons that go with it all.
+"""How the boat is worked: cables as long as they must be, a locked motor, a battery off the motor,
+the adapter of one's own battery, and add-ons that go with it all.
 """
 
 from dataclasses import replace

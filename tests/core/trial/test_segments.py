@@ -155,7 +155,7 @@ def test_a_family_learns_and_one_odd_boat_weighs_little():
     hull = Hull("rib", 3.8, 1.8, 130)
     assert taught(hull, few) == hull  # two are no family
     wise = taught(hull, x)
-    assert wise.friction_factor > 1.1 and "12 trials of her kind" in wise.tried_on
+    assert wise.friction_factor > 1.1 and "12 trials of its kind" in wise.tried_on
     assert taught(Hull("kayak", 3.7, 0.78, 34), x).tried_on == ""
     tried = Hull("rib", 3.8, 1.8, 130, friction_factor=0.9, tried_on="2026-07-01")
     assert taught(tried, x) == tried

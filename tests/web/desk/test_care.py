@@ -214,7 +214,7 @@ def test_the_fleet_has_a_plan_for_tomorrows_bookings(desk, conn, boats, perle):
     tomorrow = (date.today() + timedelta(days=1)).isoformat()
     form = {"boat": perle, "on_day": tomorrow, "from_h": "9:00", "booked_hours": "2 h"}
     clash = desk.post("/care/fleet/book", data=form)
-    assert clash.status_code == 422 and "she is from 8 h" in clash.text
+    assert clash.status_code == 422 and "it is from 8 h" in clash.text
     assert desk.post("/care/fleet/book", data=form | {"from_h": "15:00"}).status_code == 303
     mine = [b for b in bookings.on(conn, tomorrow) if b.enquiry_id == perle]
     assert [b.from_h for b in mine] == [8.0, 15.0]

@@ -37,7 +37,7 @@ def test_untried_boats_go_by_their_family_once_the_shop_chooses_it(owner, conn):
     before = owner.get("/enquiry/5/side-by-side").text
     owner.post("/families", data={"family": family, "do": "use"})
     after = owner.get("/enquiry/5/side-by-side").text
-    told = "going by 3 trials of her kind"
+    told = "going by 3 trials of its kind"
     assert told in after and told not in before
     assert told in owner.get("/enquiry/5/shortlist").text.replace("Not yet", "not yet")
     assert enquiries.get(conn, 5).need.hull.friction_factor == 1.0  # the boat herself is untried

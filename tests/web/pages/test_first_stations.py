@@ -175,7 +175,7 @@ def test_why_a_setup_stands_where_it_does_names_the_wishes_that_lift_it():
     ("miss", "words"),
     [
         (("charge", 14.2, 10.0), "fills in 14.2 h, not in 10 h"),
-        (("kit", 0.62, 0.4), "weighs 62 % of the boat with her people"),
+        (("kit", 0.62, 0.4), "weighs 62 % of the boat with its people"),
         (("power", 6000.0, 2237.0), "6000 W, more than the 2237 W such a boat bears"),
     ],
 )
@@ -205,7 +205,7 @@ def test_a_setup_picked_for_much_tells_once_what_it_misses():
     told = picked(picks, METRIC).replace("\u202f", "").replace("\u00a0", "")
     assert told.startswith("does the day, cheapest; lightest, but 9.00kW, more than the 3.73kW")
     assert told.count("but") == 1 and told.endswith(
-        "bears, and weighs 46% of the boat with her people"
+        "bears, and weighs 46% of the boat with its people"
     )
     assert picked([], METRIC) == ""
 
