@@ -191,9 +191,9 @@ def lines(
 def count(conn: sqlite3.Connection, until: date) -> tuple[int, int]:
     """How many steps are due up to a day, on how many boats."""
     row = conn.execute(
-        "SELECT count(*) AS n, count(DISTINCT e.id) AS boats FROM care_due d CROSS JOIN enquiry e"
-        " ON e.id = d.enquiry_id WHERE d.on_day <= :until AND e.archived = 0 AND e.stage ="
-        " 'delivered'",
+        "SELECT coalesce(sum(d.n), 0) AS n, count(*) AS boats FROM (SELECT enquiry_id, count(*)"
+        " AS n FROM care_due WHERE on_day <= :until GROUP BY enquiry_id) d WHERE d.enquiry_id IN"
+        " (SELECT id FROM enquiry WHERE archived = 0 AND stage = 'delivered')",
         {"until": until.isoformat()},
     ).fetchone()
     return int(row["n"]), int(row["boats"])
