@@ -29,6 +29,7 @@ from jolvek.core.rules.rulebook import RULES
 from jolvek.core.rules.signals import SIGNAL_WORDS
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.store.finding import WAITS
+from jolvek.store.people import ROLES
 from jolvek.store.recalls import ANSWERS
 from jolvek.store.shop import Shop
 from jolvek.web.forms.boat_form import BOTTOMS, CHAMBERS, CONSTRUCTIONS, STORAGE
@@ -44,12 +45,15 @@ KEYWORDS |= {"tell": None, "tell_n": (1, 2)}
 TEMPLATES = {"extensions": "jolvek.web.view.template_messages.RunningText", "trimmed": "true"}
 # what a customer reads: her offer, link, papers, form and the boat's own page
 CUSTOMERS = re.compile(
-    r"templates/(boat_page|customer|papers|ask)/|templates/offer/_(head|lines|alternative|foot|years)"
-    r"|templates/(aftercare/_new_fault|handover/paper|trial/_paper|offer/paper|aftercare/label|aftercare/copy)"
-    r"|pages/(offer_|day_out_page|care_letters|battery_page|handover_record)|desk/(customer|ask)\.py"
-    r"|forms/first_word_form|view/(doubt_words|display|worked|what_if)|stations/boat_page"
+    r"templates/(boat_page|customer|papers|ask)/"
+    r"|templates/offer/_(head|lines|alternative|foot|years)|templates/offer/paper"
+    r"|templates/aftercare/(_new_fault|label|copy)|templates/(handover/paper|trial/_paper)"
+    r"|pages/(offer_|day_out_page|care_letters|battery_page|handover_record)"
+    r"|desk/(customer|ask)\.py|stations/boat_page|forms/(first_word_form|chosen)"
+    r"|view/(doubt_words|display|worked|what_if)"
     r"|drawings/(boat_drawing|pictures|years_chart|day_chart|charts|signature)"
-    r"|core/(day|deal)/|core/care/(due|steps)\.py|core/fit/(handover|controls|mounting_work|checklist)\.py"
+    r"|core/(day|deal)/|core/care/(due|steps)\.py"
+    r"|core/fit/(handover|controls|mounting_work|checklist)\.py"
     r"|core/predict/(claims|likelihood|performance)|core/electric/(bank|chemistry)"
 )
 
@@ -127,7 +131,7 @@ def for_the_shop() -> list[str]:
     out += [x for f in fields(Shop) for x in map(f.metadata.get, ("label", "hint")) if x]
     out += [*PLACES.values(), *(x.split(" ", 1)[-1] for x in PLACES.values())]
     out += [*SCHOOL_WORDS.values(), *(name for name, *_ in FIN_BOXES.values())]
-    out += [*STORAGE, *CONSTRUCTIONS, *CHAMBERS, *BOTTOMS, *SKIES, "salt", "fresh"]
+    out += [*STORAGE, *CONSTRUCTIONS, *CHAMBERS, *BOTTOMS, *SKIES, *ROLES, "salt", "fresh"]
     return [x for x in dict.fromkeys(map(str, out)) if x]
 
 

@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import serving
+from tests.web.steps import STATIONS
 
 SIZE = {"width": 390, "height": 844}
 
@@ -96,3 +97,25 @@ def test_the_answer_comes_before_the_boat_card(phone, dealer, station):
     answer = page.locator("main .answer").first.bounding_box()
     card = page.locator(".boat-card").bounding_box()
     assert answer["y"] < SIZE["height"] / 2 and answer["y"] < card["y"]
+
+
+@pytest.mark.parametrize("size", (SIZE, {"width": 1280, "height": 800}), ids=("phone", "counter"))
+def test_longer_words_of_another_language_hide_nothing(browser, tmp_path, working, size):
+    """No page moves sideways in German, and the buttons that keep a setup are on the screen."""
+    with serving(tmp_path, working) as root:
+        context = browser.new_context(viewport=size)
+        page = context.new_page()
+        page.goto(root)
+        page.locator("details.units summary").click()
+        page.locator("details.units select[name=language]").select_option("de")
+        page.locator("details.units button").click()
+        expect(page.locator("html")).to_have_attribute("lang", "de")
+        for station in (*STATIONS, "handover", "trial", "aftercare"):
+            page.goto(f"{root}/enquiry/5/{station}")
+            wide = page.evaluate("document.documentElement.scrollWidth")
+            assert wide <= size["width"], (station, wide)
+        page.goto(f"{root}/enquiry/5/shortlist")
+        buttons = page.locator("#list button").all()
+        right = max(b["x"] + b["width"] for x in buttons if (b := x.bounding_box()))
+        assert right <= size["width"]
+        context.close()

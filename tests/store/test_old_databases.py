@@ -12,6 +12,7 @@ import pytest
 from jolvek.store import db, enquiries, finding, setups, shelf
 from jolvek.web import create_app
 from jolvek.web.settings import Settings
+from tests.web.steps import STATIONS
 
 OLD = sorted((Path(__file__).parents[1] / "data" / "old_databases").glob("*.db.gz"))
 FROZEN = {  # migrations that have been applied somewhere are never edited
@@ -58,15 +59,7 @@ def test_an_old_database_is_copied_migrated_found_in_and_changed(old):
 def test_every_page_of_an_old_database_opens(old):
     client = create_app(Settings(old, "secret", demo=True)).test_client()
     for number in (2, 4):
-        for station in (
-            "boat",
-            "waters",
-            "shortlist",
-            "side-by-side",
-            "day-out",
-            "fitting",
-            "offer",
-        ):
+        for station in STATIONS:
             assert client.get(f"/enquiry/{number}/{station}").status_code == 200
     assert client.get("/shelf/").status_code == client.get("/").status_code == 200
 

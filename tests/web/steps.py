@@ -5,6 +5,8 @@ from html.parser import HTMLParser
 
 from PIL import Image
 
+STATIONS = ("boat", "waters", "shortlist", "side-by-side", "day-out", "fitting", "offer")
+
 
 class Forms(HTMLParser):
     """The forms of a page as what a browser would send of them: one dict a form, by its action."""

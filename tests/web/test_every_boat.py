@@ -7,8 +7,9 @@ import re
 import pytest
 
 from jolvek.web.view.display import counted
+from tests.web.steps import STATIONS
 
-STATIONS = ("boat", "waters", "shortlist", "side-by-side", "day-out", "fitting", "offer", "by-hand")
+HERE = (*STATIONS, "by-hand")
 TABS = (
     "day-out?wind=20&heavier=1&months=6&aged=1&cold=1&spare=1&all=1&sim=1&stream=1&arrive=3+h",
     "fitting?tab=sheet",
@@ -44,10 +45,10 @@ def opened(client, address):
 
 @pytest.mark.parametrize("number", range(1, 7))
 def test_every_page_of_every_boat_opens_and_reads(client, conn, pinned, number):
-    for path in STATIONS:
+    for path in HERE:
         opened(client, f"/enquiry/{number}/{path}")
     pinned.backup(conn)
-    said = {path: opened(client, f"/enquiry/{number}/{path}") for path in (*STATIONS, *TABS)}
+    said = {path: opened(client, f"/enquiry/{number}/{path}") for path in (*HERE, *TABS)}
     told = dict(re.findall(r"<dt>([^<]+)</dt>\s*<dd>([\d.]+)", said["day-out"]))
     slow, fast = (told.get(f"{w} speed that brings the boat home") for w in ("Slowest", "Fastest"))
     assert slow is None or fast is None or float(slow) <= float(fast)

@@ -10,21 +10,10 @@ from jolvek import demo
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.store import enquiries as store
-from tests.web.steps import pin
+from tests.web.steps import STATIONS, pin
 from tests.web.test_every_boat import opened
 
-STATIONS = (
-    "boat",
-    "waters",
-    "shortlist",
-    "side-by-side",
-    "day-out",
-    "fitting",
-    "fitting?tab=wiring",
-    "fitting?tab=sheet",
-    "fitting?tab=mounts",
-    "offer",
-)
+HERE = (*STATIONS, *(f"fitting?tab={tab}" for tab in ("wiring", "sheet", "mounts")))
 
 
 def sized(need, length, kilos_per_m3):
@@ -103,7 +92,7 @@ def test_every_station_answers(client, conn, case, boat):
     conn.commit()
     if f'action="/enquiry/{number}/pin"' in client.get(f"/enquiry/{number}/shortlist").text:
         pin(client, number)
-    for station in STATIONS:
+    for station in HERE:
         opened(client, f"/enquiry/{number}/{station}")
 
 

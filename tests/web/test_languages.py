@@ -17,6 +17,7 @@ from jolvek.store import offers, owners
 from jolvek.web.accounts import links
 from jolvek.web.view.language import LANGUAGES, SCREENS
 from scripts import messages
+from tests.web.steps import STATIONS
 
 OTHERS = [x for x in LANGUAGES if x != "en"]
 PERLE = 10
@@ -144,16 +145,6 @@ def test_the_shops_own_pages_stay_english_after_a_letter(desk, conn):
     assert '<html lang="en"' in page
 
 
-STATIONS = (
-    "boat",
-    "waters",
-    "shortlist",
-    "side-by-side",
-    "day-out",
-    "fitting",
-    "offer",
-    "handover",
-)
 DESK = ("/", "/shelf/", "/care", "/care/fleet", "/care/steps", "/rules", "/settings", "/people")
 
 
@@ -169,7 +160,7 @@ def german(desk):
     return desk
 
 
-@pytest.mark.parametrize("way", (*DESK, *(f"/enquiry/9/{x}" for x in STATIONS)))
+@pytest.mark.parametrize("way", (*DESK, *(f"/enquiry/9/{x}" for x in (*STATIONS, "handover"))))
 def test_the_screens_of_one_who_reads_german_have_no_english_message_left(german, whole, way):
     page = german.get(way, follow_redirects=True)
     assert page.status_code == 200 and '<html lang="de"' in page.text

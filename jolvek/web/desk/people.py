@@ -14,6 +14,7 @@ from jolvek.store.db import transaction
 from jolvek.store.people import ROLES, Person
 from jolvek.web import shared
 from jolvek.web.accounts import signing
+from jolvek.web.forms.chosen import chosen
 from jolvek.web.saving import now
 from jolvek.web.view.language import tr
 
@@ -73,13 +74,8 @@ def add() -> Any:
 @bp.post("/change")
 def change() -> Any:
     """Another role, or in and out; one owner always stays."""
-    who, role = _somebody(), request.form.get("role", "")
+    who, role = _somebody(), chosen("role", ROLES)
     active = "active" in request.form
-    if role not in ROLES:
-        abort(
-            422,
-            tr("Read “%(role)s”; allowed is one of %(roles)s.", role=role, roles=", ".join(ROLES)),
-        )
     last = store.owners(shared.conn()) == 1 and who.role == "owner" and who.password
     if last and who.active and (role != "owner" or not active):
         abort(422, tr("One owner must stay: make somebody else owner first."))

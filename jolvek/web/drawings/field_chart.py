@@ -55,7 +55,7 @@ def field_chart(
         text(frame.x1, wish - 4, tr("the day"), "wishtext", "end"),
         _names(frame, price, reach, picks),
         text(frame.x0 + 4, frame.y1 + 10, tr("range, %(unit)s", unit=unit), "axis"),
-        text(frame.x1, height - 2, "price", "axis", "end"),
+        text(frame.x1, height - 2, tr("price"), "axis", "end"),
         tag("rect", cls="brush", id="brush", width=0, height=0),
     ]
     label = tr(

@@ -18,6 +18,7 @@ from jolvek.store import care, owners
 from jolvek.store.db import transaction
 from jolvek.web import data
 from jolvek.web.accounts import links, signing
+from jolvek.web.forms.chosen import chosen
 from jolvek.web.pages import care_page
 from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
@@ -124,16 +125,7 @@ def label(enquiry_id: int) -> Response:
 def speak(enquiry_id: int) -> Any:
     """The customer is written to in this language."""
     stored_or_404(enquiry_id)
-    wanted = request.form.get("language", "")
-    if wanted not in language.LANGUAGES:
-        abort(
-            422,
-            tr(
-                "Read %(wanted)s; allowed is one of %(languages)s.",
-                wanted=repr(wanted),
-                languages=", ".join(language.LANGUAGES),
-            ),
-        )
+    wanted = chosen("language", language.LANGUAGES)
     with transaction(conn()) as c:
         owners.set_language(c, enquiry_id, wanted)
     flash(

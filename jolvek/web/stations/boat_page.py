@@ -18,6 +18,7 @@ from jolvek.store import care, owners, recalls, service_faults
 from jolvek.store.db import transaction
 from jolvek.web import data, errors
 from jolvek.web.accounts import limits, links
+from jolvek.web.forms.chosen import chosen
 from jolvek.web.pages import care_page
 from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
@@ -25,7 +26,6 @@ from jolvek.web.shared import Frame, conn, frame, show
 from jolvek.web.stations.after_log import read_trip
 from jolvek.web.stations.after_parts import fault_told, pieces_of
 from jolvek.web.view import language
-from jolvek.web.view.language import tr
 
 bp = Blueprint("boat_page", __name__, url_prefix="/b/<token>")
 OFTEN, WRITES, BY = "60 per minute; 600 per hour", "30 per hour", "owner"
@@ -136,16 +136,8 @@ def recalled(token: str) -> Any:
 @limits.limiter.limit(WRITES)
 def answer(token: str) -> Any:
     """Keep the answer."""
-    letter, told = links.of_token("recall", token), request.form.get("answer", "")
-    if told not in recalls.ANSWERS:
-        abort(
-            422,
-            tr(
-                "Read %(told)s; allowed is one of %(answers)s.",
-                told=repr(told),
-                answers=", ".join(recalls.ANSWERS),
-            ),
-        )
+    letter = links.of_token("recall", token)
+    told = chosen("answer", recalls.ANSWERS)
     with transaction(conn()) as c:
         recalls.answer(c, letter, told, BY, now())
     found = recalls.letter(conn(), letter)

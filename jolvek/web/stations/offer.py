@@ -16,6 +16,7 @@ from jolvek.store.db import transaction
 from jolvek.web import data
 from jolvek.web.accounts import signing
 from jolvek.web.forms import draft_form
+from jolvek.web.forms.chosen import chosen
 from jolvek.web.forms.draft_form import Draft
 from jolvek.web.mailing import post_of
 from jolvek.web.pages import offer_content, offer_years, sending
@@ -258,16 +259,7 @@ def claims(enquiry_id: int) -> Any:
 def stage(enquiry_id: int) -> Any:
     """How far the enquiry has come: sent, ordered, handed over."""
     stored_or_404(enquiry_id)
-    wanted = request.form.get("stage", "")
-    if wanted not in enquiries.STAGES:
-        abort(
-            422,
-            tr(
-                "Read “%(wanted)s”; allowed is one of %(stages)s.",
-                wanted=wanted,
-                stages=", ".join(enquiries.STAGES),
-            ),
-        )
+    wanted = chosen("stage", enquiries.STAGES)
     with transaction(conn()) as c:
         enquiries.set_stage(c, enquiry_id, wanted, now())
         if wanted == "delivered":

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Blueprint, abort, flash, redirect, request, url_for
+from flask import Blueprint, flash, redirect, request, url_for
 
 from jolvek.core.electric.chemistry import CHEMISTRIES
 from jolvek.store import enquiries, own_gear
 from jolvek.store.db import transaction
 from jolvek.web import saving
+from jolvek.web.forms.chosen import chosen
 from jolvek.web.forms.own_form import FIELDS, STYLES, own_from
 from jolvek.web.forms.reader import Reader
 from jolvek.web.shared import conn, form_id, frame, show, stored_or_404
@@ -38,16 +39,7 @@ def page(enquiry_id: int) -> Any:
 def add(enquiry_id: int) -> Any:
     """Keep one thing more, or give the form back with what is wrong of it."""
     stored_or_404(enquiry_id)
-    kind = request.form.get("kind", "")
-    if kind not in FIELDS:
-        abort(
-            422,
-            tr(
-                "Read “%(kind)s”; allowed is one of %(fields)s.",
-                kind=kind,
-                fields=", ".join(FIELDS),
-            ),
-        )
+    kind = chosen("kind", FIELDS)
     read = Reader(request.form, display.current())
     if len(own_gear.of_enquiry(conn(), enquiry_id)) >= own_gear.MOST:
         read.refused["name"] = tr(

@@ -6,13 +6,14 @@ import secrets
 from dataclasses import replace
 from typing import Any
 
-from flask import Blueprint, abort, flash, redirect, request, url_for
+from flask import Blueprint, flash, redirect, url_for
 
 from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import MOST_LEGS, Day
 from jolvek.web import saving
 from jolvek.web.forms import leg_rows
+from jolvek.web.forms.chosen import chosen
 from jolvek.web.forms.day_form import WISH_WORDS, DayForm, enquiry_from, values_of
 from jolvek.web.forms.reading import read_form
 from jolvek.web.pages.charging_panel import charging_of
@@ -87,16 +88,7 @@ def _read(base: Enquiry) -> tuple[Enquiry, DayForm]:
 def legs(enquiry_id: int) -> Any:
     """Make legs: there and back out of the day, the way back added, or none."""
     stored_or_404(enquiry_id)
-    how = request.form.get("make", "")
-    if how not in GESTURES:
-        abort(
-            422,
-            tr(
-                "Read “%(how)s”; allowed is one of %(gestures)s.",
-                how=how,
-                gestures=", ".join(GESTURES),
-            ),
-        )
+    how = chosen("make", GESTURES)
 
     def made(e: Enquiry) -> Enquiry:
         return replace(e, need=replace(e.need, day=legs_made(e.need.day, how)))

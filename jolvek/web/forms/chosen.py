@@ -1,0 +1,22 @@
+"""A word of a form that is one of a few."""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+
+from flask import abort, request
+
+from jolvek.web.view.language import tr
+
+
+def chosen(field: str, allowed: Collection[str]) -> str:
+    """What a field of the form that was sent says; refused with 422 where it is none of those
+    allowed.
+    """
+    word = request.form.get(field, "")
+    if word not in allowed:
+        told = tr(
+            "Read “%(word)s”; allowed is one of %(allowed)s.", word=word, allowed=", ".join(allowed)
+        )
+        abort(422, told)
+    return word
