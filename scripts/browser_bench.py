@@ -83,6 +83,9 @@ def by_hand(page: Page, here: str) -> None:
 
 def run(page: Page, root: str, enquiry: int) -> None:
     """All measures on one enquiry."""
+    page.goto(root)
+    lengths = slide("length", [2.5 + 0.03 * i for i in range(50)])
+    measure(page, "entry on the Counter", "#quick-answer", lengths)
     here = f"{root}/enquiry/{enquiry}"
     shortlist_and_curves(page, here)
     page.goto(f"{here}/day-out")
@@ -92,7 +95,7 @@ def run(page: Page, root: str, enquiry: int) -> None:
     measure(page, "battery moved on Fitting", "#fitting", moves)
     for name, field in (("boat", "gear"), ("waters", "hotel")):
         page.goto(f"{here}/{name}")
-        title = f"entry on {name.capitalize()} (250 ms of it waited)"
+        title = f"entry on {name.capitalize()}"
         measure(page, title, "#figures", slide(field, [20 + i for i in range(50)]))
     by_hand(page, here)
 

@@ -4,16 +4,16 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from jolvek.core.base.plain import plain
-from jolvek.core.enquiry.enquiry import Enquiry, as_plain, from_plain, read_mended
+from jolvek.core.enquiry.enquiry import Enquiry, read_mended
 from jolvek.core.enquiry.merging import Merged, merge
 from jolvek.core.enquiry.need import Day, Leg, Need
 from jolvek.core.enquiry.site import Bay, Site
 from jolvek.core.hydro.hull import Hull, Load
-from jolvek.store import finding
+from jolvek.store import finding, versions
 from jolvek.store.columns import (
     UnreadableColumn,
     column_values,
@@ -34,7 +34,6 @@ BOAT_WORDS = ("model", "storage")
 ENQUIRY = (*WORDS, "changed_at", "water", *DAY, "weights")
 BOAT = (*HULL, *SITE, *BOAT_WORDS)
 STAGES = ("open", "offered", "ordered", "delivered")
-KEPT_VERSIONS = 60  # of one enquiry, to merge with and to look back at
 
 _GET_ENQUIRY = select("enquiry", ("id", "stage", "archived", *ENQUIRY), "WHERE id = :id")
 _GET_BOAT = select("boat", ("photo", *BOAT), "WHERE enquiry_id = :id")
@@ -122,7 +121,7 @@ def add(conn: sqlite3.Connection, enquiry: Enquiry, now: str, who: str = "") -> 
     """A new enquiry; returns its number."""
     number = int(conn.execute(_ADD_ENQUIRY, _values(enquiry, now)).fetchone()["id"])
     _write_rest(conn, number, enquiry)
-    _keep_version(conn, number, enquiry, now, who=who)
+    versions.keep(conn, number, enquiry, now, who=who)
     return number
 
 
@@ -165,67 +164,51 @@ def change_within(
     who: str = "",
 ) -> Changed:
     """The same within a transaction that is the caller's."""
-    stored = get(conn, enquiry_id)
-    if stored is None:
-        raise KeyError(enquiry_id)
-    _keep_first(conn, stored)
-    base = _base(conn, enquiry_id, seen, page) if seen or page else stored.enquiry
-    mine = edit(base)
-    merged = merge(base, mine, stored.enquiry)
+    stored = _there(conn, enquiry_id)
+    versions.keep_first(conn, stored.id, stored.enquiry, stored.changed_at)
+    mine, merged = _edited(conn, stored, edit, seen, page)
     if merged.enquiry != stored.enquiry or stored.problems:
         conn.execute(_SAVE_ENQUIRY, {**_values(merged.enquiry, now), "id": enquiry_id})
         _write_rest(conn, enquiry_id, merged.enquiry)
-        _keep_version(conn, enquiry_id, merged.enquiry, now, mine, page, who)
+        versions.keep(conn, enquiry_id, merged.enquiry, now, mine, page, who)
         return Changed(merged.enquiry, now, merged)
     if page:
         at = stored.changed_at
-        _keep_version(conn, enquiry_id, merged.enquiry, at, mine, page, who)
+        versions.keep(conn, enquiry_id, merged.enquiry, at, mine, page, who)
     return Changed(stored.enquiry, stored.changed_at, merged)
 
 
-def _keep_first(conn: sqlite3.Connection, stored: Stored) -> None:
-    """Keep what stands as a version, where nothing that was seen of it is kept yet."""
-    key = {"id": stored.id, "at": stored.changed_at}
-    there = conn.execute(
-        "SELECT 1 FROM enquiry_version WHERE enquiry_id = :id AND at = :at LIMIT 1", key
-    ).fetchone()
-    if there is None:
-        _keep_version(conn, stored.id, stored.enquiry, stored.changed_at)
-
-
-def _base(conn: sqlite3.Connection, enquiry_id: int, seen: str, page: str) -> Enquiry:
-    """What a form was last known to hold."""
-    row = conn.execute(
-        "SELECT iif(page = :page AND page <> '', form, data) AS data FROM enquiry_version"
-        " WHERE enquiry_id = :id ORDER BY (page = :page AND page <> '') DESC, at = :seen DESC,"
-        " iif(page = :page, -id, id) LIMIT 1",
-        {"id": enquiry_id, "page": page, "seen": seen},
-    ).fetchone()
-    return from_plain(from_json("jolvek-enquiry", row["data"]))
-
-
-def _keep_version(
+def tried(
     conn: sqlite3.Connection,
     enquiry_id: int,
-    enquiry: Enquiry,
-    now: str,
-    form: Enquiry | None = None,
+    edit: Callable[[Enquiry], Enquiry],
+    seen: str = "",
     page: str = "",
-    who: str = "",
-) -> None:
-    key = {"id": enquiry_id, "at": now, "page": page, "most": KEPT_VERSIONS}
-    data = to_json("jolvek-enquiry", as_plain(enquiry))
-    typed = to_json("jolvek-enquiry", as_plain(form)) if form else data
-    conn.execute(
-        "INSERT INTO enquiry_version (enquiry_id, at, page, data, form, who) VALUES (:id, :at,"
-        " :page, :data, :form, :who)",
-        {**key, "data": data, "form": typed, "who": who},
-    )
-    conn.execute(
-        "DELETE FROM enquiry_version WHERE enquiry_id = :id AND id <= (SELECT id FROM"
-        " enquiry_version WHERE enquiry_id = :id ORDER BY id DESC LIMIT 1 OFFSET :most)",
-        key,
-    )
+) -> Stored:
+    """The enquiry as `change` would leave it; nothing is kept."""
+    stored = _there(conn, enquiry_id)
+    return replace(stored, enquiry=_edited(conn, stored, edit, seen, page)[1].enquiry)
+
+
+def _there(conn: sqlite3.Connection, enquiry_id: int) -> Stored:
+    stored = get(conn, enquiry_id)
+    if stored is None:
+        raise KeyError(enquiry_id)
+    return stored
+
+
+def _edited(
+    conn: sqlite3.Connection,
+    stored: Stored,
+    edit: Callable[[Enquiry], Enquiry],
+    seen: str,
+    page: str,
+) -> tuple[Enquiry, Merged]:
+    """What an edit makes of the version it was begun from, and that merged into what stands."""
+    row = versions.base(conn, stored.id, seen, page) if seen or page else None
+    base = row or stored.enquiry
+    mine = edit(base)
+    return mine, merge(base, mine, stored.enquiry)
 
 
 def touch(conn: sqlite3.Connection, enquiry_id: int, now: str) -> None:

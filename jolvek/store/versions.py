@@ -7,9 +7,11 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.enquiry.enquiry import Enquiry, from_plain
+from jolvek.core.enquiry.enquiry import Enquiry, as_plain, from_plain
 from jolvek.core.enquiry.merging import Clash, differences
-from jolvek.store.columns import from_json
+from jolvek.store.columns import from_json, to_json
+
+MOST = 60  # of one enquiry, to merge with and to look back at
 
 
 @dataclass(frozen=True)
@@ -44,6 +46,52 @@ def get(conn: sqlite3.Connection, enquiry_id: int, number: int) -> Enquiry | Non
         {"number": number, "id": enquiry_id},
     ).fetchone()
     return _read(row) if row else None
+
+
+def keep_first(conn: sqlite3.Connection, enquiry_id: int, enquiry: Enquiry, at: str) -> None:
+    """Keep what stands as a version, where nothing that was seen of it is kept yet."""
+    key = {"id": enquiry_id, "at": at}
+    there = conn.execute(
+        "SELECT 1 FROM enquiry_version WHERE enquiry_id = :id AND at = :at LIMIT 1", key
+    ).fetchone()
+    if there is None:
+        keep(conn, enquiry_id, enquiry, at)
+
+
+def base(conn: sqlite3.Connection, enquiry_id: int, seen: str, page: str) -> Enquiry | None:
+    """What a form was last known to hold; None where nothing is kept yet."""
+    row = conn.execute(
+        "SELECT iif(page = :page AND page <> '', form, data) AS data FROM enquiry_version"
+        " WHERE enquiry_id = :id ORDER BY (page = :page AND page <> '') DESC, at = :seen DESC,"
+        " iif(page = :page, -id, id) LIMIT 1",
+        {"id": enquiry_id, "page": page, "seen": seen},
+    ).fetchone()
+    return from_plain(from_json("jolvek-enquiry", row["data"])) if row else None
+
+
+def keep(
+    conn: sqlite3.Connection,
+    enquiry_id: int,
+    enquiry: Enquiry,
+    now: str,
+    form: Enquiry | None = None,
+    page: str = "",
+    who: str = "",
+) -> None:
+    """Keep a version with what the form of a page then held; the oldest past the most go."""
+    key = {"id": enquiry_id, "at": now, "page": page, "most": MOST}
+    data = to_json("jolvek-enquiry", as_plain(enquiry))
+    typed = to_json("jolvek-enquiry", as_plain(form)) if form else data
+    conn.execute(
+        "INSERT INTO enquiry_version (enquiry_id, at, page, data, form, who) VALUES (:id, :at,"
+        " :page, :data, :form, :who)",
+        {**key, "data": data, "form": typed, "who": who},
+    )
+    conn.execute(
+        "DELETE FROM enquiry_version WHERE enquiry_id = :id AND id <= (SELECT id FROM"
+        " enquiry_version WHERE enquiry_id = :id ORDER BY id DESC LIMIT 1 OFFSET :most)",
+        key,
+    )
 
 
 def _read(row: sqlite3.Row) -> Enquiry | None:

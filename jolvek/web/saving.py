@@ -7,11 +7,13 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
-from flask import request
+from flask import abort, request
 
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.merging import Clash
+from jolvek.core.enquiry.need import Need
 from jolvek.store import enquiries
+from jolvek.web.pages import learning
 from jolvek.web.shared import conn, who
 
 
@@ -41,6 +43,16 @@ class Kept:
 def change(enquiry_id: int, edit: Callable[[Enquiry], Enquiry]) -> Enquiry:
     """Change an enquiry by one gesture, from what stands now."""
     return enquiries.change(conn(), enquiry_id, edit, now(), who=who()).enquiry
+
+
+def answer_to(enquiry_id: int, read: Callable[[Enquiry], tuple[Enquiry, Any]]) -> Need:
+    """The need that a form says, as far as it is valid, while one still types: nothing is kept."""
+    seen, page = request.form.get("changed", ""), request.form.get("page", "")[:40]
+    try:
+        tried = enquiries.tried(conn(), enquiry_id, lambda base: read(base)[0], seen, page)
+    except KeyError:
+        abort(404)
+    return learning.as_taught(conn(), tried).need
 
 
 def keep_form(enquiry_id: int, read: Callable[[Enquiry], tuple[Enquiry, Any]]) -> tuple[Kept, Any]:

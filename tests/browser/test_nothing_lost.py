@@ -56,6 +56,39 @@ def test_a_field_changed_before_the_page_listens_is_saved(page, server):
     expect(gear(page)).to_have_value("37")
 
 
+def weight(page):
+    """The weight in kg that the answer says."""
+    told = page.locator("h1.answer").text_content()
+    return int(re.sub(r"\D", "", re.search(r"weighs\s([\d\s]+)", told)[1]))
+
+
+def test_the_answer_follows_each_key_and_a_pause_keeps_what_was_typed(page, server):
+    """A refused field stays marked meanwhile, and keys that come faster than answers count."""
+    page.goto(f"{server}/enquiry/3/boat")
+    answer, length = page.locator("h1.answer"), page.get_by_role("textbox", name="Length overall")
+    gear(page).fill("10")
+    length.fill("banana")
+    expect(length).to_have_attribute("aria-invalid", "true")
+    before, light = answer.text_content(), weight(page)
+    waiting = []
+    page.route("**/enquiry/3/boat", lambda route: waiting.append(route), times=1)
+    gear(page).press("End")
+    page.keyboard.type("0")
+    expect(answer).not_to_have_text(before)
+    assert 90 <= weight(page) - light < 100
+    expect(length).to_have_attribute("aria-invalid", "true")
+    while not waiting:
+        page.wait_for_timeout(20)
+    waiting[0].continue_()
+    length.fill("4.8")
+    gear(page).press_sequentially("5")
+    gear(page).press("Backspace")
+    expect(page.locator("#refused")).to_be_empty()
+    assert 90 <= weight(page) - light < 100
+    page.reload()
+    expect(gear(page)).to_have_value("100")
+
+
 def test_two_tabs_change_different_fields_and_both_stay(tab, context, server):
     other = context.new_page()
     other.goto(tab.url)

@@ -15,7 +15,7 @@ from jolvek.core.electric.discharge import delivered_share
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.hydro.families import family, typical_beam_m, typical_mass_kg
 from jolvek.core.hydro.hull import Assumed, Hull
-from jolvek.core.hydro.resistance import Resistance, table, total_n
+from jolvek.core.hydro.resistance import Resistance, leg_n, parts, table, total_n
 from jolvek.core.predict.doubt import Doubt, doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
@@ -90,12 +90,13 @@ def power_at_w(
     >>> 400 < power_at_w(table(hull, Water(), 220.0), 1.8, 220.0) < 700
     True
     """
-    power = 1000.0
-    rho, good = resistance.water.density_kg_m3, resistance.hull.efficiency_factor
+    power, water = 1000.0, resistance.water
+    rho, good = water.density_kg_m3, resistance.hull.efficiency_factor
+    split = parts(resistance, speed_m_s, displacement_kg, wind_m_s)
     for _ in range(4):
         motor = Motor(float(np.clip(power * MOTOR_MARGIN, 100.0, 60e3)))
         prop = motor.propulsor(rho, good)
-        thrust = total_n(resistance, speed_m_s, displacement_kg, wind_m_s, motor.leg_area_m2)
+        thrust = split.total_n + leg_n(water, split, speed_m_s, motor.leg_area_m2)
         power = float(prop.drive.power_w(thrust, speed_m_s, rho))
         if resistance.planing_capable and speed_m_s > resistance.planing_speed_m_s(
             displacement_kg, PLANING_FROUDE * 0.8
@@ -146,11 +147,13 @@ def _size(need: Need) -> Sizing:
     hours = sum(leg.seconds for leg in trip) / 3600
     hotel_wh = day.hotel_w * (hours + sum(leg.hold_s for leg in trip) / 3600)
     mass, most, used = base + 25.0, 500.0, 1000.0
+    ways = [(leg.speed_m_s, leg.wind_m_s) for leg in trip]
+    wanted = (day.speed_m_s, day.wind_m_s)
     for _ in range(4):
-        powers = [power_at_w(resistance, leg.speed_m_s, mass, leg.wind_m_s) for leg in trip]
+        at_w = {way: power_at_w(resistance, way[0], mass, way[1]) for way in {*ways, wanted}}
+        powers, power = [at_w[way] for way in ways], at_w[wanted]
         most = max(powers)
         used = sum(p * leg.seconds / 3600 for p, leg in zip(powers, trip, strict=True)) + hotel_wh
-        power = power_at_w(resistance, day.speed_m_s, mass, day.wind_m_s)
         energy = _rated(used, hours, "lfp", day)
         mass = base + min(energy, 40_000.0) / 110.0 + _motor_for(most).weight_kg
     edge = resistance.planing_speed_m_s(mass, 0.9 * PLANING_FROUDE)

@@ -26,7 +26,7 @@ from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.modelled import differs
 from jolvek.core.products.boat_model import of_year
 from jolvek.formats import enquiry_file
-from jolvek.store import came_in, enquiries, finding, shelf, whole
+from jolvek.store import came_in, enquiries, finding, whole
 from jolvek.store.db import transaction
 from jolvek.web import errors, saving
 from jolvek.web.forms import bay_rows
@@ -34,7 +34,7 @@ from jolvek.web.forms.boat_form import BoatForm, enquiry_from, values_of
 from jolvek.web.forms.reading import read_form
 from jolvek.web.pages.boat_page import boat_page, move_told, schools
 from jolvek.web.shared import conn, form_id, frame, is_fragment, settings, show, stored_or_404
-from jolvek.web.view import display, photos, stations
+from jolvek.web.view import display, matches, photos, stations
 from jolvek.web.view.language import tr
 
 bp = Blueprint("boat", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -75,7 +75,7 @@ def _page(enquiry_id: int, form: BoatForm | None = None, code: int = 200, **more
 
 def _models(enquiry: Enquiry) -> dict[str, Any]:
     """The titles of the catalogue's boats, and the one that was typed where she is not yet so."""
-    boats = shelf.load(conn()).boats
+    boats = matches.whole_shelf(conn()).boats
     mine = [x.spec for x in boats if x.title == enquiry.model]
     found = of_year(mine, enquiry.need.site.model_year)
     offered = found is not None and differs(enquiry.need, found)
@@ -100,14 +100,21 @@ def save(enquiry_id: int) -> Any:
     kept, form = saving.keep_form(enquiry_id, _read)
     form.changed.data = kept.at
     if is_fragment():
-        e, need = stored_or_404(enquiry_id), kept.enquiry.need
-        figures = boat_page(need, display.current())
+        e = stored_or_404(enquiry_id)
+        figures = boat_page(e.need, display.current())
         offer = _models(kept.enquiry)
         return show("boat/_figures.html", figures, e=e, form=form, kept=kept, **offer), kept.code
     if kept.code != 200:
         return _page(enquiry_id, form, kept.code, kept=kept)
     flash(tr("Saved."))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.post("/boat/answer")
+def answer(enquiry_id: int) -> Any:
+    """The answer to what stands in the form; nothing of it is kept."""
+    figures = boat_page(saving.answer_to(enquiry_id, _read), display.current())
+    return show("boat/_answered.html", figures)
 
 
 def _read(base: Enquiry) -> tuple[Enquiry, BoatForm]:

@@ -10,12 +10,12 @@ from flask import Blueprint, abort, flash, redirect, request, url_for
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.modelled import as_model
 from jolvek.core.products.boat_model import of_year
-from jolvek.store import enquiries, jobs, setups, shelf
+from jolvek.store import enquiries, jobs, setups
 from jolvek.store.db import transaction
 from jolvek.web import saving
 from jolvek.web.pages.job_page import JobPage, job_boat
 from jolvek.web.shared import conn, form_id, frame, show, stored_or_404, who
-from jolvek.web.view import display
+from jolvek.web.view import display, matches
 from jolvek.web.view.language import capital, tr
 
 bp = Blueprint("job", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -82,7 +82,7 @@ def model(enquiry_id: int) -> Any:
     """Take sizes, plate and approval from the boat's model in the catalogue."""
     stored = stored_or_404(enquiry_id)
     title = request.form.get("model", "")
-    models = [x.spec for x in shelf.load(conn()).boats if x.title == title]
+    models = [x.spec for x in matches.whole_shelf(conn()).boats if x.title == title]
     found = of_year(models, stored.need.site.model_year)
     if found is None:
         abort(422, tr("Read “%(title)s”; there is no such boat in the catalogue.", title=title))

@@ -13,7 +13,6 @@ from jolvek.core.base import units
 from jolvek.core.base.told import tell
 from jolvek.core.fit.add_ons import area_m2, why_not
 from jolvek.store import enquiries, setups
-from jolvek.store import shelf as shelf_store
 from jolvek.store.db import transaction
 from jolvek.web.pages.side_by_side_curves import POINTS, SLOWEST_SHARE
 from jolvek.web.pages.side_by_side_full import full_table
@@ -28,6 +27,7 @@ from jolvek.web.saving import now
 from jolvek.web.shared import conn, frame, show, stored_or_404, table_file
 from jolvek.web.view import display, pdf, stations
 from jolvek.web.view.language import tr
+from jolvek.web.view.matches import shelf_of
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("side_by_side", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -67,7 +67,7 @@ def page(enquiry_id: int) -> Any:
 
 
 def _add_ons() -> list[tuple[str, Any]]:
-    shelf = shelf_store.load(conn()).on_offer
+    shelf = shelf_of(conn())
     return [(kind, x) for kind, kinds in setups.EXTRAS.items() for x in getattr(shelf, kinds)]
 
 

@@ -71,12 +71,19 @@ def save(enquiry_id: int) -> Any:
     if is_fragment():
         f = frame(enquiry_id, "waters")
         more = {"form": form, "kept": kept, "charging": charging_of(f.card.in_hand)}
-        figures = waters_page(kept.enquiry.need, display.current())
+        figures = waters_page(f.need, display.current())
         return show("waters/_saved.html", f, figures, **more), kept.code
     if kept.code != 200:
         return _page(enquiry_id, form, kept.code, kept=kept)
     flash(tr("Saved."))
     return redirect(url_for("waters.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.post("/waters/answer")
+def answer(enquiry_id: int) -> Any:
+    """The answer to what stands in the form; nothing of it is kept."""
+    figures = waters_page(saving.answer_to(enquiry_id, _read), display.current())
+    return show("waters/_answered.html", figures)
 
 
 def _read(base: Enquiry) -> tuple[Enquiry, DayForm]:

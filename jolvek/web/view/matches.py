@@ -94,15 +94,27 @@ def matched(need: Need, shelf: Shelf) -> Match:
     return replace(answered(need, shelf).match, need=need)
 
 
-_SHELVES: dict[str, tuple[str, Shelf]] = {}
+_SHELVES: dict[str, tuple[str, Shelf, Shelf]] = {}
+
+
+def _shelves(conn: sqlite3.Connection) -> tuple[str, Shelf, Shelf]:
+    """The shelf's version, all of it and what is offered, read again when it changed."""
+    path, now = conn.execute("PRAGMA database_list").fetchone()[2], shelf_store.version(conn)
+    found = _SHELVES.get(path)
+    if found is None or found[0] != now:
+        whole = shelf_store.load(conn)
+        found = _SHELVES[path] = (now, whole, whole.on_offer)
+    return found
+
+
+def whole_shelf(conn: sqlite3.Connection) -> Shelf:
+    """Every product that can be read, the discontinued ones too."""
+    return _shelves(conn)[1]
 
 
 def shelf_of(conn: sqlite3.Connection) -> Shelf:
-    """What the shop offers, read again when the shelf changed."""
-    path, now = conn.execute("PRAGMA database_list").fetchone()[2], shelf_store.version(conn)
-    if _SHELVES.get(path, (None,))[0] != now:
-        _SHELVES[path] = (now, shelf_store.load(conn).on_offer)
-    return _SHELVES[path][1]
+    """What the shop offers."""
+    return _shelves(conn)[2]
 
 
 @lru_cache(maxsize=16)

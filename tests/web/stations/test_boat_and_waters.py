@@ -253,3 +253,21 @@ def test_sixty_quick_presses_of_keep_never_clash_with_the_pages_own_saving(clien
             pressed = client.post("/enquiry/2/boat", data=form | {"gear": f"{20 + i + press} kg"})
             assert pressed.status_code == 303, (i, press)
     assert store.get(conn, 2).need.load.gear_kg == 20 + 4 + 11
+
+
+@pytest.mark.parametrize(("station", "field"), [("boat", "gear"), ("waters", "distance")])
+def test_an_answer_while_one_types_keeps_nothing_and_is_the_one_that_is_kept(
+    client, conn, station, field
+):
+    form = boat_form(client, 3, station)
+    before = store.get(conn, 3)
+    typed = {**form, field: "61"}
+    told = client.post(f"/enquiry/3/{station}/answer", data=typed).text
+    assert store.get(conn, 3) == before
+    kept = client.post(f"/enquiry/3/{station}", data=typed, headers={"HX-Request": "true"}).text
+    head = re.compile(r'<h1 class="answer".*?</h1>', re.S)
+    assert head.search(told)[0] == head.search(kept)[0]
+    assert head.search(told)[0] not in client.get(f"/enquiry/4/{station}").text
+    wrong = client.post(f"/enquiry/3/{station}/answer", data={**typed, field: "banana"})
+    assert wrong.status_code == 200 and head.search(wrong.text)[0] == head.search(kept)[0]
+    assert client.post(f"/enquiry/999/{station}/answer", data=typed).status_code == 404

@@ -162,6 +162,10 @@ def test_panels_among_the_add_ons_are_drawn_with_their_chain(fitted, conn, shelf
     assert "controller, sun controller" in parts
 
 
+def offered(conn, controller):
+    shelf_store.change(conn, [("controllers", controller)], "edit", "2026")
+
+
 def test_a_sun_controller_among_the_add_ons_is_judged_drawn_and_counted(fitted, conn, shelf):
     def add(product):
         fitted.post(f"/enquiry/{NUMBER}/extra", data={"letter": "A", "product": product.id})
@@ -169,7 +173,7 @@ def test_a_sun_controller_among_the_add_ons_is_judged_drawn_and_counted(fitted, 
         return {x.rule for x in [*f.findings, *f.precautions] if x.rule.startswith("sun-")}, f
 
     low = replace(shelf.controllers[0].spec, bank_max_v=12.0, output_a=1.0, chemistries=("agm",))
-    shelf_store.put(conn, "controllers", replace(shelf.controllers[0], spec=low))
+    offered(conn, replace(shelf.controllers[0], spec=low))
     assert add(shelf.panels[2])[0] == {"sun-controller-none"}
     found, f = add(shelf.controllers[0])
     assert {"sun-bank", "sun-chemistry", "sun-amps"} <= found
@@ -197,7 +201,7 @@ def test_panels_asked_for_and_added_count_once_and_no_more_than_the_controller_p
     """What Waters asks for is what the add-ons are; the larger counts, through the controller."""
     small = shelf.controllers[0]
     small = replace(small, spec=replace(small.spec, output_a=2.0))
-    shelf_store.put(conn, "controllers", small)
+    offered(conn, small)
     changed(conn, solar_w=500.0)
     assert worked(conn).solar_w == 500
     for product in (shelf.panels[0], small):

@@ -7,7 +7,8 @@ const saving = {
   form: null,
   dirty: 0,
   sent: 0,
-  waiting: null
+  waiting: null,
+  told: null
 };
 
 function tellSaving(text) {
@@ -28,6 +29,8 @@ function resendLater(why) {
 
 function markRefused() {
   const box = document.getElementById("kept");
+  if (box === saving.told) return; // an answer while one types: nothing was kept
+  saving.told = box;
   const refused = box ? JSON.parse(box.dataset.refused || "[]") : [];
   // The line that names them stays in sight however far one has scrolled.
   const line = box?.querySelector(".refused");
