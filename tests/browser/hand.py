@@ -49,7 +49,9 @@ class Hand:
         field = self.page.get_by_label(label, exact=True).first
         field.focus()
         self.page.keyboard.press("Control+a")
-        with self.page.expect_response(lambda r: r.request.method == "POST"):
+        with self.page.expect_response(
+            lambda r: r.request.method == "POST" and not r.url.endswith("/answer")
+        ):
             self.page.keyboard.type(text)
             self.page.keyboard.press("Tab")
 
