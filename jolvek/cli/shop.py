@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import importlib
 import ipaddress
 import logging
 import socket
@@ -17,6 +18,7 @@ import click
 from jolvek.cli.refusing import refuse, refusing
 from jolvek.core.base.errors import JolvekError
 
+LATE_S, LATE = 3.0, ("scipy.stats", "weasyprint")  # seconds after the start; a second to read
 FOLDER = click.Path(file_okay=False, path_type=Path)
 data_option = click.option("--data", type=FOLDER, help="Data folder; the user's own if not given.")
 port_option = click.option("--port", type=click.IntRange(1, 65535), default=8642, show_default=True)
@@ -72,8 +74,20 @@ def _serve(settings: Any, host: str, port: int) -> None:
         " Ctrl-C)"
     )
     sys.stdout.flush()
+    late = threading.Timer(LATE_S, read_late)
+    late.daemon = True
+    late.start()
     with edge.daily(settings):
         server.run()
+
+
+def read_late(modules: tuple[str, ...] = LATE) -> None:
+    """Read what only some pages need, so that the first of them does not wait for it; what this
+    machine lacks is told by the page that needs it.
+    """
+    for name in modules:
+        with suppress(ImportError, OSError):
+            importlib.import_module(name)
 
 
 def _first_owner(settings: Any, host: str, port: int) -> None:

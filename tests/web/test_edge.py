@@ -1,8 +1,10 @@
 """The edge: hosts, proxies, headers, files by their hash, long lists, the cost of one request."""
 
+import importlib.util
 import json
 import logging
 import re
+import sys
 import time
 from dataclasses import replace
 from shutil import copyfile
@@ -10,6 +12,7 @@ from shutil import copyfile
 import pytest
 
 from jolvek import demo
+from jolvek.cli.shop import LATE, read_late
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import sample_fitted
@@ -179,3 +182,9 @@ def test_it_backs_itself_up_while_it_serves(tmp_path, filled):
     with edge.daily(Settings(tmp_path / "demo", "s", demo=True)):
         pass
     assert not (tmp_path / "demo").exists()
+
+
+def test_what_few_pages_need_is_read_after_the_start_and_a_lack_of_it_stops_nothing():
+    read_late(("not_there.at_all", "xml.sax.saxutils"))
+    assert "xml.sax.saxutils" in sys.modules
+    assert all(importlib.util.find_spec(name) for name in LATE)

@@ -36,14 +36,21 @@ def battery(
     hand: Worked, trips: Sequence[Trip], charges: Sequence[Charge], began: date, today: date
 ) -> Battery:
     """The battery of one boat, new at `began` (the day of the handover, or of its replacement)."""
+    age, uses, h = health_of(hand, trips, charges, began, today)
+    words = (*told(h, hand, today), depth_told(uses))
+    return Battery(h, tuple(x for x in words if x), _chart(h, hand, uses, began, age), age)
+
+
+def health_of(
+    hand: Worked, trips: Sequence[Trip], charges: Sequence[Charge], began: date, today: date
+) -> tuple[float, list[Used], Health]:
+    """Years since it was new at `began`, its uses, its health."""
     uses, drawn_wh = uses_of(hand, trips, charges, began)
     bank = hand.fitted.bank
     age = max((today - began).days, 1) / YEAR_DAYS
     depths = [u.depth for u in uses if u.depth > 0]
     depth = sum(depths) / len(depths) if depths else 0.5
-    h = health(bank, uses, age, drawn_wh / bank.energy_wh / max(depth, 0.1))
-    words = (*told(h, hand, today), depth_told(uses))
-    return Battery(h, tuple(x for x in words if x), _chart(h, hand, uses, began, age), age)
+    return age, uses, health(bank, uses, age, drawn_wh / bank.energy_wh / max(depth, 0.1))
 
 
 def uses_of(
@@ -115,7 +122,7 @@ def told(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
 def _day_then(h: Health, hand: Worked, today: date) -> str:
     """What the day leaves now and in some years."""
     years = int(min(max(h.years_left, 1.0), AHEAD_YEARS))
-    now = run_day(hand.fitted).left
+    now = hand.day.left
     aged = replace(hand.fitted, ageing=min(max(1 - h.capacity_in(years), 0.0), 0.5))
     then = run_day(aged)
     if not then.makes_way:

@@ -12,7 +12,6 @@ from jolvek.core.care.due import Due, Season
 from jolvek.core.care.faults import suspect_from_log
 from jolvek.core.care.health import END
 from jolvek.core.care.steps import Care, care_for, profile_of
-from jolvek.core.day.summed import run_day
 from jolvek.core.fit.handover import pieces
 from jolvek.core.trial.diagnosis import Suspected
 from jolvek.store import care, due_list, handovers, owners, recalls, service_faults, spares
@@ -124,7 +123,7 @@ def _answer(found: list[Due], began: date | None) -> str:
 
 def power_of_day(hand: Worked) -> float:
     """Mean W of the customer's day as worked out; 0 where no way is made."""
-    run = run_day(hand.fitted)
+    run = hand.day
     return run.energy_wh / run.hours if run.hours else 0.0
 
 

@@ -95,8 +95,8 @@ def _row(
     life, capacity = 0.0, 1.0
     if began:
         since = care_page.new_since(began, swaps, hand.fitted.bank.packs)
-        b = battery_page.battery(hand, trips, charges, since, today)
-        life, capacity = b.health.by_cycles + b.health.by_years, b.health.capacity
+        h = battery_page.health_of(hand, trips, charges, since, today)[2]
+        life, capacity = h.by_cycles + h.by_years, h.capacity
     part = hand.pinned.part("battery")
     price = part.price * part.quantity if part else 0.0
     hours = sum(t.hours for t in trips)

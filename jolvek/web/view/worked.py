@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
+from jolvek.core.day.summed import DayRun, run_day
 from jolvek.core.electric.bank import layout
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.netlist import Plan
@@ -44,6 +45,11 @@ class Worked:
     def wish_or_top_m_s(self) -> float:
         """The wanted speed, or the top speed where that is less."""
         return min(self.fitted.need.day.speed_m_s, self.performance.top_speed_m_s)
+
+    @cached_property
+    def day(self) -> DayRun:
+        """The customer's day, summed."""
+        return run_day(self.fitted)
 
     @property
     def findings(self) -> list[Finding]:
