@@ -14,7 +14,7 @@ from jolvek.core.electric.chemistry import chemistry, temperature_factor
 from jolvek.core.electric.discharge import delivered_share
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.hydro.families import family, typical_beam_m, typical_mass_kg
-from jolvek.core.hydro.hull import Assumed, Hull
+from jolvek.core.hydro.hull import ADULT_KG, Assumed, Hull
 from jolvek.core.hydro.resistance import Resistance, leg_n, parts, table, total_n
 from jolvek.core.predict.doubt import Doubt, doubt
 from jolvek.core.predict.evaluate import evaluate
@@ -56,7 +56,23 @@ class Sizing:
 
     def power_spread(self, need: Need) -> float:
         """The upper end of that band over the figure itself."""
-        return float(np.exp(self.doubt.z * self.doubt.sigma_at(need.day.speed_m_s)))
+        return self.spread_at(need.day.speed_m_s)
+
+    def spread_at(self, speed_m_s: float) -> float:
+        """The same at any speed in m/s."""
+        return float(np.exp(self.doubt.z * self.doubt.sigma_at(speed_m_s)))
+
+    def one_more_share(self, need: Need) -> float:
+        """What one person more takes of power at the wanted speed, as a share of it.
+
+        >>> from jolvek.core.hydro.hull import Load
+        >>> need = Need(typical_hull("kayak", 3.7)[0], Load(1))
+        >>> 0.1 < size(need).one_more_share(need) < 1
+        True
+        """
+        day, heavier = need.day, self.displacement_kg + ADULT_KG
+        more = power_at_w(self.resistance, day.speed_m_s, heavier, day.wind_m_s)
+        return more / max(self.power_w, 1e-6) - 1
 
 
 @lru_cache(maxsize=64)

@@ -7,6 +7,8 @@ from math import cos, radians
 from jolvek.core.enquiry.need import Need
 from jolvek.core.products.mounting import Mount
 
+BEHIND_M = 0.06  # from the transom's outer face to the shaft's middle; common practice, no source
+
 
 def upright_m(need: Need) -> float:
     """Height in m of the mount's place above the hull bottom, upright: the transom is measured
@@ -46,7 +48,7 @@ def motor_ahead_m(need: Need, mount: Mount) -> float:
         "pod": 0.2 * length,
         "cassette": 0.25 * length,
         "well": 0.08 * length,
-    }.get(mount.kind, -0.06)
+    }.get(mount.kind, -BEHIND_M)
 
 
 def motor_above_m(need: Need, mount: Mount) -> float:

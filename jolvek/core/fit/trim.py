@@ -21,8 +21,10 @@ from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.places import seats_m
 from jolvek.core.hydro.water import Water
 
-SEAT_M = {"canoe": 0.20, "board": 0.12}  # seat above the keel; common practice, no source
+# seat above the floor, floor above the keel as a share of the depth; common practice, no source
+SEAT_M = {"canoe": 0.20, "board": 0.12, "pontoon": 0.45}
 THWART_M = 0.35
+SOLES = {"cabin": 0.4, "keelboat": 0.6, "multihull": 0.75, "pontoon": 1.12}
 PERSON_CG_M = 0.25  # above the seat
 PEDAL_RUDDER_M2 = 0.02  # blade of a kayak's rudder; common practice, no source
 RUDDER_LIFT = 0.8  # side force coefficient before it stalls
@@ -66,13 +68,25 @@ class Attitude:
     moment_to_trim_nm: float  # per degree
 
 
-def _seat_m(hull: Hull) -> float:
-    """Seat above the keel: low in a narrow kayak, on deck of a wide one; else a thwart."""
+def sole_m(hull: Hull) -> float:
+    """Floor above the keel in m: a pontoon boat's deck, a larger boat's cockpit; else the bottom.
+
+    >>> sole_m(Hull("rigid_dinghy", 3.2, 1.45, 65))
+    0.0
+    """
+    return SOLES.get(hull.family, 0.0) * hull.depth_m
+
+
+def seat_above_keel_m(hull: Hull) -> float:
+    """Seat above the keel in m: low in a narrow kayak, on deck of a wide one, else as high as a
+    thwart over the floor.
+
+    >>> seat_above_keel_m(Hull("rigid_dinghy", 3.2, 1.45, 65))
+    0.35
+    """
     if hull.family == "kayak":
         return float(np.clip(0.02 + 0.25 * (hull.beam_m - 0.6), 0.02, 0.2))
-    if hull.family == "pontoon":
-        return 1.12 * hull.depth_m + 0.45
-    return SEAT_M.get(hull.family, THWART_M)
+    return sole_m(hull) + SEAT_M.get(hull.family, THWART_M)
 
 
 def crew(hull: Hull, load: Load) -> list[Weight]:
@@ -81,7 +95,7 @@ def crew(hull: Hull, load: Load) -> list[Weight]:
     >>> [w.name for w in crew(Hull("canoe", 4.8, 0.9, 32), Load(2, 150, 10))]
     ['person 1', 'person 2', 'gear']
     """
-    height = _seat_m(hull) + PERSON_CG_M
+    height = seat_above_keel_m(hull) + PERSON_CG_M
     each = load.crew_kg / load.people if load.people else 0.0
     seats = [
         load.seat_kg[i] if i < len(load.seat_kg) else (80.0 if load.seat_kg else each)
@@ -92,7 +106,7 @@ def crew(hull: Hull, load: Load) -> list[Weight]:
         for i, (x, kg) in enumerate(zip(seats_m(hull, load.people), seats, strict=True), 1)
     ]
     if load.gear_kg:
-        out.append(Weight("gear", load.gear_kg, 0.5 * hull.length_m, 0.0, 0.2))
+        out.append(Weight("gear", load.gear_kg, 0.5 * hull.length_m, 0.0, sole_m(hull) + 0.2))
     return out
 
 

@@ -7,14 +7,18 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from jolvek.core.enquiry.site import Bay
+from jolvek.core.fit.trim import seat_above_keel_m
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.floating import draws_m, float_at
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.hydro.water import Water
-from jolvek.core.products.mounting import HUB_BELOW_PLATE
+from jolvek.web.drawings.outboard_drawing import grip_m, outboard
 from jolvek.web.drawings.outlines import MOST_SEEN, OUTLINES, View, hull_path, smooth
-from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
+from jolvek.web.drawings.person_drawing import CROWN_M, seated
+from jolvek.web.drawings.svg import line, path, picture, poly, rect, tag, text
 from jolvek.web.view.language import tr
+
+ROOM_PX = 84.0  # for a dimension's words beside the boat
 
 
 @dataclass(frozen=True)
@@ -28,17 +32,27 @@ class HungMotor:
     seat_m: float
     ahead_m: float
     fixed: bool = False
+    pole: bool = False
+
+
+@dataclass(frozen=True)
+class Labels:
+    """Sizes in words: length, draught, and the transom's height where it is to stand beside it."""
+
+    length: str
+    draught: str
+    transom: str = ""
 
 
 @dataclass(frozen=True)
 class Aboard:
-    """What is drawn in the boat: people and batteries by their middle, m ahead of the stern; a
-    pack's length and height in m; motor, bays.
+    """What is drawn in the boat: people, m ahead of the stern, the helm first; batteries by their
+    middle, m ahead of the stern and above the keel; a pack's length and height in m; motor, bays.
     """
 
     people: tuple[float, ...] = ()
     motor: HungMotor | None = None
-    batteries: tuple[float, ...] = ()
+    batteries: tuple[tuple[float, float], ...] = ()
     pack_m: tuple[float, float] = (0.3, 0.2)
     bays: tuple[Bay, ...] = ()
 
@@ -116,34 +130,11 @@ def _topline(hull: Hull, view: View) -> str:
     return ""
 
 
-def _person(x: float, y: float, scale: float) -> str:
-    """A seated person, 0.85 m from seat to crown, in scale."""
-    r, w, back = 0.11 * scale, 0.19 * scale, 0.22 * scale
-    trunk = (
-        f"M{x - w:.1f} {y:.1f}V{y - 0.36 * scale:.1f}q0 {-back:.1f} {w:.1f} {-back:.1f}"
-        f"t{w:.1f} {back:.1f}V{y:.1f}"
-    )
-    return path(trunk, "person") + circle(x, y - 0.85 * scale + r, r, "person")
-
-
-def _motor(hull: Hull, view: View, m: HungMotor) -> str:
-    """Head, leg, plate and propeller, hung where the mount sits; to scale below the seat."""
-    s = view.scale
+def _motor(view: View, m: HungMotor) -> str:
+    """Hung where the mount sits, or fixed under the hull; to scale."""
     if m.fixed:
         return _fixed(view, m)
-    x, y = view.at(m.ahead_m, m.seat_m)
-    plate = y + m.shaft_m * s
-    hub = plate + HUB_BELOW_PLATE * m.diameter_m * s
-    half, head = 0.5 * m.diameter_m * s, 0.20 * s
-    parts = (
-        rect(x - 0.10 * s, y - head, 0.20 * s, head),
-        line(x + 0.08 * s, y - 0.8 * head, x + 0.55 * s, y - head, "tiller"),
-        rect(x - 0.028 * s, y - 1, 0.056 * s, hub - y + 1),
-        rect(x - 0.13 * s, plate - 0.008 * s, 0.2 * s, max(0.016 * s, 1.2)),
-        rect(x - 0.13 * s, hub - 0.03 * s, 0.2 * s, 0.06 * s, rx=0.03 * s),
-        rect(x - 0.15 * s, hub - half, max(0.025 * s, 1.5), 2 * half, rx=1),
-    )
-    return tag("g", "".join(parts), cls="motor")
+    return outboard(*view.at(m.ahead_m, m.seat_m), m.shaft_m, m.diameter_m, view.scale, m.pole)
 
 
 def _fixed(view: View, m: HungMotor) -> str:
@@ -167,7 +158,7 @@ def _top_m(hull: Hull, people: bool) -> float:
         "keel": 0.3 * hull.length_m + 0.9,
         "cabin": 2.2,
     }.get(outline.extra, 0.0)
-    seated = outline.sole * hull.depth_m + 0.98 if people else 0.0
+    seated = seat_above_keel_m(hull) + CROWN_M + 0.05 if people else 0.0
     return max(hull.depth_m * 1.3 + 0.12, tall, seated)
 
 
@@ -180,15 +171,25 @@ def _inside(hull: Hull, view: View, aboard: Aboard) -> list[str]:
         x, y = view.at(ahead, bay.above_m + bay.height_m)
         size = (bay.length_m * view.scale, bay.height_m * view.scale)
         parts.append(rect(x, y, *size, "bay", title=bay.name))
-    for middle in aboard.batteries:
+    for ahead, above in aboard.batteries:
         length, height = aboard.pack_m
-        x, y = view.at(
-            middle - length / 2, OUTLINES[hull.family].sole * hull.depth_m * 0.6 + height
-        )
+        x, y = view.at(ahead - length / 2, above + height / 2)
         parts.append(rect(x, y, length * view.scale, height * view.scale, "pack"))
     if aboard.motor:
-        parts.append(_motor(hull, view, aboard.motor))
+        parts.append(_motor(view, aboard.motor))
     return parts
+
+
+def _people(hull: Hull, view: View, aboard: Aboard) -> str:
+    """Each on a seat of the boat, the helm's arm at the tiller where there is one."""
+    seat, m, out = seat_above_keel_m(hull), aboard.motor, ""
+    for i, ahead in enumerate(aboard.people[:MOST_SEEN]):
+        held = None
+        if m and not m.fixed and i == 0:
+            grip = grip_m(m.pole)
+            held = (m.ahead_m + grip[0] - ahead, m.seat_m + grip[1] - seat)
+        out += seated(*view.at(ahead, seat), seat, view.scale, held)
+    return out
 
 
 def _keel(hull: Hull, view: View, below_m: float) -> str:
@@ -200,19 +201,58 @@ def _keel(hull: Hull, view: View, below_m: float) -> str:
     return path(poly(corners, close=True), "fin")
 
 
+def _margins_m(
+    hull: Hull, labels: Labels, motor: HungMotor | None, width: float
+) -> tuple[float, float]:
+    """Room in m behind the stern and ahead of the bow: for the motor, or for dimensions."""
+    if labels.transom:
+        room = ROOM_PX * hull.length_m / (width - 12 - 2 * ROOM_PX)
+        return room, room
+    return 0.55 if motor else 0.25, 0.25
+
+
+def _length(hull: Hull, view: View, y: float, labels: Labels) -> list[str]:
+    """The length below the boat, with the draught where that has no dimension of its own."""
+    stern, bow = view.at(0, 0)[0], view.at(hull.length_m, 0)[0]
+    ends = f"M{stern:.1f} {y - 4:.1f}v8M{bow:.1f} {y - 4:.1f}v8"
+    said = tr("%(labels)s, draws %(labels2)s", labels=labels.length, labels2=labels.draught)
+    words = labels.length if labels.transom else said
+    return [
+        path(f"{ends}M{stern:.1f} {y:.1f}H{bow:.1f}", "dim"),
+        text((stern + bow) / 2, y + 15, words, "dimtext", "middle"),
+    ]
+
+
+def _heights(hull: Hull, view: View, draught_m: float, labels: Labels) -> list[str]:
+    """The transom's height behind the stern and the draught ahead of the bow."""
+    (stern, keel), (bow, water) = view.at(0, 0), view.at(hull.length_m, draught_m)
+    top = view.at(0, hull.transom_m)[1]
+    x, ahead, beside = stern - 12, bow + 14, 13.0
+    return [
+        path(f"M{x - 4:.1f} {top:.1f}h8m-4 0V{keel:.1f}m-4 0h8", "dim"),
+        text(x - 8, top + 4, tr("transom"), "dimtext", "end"),
+        text(x - 8, top + 4 + beside, labels.transom, "dimtext", "end"),
+        path(f"M{ahead - 4:.1f} {water:.1f}h8m-4 0V{keel:.1f}m-4 0h8", "dim"),
+        text(ahead + 8, keel + 2, labels.draught, "dimtext"),
+        text(ahead + 8, keel + 2 + beside, tr("draws"), "dimtext"),
+    ]
+
+
 def side_view(
     hull: Hull,
     displacement_kg: float,
     water: Water,
-    labels: tuple[str, str],
+    labels: Labels,
     title: str,
     aboard: Aboard,
     width: float = 264.0,
 ) -> Markup:
-    """The boat at its loaded waterline; `labels` are her length and draught in words."""
+    """The boat at its loaded waterline, with its length and draught; with the transom's height as
+    dimensions of their own.
+    """
     m = aboard.motor
-    margin = 0.55 if m else 0.25
-    scale = (width - 12) / (hull.length_m + margin + 0.25)
+    margin, ahead = _margins_m(hull, labels, m, width)
+    scale = (width - 12) / (hull.length_m + margin + ahead)
     floats = float_at(hull, displacement_kg, water.density_kg_m3)
     draught = float(floats.draught_m)
     keel_m = float(draws_m(hull, floats)) - draught
@@ -222,25 +262,16 @@ def side_view(
     below -= m.seat_m if m and not m.fixed else 0.0
     bottom = keel_y + max(0.12, below, keel_m + 0.1 if keel_m else 0.0) * scale
     height, water_y = bottom + 34, view.at(0, draught)[1]
-    sole = OUTLINES[hull.family].sole * hull.depth_m
-    stern, bow, dim = view.at(0, 0)[0], view.at(hull.length_m, 0)[0], bottom + 14
-    ends = f"M{stern:.1f} {dim - 4:.1f}v8M{bow:.1f} {dim - 4:.1f}v8"
     parts = [
         _extras(hull, view),
-        *(_person(*view.at(ahead, sole), scale) for ahead in aboard.people[:MOST_SEEN]),
+        _people(hull, view, aboard),
         _keel(hull, view, keel_m),
         path(hull_path(hull, view), "hull") + _topline(hull, view),
         *_inside(hull, view, aboard),
         rect(0, water_y, width, height - 26 - water_y, "sea"),
         line(0, water_y, width, water_y, "water"),
-        path(f"{ends}M{stern:.1f} {dim:.1f}H{bow:.1f}", "dim"),
-        text(
-            (stern + bow) / 2,
-            dim + 15,
-            tr("%(labels)s, draws %(labels2)s", labels=labels[0], labels2=labels[1]),
-            "dimtext",
-            "middle",
-        ),
+        *_length(hull, view, bottom + 14, labels),
+        *(_heights(hull, view, draught, labels) if labels.transom else ()),
     ]
     at = {"data_keel_y": f"{keel_y:.2f}", "data_water_y": f"{water_y:.2f}"}
     kind = "drawing side-view"

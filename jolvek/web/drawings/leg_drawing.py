@@ -8,11 +8,12 @@ from math import cos, radians, sin, tan
 from markupsafe import Markup
 
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.fit.hanging import seat_m
+from jolvek.core.fit.hanging import BEHIND_M, seat_m
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import HEAD_M, SHALLOW_DEG, SKEG_M, UP_DEG, Leg, largest_tilt_deg
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES
-from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
+from jolvek.web.drawings.outboard_drawing import BOARD_M, outboard
+from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, text
 from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 
@@ -37,7 +38,7 @@ class Sheet:
     @property
     def head_x(self) -> float:
         """The x in px of the motor's head."""
-        return self.foot - self.lean - 0.10 * self.scale
+        return self.foot - self.lean - BEHIND_M * self.scale
 
 
 @dataclass(frozen=True)
@@ -86,7 +87,7 @@ def leg_view(
         line(s.foot, bare, width, bare, "water before"),
         _tilt(s, reach, largest_tilt_deg(f.need.site.room_ahead_m)),
         *_blade(f, s, seat),
-        motor_figure(s, shaft, d),
+        outboard(s.head_x, s.top, shaft, d, s.scale, f.motor.spec.style == "pole"),
         *(dimension(dim, s) for dim in _dimensions(f, x, shaft, s, u)),
         scale_bar(s, u),
         text(width - 6, _water_label_y(s, seat, water), "waterline", "watertext", "end"),
@@ -167,7 +168,7 @@ def _boat_at_the_mount(f: Fitted, s: Sheet) -> str:
     the bracket it hangs from.
     """
     seat = seat_m(f.need, f.mount.spec)
-    bottom, top, thick = s.y(seat), s.foot - s.lean, 0.03 * s.scale
+    bottom, top, thick = s.y(seat), s.foot - s.lean, BOARD_M * s.scale
     if f.mount.spec.general.place in TRANSOM_PLACES:
         board = f"M{s.foot:.1f} {bottom:.1f}L{top:.1f} {s.top:.1f}h{thick:.1f}"
         return (
@@ -193,27 +194,6 @@ def dimension(dim: Dim, s: Sheet) -> str:
     }[dim.where]
     ends = f"M{dim.x - 4:.1f} {a:.1f}h8m-4 0V{b:.1f}m-4 0h8"
     return path(ends, "dim") + text(x, y, dim.words, "dimtext", anchor)
-
-
-def motor_figure(sheet: Sheet, shaft_m: float, d: float) -> str:
-    """Head, shaft, plate, gear case and propeller; the shaft is measured from the seat to the
-    plate.
-    """
-    x, top, s = sheet.head_x, sheet.top, sheet.scale
-    plate, hub = sheet.y(shaft_m), sheet.y(shaft_m + HUB_BELOW_PLATE * d)
-    skeg = (d / 2 + SKEG_M) * s
-    fin = f"v{skeg:.1f}h{0.05 * s:.1f}l{0.03 * s:.1f} {-skeg:.1f}z"
-    tiller = f"M{x + 0.1 * s:.1f} {top - 0.8 * HEAD_M * s:.1f}l{0.5 * s:.1f} {-0.02 * s:.1f}"
-    parts = (
-        rect(x - 0.12 * s, top - HEAD_M * s, 0.24 * s, HEAD_M * s, rx=5),
-        rect(x - 0.03 * s, top, 0.06 * s, hub - top, "shaft"),
-        rect(x - 0.17 * s, plate - 2, 0.25 * s, 4),
-        rect(x - 0.16 * s, hub - 0.035 * s, 0.24 * s, 0.07 * s, rx=0.035 * s),
-        rect(x - 0.18 * s, hub - d / 2 * s, 4, d * s, "disc", rx=2),
-        path(f"M{x - 0.03 * s:.1f} {hub:.1f}{fin}"),
-        path(tiller, "tiller"),
-    )
-    return tag("g", "".join(parts), cls="motor")
 
 
 def _tilt(sheet: Sheet, reach_m: float, most_deg: float) -> str:

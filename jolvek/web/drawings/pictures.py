@@ -11,7 +11,7 @@ from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.trim import places_m
 from jolvek.core.hydro.floating import Floating, draws_m, float_at, hull_speed_m_s
 from jolvek.core.hydro.places import seats_m
-from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, side_view
+from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, Labels, side_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.view import display
 from jolvek.web.view.card import Card
@@ -41,9 +41,11 @@ def _aboard(need: Need, worked: Worked | None, bays: bool) -> Aboard:
         seat_m(need, f.mount.spec),
         motor_ahead_m(need, f.mount.spec),
         f.mount.spec.fixed,
+        f.motor.spec.style == "pole",
     )
     people = places_m(f.weights, "person")
-    batteries = () if f.clips_on else places_m(f.weights, "battery")
+    packs = [w for w in f.weights if w.name.startswith("battery") and not f.clips_on]
+    batteries = tuple((w.ahead_m, w.above_m) for w in packs)
     pack = (spec.length_m or 0.3, spec.height_m or 0.2)
     return Aboard(people, motor, batteries, pack, shown)
 
@@ -59,7 +61,9 @@ def _view(need: Need, displacement_kg: float, width: float, worked: Worked | Non
         draws=draws,
     )
     aboard = _aboard(need, worked, bays=width > 400)
-    labels = (str(length), str(draws))
+    hangs = width > 400 and worked is None and "transom" in need.site.places
+    transom = str(u.full(need.hull.transom_m, "length")) if hangs else ""
+    labels = Labels(str(length), str(draws), transom)
     return side_view(need.hull, displacement_kg, need.water, labels, title, aboard, width)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import pairwise
 from math import cos, radians, sin
 
 from markupsafe import Markup
@@ -11,7 +12,8 @@ from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit.leg import LIFTED_CHORDS, RUDDER_MOST_DEG
 from jolvek.core.hydro.hull import Hull
 from jolvek.web.drawings.outlines import MOST_SEEN, View, smooth
-from jolvek.web.drawings.svg import circle, line, path, picture, rect, tag
+from jolvek.web.drawings.person_drawing import from_above
+from jolvek.web.drawings.svg import line, path, picture, rect, tag
 
 # half outlines as (share of length, share of half beam)
 _FULL = ((0.0, 0.86), (0.25, 0.97), (0.5, 1.0), (0.75, 0.86), (0.92, 0.45), (1.0, 0.03))
@@ -27,6 +29,8 @@ _OUTLINE = {
     "pontoon": _SQUARE,
     "flat_bottom": _SQUARE,
 }
+
+SEAT_LENGTH_M = 0.6  # of the boat that one takes
 
 
 def _outline(hull: Hull, view: View) -> str:
@@ -68,6 +72,16 @@ def _aft(reach_m: float, deg: float) -> tuple[float, float]:
     return -reach_m * cos(radians(deg)), reach_m * sin(radians(deg))
 
 
+def _apart(people: Sequence[float], beam_m: float) -> list[tuple[float, float]]:
+    """People with how far off the centre line each is drawn: where two would sit in each other's
+    place they sit on both sides.
+    """
+    off = 0.28 * beam_m
+    rows = sorted(people)
+    crowded = any(b - a < SEAT_LENGTH_M for a, b in pairwise(rows))
+    return [(x, (off if i % 2 else -off) if crowded else 0.0) for i, x in enumerate(rows)]
+
+
 def plan_view(
     hull: Hull,
     people: Sequence[float],
@@ -92,8 +106,8 @@ def plan_view(
         ahead = 0.3 * hull.length_m if bay.ahead_m is None else bay.ahead_m
         size = (bay.length_m, bay.width_m)
         parts.append(_box(view, ahead, bay.off_m, size, "bay", bay.name))
-    for ahead in people[:MOST_SEEN]:
-        parts.append(circle(*view.at(ahead, 0), 0.13 * scale, "person"))
+    for ahead, off in _apart(people[:MOST_SEEN], hull.beam_m):
+        parts.append(from_above(*view.at(ahead, off), scale))
     for name, ahead, off, length, wide in packs:
         parts.append(_box(view, ahead, off, (length, wide), "pack", name))
     parts += _rudder(view, *rudder)

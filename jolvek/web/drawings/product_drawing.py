@@ -11,7 +11,8 @@ from jolvek.core.fit.leg import HEAD_M, SKEG_M
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import HUB_BELOW_PLATE
 from jolvek.core.products.shelf import Item
-from jolvek.web.drawings.leg_drawing import Sheet, motor_figure, scale_bar
+from jolvek.web.drawings.leg_drawing import Sheet, scale_bar
+from jolvek.web.drawings.outboard_drawing import outboard
 from jolvek.web.drawings.svg import picture, rect, text
 from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
@@ -42,7 +43,7 @@ def _motor(item: Item[Any], u: Units) -> Markup:
         shaft=f"{1000 * shaft:.0f}",
         x=f"{1000 * d:.0f}",
     )
-    parts = [motor_figure(s, shaft, d), scale_bar(s, u)]
+    parts = [outboard(s.head_x, s.top, shaft, d, scale, item.spec.style == "pole"), scale_bar(s, u)]
     return picture(WIDTH, HEIGHT, "drawing product-view", label, parts, data_scale=f"{scale:.4f}")
 
 

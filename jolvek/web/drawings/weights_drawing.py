@@ -7,13 +7,15 @@ from math import radians, tan
 from markupsafe import Markup
 
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.fit.hanging import seat_m
-from jolvek.core.fit.hung_leg import hub_below_m
+from jolvek.core.fit.hanging import motor_ahead_m, seat_m
+from jolvek.core.fit.hung_leg import hub_below_m, hung_leg
 from jolvek.core.fit.leg import HEAD_M, SKEG_M
-from jolvek.core.fit.trim import Attitude, Weight
+from jolvek.core.fit.trim import PERSON_CG_M, Attitude, Weight
 from jolvek.core.hydro.hull import Hull
 from jolvek.web.drawings.boat_drawing import deck
+from jolvek.web.drawings.outboard_drawing import astern, grip_m, outboard
 from jolvek.web.drawings.outlines import OUTLINES, View, hull_path
+from jolvek.web.drawings.person_drawing import CROWN_M, seated
 from jolvek.web.drawings.svg import circle, line, path, picture, rect, tag, text, titled
 from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
@@ -23,13 +25,11 @@ MARGIN_M, BELOW_M = 0.35, 0.30  # sheet beside and below the boat
 
 def _top_m(hull: Hull, weights: list[Weight]) -> float:
     """How far the drawing goes above the keel, in m."""
-    heads = max((w.above_m + 0.62 for w in weights if w.name.startswith("person")), default=0.5)
+    middles = [w.above_m for w in weights if w.name.startswith("person")]
+    heads = max(middles, default=0.0) - PERSON_CG_M + CROWN_M
     housed = OUTLINES[hull.family].extra in ("deck", "cabin")
     roof = 1.0 if hull.family == "pontoon" else 0.0
     return max(1.55 if housed else 1.05, heads, hull.depth_m * 1.3 + 0.2) + roof
-
-
-SEATED_M = 0.25  # from a seat down to the sole
 
 
 def _shape(w: Weight, f: Fitted, view: View) -> str:
@@ -39,15 +39,24 @@ def _shape(w: Weight, f: Fitted, view: View) -> str:
         long, high = (f.battery.spec.length_m or 0.3) * s, (f.battery.spec.height_m or 0.2) * s
         return rect(x - long / 2, y - high / 2, long, high, "pack")
     if w.name.startswith("person"):
-        a, b = 0.17 * s, 0.42 * s
-        legs = f"v{SEATED_M * s:.1f}h{-2 * a:.1f}z"  # down to the sole, mostly out of sight
-        trunk = f"M{x - a:.1f} {y + 0.15 * s:.1f}q0 {-b:.1f} {a:.1f} {-b:.1f}t{a:.1f} {b:.1f}{legs}"
-        return circle(x, y - 0.45 * s, 0.12 * s, "person") + path(trunk, "person")
+        seat = w.above_m - PERSON_CG_M
+        return seated(*view.at(w.ahead_m, seat), seat, s, _held(w, seat, f))
     if w.name == "motor" and f.mount.spec.fixed:
         return rect(x - 0.12 * s, y, 0.24 * s, 0.12 * s, "motorhead", rx=0.05 * s)
     if w.name == "motor":
-        return rect(x - 0.09 * s, y - 0.25 * s, 0.18 * s, 0.3 * s, "motorhead")
+        shaft, d = hung_leg(f)[1], f.performance.propulsor.diameter_m
+        hung = view.at(w.ahead_m, seat_m(f.need, f.mount.spec))
+        return outboard(*hung, shaft, d, s, f.motor.spec.style == "pole")
     return rect(x - 0.14 * s, y - 0.1 * s, 0.28 * s, 0.2 * s, "gear")
+
+
+def _held(w: Weight, seat: float, f: Fitted) -> tuple[float, float] | None:
+    """The tiller's grip from the helm's seat, m ahead and above; None for the rest."""
+    if w.name != "person 1" or f.mount.spec.fixed:
+        return None
+    ahead, above = grip_m(f.motor.spec.style == "pole")
+    at = motor_ahead_m(f.need, f.mount.spec) + ahead, seat_m(f.need, f.mount.spec) + above
+    return at[0] - w.ahead_m, at[1] - seat
 
 
 def _weight(w: Weight, f: Fitted, view: View) -> str:
@@ -72,7 +81,8 @@ def weights_view(
     scale = (width - 16) / (hull.length_m + 2 * MARGIN_M)
     keel = 8 + _top_m(hull, weights) * scale
     view = View(scale, 8 + MARGIN_M * scale, keel)
-    low = keel + BELOW_M * scale
+    below = 0.0 if f.mount.spec.fixed else hub_below_m(f) + f.performance.propulsor.diameter_m / 2
+    low = keel + max(BELOW_M, below + 0.08) * scale
     water = view.at(0, lying.draught_m)[1]
     middle = view.at(0.5 * hull.length_m, 0)
     seated = [w for w in weights if w.name.startswith("person")]
@@ -132,13 +142,7 @@ def stern_view(f: Fitted, lying: Attitude, width: float = 230.0) -> Markup:
     height, water, mid = top + low * scale + 14, top - f.transom_draught_m * scale, width / 2
     x = mid + f.mount.spec.offset_m * scale
     seat_y, hub_y = top if f.mount.spec.fixed else top - seat * scale, top + hub * scale
-    head = rect(x - 0.11 * scale, seat_y - HEAD_M * scale, 0.22 * scale, HEAD_M * scale, rx=4)
-    motor = tag(
-        "g",
-        ("" if f.mount.spec.fixed else head)
-        + rect(x - 0.02 * scale, seat_y, 0.04 * scale, hub_y - seat_y),
-        cls="motor",
-    )
+    motor = astern(x, seat_y, hub_y, d, scale, not f.mount.spec.fixed)
     ring = circle(x, hub_y, d / 2 * scale, "discring")
     heel = f"rotate({lying.heel_deg:.2f} {mid:.1f} {water:.1f})"
     parts = [
@@ -159,8 +163,14 @@ def _bodies(hull: Hull, mid: float, top: float, scale: float) -> str:
     """The hull or hulls from astern."""
     half, sheer, n = hull.body_waterline_beam_m / 2 * scale, hull.depth_m * scale, hull.body_count
     out = ""
+    if n > 1:  # what joins them
+        wide, thick = ((n - 1) * hull.spacing_m + 2 * half / scale) * scale, 0.06 * scale
+        out = rect(mid - wide / 2, top - sheer - thick, wide, thick, "house")
     for i in range(n):
         x = mid + (i - (n - 1) / 2) * hull.spacing_m * scale
+        if hull.family == "pontoon":  # tubes
+            out += circle(x, top - sheer / 2, sheer / 2, "hull")
+            continue
         bilge = top - 0.25 * half
         out += path(
             f"M{x - half:.1f} {top - sheer:.1f}V{bilge:.1f}Q{x:.1f} {top + 0.12 * half:.1f}"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
@@ -11,15 +11,20 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.schools import Says, power_schools
 from jolvek.core.enquiry.sizing import OUT_OF_REACH_W, Sizing, size
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.hanging import BEHIND_M
 from jolvek.core.fit.moving import best_move
+from jolvek.core.fit.trim import Weight, attitude, crew
 from jolvek.core.hydro.drive import REFERENCE
 from jolvek.core.hydro.floating import draws_m, hull_speed_m_s
 from jolvek.core.hydro.hull import Assumed, estimates
 from jolvek.web.drawings import pictures
+from jolvek.web.pages.fitting_told import lies
 from jolvek.web.view.display import Units, about, energy
 from jolvek.web.view.doubt_words import helps_most, power_told
 from jolvek.web.view.language import tr
 from jolvek.web.view.words import plain_name
+
+LEANS_FROM_M, AT_THE_SIDE = 1.1, 0.35  # beam where one can; how far off, share of the beam
 
 
 @dataclass(frozen=True)
@@ -36,10 +41,12 @@ class School:
 
 @dataclass(frozen=True)
 class BoatPage:
-    """The answer in one sentence, rows of (speed, power), figures, drawings, what is assumed."""
+    """The answer in one sentence, rows of (speed, power, its band, whether it is the wanted speed),
+    figures, drawings, what is assumed.
+    """
 
     answer: str
-    speeds: tuple[tuple[str, str], ...]
+    speeds: tuple[tuple[str, str, str, bool], ...]
     figures: tuple[tuple[str, str], ...]
     drawings: tuple[Markup, ...]
     assumed: tuple[str, ...]
@@ -55,7 +62,7 @@ def boat_page(need: Need, u: Units) -> BoatPage:
     return BoatPage(
         answer(need, sizing, u),
         tuple(
-            (u.number(v, "speed", 0), _power(p, u))
+            _row(v, p, sizing, need, u)
             for v, p in zip(sizing.speeds_m_s, sizing.powers_w, strict=True)
         ),
         _figures(need, sizing, u),
@@ -126,13 +133,28 @@ def _doubted(need: Need, sizing: Sizing, u: Units) -> str:
 
 
 def speeds_m_s(wished_m_s: float, u: Units) -> tuple[float, ...]:
-    """Five round speeds about the wished one, so that a planing boat is not judged at a walk."""
+    """The wished speed among four round ones about it, so that a planing boat is not judged at a
+    walk.
+    """
     factor = QUANTITIES["speed"].typed[u["speed"]]
     usual: tuple[float, ...] = (4, 6, 8, 10, 12) if u["speed"] == "km/h" else (2, 3, 4, 5, 6)
     wished = wished_m_s / factor
     if wished > usual[-1]:
         usual = tuple(round(wished * share) for share in (0.25, 0.5, 0.75, 1, 1.25))
-    return tuple(v * factor for v in usual)
+    nearest = min(usual, key=lambda v: abs(v - wished))
+    return tuple(wished_m_s if v == nearest else v * factor for v in usual)
+
+
+def _row(
+    speed_m_s: float, power_w: float, sizing: Sizing, need: Need, u: Units
+) -> tuple[str, str, str, bool]:
+    """A speed, its power, what it may be, and whether it is the wanted one."""
+    wanted = speed_m_s == need.day.speed_m_s
+    speed, spread = u.number(speed_m_s, "speed", 1 if wanted else 0), sizing.spread_at(speed_m_s)
+    if power_w > OUT_OF_REACH_W or sizing.no_way:
+        return speed, _power(power_w, u), "", wanted
+    ends = (u.number(about(x), "power") for x in (power_w / spread, power_w * spread))
+    return speed, _power(power_w, u), "–".join(ends), wanted
 
 
 def _power(power_w: float, u: Units) -> str:
@@ -142,14 +164,32 @@ def _power(power_w: float, u: Units) -> str:
 def _figures(need: Need, sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...]:
     floats = pictures.floating(need, sizing.displacement_kg)
     draught = float(draws_m(need.hull, floats))
-    out = [
+    out: list[tuple[str, str]] = [
         (tr("Draught"), u.full(draught, "length")),
         (tr("Hull speed"), u.full(float(hull_speed_m_s(need.hull.waterline_m)), "speed")),
     ]
     if sizing.planing_power_w:
         power = u.full(round(sizing.planing_power_w, -2), "power")
         out.append((tr("Planes from about"), power))
-    return tuple(out)
+    if need.load.people and not sizing.no_way:
+        share = f"{100 * sizing.one_more_share(need):.0f}"
+        out.append((tr("One person more"), tr("+ %(share)s %% power", share=share)))
+    return (*out, *_lying(need, sizing))
+
+
+def _lying(need: Need, sizing: Sizing) -> list[tuple[str, str]]:
+    """How the boat lies with its people and a usual motor, and leans when one moves to the side."""
+    if not need.load.people:
+        return []
+    hull, aboard = need.hull, crew(need.hull, need.load)
+    motor = Weight("motor", sizing.setup.motor.weight_kg, -BEHIND_M, 0.0, hull.transom_m)
+    lying = attitude(hull, [*aboard, motor], need.water)
+    out = [(tr("Lies, people seated"), lies(lying))]
+    if hull.beam_m >= LEANS_FROM_M:
+        moved = replace(aboard[0], off_m=AT_THE_SIDE * hull.beam_m)
+        heel = attitude(hull, [moved, *aboard[1:], motor], need.water).heel_deg
+        out.append((tr("Leans, one at the side"), f"{heel:.0f}°"))
+    return out
 
 
 def _told(a: Assumed, u: Units) -> str:

@@ -26,7 +26,7 @@ from jolvek.web.forms.fitting_form import POLE_M, place_text, weight_key
 from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.fitting_told import answer, least_water, lies, mm
 from jolvek.web.view.display import Units
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import decimal, tr
 
 POD_RISE_DEG = 3.0  # of the hull's bottom aft, where it is not measured; common practice, no source
 SMALLEST_HEEL_DEG = 0.05
@@ -75,6 +75,8 @@ class DrawingPage:
     boat_svg: Markup
     stern_svg: Markup
     plan_svg: Markup
+    lies: str
+    heels: str
     weights: tuple[WeightRow, ...]
     figures: tuple[tuple[str, str], ...]
     shafts: tuple[ShaftRow, ...]
@@ -99,6 +101,8 @@ def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
         weights_view(f, weights, lying, empty, u),
         stern_view(f, lying),
         _plan(f, weights),
+        lies(lying),
+        _heels(lying),
         tuple(_weight_row(w, f, u) for w in weights if _movable(f, w)),
         _figures(f, x, lying, weights, u),
         _shafts(f, u),
@@ -161,11 +165,10 @@ def _plan(f: Fitted, weights: list[Weight]) -> Markup:
 def _figures(
     f: Fitted, x: Leg, lying: Attitude, weights: list[Weight], u: Units
 ) -> tuple[tuple[str, str], ...]:
-    heel, side = abs(lying.heel_deg), "starboard" if lying.heel_deg > 0 else "port"
     ends = (u.full(d, "length") for d in (lying.draught_aft_m, lying.draught_fore_m))
     rows = [
         (tr("Trim"), lies(lying)),
-        (tr("Heel"), f"{heel:.1f}°" + (f" to {side}" if heel > SMALLEST_HEEL_DEG else "")),
+        (tr("Heel"), _heels(lying)),
         (tr("Draught astern, ahead"), ", ".join(map(str, ends))),
     ]
     best_at = best_place(f)
@@ -179,6 +182,16 @@ def _figures(
         rows.append((tr("Trim pin"), tr("hole %(pin)s from the transom", pin=f.pin)))
     rows.append((tr("Upper blade tip"), tr("%(tip)s under water", tip=mm(x.tip_m, u))))
     return (*rows, *_more(f, weights, u))
+
+
+def _heels(lying: Attitude) -> str:
+    """How far she heels, and to which side."""
+    heel = f"{abs(lying.heel_deg):.1f}"
+    if abs(lying.heel_deg) <= SMALLEST_HEEL_DEG:
+        return f"{decimal(heel)}°"
+    if lying.heel_deg > 0:
+        return tr("%(heel)s° to starboard", heel=heel)
+    return tr("%(heel)s° to port", heel=heel)
 
 
 def _more(f: Fitted, weights: list[Weight], u: Units) -> list[tuple[str, str]]:

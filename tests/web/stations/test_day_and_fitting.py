@@ -136,15 +136,11 @@ def test_the_leg_is_drawn_to_scale(fitted, conn, number):
     bar = re.search(r'v-5v10v-5h([\d.]+)v-5v10" class="scalebar" data-mm="250"', svg)
     mm = float(bar[1]) / 250
     w = work_out(store.get(conn, number).need, setups.of_enquiry(conn, number)[0])
-    shaft = re.search(
-        r'y="([\d.]+)" width="[\d.]+" height="[\d.]+" class="shaft"/>\s*<rect x="[\d.-]+"'
-        r' y="([\d.]+)"',
-        svg,
-    )
     if w.pinned.shaft_m:
-        assert (float(shaft[2]) + 2 - float(shaft[1])) / mm == pytest.approx(
-            1000 * w.pinned.shaft_m, abs=1.0
-        )
+        seat = float(re.search(r'y="([\d.]+)"[^>]*class="shaft"', svg)[1]) + 1
+        plate = re.search(r'd="M[\d.]+ ([\d.]+)L[^"]*L[\d.]+ ([\d.]+)Z" class="plate"', svg)
+        middle = (float(plate[1]) + float(plate[2])) / 2
+        assert (middle - seat) / mm == pytest.approx(1000 * w.pinned.shaft_m, abs=1.0)
         assert d["shaft"] / mm == pytest.approx(1000 * w.pinned.shaft_m, abs=0.5)
     assert (d["bottom-y"] - d["water-y"]) / mm == pytest.approx(
         1000 * w.fitted.transom_draught_m, abs=1.0
