@@ -5,7 +5,7 @@ from __future__ import annotations
 from jolvek.core.day.outing import Outing
 from jolvek.core.day.voyage import Voyage
 from jolvek.web.drawings.day_chart import clock
-from jolvek.web.view.display import Units
+from jolvek.web.view.display import Units, long_hours
 from jolvek.web.view.doubt_words import IN_FIVE
 from jolvek.web.view.language import counted_said, listed, tr
 
@@ -27,11 +27,11 @@ def sentence(v: Voyage, start_h: float, u: Units) -> str:
     if v.home:
         far = u.full(v.distance_m[-1], "distance")
         return tr(
-            "Home at *%(end)s* with *%(left)s %%* of the charge, %(far)s in %(hours)s h.",
+            "Home at *%(end)s* with *%(left)s %%* of the charge, %(far)s in %(time)s.",
             end=end,
             left=f"{100 * v.left:.0f}",
             far=far,
-            hours=f"{v.hours:.1f}",
+            time=long_hours(3600 * v.hours),
         )
     stop = v.first("no-way") or v.first("empty")
     if stop is None:

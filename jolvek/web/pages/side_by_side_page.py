@@ -117,7 +117,7 @@ def drawn(
 def side_by_side_page(need: Need, worked: list[Worked], asked: Asked, u: Units) -> SideBySidePage:
     """The setups under one cursor, at one power, or over the day."""
     hand = next((w for w in worked if w.pinned.chosen), worked[0])
-    at = {w.letter: _at(w, asked) for w in worked}
+    at = {w.letter: _at(w, asked, u) for w in worked}
     days = {w.letter: run_day(w.fitted) for w in worked}
     best = best_of(worked, at, days)
     chart, data = drawn(need, worked, asked, u)
@@ -144,11 +144,13 @@ def side_by_side_page(need: Need, worked: list[Worked], asked: Asked, u: Units) 
     )
 
 
-def _at(w: Worked, asked: Asked) -> Point:
+def _at(w: Worked, asked: Asked, u: Units) -> Point:
+    """A setup at the cursor; one whose top is shown as the same figure does it."""
     p = w.performance
     if asked.quantity == "power":
         return p.at_power(min(asked.cursor, p.power_limit_w))
-    return p.at_speed(asked.cursor)
+    same = u.number(asked.cursor, "speed") == u.number(p.top_speed_m_s, "speed")
+    return p.at_speed(min(asked.cursor, p.top_speed_m_s) if same else asked.cursor)
 
 
 def over_day(hand: Worked, d: DayRun) -> str:

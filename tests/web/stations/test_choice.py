@@ -7,8 +7,10 @@ from dataclasses import replace
 
 import pytest
 
+from jolvek.core.base.units import KNOT_M_S
 from jolvek.store import enquiries as store
 from jolvek.store import setups
+from jolvek.web.view.worked import work_out
 from tests.web.steps import Forms, boat_form, forms_to, pin
 
 
@@ -236,6 +238,23 @@ def test_side_by_side_has_its_views(client, query):
     pin(client, index=2)
     page = client.get(f"/enquiry/2/side-by-side?{query}")
     assert page.status_code == 200 and "It " in page.text and "Schools of reserve" in page.text
+
+
+def test_a_setup_whose_top_is_shown_as_the_cursors_speed_has_figures_there(client, conn):
+    """Top 3.5 kn beside nothing at 3.5 kn contradict each other."""
+    pin(client)
+    pin(client, index=2)
+    need = store.get(conn, 2).need
+    tops = {
+        p.letter: work_out(need, p).performance.top_speed_m_s / KNOT_M_S
+        for p in setups.of_enquiry(conn, 2)
+    }
+    slow = min(tops, key=tops.get)
+    for over, figure in ((0.049, True), (0.15, False)):
+        at = round(tops[slow], 1) + over
+        html = client.get(f"/enquiry/2/side-by-side?speed={at:.3f}").text
+        told = re.search(rf'data-live="power-{slow}">([^<]*)<', html)[1]
+        assert (told.strip() != "–") is figure
 
 
 def test_side_by_side_gives_csv_and_svg(client):

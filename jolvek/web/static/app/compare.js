@@ -80,7 +80,7 @@ document.addEventListener("alpine:init", () => {
       for (const s of this.data.setups) {
         const now = {};
         for (const row of ["speed", "power", "runtime", "range"]) now[row] = between(s.x,
-          s[row], this.at);
+          s[row], this.near(s));
         for (const row of ["speed", "power", "range"]) this.put(row, s.letter, now[
           row] === null ? "–" : grouped(now[row], this.data.places[row]));
         this.put("runtime", s.letter, now.runtime === null ? "–" : clock(now.runtime));
@@ -89,6 +89,13 @@ document.addEventListener("alpine:init", () => {
       }
       this.stress();
     },
+    // A setup whose top is shown as the cursor's own figure does it.
+    near(s) {
+      const last = s.x[s.x.length - 1];
+      const places = this.data.mode === "power" ? this.data.places.power : 1;
+      return this.at > last && this.at.toFixed(places) === last.toFixed(places) ? last :
+        this.at;
+    },
     // What four such boats in five lie between, at the cursor.
     doubt(s) {
       const first = this.data.mode === "power" ? "speed" : "power";
@@ -96,7 +103,7 @@ document.addEventListener("alpine:init", () => {
           ["firstBand", this.data.places[first]],
           ["rangeBand", this.data.places.range]
         ]) {
-        const ends = s[key].map((end) => between(s.x, end, this.at));
+        const ends = s[key].map((end) => between(s.x, end, this.near(s)));
         this.put(key, s.letter, ends.includes(null) ? "–" : ends.map((x) => grouped(x,
           places)).join("–"));
       }
