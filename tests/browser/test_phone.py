@@ -67,7 +67,12 @@ def test_the_head_of_a_page_leaves_the_screen_to_its_answer(phone, dealer):
         assert page.locator("header").bounding_box()["height"] < 230, path
 
 
-def test_the_lean_of_the_phone_is_the_rake_and_a_hand_that_shakes_is_refused(phone, dealer):
+def saves(answer):
+    """It saves itself; what it answers while one types is another request."""
+    return answer.request.method == "POST" and not answer.url.endswith("/answer")
+
+
+def test_the_lean_of_the_phone_is_rake_and_trim_and_a_hand_that_shakes_is_refused(phone, dealer):
     page = phone.new_page()
     page.add_init_script("DeviceOrientationEvent.requestPermission = async () => 'granted'")
     page.goto(f"{dealer}/enquiry/2/boat")
@@ -82,12 +87,21 @@ def test_the_lean_of_the_phone_is_the_rake_and_a_hand_that_shakes_is_refused(pho
     expect(told).to_contain_text("not still")
     button.tap()
     page.wait_for_timeout(100)
-    with page.expect_response(lambda r: r.request.method == "POST"):  # it saves itself
+    with page.expect_response(saves):
         page.evaluate(send, [76.0 + 0.1 * (i % 3) for i in range(12)])
     expect(told).to_contain_text("Taken: 13.9°")
     expect(page.get_by_label("Rake", exact=True)).to_have_value("13.9")
     page.reload()
     expect(page.get_by_label("Rake", exact=True)).to_have_value(re.compile("^13.9|^14"))
+    page.goto(f"{dealer}/enquiry/9/fitting")
+    page.get_by_role("button", name=re.compile("Trim from the phone")).tap()
+    page.wait_for_timeout(100)
+    with page.expect_response(saves):
+        page.evaluate(send, [-1.2 - 0.1 * (i % 3) for i in range(12)])
+    page.reload()
+    expect(page.get_by_label("Trim as measured")).to_have_value("-1.3")
+    expect(page.locator(".fit-side figcaption")).to_contain_text("1.3° by the bow")
+    expect(page.locator("#fitting")).to_contain_text("more by the bow")
 
 
 @pytest.mark.parametrize("station", ("side-by-side", "day-out", "fitting", "aftercare"))

@@ -10,7 +10,7 @@ from jolvek.core.base.errors import ValueRefused
 from jolvek.core.base.told import tell
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS, Loads12V, Plan
 from jolvek.core.fit.leg import PINS
-from jolvek.core.fit.trim import Weight, moved
+from jolvek.core.fit.trim import TRIM_MOST_DEG, Weight, moved
 
 MOST_PLACES, AHEAD_M = 40, (-0.5, 15.0)
 THROTTLES = ("cable", "wireless")  # a remote one's; not set: as the motor comes
@@ -19,7 +19,8 @@ THROTTLES = ("cable", "wireless")  # a remote one's; not set: as the motor comes
 @dataclass(frozen=True)
 class AsSet:
     """Weights moved (name, m ahead of the stern), a pole's height, the trim pin's hole, how she is
-    worked, and the installation; SI, None and empty: as planned. Raises ValueRefused.
+    worked, the installation, and her trim as measured; SI, None and empty: as planned. Raises
+    ValueRefused.
     """
 
     RANGES: ClassVar[checked.Ranges] = {
@@ -31,6 +32,8 @@ class AsSet:
         "throttle_m": (0.3, 15.0),
         "controller_ahead_m": (0, 15.0),
         "lead_m": (0.3, 10.0),
+        "trim_deg": (-TRIM_MOST_DEG, TRIM_MOST_DEG),
+        "hull_aft_m": (-10.0, 10.0),
     }
     CHOICES: ClassVar[checked.Choices] = {
         "take_off": ("", *TAKE_OFFS),
@@ -54,6 +57,8 @@ class AsSet:
     controller_ahead_m: float | None = None  # a pod's, ahead of the stern
     lead_m: float | None = None  # that takes a clip-on battery off the motor
     bay: str = ""  # the one that the bank goes into
+    trim_deg: float | None = None  # measured afloat, by the stern
+    hull_aft_m: float = 0.0  # how far aft of level the hull's own weight acts for that
     claims: bool = False  # what its makers say stands on the offer, with what is held of it
 
     def __post_init__(self) -> None:

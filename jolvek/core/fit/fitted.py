@@ -182,7 +182,7 @@ class Fitted:
     @cached_property
     def attitude(self) -> Attitude:
         """How she lies."""
-        return attitude(self.need.hull, self.weights, self.need.water)
+        return attitude(self.need.hull, self.weights, self.need.water, self.fitting.hull_aft_m)
 
     @cached_property
     def leg(self) -> Leg | None:

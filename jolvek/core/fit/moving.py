@@ -54,7 +54,8 @@ def best_move(fitted: Fitted) -> Move | None:
     found = []
     for bay in bays:
         weights = moved(fitted.weights, "battery", float(bay.ahead_m or 0.0))
-        lying = attitude(fitted.need.hull, weights, fitted.need.water)
+        aft = fitted.fitting.hull_aft_m
+        lying = attitude(fitted.need.hull, weights, fitted.need.water, aft)
         there = top_at_centre_m_s(fitted, lying.ahead_m)
         found.append(Move(bay.name, float(bay.ahead_m or 0.0), there - now))
     return max(found, key=lambda m: m.gain_m_s)

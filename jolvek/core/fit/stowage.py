@@ -10,6 +10,7 @@ from jolvek.core.base.told import tell
 from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit.trim import Weight, best_stowed_m
+from jolvek.core.hydro.floating import level_m
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.rules.findings import Finding, find
 
@@ -151,7 +152,9 @@ def best_place(f: Fitted) -> tuple[float, str] | None:
     bays, whole = holding(f), any(w.name == "battery" for w in f.weights)
     if f.clips_on or not whole or (f.need.site.bays and not bays):
         return None
-    return best_stowed_m(f.need.hull, f.weights, "battery", bays)
+    hull = f.need.hull
+    own = Weight("hull", hull.mass_kg, level_m(hull) - f.fitting.hull_aft_m)
+    return best_stowed_m(hull, [*f.weights, own], "battery", bays)
 
 
 def _room(bay: Bay, battery: Battery) -> int:

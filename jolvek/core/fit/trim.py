@@ -110,9 +110,11 @@ def crew(hull: Hull, load: Load) -> list[Weight]:
     return out
 
 
-def attitude(hull: Hull, weights: Sequence[Weight], water: Water | None = None) -> Attitude:
-    """Draughts, trim and heel of the hull with these weights (the hull's own mass is added, level,
-    at 0.45 depth).
+def attitude(
+    hull: Hull, weights: Sequence[Weight], water: Water | None = None, hull_aft_m: float = 0.0
+) -> Attitude:
+    """Draughts, trim and heel of the hull with these weights (the hull's own mass is added at 0.45
+    depth, level or so far aft of it).
 
     KB and BM = I/∇ by the family's `Shape`, bodies' distance by Steiner. Valid to about 8° of trim
     and 15° of heel; beyond, the angles are held there.
@@ -124,7 +126,8 @@ def attitude(hull: Hull, weights: Sequence[Weight], water: Water | None = None) 
     """
     water = water or Water()
     level = level_m(hull)
-    items = [Weight("hull", hull.mass_kg, level, 0.0, 0.45 * hull.depth_m), *weights]
+    own = Weight("hull", hull.mass_kg, level - hull_aft_m, 0.0, 0.45 * hull.depth_m)
+    items = [own, *weights]
     mass = sum(w.mass_kg for w in items)
     ahead, off, above = (
         sum(w.mass_kg * getattr(w, k) for w in items) / mass

@@ -233,8 +233,8 @@ def _heights(hull: Hull, view: View, draught_m: float, labels: Labels) -> list[s
         text(x - 8, top + 4, tr("transom"), "dimtext", "end"),
         text(x - 8, top + 4 + beside, labels.transom, "dimtext", "end"),
         path(f"M{ahead - 4:.1f} {water:.1f}h8m-4 0V{keel:.1f}m-4 0h8", "dim"),
-        text(ahead + 8, keel + 2, labels.draught, "dimtext"),
-        text(ahead + 8, keel + 2 + beside, tr("draws"), "dimtext"),
+        text(ahead - 8, keel + beside, tr("draws"), "dimtext"),
+        text(ahead - 8, keel + 2 * beside, labels.draught, "dimtext"),
     ]
 
 

@@ -11,6 +11,7 @@ from jolvek.core.base.told import tell
 from jolvek.core.fit.as_set import THROTTLES, AsSet
 from jolvek.core.fit.controls import runs
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.measured_trim import hull_aft_m
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
@@ -37,6 +38,7 @@ class Controls:
     lead: str | None
     bay: str
     bays: tuple[str, ...]
+    trim: str
 
 
 def controls_of(f: Fitted, u: Units) -> Controls:
@@ -60,7 +62,13 @@ def controls_of(f: Fitted, u: Units) -> Controls:
         length_text(s.lead_m, u) if clip else None,
         s.bay,
         placed if len(placed) > 1 and not f.clips_on else (),
+        trim_text(s),
     )
+
+
+def trim_text(s: AsSet) -> str:
+    """The trim as it was measured; empty where it was not."""
+    return "" if s.trim_deg is None else f"{s.trim_deg:.1f}"
 
 
 def length_text(value_m: float | None, u: Units) -> str:
@@ -92,7 +100,19 @@ def controls_from(fitting: AsSet, f: Fitted, read: Reader) -> AsSet:
         locked=bool(read.args.get("locked")),
         bay=read.one_of("bay", bays, fitting.bay) if read.args.get("bay") else _no_bay(read, f),
         **lengths,
+        **_trim(f, read),
     )
+
+
+def _trim(f: Fitted, read: Reader) -> dict[str, Any]:
+    """The trim as measured with the weights as they stand, where the form says another."""
+    typed = read.args.get("trim")
+    if typed is None or typed == trim_text(f.fitting):
+        return {}
+    found = read.figure("trim", "angle", *AsSet.RANGES["trim_deg"])
+    if "trim" in read.refused:
+        return {}
+    return {"trim_deg": found, "hull_aft_m": 0.0 if found is None else hull_aft_m(f, found)}
 
 
 def _no_bay(read: Reader, f: Fitted) -> str:

@@ -173,7 +173,7 @@ def _figures(need: Need, sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...
         out.append((tr("Planes from about"), power))
     if need.load.people and not sizing.no_way:
         share = f"{100 * sizing.one_more_share(need):.0f}"
-        out.append((tr("One person more"), tr("+ %(share)s %% power", share=share)))
+        out.append((tr("One person more takes"), f"+\u00a0{share}\u00a0%"))
     return (*out, *_lying(need, sizing))
 
 

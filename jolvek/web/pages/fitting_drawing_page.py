@@ -12,6 +12,7 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.hung_leg import STEP_M, hung_leg
 from jolvek.core.fit.leg import PINS, Leg, pod_wedge, shaft_choices, tiller_reach, trim_pin
+from jolvek.core.fit.measured_trim import off
 from jolvek.core.fit.moving import top_at_centre_m_s
 from jolvek.core.fit.stowage import best_place
 from jolvek.core.fit.trim import Attitude, Weight, attitude, crew, paddle_told, places_m
@@ -91,8 +92,9 @@ class DrawingPage:
 def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
     """The drawing with the weights as the address puts them."""
     hull, weights, lying = f.need.hull, f.weights, f.attitude
-    empty = attitude(hull, crew(hull, f.need.load), f.need.water)
-    planned = attitude(hull, f.planned_weights, f.need.water)
+    aft = f.fitting.hull_aft_m
+    empty = attitude(hull, crew(hull, f.need.load), f.need.water, aft)
+    planned = attitude(hull, f.planned_weights, f.need.water, aft)
     x, shaft = hung_leg(f)
     return DrawingPage(
         answer(f, x, shaft, planned, u) + _gained(f, planned, u),
@@ -168,6 +170,7 @@ def _figures(
     ends = (u.full(d, "length") for d in (lying.draught_aft_m, lying.draught_fore_m))
     rows = [
         (tr("Trim"), lies(lying)),
+        *_measured(f, u),
         (tr("Heel"), _heels(lying)),
         (tr("Draught astern, ahead"), ", ".join(map(str, ends))),
     ]
@@ -182,6 +185,20 @@ def _figures(
         rows.append((tr("Trim pin"), tr("hole %(pin)s from the transom", pin=f.pin)))
     rows.append((tr("Upper blade tip"), tr("%(tip)s under water", tip=mm(x.tip_m, u))))
     return (*rows, *_more(f, weights, u))
+
+
+def _measured(f: Fitted, u: Units) -> list[tuple[str, str]]:
+    """How far the trim as measured is off what the weights give."""
+    found = off(f)
+    if found is None:
+        return []
+    told = {"angle": decimal(f"{abs(found.more_deg):.1f}"), "far": mm(abs(found.aft_m), u)}
+    if found.more_deg >= 0:
+        said = tr("%(angle)s° more by the stern, as if all stood %(far)s further aft", **told)
+    else:
+        said = tr("%(angle)s° more by the bow, as if all stood %(far)s further ahead", **told)
+    again = tr("; look again at what is aboard and where") if found.much else ""
+    return [(tr("Measured against worked out"), said + again)]
 
 
 def _heels(lying: Attitude) -> str:

@@ -7,7 +7,7 @@ from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.leg import Leg
 from jolvek.core.fit.trim import Attitude
 from jolvek.web.view.display import Units
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import decimal, tr
 
 AIR = {
     "none": tell("it will not draw air"),
@@ -83,12 +83,13 @@ def lies(lying: Attitude, stress: str = "") -> str:
     """How she lies; what the model cannot tell from level is level."""
     way = tr("by the stern") if lying.trim_deg >= 0 else tr("by the bow")
     level = abs(lying.trim_deg) < LEVEL_DEG
-    angle = f"{stress}{abs(lying.trim_deg):.1f}°{stress} {way}"
+    deg = decimal(f"{abs(lying.trim_deg):.1f}")
+    angle = f"{stress}{deg}°{stress} {way}"
     return (
         tr(
             "%(stress)slevel%(stress)s, %(trim_deg)s° %(way)s",
             stress=stress,
-            trim_deg=f"{abs(lying.trim_deg):.1f}",
+            trim_deg=deg,
             way=way,
         )
         if level

@@ -9,7 +9,9 @@ from jolvek.core.electric.netlist import Plan
 from jolvek.core.fit.as_set import AS_PLANNED, AsSet, as_set_from, as_set_plain
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.hung_leg import hung_leg
+from jolvek.core.fit.measured_trim import hull_aft_m, off
 from jolvek.core.fit.mounting_work import mounted
+from jolvek.core.fit.stowage import best_place
 from jolvek.core.products.mounting import Mount
 
 F = sample_fitted()
@@ -29,8 +31,31 @@ ALL = AsSet(
     controller_ahead_m=1.1,
     lead_m=2.0,
     bay="locker",
+    trim_deg=-1.5,
+    hull_aft_m=-0.3,
     claims=True,
 )
+
+
+@pytest.mark.parametrize("measured", [-2.0, 0.0, 3.5])
+def test_a_trim_that_was_measured_stands_above_the_weights_and_moves_with_them(measured):
+    aft = hull_aft_m(F, measured)
+    tried = replace(F, fitting=AsSet(trim_deg=measured, hull_aft_m=aft))
+    assert tried.attitude.trim_deg == pytest.approx(measured)
+    assert hull_aft_m(tried, measured) == pytest.approx(aft)
+    found = off(tried)
+    assert found.more_deg == pytest.approx(measured - F.attitude.trim_asked_deg)
+    assert found.much == (abs(measured - F.attitude.trim_deg) > 2)
+    lower = tried.attitude.draught_aft_m - F.attitude.draught_aft_m
+    assert (lower > 0) == (found.more_deg > 0) == (found.aft_m > 0)
+    assert (tried.leg.hub_m > F.leg.hub_m) == (found.more_deg > 0)
+    ahead = F.weights[0].ahead_m + 0.4
+    by_move = [
+        replace(x, fitting=replace(x.fitting, places=((x.weights[0].name, ahead),))).attitude
+        for x in (F, tried)
+    ]
+    assert by_move[0].trim_deg < F.attitude.trim_deg and by_move[1].trim_deg < measured
+    assert best_place(tried)[0] >= best_place(F)[0] if found.more_deg > 0 else True
 
 
 def test_nothing_set_is_as_planned():

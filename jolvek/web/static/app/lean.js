@@ -38,7 +38,8 @@
         told.textContent = tr("It was not still: lay it down and try again.");
         return;
       }
-      field.value = Math.abs(mean - upright).toFixed(1);
+      const lean = mean - upright;
+      field.value = ("signed" in button.dataset ? lean : Math.abs(lean)).toFixed(1);
       told.textContent = tr("Taken: %(angle)s°.", {
         angle: field.value
       });
