@@ -86,7 +86,11 @@ def test_the_silhouette_is_to_scale_and_floats_at_its_draught(page, server):
     scale, keel, water = (
         float(view.get_attribute(f"data-{k}")) for k in ("scale", "keel-y", "water-y")
     )
-    shown = float(re.search(r"draws ([\d.]+)", view.text_content())[1])
+    shown = float(re.search(r"draws\s*([\d.]+)", view.text_content())[1])
     assert abs((keel - water) / scale - shown) < 0.006
-    ends = re.search(r"M([\d.]+) [\d.]+v8M([\d.]+) ", view.locator(".dim").get_attribute("d"))
+    long, transom, draws = (x.get_attribute("d") for x in view.locator(".dim").all())
+    ends = re.search(r"M([\d.]+) [\d.]+v8M([\d.]+) ", long)
     assert abs((float(ends[2]) - float(ends[1])) / scale - 2.9) < 0.01
+    for line, metres in ((transom, 0.36), (draws, shown)):
+        top, low = map(float, re.search(r"M[\d.]+ ([\d.]+)h8m-4 0V([\d.]+)", line).groups())
+        assert abs(low - keel) < 0.1 and abs((low - top) / scale - metres) < 0.006
