@@ -3,6 +3,7 @@
 import io
 import re
 from datetime import date
+from pathlib import Path
 
 import pytest
 from markupsafe import Markup
@@ -64,7 +65,12 @@ def sizes(page):
 def test_a_picture_on_paper_carries_its_own_style(app_module):
     with app_module.application.app_context():
         told = str(pdf.styled(Markup("<svg><title>Day</title></svg>"), "papers/day.css"))
+        static = Path(app_module.application.static_folder)
     assert told.index("<style>") < told.index(".powerarea") < told.index("<title>Day")
+    drawn = '<svg class="drawing leg-view"><title>Leg</title></svg>'
+    paper = pdf._inked(f"<p>{drawn}{told}</p>", static)
+    assert paper.count("<style>") == 2 and "var(" not in paper
+    assert re.search(r"leg-view\"><style>[^<]*\.motor \{\s*fill: #2F6B57;", paper)
 
 
 @pytest.mark.parametrize(("way", "named"), PAPERS.items())

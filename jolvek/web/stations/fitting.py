@@ -33,7 +33,6 @@ from jolvek.web.view.language import tr
 from jolvek.web.view.matches import answered, shelf_for
 from jolvek.web.view.worked import Worked, work_out
 
-SHEET = "fitting/print.css"
 bp = Blueprint("fitting", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 TABS = {
     "drawing": tell("Drawing"),
@@ -136,9 +135,11 @@ def sheet_pdf(enquiry_id: int) -> Any:
         wiring,
         hand=hand,
         sheet=sheet(fitted),
-        leg_svg=pdf.styled(drawing.leg_svg, SHEET),
-        boat_svg=pdf.styled(drawing.boat_svg, SHEET),
-        diagram=pdf.styled(wiring.diagram, SHEET),
+        leg_svg=drawing.leg_svg,
+        boat_svg=drawing.boat_svg,
+        plan_svg=drawing.plan_svg,
+        stern_svg=drawing.stern_svg,
+        diagram=wiring.diagram,
         number=next((x.number for x in offers.of_enquiry(conn(), enquiry_id)), ""),
     )
     try:

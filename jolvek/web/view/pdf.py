@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+from functools import cache
 from pathlib import Path
 from typing import Any
 from urllib.parse import unquote, urlsplit
@@ -22,6 +24,23 @@ def styled(svg: Markup, sheet: str) -> Markup:
     return Markup(str(svg).replace("<title>", f"<style>{style}</style><title>", 1))
 
 
+@cache
+def _ink(static: Path) -> str:
+    """The screen's style of drawings in the colours of its light theme: a page's style sheets reach
+    no picture in a PDF, and pictures know no variables.
+    """
+    theme = re.search(r":root \{(.*?)\}", (static / "app.css").read_text(), re.S)
+    colours = dict(re.findall(r"--([\w-]+): (#\w+);", theme[1] if theme else ""))
+    style = (static / "drawing.css").read_text()
+    return re.sub(r"var\(--([\w-]+)\)", lambda m: colours[m[1]], style)
+
+
+def _inked(html: str, static: Path) -> str:
+    """A page whose drawings bring their style along; one that has its own keeps it."""
+    style = f"<style>{_ink(static)}</style>"
+    return re.sub(r'(<svg\b[^>]*\bclass="drawing\b[^>]*>)(?!<style)', lambda m: m[1] + style, html)
+
+
 def write(html: str) -> bytes:
     """The PDF of a page. What it names outside our static files is left out: a text of a customer's
     can never bring a file of this machine, or of another, onto a paper. Raises NoPdf.
@@ -34,7 +53,9 @@ def write(html: str) -> bytes:
             " libharfbuzz-subset0. The page itself can be printed."
         ) from None
     static = Path(current_app.static_folder or ".").resolve()
-    page = HTML(string=html, base_url=static.as_uri() + "/", url_fetcher=_fetcher(static))
+    page = HTML(
+        string=_inked(html, static), base_url=static.as_uri() + "/", url_fetcher=_fetcher(static)
+    )
     return bytes(page.write_pdf(pdf_variant="pdf/ua-1"))
 
 
