@@ -24,13 +24,16 @@ from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.products.boat_model import FIN_BOXES
 from jolvek.core.products.mounting import KINDS as MOUNTS
 from jolvek.core.products.mounting import PLACES
+from jolvek.core.products.plain import fields_of
 from jolvek.core.rules.examples import EXAMPLES
 from jolvek.core.rules.rulebook import RULES
 from jolvek.core.rules.signals import SIGNAL_WORDS
 from jolvek.core.trial.diagnosis import FAULTS
+from jolvek.core.trial.runs import HEADINGS
 from jolvek.store.finding import WAITS
 from jolvek.store.people import ROLES
 from jolvek.store.recalls import ANSWERS
+from jolvek.store.shelf import KINDS
 from jolvek.store.shop import Shop
 from jolvek.web.forms.boat_form import BOTTOMS, CHAMBERS, CONSTRUCTIONS, STORAGE
 from jolvek.web.forms.day_form import SCHOOL_WORDS, SKIES, WISH_WORDS
@@ -38,6 +41,7 @@ from jolvek.web.pages.care_page import STATE_WORDS
 from jolvek.web.pages.offer_years import LABELS
 from jolvek.web.view.display import CHOICES, COUNTED
 from jolvek.web.view.language import DOMAIN, FOLDER, LANGUAGES, SCREENS
+from jolvek.web.view.words import key_words
 
 TOP = Path(__file__).parents[1] / "jolvek"
 KEYWORDS = {"_": None, "n_": (1, 2), "tr": None, "counted_said": (1, 2), "_run": None}
@@ -131,7 +135,20 @@ def for_the_shop() -> list[str]:
     out += [x for f in fields(Shop) for x in map(f.metadata.get, ("label", "hint")) if x]
     out += [*PLACES.values(), *(x.split(" ", 1)[-1] for x in PLACES.values())]
     out += [*SCHOOL_WORDS.values(), *(name for name, *_ in FIN_BOXES.values())]
-    out += [*STORAGE, *CONSTRUCTIONS, *CHAMBERS, *BOTTOMS, *SKIES, *ROLES, "salt", "fresh"]
+    out += [*KINDS, *(key_words(k) for kind in KINDS for k in fields_of(kind)), *HEADINGS[1:]]
+    out += [
+        *STORAGE,
+        *CONSTRUCTIONS,
+        *CHAMBERS,
+        *BOTTOMS,
+        *SKIES,
+        *ROLES,
+        "salt",
+        "fresh",
+        "system",
+        "light",
+        "dark",
+    ]
     return [x for x in dict.fromkeys(map(str, out)) if x]
 
 

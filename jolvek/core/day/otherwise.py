@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.need import Day, Leg
 from jolvek.core.fit.fitted import Fitted
 
@@ -56,9 +57,15 @@ def there_and_back(day: Day) -> tuple[Leg, ...]:
     half = day.distance_m / 2
     return (
         Leg(
-            "out", day.speed_m_s, half, None, -day.current_m_s, -day.wind_m_s, hold_s=day.standby_s
+            tell("out"),
+            day.speed_m_s,
+            half,
+            None,
+            -day.current_m_s,
+            -day.wind_m_s,
+            hold_s=day.standby_s,
         ),
-        Leg("home", day.speed_m_s, half, None, day.current_m_s, day.wind_m_s),
+        Leg(tell("home"), day.speed_m_s, half, None, day.current_m_s, day.wind_m_s),
     )
 
 

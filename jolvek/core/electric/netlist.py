@@ -19,6 +19,34 @@ MOST_12V = 15.0  # that 12 V loads are made for; common practice, no source
 SCHOOLS_12V = ("converter", "own battery", "end taps")
 
 
+KIND_WORDS = {
+    "pack": tell("pack"),
+    "motor": tell("motor"),
+    "charger": tell("charger"),
+    "plug": tell("plug"),
+    "inlet": tell("inlet"),
+    "converter": tell("converter"),
+    "load": tell("load"),
+    "fuse": tell("fuse"),
+    "switch": tell("switch"),
+    "bar": tell("bar"),
+    "shunt": tell("shunt"),
+    "panel": tell("panel"),
+    "controller": tell("controller"),
+}
+
+
+ROLE_WORDS = {
+    "plus": tell("plus"),
+    "minus": tell("minus"),
+    "series": tell("series"),
+    "charge": tell("charge"),
+    "sun": tell("sun"),
+    "load": tell("load"),
+    "mains": tell("mains"),
+}
+
+
 @dataclass(frozen=True)
 class Part:
     """One thing on the diagram: `kind` is pack, fuse, bar, switch, shunt, plug, motor, charger,

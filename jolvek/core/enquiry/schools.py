@@ -23,9 +23,9 @@ THRUST_SHARE = 0.02  # 2 lbf per 100 lb of boat; from memory, no source
 TO_WATER = 0.55  # from battery to water, for the schools of shaft power
 CROUCH_C = 150.0  # kn, lb, hp, light planing boats; Crouch's formula, from memory
 RESERVES = {
-    "fifth": "a fifth kept",
-    "thirds": "a third out, a third back, a third kept",
-    "hours": "an hour kept",
+    "fifth": tell("a fifth kept"),
+    "thirds": tell("a third out, a third back, a third kept"),
+    "hours": tell("an hour kept"),
 }
 
 

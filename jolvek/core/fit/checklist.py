@@ -7,8 +7,8 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell
-from jolvek.core.electric.netlist import Wire
+from jolvek.core.base.told import tell, tell_all
+from jolvek.core.electric.netlist import KIND_WORDS, Wire
 from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.leg import Leg
@@ -177,13 +177,13 @@ def _tools(f: Fitted) -> tuple[str, ...]:
 def _parts(f: Fitted) -> tuple[tuple[str, str], ...]:
     out = [(f.motor.name, "1"), (f.battery.name, str(f.bank.packs)), (f.mount.name, "1")]
     out += [(f.charger.name, "1")] if f.charger else []
-    out += [(part, "1 set") for part in f.mount.spec.parts]
+    out += [(part, tell("1 set")) for part in f.mount.spec.parts]
     out += controls.parts(f)
     if not f.clips_on:
         counts: Counter[str] = Counter()
         for part in f.netlist.parts:
             if part.kind in ("fuse", "switch", "bar", "shunt", "panel", "controller"):
-                counts[f"{part.kind}, {part.text}"] += 1
+                counts[tell_all([KIND_WORDS[part.kind], part.text])] += 1
         out += [(what, str(count)) for what, count in counts.items()]
         sizes: dict[str, float] = {}
         for w in f.netlist.wires:
@@ -191,7 +191,7 @@ def _parts(f: Fitted) -> tuple[tuple[str, str], ...]:
                 "cable %(size)s mm² (AWG %(awg)s), tinned, 105 °C, %(_is_plus)s",
                 size=f"{w.size.size_mm2:g}",
                 awg=w.size.awg,
-                _is_plus="red" if _is_plus(w) else "black",
+                _is_plus=tell("red") if _is_plus(w) else tell("black"),
             )
             sizes[key] = sizes.get(key, 0.0) + w.length_m * w.size.runs
         out += [(key, f"{length:.1f} m") for key, length in sorted(sizes.items())]
@@ -208,11 +208,11 @@ def _spares(f: Fitted) -> tuple[str, ...]:
         tell("shear or drive pins"),
         tell("spare propeller with washers and self-locking nut"),
         tell("spare kill cord or magnet"),
-        "keys",
+        tell("keys"),
     ]
     if not f.clips_on:
         out.append(tell("one fuse of each rating"))
-    return tuple([*out, "anode"] if f.need.water.kind == "salt" else out)
+    return tuple([*out, tell("anode")] if f.need.water.kind == "salt" else out)
 
 
 def _steps(f: Fitted) -> tuple[str, ...]:

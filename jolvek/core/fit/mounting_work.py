@@ -22,32 +22,34 @@ class Work:
     checks: tuple[str, ...]
 
 
-_DRILLED = "dry fit, mark, drill, seal every hole; nip bolts, do not force"
-_GLUED = (
+_DRILLED = tell("dry fit, mark, drill, seal every hole; nip bolts, do not force")
+_GLUED = tell(
     "glue or strap on patches made for it, cured as their maker says; never drill tubes or floor"
 )
-_TILTS = "tilts and locks at every stop; nothing in its sweep"
+_TILTS = tell("tilts and locks at every stop; nothing in its sweep")
 WORK: dict[str, Work] = {
     "transom_clamp": Work(
-        "Set the clamp on the middle of the transom, square; screws tight by hand, then lock or"
-        " lanyard.",
+        tell(
+            "Set the clamp on the middle of the transom, square; screws tight by hand, then lock or"
+            " lanyard."
+        ),
         "",
-        (_TILTS, "clamp screws tight again after the first ten minutes under power"),
+        (_TILTS, tell("clamp screws tight again after the first ten minutes under power")),
     ),
     "quick_release": Work(
         tell("Bolt the bracket's plate through the transom: %(_drilled)s.", _drilled=_DRILLED),
         tell("Bracket's plate on the transom board: %(_glued)s.", _glued=_GLUED),
-        ("bracket locks with a click and lets go by its lever", _TILTS),
+        (tell("bracket locks with a click and lets go by its lever"), _TILTS),
     ),
     "rowlock_pin": Work(
-        "Put the pin into the rowlock, its collar down to the gunwale; lanyard to the boat.",
+        tell("Put the pin into the rowlock, its collar down to the gunwale; lanyard to the boat."),
         "",
-        ("turns freely, lifts out, and its lanyard holds it",),
+        (tell("turns freely, lifts out, and its lanyard holds it"),),
     ),
     "side_bar": Work(
-        "Bar square across the rails, clamps tight by hand; lanyard to the boat.",
+        tell("Bar square across the rails, clamps tight by hand; lanyard to the boat."),
         "",
-        ("swings up and stays up", "bar does not creep along the rails at full power"),
+        (tell("swings up and stays up"), tell("bar does not creep along the rails at full power")),
     ),
     "stern_plate": Work(
         tell(
@@ -59,13 +61,21 @@ WORK: dict[str, Work] = {
             "Stern plate: %(_glued)s. Lead the steering lines to the pedals, slack taken out.",
             _glued=_GLUED,
         ),
-        ("pedals steer from stop to stop", "swings up and down by its line from the seat"),
+        (
+            tell("pedals steer from stop to stop"),
+            tell("swings up and down by its line from the seat"),
+        ),
     ),
     "fin_box": Work(
-        "Push the adapter into the fin box up to its stop and lock it; lead along the deck, clear"
-        " of feet.",
+        tell(
+            "Push the adapter into the fin box up to its stop and lock it; lead along the deck,"
+            " clear of feet."
+        ),
         "",
-        ("adapter locked in the fin box", "fin clear of the ground as the boat is launched"),
+        (
+            tell("adapter locked in the fin box"),
+            tell("fin clear of the ground as the boat is launched"),
+        ),
     ),
     "pod": Work(
         tell(
@@ -73,7 +83,10 @@ WORK: dict[str, Work] = {
             _drilled=_DRILLED,
         ),
         "",
-        ("no water at the through-hull after an hour afloat", "rudder free to both stops"),
+        (
+            tell("no water at the through-hull after an hour afloat"),
+            tell("rudder free to both stops"),
+        ),
     ),
     "cassette": Work(
         tell(
@@ -81,7 +94,10 @@ WORK: dict[str, Work] = {
             _drilled=_DRILLED,
         ),
         "",
-        ("no water in the trunk's seam after an hour afloat", "lifts up and drops down at rest"),
+        (
+            tell("no water in the trunk's seam after an hour afloat"),
+            tell("lifts up and drops down at rest"),
+        ),
     ),
     "swing_arm": Work(
         tell(
@@ -89,7 +105,10 @@ WORK: dict[str, Work] = {
             _drilled=_DRILLED,
         ),
         "",
-        ("swings up and locks; comes down by itself", "arm does not twist at full power"),
+        (
+            tell("swings up and locks; comes down by itself"),
+            tell("arm does not twist at full power"),
+        ),
     ),
     "offset_bracket": Work(
         tell(
@@ -99,14 +118,14 @@ WORK: dict[str, Work] = {
         ),
         tell("Bracket beside the rudder: %(_glued)s. Lock the motor straight.", _glued=_GLUED),
         (
-            "rudder from stop to stop, blade up and down, clear of the motor, up and down",
+            tell("rudder from stop to stop, blade up and down, clear of the motor, up and down"),
             _TILTS,
         ),
     ),
     "well": Work(
-        "Set the plate into the well and lock it; nothing left loose in the well.",
+        tell("Set the plate into the well and lock it; nothing left loose in the well."),
         "",
-        ("lifts out and drops in without jamming", "well drains"),
+        (tell("lifts out and drops in without jamming"), tell("well drains")),
     ),
 }
 

@@ -105,11 +105,11 @@ def bank_weights(
     """
     kilos, somewhere = battery.weight_kg, 0.3 * hull.length_m
     if not stowed:
-        return [Weight("battery", packs * kilos, somewhere, 0.0, 0.15)]
+        return [Weight(tell("battery"), packs * kilos, somewhere, 0.0, 0.15)]
     many = len(stowed) > 1
     return [
         Weight(
-            tell("battery %(i)s", i=i) if many else "battery",
+            tell("battery %(i)s", i=i) if many else tell("battery"),
             s.packs * kilos,
             somewhere if s.bay.ahead_m is None else s.bay.ahead_m,
             s.bay.off_m,

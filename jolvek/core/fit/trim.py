@@ -106,7 +106,7 @@ def crew(hull: Hull, load: Load) -> list[Weight]:
         for i, (x, kg) in enumerate(zip(seats_m(hull, load.people), seats, strict=True), 1)
     ]
     if load.gear_kg:
-        out.append(Weight("gear", load.gear_kg, 0.5 * hull.length_m, 0.0, sole_m(hull) + 0.2))
+        out.append(Weight(tell("gear"), load.gear_kg, 0.5 * hull.length_m, 0.0, sole_m(hull) + 0.2))
     return out
 
 

@@ -7,6 +7,7 @@ from collections.abc import Set
 import numpy as np
 
 from jolvek.core.base.arrays import Index
+from jolvek.core.base.told import tell
 from jolvek.core.enquiry.need import Need
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
@@ -157,20 +158,20 @@ def battery_reasons(
 
 
 _BY_AMPS = ("current-continuous", "current-peak", "bms-limit", "connector-limit")
-_ELSE = ("it may not be joined as any motor here needs it", "Take another battery.")
-_AMPS = "it gives too few amps for every motor of its voltage that fits this boat"
-_LARGER = "Take a larger battery, or limit the motor's power."
+_ELSE = (tell("it may not be joined as any motor here needs it"), tell("Take another battery."))
+_AMPS = tell("it gives too few amps for every motor of its voltage that fits this boat")
+_LARGER = tell("Take a larger battery, or limit the motor's power.")
 _WHY = {
-    "voltage-high": "its voltage is too high for every motor that fits this boat",
-    "voltage-low": "its voltage is too low for every motor that fits this boat",
+    "voltage-high": tell("its voltage is too high for every motor that fits this boat"),
+    "voltage-low": tell("its voltage is too low for every motor that fits this boat"),
     **dict.fromkeys(_BY_AMPS, _AMPS),
-    "no-charger": "no charger on the shelf suits it",
+    "no-charger": tell("no charger on the shelf suits it"),
 }
 _HOW = {
-    "voltage-high": "Take a battery of lower voltage.",
-    "voltage-low": "Take a battery of higher voltage.",
+    "voltage-high": tell("Take a battery of lower voltage."),
+    "voltage-low": tell("Take a battery of higher voltage."),
     **dict.fromkeys(_BY_AMPS, _LARGER),
-    "no-charger": "Order a charger for it, or take another battery.",
+    "no-charger": tell("Order a charger for it, or take another battery."),
 }
 
 

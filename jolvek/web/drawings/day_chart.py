@@ -203,7 +203,7 @@ def way_strip(
     parts = [
         line(w.x0, w.y, w.x(w.far_m), w.y, "way"),
         path(f"M{w.x0} {w.y - 9}v18", "quay"),
-        text(w.x0, w.y + 24, "quay", anchor="middle"),
+        text(w.x0, w.y + 24, tr("quay"), anchor="middle"),
         *(circle(w.x(metres), w.y, 4, "stop") for metres in ends),
     ]
     if ends:

@@ -90,7 +90,7 @@ def leg_view(
         outboard(s.head_x, s.top, shaft, d, s.scale, f.motor.spec.style == "pole"),
         *(dimension(dim, s) for dim in _dimensions(f, x, shaft, s, u)),
         scale_bar(s, u),
-        text(width - 6, _water_label_y(s, seat, water), "waterline", "watertext", "end"),
+        text(width - 6, _water_label_y(s, seat, water), tr("waterline"), "watertext", "end"),
     ]
     where = tr("below") if x.plate_m >= 0 else tr("above")
     label = tr(
@@ -133,9 +133,10 @@ def _dimensions(f: Fitted, x: Leg, shaft_m: float, s: Sheet, u: Units) -> list[D
     at_transom = f.mount.spec.general.place in TRANSOM_PLACES
     where = tr("below") if x.plate_m >= 0 else tr("above")
     plate = tr("plate %(plate)s %(where)s", plate=short_length(u, abs(x.plate_m)), where=where)
-    head = "transom" if at_transom else "seat"
+    seated = {"figure": short_length(u, seat)}
+    high = tr("transom %(figure)s", **seated) if at_transom else tr("seat %(figure)s", **seated)
     return [
-        Dim(s.foot + 24, 0.0, seat, f"{head} {short_length(u, seat)}"),
+        Dim(s.foot + 24, 0.0, seat, high),
         *([Dim(s.foot + 62, seat, shaft_m, plate, "below")] if at_transom else []),
         Dim(
             s.head_x - 0.30 * s.scale,

@@ -6,6 +6,8 @@ from collections.abc import Iterable
 
 from markupsafe import Markup, escape
 
+from jolvek.web.view.language import shown
+
 Point = tuple[float, float]
 
 
@@ -56,13 +58,15 @@ def path(d: str, cls: str | None = None, title: str = "", **more: object) -> str
 def text(
     x: float, y: float, words: object, cls: str | None = None, anchor: str | None = None
 ) -> str:
-    """Words at a place."""
-    return tag("text", str(escape(words)), x=float(x), y=float(y), cls=cls, text_anchor=anchor)
+    """Words at a place, in the language of the page."""
+    return tag(
+        "text", str(escape(shown(words))), x=float(x), y=float(y), cls=cls, text_anchor=anchor
+    )
 
 
 def titled(title: str) -> str:
     """The words shown when the pointer rests on a thing; nothing for none."""
-    return f"<title>{escape(title)}</title>" if title else ""
+    return f"<title>{escape(shown(title))}</title>" if title else ""
 
 
 def poly(points: Iterable[Point], close: bool = False) -> str:

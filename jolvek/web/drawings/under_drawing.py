@@ -43,8 +43,8 @@ def under_view(
         _motor(s, x.hub_m - strut, x.hub_m, d),
         *(dimension(dim, s) for dim in _dimensions(s, x.hub_m, x.tip_m, strut, d, u)),
         scale_bar(s, u),
-        text(width - 6, s.y(0) - 5, "waterline", "watertext", "end"),
-        text(width - 6, bottom - 5, "hull", "watertext", "end"),
+        text(width - 6, s.y(0) - 5, tr("waterline"), "watertext", "end"),
+        text(width - 6, bottom - 5, tr("hull"), "watertext", "end"),
     ]
     data = {
         "data-scale": f"{scale:.4f}",

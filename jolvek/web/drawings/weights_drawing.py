@@ -18,7 +18,7 @@ from jolvek.web.drawings.outlines import OUTLINES, View, hull_path
 from jolvek.web.drawings.person_drawing import CROWN_M, seated
 from jolvek.web.drawings.svg import circle, line, path, picture, rect, tag, text, titled
 from jolvek.web.view.display import Units
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import shown, tr
 
 MARGIN_M, BELOW_M = 0.35, 0.30  # sheet beside and below the boat
 
@@ -61,7 +61,7 @@ def _held(w: Weight, seat: float, f: Fitted) -> tuple[float, float] | None:
 
 def _weight(w: Weight, f: Fitted, view: View) -> str:
     """A weight to be dragged."""
-    body = _shape(w, f, view) + titled(f"{w.name}, {w.mass_kg:.0f} kg")
+    body = _shape(w, f, view) + titled(f"{shown(w.name)}, {w.mass_kg:.0f} kg")
     key, scale = w.name.replace(" ", "-"), f"{view.scale:.3f}"
     return tag("g", body, cls="weight", data_weight=key, data_scale=scale)
 

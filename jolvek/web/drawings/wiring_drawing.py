@@ -9,7 +9,7 @@ from markupsafe import Markup
 from jolvek.core.electric.netlist import Netlist, Wire
 from jolvek.web.drawings.svg import Point, circle, path, picture, rect, tag, text
 from jolvek.web.view.display import counted
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import shown, tr
 
 PACK_W, PACK_H, GAP_X, ROW = 118.0, 46.0, 26.0, 78.0
 LEFT, TOP = 150.0, 60.0  # the first pack
@@ -225,7 +225,7 @@ def wiring_diagram(n: Netlist) -> Markup:
     if "inlet" in at:
         mains = f"M{at['inlet'][0]:.1f} {low:.1f}H{at['charger'][0]:.1f}"
         parts.append(path(mains, "wire is-mains", "mains: a qualified electrician"))
-    parts += [_symbol(p.id, p.kind, p.text, at[p.id]) for p in n.parts]
+    parts += [_symbol(p.id, p.kind, str(shown(p.text)), at[p.id]) for p in n.parts]
     main = next(w for w in n.wires if w.b == ("motor", "+"))
     runs = f"{main.size.runs} × " if main.size.runs > 1 else ""
     size = f"{runs}{main.size.size_mm2:g} mm² · AWG {main.size.awg}"
@@ -259,7 +259,7 @@ def _symbol(part: str, kind: str, words: str, place: Point) -> str:
     elif kind == "bar" and part not in GATHERS:
         body = rect(x - 5, y - 46, 10, 92) + text(x, y - 52, words, anchor="middle")
     else:
-        name = kind if kind in ("motor", "charger") else ""
+        name = {"motor": tr("motor"), "charger": tr("charger")}.get(kind, "")
         lines = _wrapped([line for line in (name, words) if line])
         body = rect(x - 52, y - 21, 104, 42)
         for i, line in enumerate(lines):

@@ -30,7 +30,7 @@ def years_chart(c: Cost, currency: str) -> Markup:
     every = 1 if years <= 12 else 5
     for year in range(0, years + 1, every):
         out.append(text(frame.x(year), frame.y0 + 16, str(year), "tick", "middle"))
-    out.append(text(frame.x1, frame.y0 + 31, "years", "tick", "end"))
+    out.append(text(frame.x1, frame.y0 + 31, tr("years"), "tick", "end"))
     out.append(text(frame.x0 + 4, frame.y1 - 4, currency, "tick"))
     ends = [frame.y(c.electric[-1]), frame.y(c.petrol[-1])]
     if abs(ends[0] - ends[1]) < 14:  # the names would lie on each other

@@ -20,7 +20,7 @@ _FIELDS = (  # the record's key, the field's name, label, quantity
     ("height_m", "height", tell("Height"), "length"),
     ("max_kg", "max", tell("Carries"), "mass"),
     ("ahead_m", "ahead", tell("Ahead of stern"), "length"),
-    ("off_m", "off", "To starboard", "length"),
+    ("off_m", "off", tell("To starboard"), "length"),
     ("above_m", "above", tell("Floor above keel"), "length"),
     ("lid_length_m", "lid_length", tell("Lid length"), "length"),
     ("lid_width_m", "lid_width", tell("Lid width"), "length"),

@@ -32,8 +32,16 @@ FIELDS: tuple[tuple[type, str, str, str, str, bool, str], ...] = (
         False,
         tell("centre to centre"),
     ),
-    (Hull, "ama_share", "ama_share", tell("Both amas carry"), "share", False, "trimaran"),
-    (Hull, "ama_length_m", "ama_length", tell("Ama's waterline"), "length", False, "trimaran"),
+    (Hull, "ama_share", "ama_share", tell("Both amas carry"), "share", False, tell("trimaran")),
+    (
+        Hull,
+        "ama_length_m",
+        "ama_length",
+        tell("Ama's waterline"),
+        "length",
+        False,
+        tell("trimaran"),
+    ),
     (Hull, "chine_beam_m", "chine_beam", tell("Beam over the chines"), "length", False, ""),
     (Hull, "deadrise_deg", "deadrise", tell("Deadrise"), "angle", False, ""),
     (

@@ -32,11 +32,15 @@ WISH_WORDS = {
     "light": tell("light to carry"),
     "range": tell("goes far"),
     "speed": tell("goes fast"),
-    "silence": "quiet",
+    "silence": tell("quiet"),
     "hands_free": tell("hands free"),
     "tidy": tell("tidy, few parts"),
 }
-SCHOOL_WORDS = {"fifth": "a share", "thirds": "a third", "hour": tell("an hour's running")}
+SCHOOL_WORDS = {
+    "fifth": tell("a share"),
+    "thirds": tell("a third"),
+    "hour": tell("an hour's running"),
+}
 _FIELDS = (  # the record's key, the field's name, label, quantity, hint
     ("wind_m_s", "wind", tell("Wind against"), "speed", ""),
     ("current_m_s", "current", tell("Current against"), "speed", ""),
@@ -53,7 +57,7 @@ _FIELDS = (  # the record's key, the field's name, label, quantity, hint
         tell("of a boat on hire; the day above is one"),
     ),
     ("days_a_season", "days", tell("Days a season"), "count", tell("of a boat on hire")),
-    ("dock_solar_w", "dock_solar", tell("Panels on the dock"), "power", "rated"),
+    ("dock_solar_w", "dock_solar", tell("Panels on the dock"), "power", tell("rated")),
     ("dock_battery_wh", "dock_battery", tell("Battery on the dock, Wh"), "number", ""),
     ("start_charge", "start_charge", tell("Sets out with"), "share", tell("of the charge")),
     (
@@ -67,7 +71,7 @@ _FIELDS = (  # the record's key, the field's name, label, quantity, hint
     ("solar_w", "solar", tell("Solar panels"), "power", tell("rated, lying flat")),
     ("latitude_deg", "latitude", tell("Latitude"), "angle", ""),
     ("longitude_deg", "longitude", tell("Longitude"), "angle", ""),
-    ("start_h", "start", tell("Sets out at"), "clock", "o'clock"),
+    ("start_h", "start", tell("Sets out at"), "clock", tell("o'clock")),
     ("max_lift_kg", "lift", tell("Heaviest lift"), "mass", ""),
     ("budget", "budget", tell("Budget"), "money", ""),
     ("max_noise_db", "noise", tell("Loudest, dB(A)"), "number", ""),

@@ -27,7 +27,7 @@ NAMES = tuple(name for _, name, *_ in _FIELDS)
 def add_leg_fields(form: type[FlaskForm]) -> None:
     """Put the fields leg1_name, leg1_speed and so on into a form."""
     for i in ROWS:
-        name = StringField(tr("Leg"), [validators.Length(max=Leg.TEXTS["name"])])
+        name = StringField(tell("Leg"), [validators.Length(max=Leg.TEXTS["name"])])
         setattr(form, f"leg{i}_name", name)
         for key, short, label, quantity in _FIELDS:
             field = QuantityField(label, quantity, *allowed(Leg, key))

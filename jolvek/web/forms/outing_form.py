@@ -17,8 +17,8 @@ WIND_FROM_H = 13.0
 HEAVIER, AGED, COLD_C = 0.15, 0.2, 2.0
 MOST_WIND_M_S, MOST_STREAM_M_S = 30.0, 6.0
 SWITCH_WORDS = {
-    "heavier": f"{HEAVIER:.0%} heavier".replace("%", " %"),
-    "aged": f"battery {AGED:.0%} aged".replace("%", " %"),
+    "heavier": tell("%(share)s %% heavier", share=f"{100 * HEAVIER:.0f}"),
+    "aged": tell("battery %(share)s %% aged", share=f"{100 * AGED:.0f}"),
     "cold": tell("battery at %(cold_c)s °C", cold_c=f"{COLD_C:.0f}"),
     "spare": tell("a spare battery aboard"),
     "all": tell("all pinned setups"),

@@ -135,7 +135,7 @@ def answer(f: Fitted, plan: ChargingPlan) -> str:
 
 def _row(s: FromShore, u: Units) -> tuple[str, ...]:
     held = tr(", held back by the quay") if s.held_back else ""
-    full = "full" if s.in_time else share(s.reached)
+    full = tr("full") if s.in_time else share(s.reached)
     return (
         str(s.chargers),
         f"{u.full(round(s.shore_w, -1), 'power')}{held}",

@@ -13,7 +13,7 @@ from jolvek.web.view.language import tr
 def _seas(out: Outing, u: Units) -> list[tuple[str, str]]:
     rows, s = [], out.seas
     if s.wind_m_s:
-        side = "held" if s.holds else tr("not held")
+        side = tr("held") if s.holds else tr("not held")
         rows.append((tr("Leeway with the wind abeam"), f"{s.drift_deg:.0f}°, {side}"))
     if s.wave_m:
         rows.append((tr("Waves there"), str(u.full(s.wave_m, "length"))))

@@ -27,7 +27,7 @@ from jolvek.web.forms.fitting_form import POLE_M, place_text, weight_key
 from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.fitting_told import answer, least_water, lies, mm
 from jolvek.web.view.display import Units
-from jolvek.web.view.language import decimal, tr
+from jolvek.web.view.language import decimal, shown, tr
 
 POD_RISE_DEG = 3.0  # of the hull's bottom aft, where it is not measured; common practice, no source
 SMALLEST_HEEL_DEG = 0.05
@@ -145,8 +145,13 @@ def _movable(f: Fitted, w: Weight) -> bool:
 
 def _weight_row(w: Weight, f: Fitted, u: Units) -> WeightRow:
     high = f.need.hull.length_m / (FOOT_M if u["length"] == "ft" else 1.0)
-    label, elsewhere = f"{w.name}, {u.full(w.mass_kg, 'mass')}", w not in f.planned_weights
+    label, elsewhere = weight_told(w, u), w not in f.planned_weights
     return WeightRow(weight_key(w.name), label, "0.1", f"{high:.2f}", place_text(w, u), elsewhere)
+
+
+def weight_told(w: Weight, u: Units) -> str:
+    """A weight by its name and mass."""
+    return f"{shown(w.name)}, {u.full(w.mass_kg, 'mass')}"
 
 
 def _plan(f: Fitted, weights: list[Weight]) -> Markup:

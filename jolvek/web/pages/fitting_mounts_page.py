@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.match.matching import Match
 from jolvek.web.view.display import Units, money
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import shown, tr
 
 NAMED = 3  # motors told by name
 
@@ -44,7 +44,7 @@ def mounts_page(f: Fitted, match: Match, u: Units) -> MountsPage:
         hands = tr(", hands free") if item.spec.hands_free else ""
         row = MountRow(
             item.name,
-            f"{kind.name}{hands}",
+            f"{shown(kind.name)}{hands}",
             (kind.steering, kind.shallows, kind.weed, kind.loses),
             (money(item.price), u.number(item.spec.mass_kg, "mass"), f"{item.spec.hours:g}"),
             f"{len(motors)}: {', '.join(motors[:NAMED])}{more}",

@@ -8,7 +8,15 @@ from markupsafe import Markup
 
 from jolvek.core.base.told import tell
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
-from jolvek.core.electric.netlist import Netlist, Plan, Wire, fed_by, tap_imbalance_ah
+from jolvek.core.electric.netlist import (
+    KIND_WORDS,
+    ROLE_WORDS,
+    Netlist,
+    Plan,
+    Wire,
+    fed_by,
+    tap_imbalance_ah,
+)
 from jolvek.core.electric.network import drop_to_motor_v, resistance_ohm
 from jolvek.core.electric.network import string_currents_a as currents_a
 from jolvek.core.electric.wire_sizes import DROP, FUSE_SHARE, FUSE_WITHIN_M, OTHER_FUSE_SHARE
@@ -18,7 +26,7 @@ from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.wiring_drawing import wiring_diagram
 from jolvek.web.forms.fitting_form import run_text
 from jolvek.web.view.display import Units
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import shown, tr
 
 TAKE_WORDS = {
     "diagonal": tell("at opposite ends"),
@@ -55,7 +63,7 @@ class WiringPage:
 def wiring_page(f: Fitted, refused: dict[str, str], u: Units) -> WiringPage:
     """The wiring of the setup in hand as planned."""
     n = f.netlist
-    cautions = {p.caution: (p.kind, p.caution) for p in n.parts if p.caution}
+    cautions = {p.caution: (KIND_WORDS[p.kind], p.caution) for p in n.parts if p.caution}
     return WiringPage(
         answer(f, n),
         _guarded(f),
@@ -152,9 +160,9 @@ def _twelve_volt(f: Fitted) -> str:
 
 
 def _cable(w: Wire) -> tuple[str, ...]:
-    lugs = "M8, M8" if w.size.size_mm2 >= LUG_FROM_MM2 else "ring, ferrule"
+    lugs = "M8, M8" if w.size.size_mm2 >= LUG_FROM_MM2 else tr("ring, ferrule")
     return (
-        f"{w.id} {w.role}",
+        f"{w.id} {shown(ROLE_WORDS[w.role])}",
         " ".join(w.a),
         " ".join(w.b),
         f"{w.length_m:.2f}",

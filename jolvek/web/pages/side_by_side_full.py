@@ -13,7 +13,7 @@ from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import largest_tilt_deg
 from jolvek.core.predict.streams import settings_w
 from jolvek.web.view.display import Units, counted, money
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import shown, tr
 from jolvek.web.view.worked import Worked
 
 Row = tuple[str, str, tuple[str, ...]]  # name, unit, a cell a setup
@@ -24,6 +24,14 @@ SETTINGS = (
     tell("At the lowest step"),
     tell("At the wanted speed"),
 )
+GAUGES = {"": "", "monitor": tell("monitor"), "voltage": tell("voltage")}
+DISPLAYS = {
+    "": "",
+    "none": tell("nothing"),
+    "charge": tell("charge"),
+    "time left": tell("time left"),
+    "distance left": tell("distance left"),
+}
 
 
 @dataclass(frozen=True)
@@ -66,11 +74,15 @@ def _setting(worked: list[Worked], which: int, u: Units) -> tuple[Row, ...]:
         wanted = which == len(SETTINGS) - 1
         at.append(w.wish_or_top if wanted else p.at_power(settings_w(p)[which]))
     return (
-        ("power", u["power"], tuple(u.number(x.power_w, "power") for x in at)),
-        ("speed", u["speed"], tuple(u.number(x.speed_m_s, "speed") for x in at)),
+        (tr("power"), u["power"], tuple(u.number(x.power_w, "power") for x in at)),
+        (tr("speed"), u["speed"], tuple(u.number(x.speed_m_s, "speed") for x in at)),
         (tr("running time"), "h", tuple(clock(x.runtime_s) for x in at)),
-        ("range", u["distance"], tuple(u.number(x.range_m, "distance") for x in at)),
-        ("current", "A", tuple("–" if x.current_a is None else f"{x.current_a:.1f}" for x in at)),
+        (tr("range"), u["distance"], tuple(u.number(x.range_m, "distance") for x in at)),
+        (
+            tr("current"),
+            "A",
+            tuple("–" if x.current_a is None else f"{x.current_a:.1f}" for x in at),
+        ),
     )
 
 
@@ -79,19 +91,19 @@ def _motor(u: Units) -> tuple[tuple[str, str, Told], ...]:
         return u.number(kg, "mass", 1)
 
     return (
-        ("is", "", lambda w: w.fitted.motor.title),
-        ("input", u["power"], lambda w: u.number(w.fitted.motor.spec.input_power_w, "power")),
-        ("claimed", "hp", lambda w: _figure(w.fitted.motor.claimed_hp)),
+        (tr("is"), "", lambda w: w.fitted.motor.title),
+        (tr("input"), u["power"], lambda w: u.number(w.fitted.motor.spec.input_power_w, "power")),
+        (tr("claimed"), "hp", lambda w: _figure(w.fitted.motor.claimed_hp)),
         (tr("at the shaft"), "hp", _shaft_hp),
         (tr("motor weighs"), u["mass"], lambda w: kilos(w.fitted.motor.spec.weight_kg)),
         (tr("mount weighs"), u["mass"], lambda w: kilos(w.fitted.mount.spec.mass_kg)),
-        ("shafts", "mm", _shafts),
+        (tr("shafts"), "mm", _shafts),
         (tr("tilts to"), "°", _tilt),
-        (tr("charge is shown by"), "", lambda w: w.fitted.gauge),
-        ("noise", "dB(A)", lambda w: _figure(w.fitted.motor.noise_db)),
-        (tr("its display tells"), "", lambda w: w.fitted.motor.display.replace("none", "nothing")),
-        ("water, second figure of IP", "", lambda w: _whole(w.fitted.motor.ip_water)),
-        ("warranty", "years", lambda w: _figure(w.fitted.motor.warranty_years)),
+        (tr("charge is shown by"), "", lambda w: shown(GAUGES[w.fitted.gauge])),
+        (tr("noise"), "dB(A)", lambda w: _figure(w.fitted.motor.noise_db)),
+        (tr("its display tells"), "", lambda w: shown(DISPLAYS[w.fitted.motor.display])),
+        (tr("water, second figure of IP"), "", lambda w: _whole(w.fitted.motor.ip_water)),
+        (tr("warranty"), tr("years"), lambda w: _figure(w.fitted.motor.warranty_years)),
         (tr("in the box"), "", lambda w: ", ".join(w.fitted.motor.in_box)),
     )
 
@@ -110,13 +122,13 @@ def _shaft_hp(w: Worked) -> str:
 
 def _shafts(w: Worked) -> str:
     told = ", ".join(f"{1000 * x:.0f}" for x in w.fitted.motor.shafts_m)
-    how = "fixed" if w.fitted.mount.spec.fixed else tr("set by hand")
+    how = tr("fixed") if w.fitted.mount.spec.fixed else tr("set by hand")
     return told or f"{1000 * hung_leg(w.fitted)[1]:.0f}, {how}"
 
 
 def _tilt(w: Worked) -> str:
     if hung_leg(w.fitted)[0].up_m is None:
-        return "fixed"
+        return tr("fixed")
     return f"{largest_tilt_deg(w.fitted.need.site.room_ahead_m):.0f}"
 
 
@@ -125,14 +137,14 @@ def _battery(u: Units) -> tuple[tuple[str, str, Told], ...]:
         return u.number(kg, "mass", 1)
 
     return (
-        ("is", "", lambda w: w.fitted.battery.title),
-        ("bank", "", _bank),
-        ("holds", "Wh", lambda w: f"{w.fitted.bank.energy_wh:.0f}"),
+        (tr("is"), "", lambda w: w.fitted.battery.title),
+        (tr("bank"), "", _bank),
+        (tr("holds"), "Wh", lambda w: f"{w.fitted.bank.energy_wh:.0f}"),
         (tr("one pack weighs"), u["mass"], lambda w: kilos(w.fitted.battery.spec.weight_kg)),
         (tr("bank weighs"), u["mass"], lambda w: kilos(w.fitted.bank.mass_kg)),
-        ("a kWh costs", "", _per_kwh),
-        ("warranty", "years", lambda w: _figure(w.fitted.battery.warranty_years)),
-        ("water, second figure of IP", "", lambda w: _whole(w.fitted.battery.ip_water)),
+        (tr("a kWh costs"), "", _per_kwh),
+        (tr("warranty"), tr("years"), lambda w: _figure(w.fitted.battery.warranty_years)),
+        (tr("water, second figure of IP"), "", lambda w: _whole(w.fitted.battery.ip_water)),
     )
 
 
@@ -149,6 +161,6 @@ def _per_kwh(w: Worked) -> str:
 
 
 _PRICE: tuple[tuple[str, str, Told], ...] = (
-    ("essentials", "", lambda w: money(w.pinned.price)),
-    ("add-ons", "", lambda w: money(w.pinned.extras_price)),
+    (tell("essentials"), "", lambda w: money(w.pinned.price)),
+    (tell("add-ons"), "", lambda w: money(w.pinned.extras_price)),
 )

@@ -10,7 +10,7 @@ from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.streams import Held, against_streams, settings_w
 from jolvek.web.view.display import Units
 
-NAMES = ("full", "half", "lowest", tell("at the cursor"))
+NAMES = (tell("full"), tell("half"), tell("lowest"), tell("at the cursor"))
 NOT = tell("does not hold")
 
 

@@ -45,7 +45,11 @@ TABS = {
 def _state(s: stations.Standing) -> tuple[str, str]:
     if not s.pinned:
         return "empty", tr("pin a setup first")
-    return ("look", tr("see the findings")) if s.level in ("caution", "block") else ("done", "fits")
+    return (
+        ("look", tr("see the findings"))
+        if s.level in ("caution", "block")
+        else ("done", tr("fits"))
+    )
 
 
 STATION = stations.add(6, "fitting", tell("Fitting"), _state)

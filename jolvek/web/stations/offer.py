@@ -42,7 +42,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
         return "empty", tr("choose a setup first")
     if s.level == "block":
         return "blocked", tr("cannot be offered")
-    return ("look", tr("read the cautions")) if s.level == "caution" else ("done", "ready")
+    return ("look", tr("read the cautions")) if s.level == "caution" else ("done", tr("ready"))
 
 
 STATION = stations.add(7, "offer", tell("Offer"), _state)

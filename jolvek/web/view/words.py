@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from jolvek.core.base.told import tell
+from jolvek.web.view.language import tr
 
 _NAMES = {
     "hull.waterline_length_m": "waterline length",
@@ -71,7 +72,7 @@ def key_words(key: str) -> str:
     """
     unit = key_unit(key)
     bare = key[:-4] if unit == "m/s" else key.rsplit("_", 1)[0] if unit and "_" in key else key
-    return bare.replace("_", " ")
+    return tr(bare.replace("_", " "))
 
 
 def plain_value(value: object) -> str:
@@ -79,7 +80,7 @@ def plain_value(value: object) -> str:
     if value is None or value == "" or value == ():
         return "–"
     if isinstance(value, bool):
-        return "yes" if value else "no"
+        return tr("yes") if value else tr("no")
     if isinstance(value, list | tuple):
         return ", ".join(plain_value(x) for x in value)
     return f"{value:,g}".replace(",", "\u202f") if isinstance(value, int | float) else str(value)
