@@ -32,6 +32,17 @@ def handle(app: Flask) -> None:
     app.register_error_handler(Exception, _unexpected)
 
 
+TITLES = {
+    400: tell("Not understood"),
+    403: tell("Not allowed"),
+    404: tell("Not found"),
+    405: tell("Not to be done here"),
+    413: tell("Too large"),
+    422: tell("Cannot be done"),
+    429: tell("Too often"),
+}
+
+
 def _page(title: str, text: str, code: int) -> Any:
     """The one page, or the one sentence of the API; one of a server's fault asks nothing of the
     database.
@@ -75,7 +86,8 @@ def _http(error: Exception) -> Any:
         return Response(tr("This address is not one of this shop's.\n"), 400, mimetype="text/plain")
     usual = error.code == 404 and error.description == type(error).description
     text = tr("There is nothing at this address.") if usual else str(error.description)
-    return _page(error.name, text, error.code or 500)
+    title = TITLES.get(error.code or 500)
+    return _page(tr(title) if title else error.name, text, error.code or 500)
 
 
 DATABASE = {  # what SQLite says, how it is told, with which status

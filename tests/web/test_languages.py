@@ -184,6 +184,15 @@ def test_the_screens_of_one_who_reads_german_have_no_english_message_left(
     assert set(pieces) & set(in_german) - OF_THE_DEMO - batch == set()
 
 
+def test_what_is_not_there_or_not_for_one_is_told_in_ones_language(german):
+    for way, code, title in (("/nowhere", 404, "Nicht gefunden"), ("/people", 403, "Nicht erlaubt")):
+        german.post("/play", data={"role": "advisor"})
+        german.post("/units", data={"language": "de"})
+        page = german.get(way)
+        assert page.status_code == code and f"{title}</h1>" in page.text
+        assert "Tresen" in page.text and "signed in" not in page.text
+
+
 def test_a_language_is_ones_own_and_an_unknown_one_is_not_taken(desk, app, conn):
     desk.post("/units", data={"language": "de"})
     assert "Offene Anfragen" in desk.get("/").text

@@ -17,6 +17,7 @@ from jolvek.web import data, shared
 from jolvek.web.accounts import access
 from jolvek.web.saving import now
 from jolvek.web.view import display, language
+from jolvek.web.view.language import tr
 
 DEMO_PEOPLE = {  # invented
     "reader": "Jorun Ask",
@@ -128,7 +129,8 @@ def guard() -> Any:
     language.choose("en" if request.path.endswith(AS_DATA) else here.language or _of_shop())
     if not access.may(here.role, endpoint):
         least = access.ACCESS.get(endpoint, access.OWNER)
-        abort(403, f"You are signed in as {here.role}; this is for {least} and above.")
+        roles = {"role": tr(here.role), "least": tr(least)}
+        abort(403, tr("You are signed in as %(role)s; this is for %(least)s and above.", **roles))
     return None
 
 
@@ -144,8 +146,10 @@ def _of_shop() -> str:
 def _of_stranger(endpoint: str) -> None:
     """A page that needs no sign-in speaks what its reader's browser asks for, if it can."""
     known = language.LANGUAGES if endpoint.startswith("ask.") else language.SCREENS
-    if endpoint and endpoint != "static" and not endpoint.startswith("api."):
-        language.choose(request.accept_languages.best_match(list(known)) or "en")
+    if endpoint != "static" and not endpoint.startswith("api."):
+        here = None if endpoint else person()  # of an address that is none
+        asked = request.accept_languages.best_match(list(known)) or "en"
+        language.choose(here.language or _of_shop() if here else asked)
 
 
 def _ask() -> Any:
