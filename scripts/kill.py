@@ -19,6 +19,7 @@ import time
 from collections import Counter
 from contextlib import closing, suppress
 from datetime import datetime
+from http.client import HTTPException
 from pathlib import Path
 
 from jolvek import demo
@@ -158,7 +159,7 @@ def saves(folder: Path, chance: random.Random) -> list[str]:
 
 def copies(root: str, seed: int, told: list[int]) -> None:
     """Copy an enquiry until nobody answers."""
-    with suppress(OSError, ValueError):
+    with suppress(OSError, ValueError, HTTPException):
         p = Person(root, seed)
         page = p.ask("enquiry/2/own")
         while True:
@@ -197,7 +198,7 @@ def sends(folder: Path, chance: random.Random) -> list[str]:
 
 def offers_of(root: str, numbers: list[int], told: list[str]) -> None:
     """Send offers of enquiries in turn, again and again, until nobody answers."""
-    with suppress(OSError, ValueError):
+    with suppress(OSError, ValueError, HTTPException):
         p = Person(root, 1)
         for number in numbers:
             page = p.ask(f"enquiry/{number}/offer")
@@ -236,7 +237,7 @@ def live_trials(folder: Path, chance: random.Random) -> list[str]:
 
 def tried(root: str, port: int, told: dict[str, int]) -> None:
     """Listen to a boat and tick steps until nobody answers; what was told is counted."""
-    with suppress(OSError, ValueError):
+    with suppress(OSError, ValueError, HTTPException):
         p = Person(root, 1)
         page = p.ask("enquiry/9/trial")
         form = {"csrf_token": token(page), "address": f"127.0.0.1:{port}"}

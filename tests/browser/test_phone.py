@@ -102,6 +102,9 @@ def test_the_lean_of_the_phone_is_rake_and_trim_and_a_hand_that_shakes_is_refuse
     expect(page.get_by_label("Trim as measured")).to_have_value("-1.3")
     expect(page.locator(".fit-side figcaption")).to_contain_text("1.3° by the bow")
     expect(page.locator("#fitting")).to_contain_text("more by the bow")
+    assert page.evaluate("document.documentElement.scrollWidth") <= SIZE["width"]
+    words = page.locator(".leg-view text, .weights-view text").all()
+    assert min(x.bounding_box()["height"] for x in words) > 11
 
 
 @pytest.mark.parametrize("station", ("side-by-side", "day-out", "fitting", "aftercare"))

@@ -185,7 +185,10 @@ def test_the_screens_of_one_who_reads_german_have_no_english_message_left(
 
 
 def test_what_is_not_there_or_not_for_one_is_told_in_ones_language(german):
-    for way, code, title in (("/nowhere", 404, "Nicht gefunden"), ("/people", 403, "Nicht erlaubt")):
+    for way, code, title in (
+        ("/nowhere", 404, "Nicht gefunden"),
+        ("/people", 403, "Nicht erlaubt"),
+    ):
         german.post("/play", data={"role": "advisor"})
         german.post("/units", data={"language": "de"})
         page = german.get(way)

@@ -165,7 +165,7 @@ _WHY = {
     "voltage-high": tell("its voltage is too high for every motor that fits this boat"),
     "voltage-low": tell("its voltage is too low for every motor that fits this boat"),
     **dict.fromkeys(_BY_AMPS, _AMPS),
-    "no-charger": tell("no charger on the shelf suits it"),
+    "no-charger": tell("no charger in the catalogue suits it"),
 }
 _HOW = {
     "voltage-high": tell("Take a battery of lower voltage."),

@@ -83,8 +83,8 @@ RULES = (
         "block",
         "electrics",
         (
-            "No motor on the shelf takes this battery's voltage, alone or in series ({figure:.1f} "
-            "V when full)."
+            "No motor in the catalogue takes this battery's voltage, alone or in series"
+            " ({figure:.1f} V when full)."
         ),
         "None with this shelf.",
         MAKER,

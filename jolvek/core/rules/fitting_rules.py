@@ -234,7 +234,7 @@ RULES = (
         "no-mount",
         "block",
         "fitting",
-        "No mount on the shelf puts this {style} motor on the boat's places: {places}.",
+        "No mount in the catalogue puts this {style} motor on the boat's places: {places}.",
         "Order a mount for it, or take another kind of motor.",
         OWN,
     ),

@@ -173,7 +173,7 @@ def _figures(need: Need, sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...
         out.append((tr("Planes from about"), power))
     if need.load.people and not sizing.no_way:
         share = f"{100 * sizing.one_more_share(need):.0f}"
-        out.append((tr("One person more takes"), f"+\u00a0{share}\u00a0%"))
+        out.append((tr("One more aboard"), f"+\u00a0{share}\u00a0%"))
     return (*out, *_lying(need, sizing))
 
 
@@ -184,7 +184,7 @@ def _lying(need: Need, sizing: Sizing) -> list[tuple[str, str]]:
     hull, aboard = need.hull, crew(need.hull, need.load)
     motor = Weight("motor", sizing.setup.motor.weight_kg, -BEHIND_M, 0.0, hull.transom_m)
     lying = attitude(hull, [*aboard, motor], need.water)
-    out = [(tr("Lies, people seated"), lies(lying))]
+    out = [(tr("Lies, all seated"), lies(lying))]
     if hull.beam_m >= LEANS_FROM_M:
         moved = replace(aboard[0], off_m=AT_THE_SIDE * hull.beam_m)
         heel = attitude(hull, [moved, *aboard[1:], motor], need.water).heel_deg

@@ -97,7 +97,7 @@ def _from_shelf(need: Need, shelf: Shelf, u: Units) -> str:
     match = matched(need, shelf)
     doing = int(match.field.does_day.sum())
     if not doing:
-        return tr("Nothing on the shelf does this: ask for less speed or less distance.")
+        return tr("Nothing in the catalogue does this: ask for less speed or less distance.")
     told, named = [], dict[int, str]()
     for pick in picks(match):
         motor = int(match.drives.motor[match.field.drive[pick.index]])
@@ -118,7 +118,7 @@ def _from_shelf(need: Need, shelf: Shelf, u: Units) -> str:
             )
     doing_it = counted_said("%(n)s setup does it", "%(n)s setups do it", doing)
     return tr(
-        "From the shelf, with mount and charger: %(told)s. %(doing_it)s.",
+        "From the catalogue, with mount and charger: %(told)s. %(doing_it)s.",
         told="; ".join(told),
         doing_it=doing_it,
     )

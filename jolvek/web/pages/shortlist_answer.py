@@ -52,7 +52,7 @@ def answer(
             cure=first.cure,
         )
     if not total:
-        return tr("Nothing on the shelf fits this boat. The reasons are below.")
+        return tr("Nothing in the catalogue fits this boat. The reasons are below.")
     day = tr(
         "%(far)s at %(speed)s",
         far=u.full(need.day.distance_m, "distance"),

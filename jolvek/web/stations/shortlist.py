@@ -146,7 +146,7 @@ def pin(enquiry_id: int) -> Any:
     form = split_bank(request.form.to_dict())
     items = items_from(shelf_for(conn(), enquiry_id), form)
     if items is None:
-        abort(422, tr("That setup is not on the shelf any more."))
+        abort(422, tr("That setup is not in the catalogue any more."))
     layout = layout_from(form, items["motor"])
     try:
         with transaction(conn()) as c:

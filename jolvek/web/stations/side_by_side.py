@@ -87,7 +87,7 @@ def extra(enquiry_id: int) -> Any:
     product, off = request.form.get("product", ""), bool(request.form.get("off"))
     kind, item = next(((k, x) for k, x in _add_ons() if x.id == product), ("", None))
     if setup is None or (item is None and not off):
-        abort(422, tr("That add-on is not on the shelf any more."))
+        abort(422, tr("That add-on is not in the catalogue any more."))
     said = {x.id: why for x, why in _judged(work_out(need, setup))}
     if not off and item is not None and said[item.id]:
         abort(422, tr("%(title)s does not go here: %(id)s.", title=item.title, id=said[item.id]))

@@ -136,7 +136,7 @@ def test_a_bank_that_nothing_charges_is_left_out_told_and_blocked_by_hand():
     bare = replace(sample(), chargers=())
     m = match(DINGHY, bare)
     assert not m.field.price.size
-    assert all("no charger on the shelf suits it" in f.text for f in m.battery_reasons.values())
+    assert all("no charger in the catalogue suits it" in f.text for f in m.battery_reasons.values())
     f = Fitted(DINGHY, bare.motors[0], bare.batteries[0], bare.mounts[0], shaft_m=0.381)
     assert [x.rule for x in f.findings if x.level == "block"] == ["no-charger"]
 

@@ -64,7 +64,7 @@ def test_typical_enquiries_and_what_nothing_serves(buyer, app):
     work = worked(buyer, app, of="typical", count="10")
     assert work.count == 10
     page = buyer.get("/assortment").text
-    assert "of 10" in page and "Nothing on the shelf does these" in page
+    assert "of 10" in page and "Nothing in the catalogue does these" in page
     assert "kWh (lithium), light enough for a" in page
     assert buyer.post("/assortment", data={"of": "typical", "count": "3"}).status_code == 422
     assert buyer.post("/assortment", data={"of": "else"}).status_code == 422

@@ -27,7 +27,7 @@ def test_quick_start_answers_in_power_and_energy(client):
     assert (
         re.search(r"takes about <strong>\d+\xa0W</strong>", text)
         and "kWh</strong>" in text
-        and "From the shelf" in text
+        and "From the catalogue" in text
     )
 
 
@@ -153,6 +153,6 @@ def test_the_answer_survives_leaving_in_the_units_of_now(client):
 
 def test_the_answer_names_setups_of_unlike_motors(client, shelf):
     text = client.get("/").text
-    told = text[text.index("From the shelf") : text.index("Save as an enquiry")]
+    told = text[text.index("From the catalogue") : text.index("Save as an enquiry")]
     named = [m.title for m in shelf.motors if f"<strong>{m.title}</strong>" in told]
     assert len(named) == len(set(named)) == 3 and "cheapest" in told

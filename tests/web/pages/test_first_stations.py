@@ -112,7 +112,7 @@ def test_the_quick_answer_is_the_sizing_of_the_core(family):
 
 def test_the_quick_answer_says_when_nothing_on_the_shelf_does_it():
     need = quick_need("kayak", 4.0, 1, Day(1.5, 3000))
-    assert "Nothing on the shelf" in quick_answer(need, Shelf(), AT_SEA).from_shelf
+    assert "Nothing in the catalogue" in quick_answer(need, Shelf(), AT_SEA).from_shelf
     swift = quick_need("kayak", 4.0, 1, Day(1.0, 3000, current_m_s=3.0))
     assert "no way is made" in quick_answer(swift, SHELF, AT_SEA).answer
 

@@ -24,7 +24,7 @@ def test_pinning_what_is_not_on_the_shelf_is_refused(client):
         "/enquiry/2/pin",
         data={"motor": "none", "battery": "x", "mount": "y", "series": "1", "parallel": "1"},
     )
-    assert answer.status_code == 422 and "not on the shelf" in answer.text
+    assert answer.status_code == 422 and "not in the catalogue" in answer.text
 
 
 def test_side_by_side_answers_at_the_speed_in_the_address(client):
