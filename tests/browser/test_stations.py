@@ -141,3 +141,17 @@ def test_the_first_page_is_light(browser, server):
     page.goto(server, wait_until="networkidle")
     page.close()
     assert 50_000 < sum(sizes) < 300_000
+
+
+def test_a_top_shown_as_the_cursors_speed_has_figures_at_the_cursor(page, fitted_server):
+    page.goto(f"{fitted_server}/enquiry/2/side-by-side")
+    setups = page.evaluate("""() => JSON.parse(document.getElementById('compare-data').textContent)
+      .setups.map((s) => [s.letter, s.x[s.x.length - 1]])""")
+    slow, top = min(setups, key=lambda x: x[1])
+    cell = page.locator(f"[data-live='power-{slow}']")
+    for over, figure in ((0.04, True), (0.2, False)):
+        page.locator("[data-cursor]").fill(f"{round(top, 1) + over:.2f}")
+        if figure:
+            expect(cell).not_to_have_text("–")
+        else:
+            expect(cell).to_have_text("–")

@@ -55,7 +55,9 @@ def test_a_trim_that_was_measured_stands_above_the_weights_and_moves_with_them(m
         for x in (F, tried)
     ]
     assert by_move[0].trim_deg < F.attitude.trim_deg and by_move[1].trim_deg < measured
-    assert best_place(tried)[0] >= best_place(F)[0] if found.more_deg > 0 else True
+    little = F.attitude.trim_deg + 0.2
+    sunk = replace(F, fitting=AsSet(trim_deg=little, hull_aft_m=hull_aft_m(F, little)))
+    assert best_place(sunk)[0] > best_place(F)[0]
 
 
 def test_nothing_set_is_as_planned():

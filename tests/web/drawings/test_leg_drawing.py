@@ -13,8 +13,8 @@ from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import HEAD_M, SKEG_M
-from jolvek.core.fit.trim import places_m
-from jolvek.core.hydro.hull import Hull
+from jolvek.core.fit.trim import crew, places_m, sole_m
+from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES, Mount
 from jolvek.store import enquiries as store
@@ -22,6 +22,7 @@ from jolvek.store import setups
 from jolvek.web.drawings import pictures
 from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, Labels, side_view
 from jolvek.web.drawings.leg_drawing import leg_view
+from jolvek.web.drawings.person_drawing import seated
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.drawings.under_drawing import under_view
 from jolvek.web.drawings.weights_drawing import stern_view, weights_view
@@ -172,3 +173,19 @@ def test_side_and_plan_put_middles_where_they_are(app):
     hub = float(disc[1]) + float(disc[2]) / 2
     below = 0.381 + HUB_BELOW_PLATE * 0.26 - 0.36
     assert hub - keel == pytest.approx(below * scale, abs=0.3)
+
+
+def test_people_sit_on_their_boats_seats_beside_each_other_and_hold_what_they_reach():
+    pontoon, dinghy = Hull("pontoon", 6.4, 2.5, 700), Hull("rigid_dinghy", 3.2, 1.45, 65)
+    deck = sole_m(pontoon)
+    assert deck > pontoon.depth_m and sole_m(dinghy) == 0
+    for hull, seat in ((pontoon, deck + 0.45), (dinghy, 0.35)):
+        person, gear = crew(hull, Load(1, 80, 20))
+        assert person.above_m == pytest.approx(seat + 0.25)
+        assert gear.above_m == pytest.approx(sole_m(hull) + 0.2)
+    for apart, rows in ((0.3, 2), (1.2, 1)):
+        above = str(plan_view(pontoon, (2.0, 2.0 + apart), (), "", 520.0))
+        assert len(set(re.findall(r'<ellipse cx="[\d.]+" cy="([\d.]+)"', above))) == rows
+    for held, hand in (((0.3, 0.2), True), ((1.5, 0.2), False)):
+        drawn = seated(100.0, 100.0, 0.35, 100.0, held)
+        assert (f"{100 + 100 * held[0]:.1f} {100 - 100 * held[1]:.1f}" in drawn) is hand

@@ -8,6 +8,7 @@ import pytest
 from PIL import Image
 
 from jolvek.store import enquiries as store
+from jolvek.web.pages import learning
 from tests.web.steps import boat_form, picture
 
 
@@ -272,3 +273,26 @@ def test_an_answer_while_one_types_keeps_nothing_and_is_the_one_that_is_kept(
     wrong = client.post(f"/enquiry/3/{station}/answer", data={**typed, field: "banana"})
     assert wrong.status_code == 200 and head.search(wrong.text)[0] == head.search(kept)[0]
     assert client.post(f"/enquiry/999/{station}/answer", data=typed).status_code == 404
+
+
+def test_the_answer_while_one_types_is_of_the_boat_as_the_shop_has_learned_it(client, monkeypatch):
+    def heavier(_conn, stored):
+        need = stored.need
+        heavy = replace(need, hull=replace(need.hull, mass_kg=need.hull.mass_kg + 333))
+        return replace(stored, enquiry=replace(stored.enquiry, need=heavy))
+
+    head = re.compile(r'<h1 class="answer".*?</h1>', re.S)
+    form = boat_form(client, 3)
+    plain = head.search(client.post("/enquiry/3/boat/answer", data=form).text)[0]
+    monkeypatch.setattr(learning, "as_taught", heavier)
+    taught = head.search(client.post("/enquiry/3/boat/answer", data=form).text)[0]
+    assert taught == head.search(client.get("/enquiry/3/boat").text)[0] != plain
+
+
+def test_a_powers_band_in_the_table_is_the_one_in_words(client):
+    page = client.get("/enquiry/2/boat").text
+    wanted = re.search(r'<tr class="preferred">(.*?)</tr>', page, re.S)[1]
+    low, high = re.findall(r'<td class="n">([^<]*)</td>', wanted)[2].strip().split("–")
+    words = re.sub(r"<[^>]+>", "", page)
+    assert re.search(rf"four such boats in five take {low} to {high}\sW", words)
+    assert int(low) < int(high)
