@@ -279,8 +279,7 @@ def _plug(part: str, x: float, y: float, words: str) -> str:
 
 
 def _pack(part: str, x: float, y: float, words: str) -> str:
-    number = part[5:].replace("-", ".")
-    name = tr("own battery") if part == "own" else tr("pack %(i)s", i=number)
+    name = tr("own battery") if part == "own" else tr("pack %(i)s", i=part[5:])
     return (
         rect(x - PACK_W / 2, y - PACK_H / 2, PACK_W, PACK_H)
         + text(x, y - 8, name, anchor="middle")
