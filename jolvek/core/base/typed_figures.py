@@ -33,11 +33,11 @@ class NotAQuantity(JolvekError):
         units = [u for u in QUANTITIES[quantity].shown if u] or [unit]
         hint = EXAMPLES.get(quantity, "3.5")
         where = f" in {', '.join(units)}" if units != [""] else ""
-        told = tell(
-            "expected a %(quantity)s%(where)s, for example %(hint)s",
-            quantity=name(quantity),
-            where=where,
-            hint=hint,
+        asked = {"quantity": name(quantity), "where": where, "hint": hint}
+        told = (
+            tell("expected an %(quantity)s%(where)s, for example %(hint)s", **asked)
+            if asked["quantity"][0] in "aeiou"
+            else tell("expected a %(quantity)s%(where)s, for example %(hint)s", **asked)
         )
         super().__init__(tell("read “%(text)s”; %(told)s", text=text, told=told))
 

@@ -24,7 +24,6 @@ def outboard(
     half = d / 2 * s
     upper = _pole_head(x, seat_y, s) if pole else _head(x, seat_y, s)
     parts = (
-        rect(x - 0.12 * s, seat_y - HEAD_M * s, 0.24 * s, HEAD_M * s, "room"),
         upper,
         _clamp(x, seat_y, s),
         _shaft(x, seat_y, hub, s, 0.025 if pole else 0.055),
@@ -55,7 +54,7 @@ def _head(x: float, y: float, s: float) -> str:
         f"M{x - 0.10 * s:.1f} {seam + 0.012 * s:.1f}H{x + 0.12 * s:.1f}"
         f"L{x + 0.07 * s:.1f} {y - 0.02 * s:.1f}H{x - 0.06 * s:.1f}Z"
     )
-    return path(cowl) + path(below) + _tiller(x, y, HEAD_TILLER_M, s)
+    return path(cowl, "cowl") + path(below) + _tiller(x, y, HEAD_TILLER_M, s)
 
 
 def _pole_head(x: float, y: float, s: float) -> str:

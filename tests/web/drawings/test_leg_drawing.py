@@ -52,8 +52,11 @@ def test_the_shaft_is_as_long_as_its_scale_says(fitted):
     assert (at["bottom-y"] - at["water-y"]) / at["scale"] == pytest.approx(
         fitted.transom_draught_m, abs=0.002
     )
-    head = float(re.search(r'class="motor"><rect [^>]*height="([\d.]+)"', svg)[1])
-    assert head / at["scale"] == pytest.approx(HEAD_M, abs=0.001)
+    seat = float(re.search(r'y="([\d.]+)"[^>]*class="shaft"', svg)[1]) + 1
+    if fitted.motor.spec.style == "outboard":
+        cowl = re.search(r'd="([^"]*)" class="cowl"', svg)[1]
+        top = min(float(y) for y in re.findall(r"[\d.]+ ([\d.]+)", cowl))
+        assert (seat - top) / at["scale"] == pytest.approx(HEAD_M, abs=0.001)
     d = fitted.performance.propulsor.diameter_m
     disc = float(re.search(r'height="([\d.]+)" rx="2" class="disc"', svg)[1])
     assert disc / at["scale"] == pytest.approx(d, abs=0.001)
@@ -167,8 +170,8 @@ def test_side_and_plan_put_middles_where_they_are(app):
         assert float(box[1]) + float(box[2]) / 2 == pytest.approx(at, abs=0.2)
     keel = float(re.search(r'data-keel-y="([\d.]+)"', svg)[1])
     group = svg[svg.index('class="motor"') :]
-    head = re.search(r'<rect x="[\d.]+" y="([\d.]+)" width="[\d.]+" height="([\d.]+)"', group)
-    assert keel - float(head[1]) - float(head[2]) == pytest.approx(0.36 * scale, abs=0.2)
+    seat = float(re.search(r'y="([\d.]+)"[^>]*class="shaft"', group)[1]) + 1
+    assert keel - seat == pytest.approx(0.36 * scale, abs=0.2)
     disc = re.search(r'y="([\d.]+)" width="[\d.]+" height="([\d.]+)" rx="2" class="disc"', group)
     hub = float(disc[1]) + float(disc[2]) / 2
     below = 0.381 + HUB_BELOW_PLATE * 0.26 - 0.36
