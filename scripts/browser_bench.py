@@ -86,6 +86,10 @@ def run(page: Page, root: str, enquiry: int) -> None:
     page.goto(root)
     lengths = slide("length", [2.5 + 0.03 * i for i in range(50)])
     measure(page, "entry on the Counter", "#quick-answer", lengths)
+    line = ".from-catalogue:not([aria-busy])"
+    start = time.perf_counter()
+    page.locator(line).wait_for()
+    print(f"  what the catalogue has, after it   {1e3 * (time.perf_counter() - start):6.0f} ms")
     here = f"{root}/enquiry/{enquiry}"
     shortlist_and_curves(page, here)
     page.goto(f"{here}/day-out")
@@ -113,11 +117,14 @@ def main() -> None:
         browser = play.chromium.launch(executable_path=chromium.path(), args=chromium.ARGS)
         for title, more in (("Demo shelf", None), ("400 motors and 400 batteries", large)):
             with (
-                tempfile.TemporaryDirectory() as folder,
+                tempfile.TemporaryDirectory(ignore_cleanup_errors=True) as folder,
                 served(shop(Path(folder), more=more)) as root,
             ):
                 print(title)
-                run(browser.new_page(viewport={"width": 1280, "height": 800}), root, 3)
+                page = browser.new_page(viewport={"width": 1280, "height": 800})
+                run(page, root, 3)
+                page.wait_for_load_state("networkidle")
+                page.close()
         browser.close()
     sys.stdout.flush()
 

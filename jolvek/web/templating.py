@@ -28,6 +28,7 @@ SCRIPTS = (
     "app/figures.js",
     "app/compare.js",
     "app/dragging.js",
+    "app/swaps.js",
     "app/saving.js",
     "app/scrolling.js",
     "app/steps.js",

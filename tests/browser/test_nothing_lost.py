@@ -179,6 +179,89 @@ def test_an_answer_that_does_not_come_is_told_and_what_stands_stays(context, ser
     expect(tab.locator("#saving")).to_be_hidden()
 
 
+def test_what_the_catalogue_has_follows_or_says_that_it_does_not(context, server):
+    page = context.new_page()
+    page.goto(server)
+    length = page.get_by_role("textbox", name="Length", exact=True)
+    length.fill("3.1")
+    line = page.locator("#quick-answer .from-catalogue")
+    expect(line).to_contain_text("Looking through")
+    expect(line).to_contain_text("setups do it")
+    page.route("**/from-catalogue?**", lambda route: route.abort())
+    length.fill("3.2")
+    expect(line).to_contain_text("could not be asked")
+    page.close()
+
+
+def _changed_fast(page, field, values):
+    """Each value 25 ms after the one before, as by a slider that is dragged; how many requests were
+    under way at once, at most, until the last of them was answered.
+    """
+    now, most = set(), [0]
+
+    def asked(request):
+        if "catalogue" not in request.url:  # comes after an answer, beside the next
+            now.add(request)
+        most[0] = max(most[0], len(now))
+
+    def over(request):
+        now.discard(request)
+
+    heard = {"request": asked, "requestfinished": over, "requestfailed": over}
+    for kind, hear in heard.items():
+        page.on(kind, hear)
+    page.evaluate(
+        """([id, values]) => new Promise((done) => {
+          const next = () => {
+            const field = document.getElementById(id);
+            field.value = values.shift();
+            field.dispatchEvent(new Event("input", { bubbles: true }));
+            if (values.length) setTimeout(next, 25); else setTimeout(done, 100);
+          };
+          next();
+        })""",
+        [field, values],
+    )
+    while now:
+        page.wait_for_timeout(50)
+    for kind, hear in heard.items():
+        page.remove_listener(kind, hear)
+    return most[0]
+
+
+@pytest.mark.parametrize(
+    ("path", "field", "step", "shown"),
+    [
+        ("/", "length", 0.1, "#quick-answer .figures"),
+        ("/enquiry/2/day-out", "wind", 1, "#day .answer"),
+    ],
+)
+def test_the_last_of_many_answers_stands_and_none_waits_behind_another(
+    page, fitted_server, path, field, step, shown
+):
+    page.goto(f"{fitted_server}{path}")
+    before = page.locator(shown).inner_text()
+    values = [f"{2 + step * i:g}" for i in range(24)]
+    assert _changed_fast(page, field, values) == 1
+    stands = page.locator(shown).inner_text()
+    page.reload()  # the address has what was asked last
+    expect(page.locator(f"#{field}")).to_have_value(values[-1])
+    assert page.locator(shown).inner_text() == stands != before
+
+
+def test_the_last_answer_of_many_keys_stands_before_anything_is_saved(context, fitted_server):
+    page = context.new_page()
+    page.goto(f"{fitted_server}/enquiry/2/boat")
+    page.route(re.compile("/boat$"), lambda route: route.abort())
+    _changed_fast(page, "gear", [str(3 * i) for i in range(1, 20)])
+    typed = page.locator("#figures .answer").inner_text()
+    page.unroute_all()
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_text("Saved.", exact=True)).to_be_visible()
+    assert page.locator("#figures .answer").inner_text() == typed
+    page.close()
+
+
 def test_a_key_pressed_while_a_form_is_sent_waits_for_its_answer(page, server):
     page.goto(f"{server}/enquiry/6/shortlist")
     held = []

@@ -37,6 +37,7 @@ ACCESS: dict[str, str] = {
     "account.play": READER,  # another role of the demo; nothing elsewhere
     "choices.choose": READER,
     "counter.page": READER,
+    "counter.catalogue": READER,
     "counter.find": READER,
     "patterns.page": READER,
     "rules.page": READER,

@@ -19,7 +19,12 @@ from jolvek.store.shelf import KINDS
 from jolvek.web import data, errors, shared
 from jolvek.web.forms.quick_form import QuickForm, kept_entries, usual_entries
 from jolvek.web.forms.reading import refuse_at_field
-from jolvek.web.pages.counter_page import open_enquiries, quick_answer, quick_need
+from jolvek.web.pages.counter_page import (
+    from_catalogue,
+    open_enquiries,
+    quick_answer,
+    quick_need,
+)
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, is_fragment, show, stored_or_404, who
 from jolvek.web.view import display
@@ -46,12 +51,13 @@ def _need(form: QuickForm) -> Need | None:
 
 def _page(form: QuickForm, code: int = 200, **more: Any) -> tuple[str, int]:
     need = _need(form)
-    answer = quick_answer(need, shelf_of(conn()), display.current()) if need else None
+    answer = quick_answer(need, display.current()) if need else None
     code = code if need else 422
-    if is_fragment():
+    if is_fragment():  # what the catalogue has is asked for once no more is typed
         return show("counter/_answer.html", answer, form=form, alone=True, **more), code
     lines = open_enquiries(conn(), shared.skipped())
-    return show("counter/page.html", answer, lines, form=form, **more), code
+    has = from_catalogue(need, shelf_of(conn()), display.current()) if need else ""
+    return show("counter/page.html", answer, lines, form=form, from_catalogue=has, **more), code
 
 
 @bp.get("/")
@@ -69,6 +75,17 @@ def page() -> Any:
     elif not typed:
         form = QuickForm(None, meta={"csrf": False})
     return _page(form, filled=other)
+
+
+@bp.get("/from-catalogue")
+def catalogue() -> Any:
+    """What the catalogue has for the quick start's entries, which stand in the address."""
+    form = QuickForm(request.args, meta={"csrf": False})
+    need = _need(form) if form.validate() else None
+    if need is None:
+        return _page(form)
+    has = from_catalogue(need, shelf_of(conn()), display.current())
+    return render_template("counter/_from_catalogue.html", from_catalogue=has)
 
 
 @bp.post("/keep")

@@ -76,6 +76,11 @@ class QuickForm(FlaskForm):
     )
 
     @property
+    def as_typed(self) -> dict[str, str]:
+        """The entries as an address or a form carries them."""
+        return {"family": self.family.data, **{name: self[name]._value() for name in ENTRIES}}
+
+    @property
     def si(self) -> dict[str, str | float]:
         """What is entered, to be kept: the kind of boat, and the figures in SI."""
         return {"family": self.family.data, **{name: self[name].data for name in ENTRIES}}

@@ -26,12 +26,11 @@ KINDS_NAMED = 3  # setups of unlike motors that the answer names
 
 @dataclass(frozen=True)
 class QuickAnswer:
-    """The quick start's answer: a sentence, figures, what it rests on, and what the shelf has."""
+    """The quick start's answer: a sentence, figures, and what it rests on."""
 
     answer: str
     figures: tuple[tuple[str, str], ...]
     basis: str
-    from_shelf: str
 
 
 def quick_need(family: str, length_m: float, people: int, day: Day) -> Need:
@@ -40,8 +39,8 @@ def quick_need(family: str, length_m: float, people: int, day: Day) -> Need:
     return Need(hull, Load(people), Site(default_places(hull.family)), day=day)
 
 
-def quick_answer(need: Need, shelf: Shelf, u: Units) -> QuickAnswer:
-    """What the boat and day take, and the first setup on the shelf that does it."""
+def quick_answer(need: Need, u: Units) -> QuickAnswer:
+    """What the boat and day take."""
     sizing = size(need)
     doubted = "" if sizing.no_way else power_told(need, sizing, u)
     basis = tr(
@@ -52,9 +51,7 @@ def quick_answer(need: Need, shelf: Shelf, u: Units) -> QuickAnswer:
         mass=u.full(need.hull.mass_kg, "mass"),
         adult=u.full(ADULT_KG, "mass"),
     )
-    return QuickAnswer(
-        answer(need, sizing, u), _figures(sizing, u), basis, _from_shelf(need, shelf, u)
-    )
+    return QuickAnswer(answer(need, sizing, u), _figures(sizing, u), basis)
 
 
 def answer(need: Need, sizing: Sizing, u: Units) -> str:
@@ -93,7 +90,10 @@ def _figures(sizing: Sizing, u: Units) -> tuple[tuple[str, str], ...]:
     return tuple(out)
 
 
-def _from_shelf(need: Need, shelf: Shelf, u: Units) -> str:
+def from_catalogue(need: Need, shelf: Shelf, u: Units) -> str:
+    """What the catalogue has for it: the picks of up to three unlike motors, and how many setups
+    do it.
+    """
     match = matched(need, shelf)
     doing = int(match.field.does_day.sum())
     if not doing:

@@ -2,6 +2,7 @@
 what was typed.
 """
 
+import html
 import io
 import json
 import re
@@ -34,6 +35,20 @@ def test_quick_start_answers_in_power_and_energy(client):
 def test_quick_start_answers_htmx_with_its_fragment_alone(client):
     text = client.get("/", query_string=QUICK, headers={"HX-Request": "true"}).text
     assert text.lstrip().startswith('<div id="quick-answer"') and "<html" not in text
+
+
+def test_what_the_catalogue_has_follows_the_answer_with_the_same_words(client):
+    part = client.get("/", query_string=QUICK, headers={"HX-Request": "true"}).text
+    assert "From the catalogue" not in part
+    asked = html.unescape(re.search(r'hx-get="(/from-catalogue[^"]+)"', part)[1])
+    line = client.get(asked, headers={"HX-Request": "true"}).text
+    whole = client.get("/", query_string=QUICK).text
+    assert "From the catalogue" in line and " ".join(line.split()) in " ".join(whole.split())
+
+
+def test_the_catalogue_asked_with_what_is_no_length_says_so(client):
+    answer = client.get("/from-catalogue", query_string=QUICK | {"length": "long"})
+    assert answer.status_code == 422 and "read “long”" in answer.text
 
 
 @pytest.mark.parametrize(

@@ -16,11 +16,11 @@ from jolvek.core.match.ranking import steps
 from jolvek.core.products.shelf import Shelf
 from jolvek.web.forms.narrowing import Filters, filters_from
 from jolvek.web.pages.boat_page import boat_page, schools, speeds_m_s
-from jolvek.web.pages.counter_page import quick_answer, quick_need
+from jolvek.web.pages.counter_page import from_catalogue, quick_answer, quick_need
 from jolvek.web.pages.narrowed import facet_values, narrowed
 from jolvek.web.pages.shortlist_page import because, missed, picked, results, shortlist_page
 from jolvek.web.pages.waters_page import waters_page
-from tests.web.pages.made import ALL, AT_SEA, ENQUIRIES, METRIC, SHELF, answer, found
+from tests.web.pages.made import ALL, AT_SEA, ENQUIRIES, METRIC, answer, found
 
 EVERY = range(6)
 
@@ -101,7 +101,7 @@ def test_wind_that_is_too_much_is_a_stop_before_all_that_the_day_takes(wind_m_s,
 @pytest.mark.parametrize("family", ["kayak", "rigid_dinghy", "rib", "pontoon"])
 def test_the_quick_answer_is_the_sizing_of_the_core(family):
     need = quick_need(family, 4.2, 2, Day(1.8, 6000))
-    told, sizing = quick_answer(need, SHELF, AT_SEA), size(need)
+    told, sizing = quick_answer(need, AT_SEA), size(need)
     shown = dict(told.figures)
     assert figure(shown["Lithium"]) == pytest.approx(sizing.energy_wh / 1000, abs=0.06)
     assert figure(shown["or lead-acid"]) == pytest.approx(sizing.lead_wh / 1000, abs=0.06)
@@ -112,9 +112,9 @@ def test_the_quick_answer_is_the_sizing_of_the_core(family):
 
 def test_the_quick_answer_says_when_nothing_on_the_shelf_does_it():
     need = quick_need("kayak", 4.0, 1, Day(1.5, 3000))
-    assert "Nothing in the catalogue" in quick_answer(need, Shelf(), AT_SEA).from_shelf
+    assert "Nothing in the catalogue" in from_catalogue(need, Shelf(), AT_SEA)
     swift = quick_need("kayak", 4.0, 1, Day(1.0, 3000, current_m_s=3.0))
-    assert "no way is made" in quick_answer(swift, SHELF, AT_SEA).answer
+    assert "no way is made" in quick_answer(swift, AT_SEA).answer
 
 
 def shown(which, u=AT_SEA, **args):
@@ -212,4 +212,4 @@ def test_a_setup_picked_for_much_tells_once_what_it_misses():
 
 def test_a_small_energy_is_told_in_watt_hours():
     board = quick_need("board", 3.2, 1, Day(1.0, 2000))
-    assert re.search(r"a battery of about \*\d\d Wh\*", quick_answer(board, SHELF, AT_SEA).answer)
+    assert re.search(r"a battery of about \*\d\d Wh\*", quick_answer(board, AT_SEA).answer)

@@ -1,4 +1,5 @@
 // Another kind of boat brings its usual figures; what was typed since it was chosen stays typed.
+// What the catalogue has follows the answer, and says so where it does not come.
 "use strict";
 {
   let mine = new Map();
@@ -21,4 +22,14 @@
       }));
     }
   });
+
+  function notLooked(event) {
+    const status = event.detail?.ctx?.response?.status ?? 0;
+    const line = event.target.closest?.(".from-catalogue[aria-busy]");
+    if (!line || status === 200) return;
+    line.removeAttribute("aria-busy");
+    line.textContent = tr("The catalogue could not be asked.");
+  }
+  document.addEventListener("htmx:after:request", notLooked);
+  document.addEventListener("htmx:error", notLooked);
 }
