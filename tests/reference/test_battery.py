@@ -2,12 +2,13 @@
 no source).
 """
 
+import numpy as np
 import pytest
 
 from jolvek.core.electric.bank import Bank, current_a, layout, runtime_s
 from jolvek.core.electric.battery import Battery
-from jolvek.core.electric.chemistry import chemistry
-from jolvek.core.electric.discharge import discharge, peukert_time_h
+from jolvek.core.electric.chemistry import CHEMISTRIES, chemistry
+from jolvek.core.electric.discharge import delivered_share, discharge, peukert_time_h
 from jolvek.core.predict.limits import electrical
 from jolvek.core.products.motor import Motor
 
@@ -80,3 +81,14 @@ def test_a_fully_charged_14_cell_pack_stands_at_58_v():  # common practice: "52 
 def test_a_24_v_motor_with_a_given_window_takes_a_24_v_lithium_bank():
     motor = Motor(1200, voltage_v=24, voltage_min_v=17.5, voltage_max_v=30.6)
     assert not rules(motor, Bank(Battery("lfp", 12.8, 100), 2)) & {"voltage-high", "voltage-low"}
+
+
+@pytest.mark.parametrize("chem_id", CHEMISTRIES)
+@pytest.mark.parametrize("motor_min_ratio", [0.0, 0.93])
+def test_the_share_that_is_delivered_is_that_of_the_discharge(chem_id, motor_min_ratio):
+    rates = np.geomspace(0.002, 12.0, 72)[::7]  # at the table's own rates nothing is interpolated
+    limits = (0.2, motor_min_ratio, 0.8)
+    runs = [discharge(chemistry(chem_id), float(x), *limits) for x in rates]
+    assert {r.ended_by for r in runs} & {"cut-off", "motor", "power"}  # some end early
+    worked = [float(r.hours[-1] * x) for r, x in zip(runs, rates, strict=True)]
+    assert delivered_share(chem_id, rates, *limits).tolist() == pytest.approx(worked)

@@ -12,8 +12,9 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from jolvek.core.base import checked
-from jolvek.core.base.arrays import Array
+from jolvek.core.base.arrays import Array, Index
 from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charge_time import charge_time_h
 from jolvek.core.electric.chemistry import CHEMISTRIES, end_soc
 from jolvek.core.electric.serving import WAYS, outputs_used, ways
@@ -74,6 +75,26 @@ def matches(bank: Bank, charger: Charger) -> str:
     speaks = b.chemistry in charger.chemistries
     volts = (b.nominal_voltage_v, b.charge_v, b.chem.lithium, speaks, charger.voltage_v, stated)
     return WAYS[int(ways(bank.series, bank.parallel, *volts, charger.outputs))]
+
+
+def served_how(
+    batteries: Sequence[Battery], series: Index, parallel: Index, chargers: Sequence[Charger]
+) -> Index:
+    """The same as an index into WAYS, of every bank (B,) with every charger: (B, C).
+
+    >>> from jolvek.core.electric.battery import Battery
+    >>> served_how([Battery("agm", 12, 100)], 2, 1, [Charger(12, 10, ("agm",), outputs=2)])
+    array([[2]])
+    """
+    known = [(b.nominal_voltage_v, b.charge_v, b.chem.lithium) for b in batteries]
+    volts, full, lithium = np.array(known, dtype=float).reshape(-1, 3).T[:, :, None]
+    given = [(c.voltage_v, c.charge_voltage_v or np.nan, c.outputs) for c in chargers]
+    charger_v, stated, outputs = np.array(given, dtype=float).reshape(-1, 3).T
+    names = tuple(CHEMISTRIES)
+    spoken = np.array([[n in c.chemistries for c in chargers] for n in names], dtype=bool)
+    speaks = spoken[[names.index(b.chemistry) for b in batteries]]
+    layout = (np.reshape(series, (-1, 1)), np.reshape(parallel, (-1, 1)))
+    return ways(*layout, volts, full, lithium.astype(bool), speaks, charger_v, stated, outputs)
 
 
 def soc_after(

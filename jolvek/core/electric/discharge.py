@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
 
-from jolvek.core.base.arrays import Array
+from jolvek.core.base.arrays import Array, Mask
 from jolvek.core.electric.chemistry import Chemistry, chemistry, end_soc
 
 SOC_STEPS = 60
@@ -68,32 +69,57 @@ def discharge(
     >>> round(float(d.hours[-1]) * 60)
     49
     """
-    stop = end_soc(chem, reserve)
-    soc = np.linspace(start_soc, min(stop, start_soc), SOC_STEPS)
-    middle = 0.5 * (soc[1:] + soc[:-1])
-    ocv, r, x = _ocv(chem, middle), chem.resistance_h / capacity_factor, power_per_h
-    root = ocv * ocv - 4 * r * x
-    able = root > 0
-    rate = (ocv - np.sqrt(np.maximum(root, 0))) / (2 * r)
-    voltage = ocv - rate * r
-    floor = max(chem.empty_ratio if chem.usable < 1 else 0.0, motor_min_ratio)
-    bad = ~able | (voltage < floor)
-    last = int(np.argmax(bad)) if bad.any() else middle.size
+    s = _steps(chem, power_per_h, reserve, motor_min_ratio, capacity_factor, start_soc)
+    last = int(np.argmax(s.ended)) if s.ended.any() else s.ended.size
     ended = (
         (
             "power"
-            if not able[last]
+            if not s.able[last]
             else "motor"
             if motor_min_ratio > chem.empty_ratio
             else "cut-off"
         )
-        if bad.any()
+        if s.ended.any()
         else ("reserve" if reserve >= 1 - chem.usable else "depth")
     )
+    elapsed = np.concatenate(([0.0], np.cumsum(s.hours)))[: last + 1]
+    return Discharge(s.soc[: last + 1], s.voltage_ratio, s.c_rate, elapsed, ended)
+
+
+class _Steps(NamedTuple):
+    """A discharge cut into small steps of charge: what holds in each, the hours it takes, whether
+    the power can be given at all, and whether the discharge has ended before it.
+    """
+
+    soc: Array  # at both ends of each step; the rest at its middle, (…, steps)
+    voltage_ratio: Array
+    c_rate: Array
+    hours: Array
+    able: Mask
+    ended: Mask
+
+
+def _steps(
+    chem: Chemistry,
+    power_per_h: ArrayLike,
+    reserve: float,
+    motor_min_ratio: float,
+    capacity_factor: float,
+    start_soc: float,
+) -> _Steps:
+    """The steps of `discharge`; powers of shape (…, 1) give a row each."""
+    soc = np.linspace(start_soc, min(end_soc(chem, reserve), start_soc), SOC_STEPS)
+    ocv = _ocv(chem, 0.5 * (soc[1:] + soc[:-1]))
+    r = chem.resistance_h / capacity_factor
+    root = ocv * ocv - 4 * r * np.asarray(power_per_h)
+    rate = (ocv - np.sqrt(np.maximum(root, 0))) / (2 * r)
+    voltage = ocv - rate * r
+    floor = max(chem.empty_ratio if chem.usable < 1 else 0.0, motor_min_ratio)
+    able = root > 0
     loss = np.maximum(rate * chem.rated_h / capacity_factor, 1.0) ** (chem.peukert - 1.0)
-    step = capacity_factor * (soc[:-1] - soc[1:]) / (rate * loss)
-    elapsed = np.concatenate(([0.0], np.cumsum(step)))[: last + 1]
-    return Discharge(soc[: last + 1], voltage, rate, elapsed, ended)
+    hours = capacity_factor * (soc[:-1] - soc[1:]) / (rate * loss)
+    ended = np.logical_or.accumulate(~able | (voltage < floor), axis=-1)
+    return _Steps(soc, voltage, rate, hours, able, ended)
 
 
 _RATES = np.geomspace(0.002, 12.0, 72)
@@ -103,9 +129,9 @@ _RATES = np.geomspace(0.002, 12.0, 72)
 def _runtime_table(
     chem_id: str, reserve: float, motor_min_ratio: float, capacity_factor: float, start: float
 ) -> Array:
-    chem = chemistry(chem_id)
-    fixed = (reserve, motor_min_ratio, capacity_factor, start)
-    return np.array([discharge(chem, float(x), *fixed).hours[-1] * x for x in _RATES])
+    rates = _RATES[:, np.newaxis]
+    s = _steps(chemistry(chem_id), rates, reserve, motor_min_ratio, capacity_factor, start)
+    return np.asarray(np.where(s.ended, 0.0, s.hours).sum(axis=-1) * _RATES)
 
 
 def delivered_share(

@@ -39,7 +39,7 @@ from jolvek.core.predict.setup import Setup, raised
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 from jolvek.core.products.pair_facts import motor_facts, pair_facts
-from jolvek.core.products.shelf import Item, owns, sample
+from jolvek.core.products.shelf import Item, joins, sample
 from jolvek.core.rules.facts import PairFacts
 from jolvek.core.rules.findings import Finding, ordered
 
@@ -113,7 +113,7 @@ class Fitted:
     @cached_property
     def own_pack(self) -> bool:
         """Whether the motor may be joined to this battery as far as clip-on batteries go."""
-        return owns(self.motor, self.battery) and (not self.motor.pack_ids or self.bank.packs == 1)
+        return joins(self.motor, self.battery, self.bank.packs)
 
     @cached_property
     def pair(self) -> PairFacts:

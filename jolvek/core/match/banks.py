@@ -9,9 +9,10 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array, Index, Mask
 from jolvek.core.electric.bank_facts import bank_facts, own_suits
-from jolvek.core.electric.charging import Charger
+from jolvek.core.electric.battery import Battery
+from jolvek.core.electric.charging import Charger, served_how
 from jolvek.core.electric.chemistry import chemistry, end_soc
-from jolvek.core.electric.serving import hours, ways
+from jolvek.core.electric.serving import hours
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.stowage import bank_weights, stow
 from jolvek.core.fit.trim import moments_kg_m
@@ -68,10 +69,9 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
     moments = np.array([row[3] for row in rows], dtype=float).reshape(len(rows), 3)
     chem = np.array([names.index(b.chemistry) for b in spec], dtype=int)
     volts = np.array([b.nominal_voltage_v for b in spec], dtype=float)
-    full = np.array([b.charge_v for b in spec], dtype=float)
     ah = np.array([b.capacity_ah for b in spec], dtype=float)
     own = own_suits(spec, s, need.day.own_charger_v)
-    layouts = _Layouts(s, p, chem, volts, full, ah, names)
+    layouts = _Layouts(spec, s, p, chem, ah, names)
     bank, charger, charge_h = _chargers(layouts, shelf, need, own)
     charged = own[bank] | (charger >= 0)
     charger_price = np.array([0.0, *(c.price for c in shelf.chargers)])[charger + 1]
@@ -132,13 +132,12 @@ def _layouts(need: Need, shelf: Shelf, m: Motors) -> tuple[list[_Row], dict[int,
 
 @dataclass(frozen=True)
 class _Layouts:
-    """Banks (B,) before their chargers: series, parallel, chemistry, pack's volts and amp-hours."""
+    """Banks (B,) before their chargers: battery, series, parallel, chemistry, pack's amp-hours."""
 
+    spec: list[Battery]
     series: Index
     parallel: Index
     chem_index: Index
-    volts: Array
-    full_v: Array
     ah: Array
     names: tuple[str, ...]
 
@@ -147,7 +146,7 @@ def _chargers(b: _Layouts, shelf: Shelf, need: Need, own: Mask) -> tuple[Index, 
     """(bank, charger, hours) rows: per bank the cheapest charger and the cheapest that fills it in
     the hours given; −1: none on the shelf, or the customer's own.
     """
-    n = b.volts.size
+    n = b.ah.size
     if not shelf.chargers or not n:
         return np.arange(n), np.full(n, -1), np.full(n, np.nan)
     price = np.array([item.price for item in shelf.chargers])
@@ -167,18 +166,10 @@ def _chargers(b: _Layouts, shelf: Shelf, need: Need, own: Mask) -> tuple[Index, 
 
 def _charge_hours(b: _Layouts, chargers: list[Charger], reserve: float) -> Array:
     """Hours (B, C) from what a day leaves to full; inf where a charger does not serve a bank."""
-    series, parallel, volts, full, ah = (
-        x[:, None] for x in (b.series, b.parallel, b.volts, b.full_v, b.ah)
-    )
-    charger_v, charger_a, outputs = (
-        np.array([getattr(c, k) for c in chargers], dtype=float)
-        for k in ("voltage_v", "current_a", "outputs")
-    )
-    stated = np.array([c.charge_voltage_v or np.nan for c in chargers], dtype=float)
-    speaks = np.array([[name in c.chemistries for c in chargers] for name in b.names])
-    lithium = np.array([chemistry(name).lithium for name in b.names])[b.chem_index][:, None]
-    known = (lithium, speaks[b.chem_index], charger_v, stated, outputs)
-    way = ways(series, parallel, volts, full, *known)
+    series, parallel, ah = (x[:, None] for x in (b.series, b.parallel, b.ah))
+    charger_a = np.array([c.current_a for c in chargers], dtype=float)
+    outputs = np.array([c.outputs for c in chargers], dtype=float)
+    way = served_how(b.spec, b.series, b.parallel, chargers)
     out = np.full(way.shape, np.inf)
     for k, name in enumerate(b.names):
         mine, kind = b.chem_index == k, chemistry(name)

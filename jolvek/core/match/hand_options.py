@@ -5,21 +5,25 @@ others do not; by the same rules as matching.
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
 
-from jolvek.core.electric.bank import Bank
+import numpy as np
+
+from jolvek.core.electric.bank_facts import bank_facts, own_suits
 from jolvek.core.electric.battery import Battery
-from jolvek.core.electric.charging import Charger, matches
+from jolvek.core.electric.charging import Charger, served_how
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fit_facts import drive_facts, one_hung
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 from jolvek.core.products.own import packs_there_are
-from jolvek.core.products.shelf import Item
+from jolvek.core.products.pair_facts import motor_facts, pair_facts
+from jolvek.core.products.shelf import Item, joins
 from jolvek.core.rules import judge
 from jolvek.core.rules.findings import Finding
+from jolvek.core.rules.rule import Held
 
 MOST_SERIES, MOST_PARALLEL = 4, 3
 
@@ -59,33 +63,55 @@ def bank_options(
     chargers: Sequence[Item[Charger]] = (),
 ) -> list[BankOption]:
     """The banks that a motor takes on a boat, those that go first; of a battery that makes none, a
-    single pack with what stands against it at its nearest. A bank is taken with the first of the
-    chargers that serves it.
+    single pack with what stands against it at its nearest. A bank counts as charged where
+    one of the chargers serves it.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> f = sample_fitted()
     >>> [o.why for o in bank_options(f.need, f.motor, f.mount, [f.battery], [f.charger])][:1]
     ['']
     """
+    banks = [
+        BankOption(item, s, p)
+        for item in batteries
+        for s, p in itertools.product(range(1, MOST_SERIES + 1), range(1, MOST_PARALLEL + 1))
+        if s * p <= packs_there_are(item)
+    ]
+    verdicts = _pair_verdicts(need, motor, banks, chargers)
+    shape = (1, len(banks))
+    rules, held = list(verdicts), list(verdicts.values())
+    broken = np.array([~np.broadcast_to(h.ok, shape)[0] for h in held])  # (rules, banks)
     goes, not_so = [], []
-    for item in batteries:
-        found: list[tuple[BankOption, list[Finding]]] = []
-        for s, p in itertools.product(range(1, MOST_SERIES + 1), range(1, MOST_PARALLEL + 1)):
-            if s * p > packs_there_are(item):
-                continue
-            bank = Bank(item.spec, s, p)
-            charger = next((c for c in chargers if matches(bank, c.spec)), None)
-            f = Fitted(need, motor, item, mount, charger, s, p)
-            problem = f.stowed[1]
-            told = judge.findings("pair", f.pair) + ([problem] if problem else [])
-            found.append((BankOption(item, s, p), _blocks(told)))
-        fits = [option for option, blocks in found if not blocks]
+    for _, group in itertools.groupby(range(len(banks)), key=lambda k: id(banks[k].item)):
+        told = [(k, broken[:, k], _unstowed(need, motor, mount, banks[k])) for k in group]
+        fits = [banks[k] for k, breaks, problem in told if not breaks.any() and not problem]
         goes += fits
         if not fits:
-            option, blocks = min(found, key=lambda x: len(x[1]))
-            why = blocks[0].text
-            not_so.append(BankOption(item, option.series, option.parallel, why))
+            k, breaks, problem = min(told, key=lambda row: row[1].sum() + bool(row[2]))
+            first = int(np.argmax(breaks))
+            said = judge.said(rules[first], held[first], (0, k), shape).text
+            not_so.append(replace(banks[k], why=said if breaks.any() else problem))
     return goes + not_so
+
+
+def _unstowed(need: Need, motor: Item[Motor], mount: Item[Mount], o: BankOption) -> str:
+    """Why the packs go nowhere; empty where they do."""
+    problem = Fitted(need, motor, o.item, mount, None, o.series, o.parallel).stowed[1]
+    return problem.text if problem and problem.level == "block" else ""
+
+
+def _pair_verdicts(
+    need: Need, motor: Item[Motor], banks: Sequence[BankOption], chargers: Sequence[Item[Charger]]
+) -> Mapping[str, Held]:
+    """What the rule book finds of a motor with every bank (1, B)."""
+    spec = [o.item.spec for o in banks]
+    series, parallel = np.array([(o.series, o.parallel) for o in banks], int).reshape(-1, 2).T
+    served = served_how(spec, series, parallel, [c.spec for c in chargers]).any(axis=1)
+    charged = own_suits(spec, series, need.day.own_charger_v) | served
+    facts = bank_facts(spec, series, parallel, need.day.kept_share, charged)
+    taken = [joins(motor, o.item, o.series * o.parallel) for o in banks]
+    takes = np.array(taken, dtype=bool).reshape(1, -1)
+    return judge.judge("pair", pair_facts(motor_facts([motor.spec]), facts, takes))
 
 
 def mount_options(

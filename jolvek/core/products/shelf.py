@@ -158,6 +158,15 @@ def owns(motor: Item[Motor], battery: Item[Battery]) -> bool:
     return battery.id in motor.pack_ids if motor.pack_ids else not battery.clip_on
 
 
+def joins(motor: Item[Motor], battery: Item[Battery], packs: int) -> bool:
+    """The same for so many packs: of a clip-on battery, one.
+
+    >>> joins(sample().motors[0], sample().batteries[0], 2)
+    True
+    """
+    return owns(motor, battery) and (not motor.pack_ids or packs == 1)
+
+
 def owned(motors: Sequence[Item[Motor]], batteries: Sequence[Item[Battery]]) -> Mask:
     """The same of all motors with all batteries (M, B).
 

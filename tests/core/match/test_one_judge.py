@@ -17,8 +17,10 @@ from jolvek.core.electric.charging import matches
 from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.hydro.hull import Load
+from jolvek.core.match.hand_options import bank_options
 from jolvek.core.match.matching import against_the_boat, allowed_pairs, match
 from jolvek.core.products.shelf import Shelf
+from jolvek.core.rules import judge
 
 NEEDS = [e.need for e in demo.enquiries()]
 SHELF = demo.shelf()
@@ -152,3 +154,43 @@ def test_matching_lists_just_what_the_rule_book_does_not_block(seed):
 @given(st.integers(0, 2**32))
 def test_the_same_over_many_more(seed):
     assert list(disagreements(*case(seed), every=1)) == []
+
+
+def against(need, motor, mount, item, layout, charger=None):
+    """What blocks a bank put together by hand, one by one."""
+    f = Fitted(need, motor, item, mount, charger, *layout)
+    told = judge.findings("pair", f.pair) + ([f.stowed[1]] if f.stowed[1] else [])
+    return [x.text for x in told if x.level == "block"]
+
+
+TIGHT = Bay("box", 0.4, 0.25, 0.25, 16.0)
+
+
+@pytest.mark.parametrize(
+    ("which", "own_charger_v", "bays", "chargers"),
+    [(0, None, (), 20), (1, 29.2, (TIGHT,), 0), (2, None, (TIGHT,), 1), (5, 14.6, (), 0)],
+)
+def test_a_bank_by_hand_is_judged_as_the_setup_that_it_makes(which, own_charger_v, bays, chargers):
+    usual, mount, sold = NEEDS[which], SHELF.mounts[0], SHELF.chargers[:chargers]
+    day = replace(usual.day, own_charger_v=own_charger_v)
+    need = replace(usual, day=day, site=replace(usual.site, bays=bays))
+    clipped = next(m for m in SHELF.motors if m.pack_ids)
+    for motor in (clipped, *SHELF.motors[which::6]):
+        found = bank_options(need, motor, mount, SHELF.batteries, sold)
+        for item in SHELF.batteries:
+            alone = {
+                at: against(need, motor, mount, item, at, serving(item, at, sold))
+                for at in itertools.product((1, 2, 3, 4), (1, 2, 3))
+            }
+            offered = [o for o in found if o.item is item]
+            goes = [(o.series, o.parallel) for o in offered if not o.why]
+            assert goes == [at for at, blocks in alone.items() if not blocks]
+            for o in offered:
+                blocks = alone[o.series, o.parallel]
+                assert [o.why] == (blocks[:1] or [""])
+                assert not blocks or len(blocks) == min(len(b) for b in alone.values())
+
+
+def serving(item, layout, chargers):
+    """The first charger that serves a bank."""
+    return next((c for c in chargers if matches(Bank(item.spec, *layout), c.spec)), None)
