@@ -71,10 +71,16 @@ def field_chart(
 
 def _extent(price: np.ndarray, reach: np.ndarray, shown: np.ndarray) -> tuple[float, float]:
     """How far the axes go: all of `shown` (indices) and most of the rest."""
-    x, y = float(np.quantile(price, 0.9)), float(np.quantile(reach, 0.97))
+    x, y = _below(price, 0.9), _below(reach, 0.97)
     if shown.size:
         x, y = max(x, float(price[shown].max()) * 1.04), max(y, float(reach[shown].max()) * 1.08)
     return x, max(y, 1e-6)
+
+
+def _below(values: np.ndarray, share: float) -> float:
+    """The value that a share of them is not above; `np.quantile` reads `numpy.ma` first, 20 ms."""
+    rank = int(share * (values.size - 1))
+    return float(np.partition(values, rank)[rank])
 
 
 def _grid(frame: Frame) -> str:
