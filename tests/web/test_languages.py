@@ -30,7 +30,7 @@ SAME = {  # written alike in that language
     ),
     *"charge, %;kayak;pack %(i)s;Stop;later;open;Cables;Photo;%(figure)s MB;anode;1 set".split(";"),
     *"%(shown)s · Jolvek;%(title)s · Jolvek;jolvek backup --into;jolvek restore".split(";"),
-    *"%(n)s pack;%(n)s point;%(n)s product;Danger".split(";"),
+    *"%(n)s pack;%(n)s point;%(n)s product;Danger;%(volts)s V %(ah)s Ah;%(m)s m".split(";"),
 }
 OF_THE_DEMO = {"Stern plate with pedals", "Life jacket cartridge"}  # a product, what an owner typed
 
@@ -145,13 +145,38 @@ def test_the_shops_own_pages_stay_english_after_a_letter(desk, conn):
     assert '<html lang="en"' in page
 
 
-DESK = ("/", "/shelf/", "/care", "/care/fleet", "/care/steps", "/rules", "/settings", "/people")
+POINT = re.compile(r"(?<![\d.,])\d{1,4}\.\d+(?![\d.])")  # in a figure
+NORMS = re.compile(r"CFR [\d.]+(?: und [\d.]+)?|UN[ -]38\.3")  # keep theirs
+
+
+DESK = (
+    "/",
+    "/shelf/",
+    "/shelf/batteries",
+    "/care/figures",
+    "/care",
+    "/care/fleet",
+    "/care/steps",
+    "/rules",
+    "/settings",
+    "/people",
+)
 
 
 def pieces_of(page):
     """What a page says to the eye between its tags, without its own customers' words."""
     shown = re.sub(r"<(script|style|textarea)\b.*?</\1>", " ", page, flags=re.S)
     return [" ".join(unescape(x).split()) for x in re.split(r"<[^>]+>", shown)]
+
+
+def typed_in(page):
+    """What stands in the text fields of a page, and what is told of a picture or field."""
+    fields = r'<input(?![^>]*type="(?:range|hidden|radio|checkbox)")[^>]*?value="([^"]*)"'
+    return [
+        unescape(x)
+        for way in (fields, r'(?:aria-label|title)="([^"]*)"')
+        for x in re.findall(way, page)
+    ]
 
 
 @pytest.fixture(scope="module")
@@ -167,7 +192,13 @@ def german(desk):
     return desk
 
 
-TABS = ("fitting?tab=wiring", "fitting?tab=sheet", "fitting?tab=mounts", "by-hand", "trial")
+TABS = (
+    "fitting?tab=wiring",
+    "fitting?tab=sheet",
+    "fitting?tab=mounts",
+    "by-hand?motor=tallmarrow-p65",
+    "trial",
+)
 HERE = (*STATIONS, *TABS, "handover", "aftercare")
 
 
@@ -182,6 +213,13 @@ def test_the_screens_of_one_who_reads_german_have_no_english_message_left(
     assert [x for x in long_ones(whole) if x in told] == []
     batch = {"Charge"}  # in German
     assert set(pieces) & set(in_german) - OF_THE_DEMO - batch == set()
+    assert not re.search(r'type="range"[^>]*\bvalue="[^"]*,', page.text)  # no slider reads it
+    assert [x for x in (*pieces, *typed_in(page.text)) if POINT.search(re.sub(NORMS, "", x))] == []
+
+
+def test_the_figure_at_the_cursor_stands_in_each_language(german):
+    page = german.get("/enquiry/9/side-by-side").text
+    assert re.search(r'Leistung bei\s*<span x-text="speedText">4,2', page)
 
 
 def test_what_is_not_there_or_not_for_one_is_told_in_ones_language(german):
@@ -242,7 +280,7 @@ def test_an_offer_is_of_its_customers_language_on_paper_and_link(desk, app, conn
         assert [x for x in SENT[language] if x not in told] == []
         assert [x for x in long_ones(whole) if x in told] == []
         assert re.search(r"\d,\d\d\s*€|€\s*[\d\s]*\d,\d\d", told)
-        assert re.search(r"\d,\d\s(kn|nm)", told) and not re.search(r"\d\.\d\s(kn|nm|m)\b", told)
+        assert re.search(r"\d,\d\s(kn|nm)", told) and not POINT.findall(re.sub(NORMS, "", told))
     refused = app.test_client().post(link, data={"do": "accepted"})
     assert refused.status_code == 422 and f'<html lang="{language}"' in refused.text
     assert "Part or work" in desk.get(here).text  # and goes on in its own
@@ -261,6 +299,7 @@ def test_papers_follow_the_customer(desk, conn, whole, paper):
     printed = PdfReader(io.BytesIO(desk.get(f"/enquiry/9/{paper}").data))
     text = re.sub(r"\s+", " ", " ".join(p.extract_text() for p in printed.pages))
     assert PRINTED[paper] in text and [x for x in long_ones(whole) if x in text] == []
+    assert POINT.findall(re.sub(NORMS, "", text)) == []
 
 
 def test_what_other_programs_read_says_the_same_to_all(german):

@@ -79,6 +79,8 @@ def test_best_of_a_row_is_the_cheapest_lightest_quietest_quickest_charged_and_th
         ("mass", "lift", "charge"), "B"
     )
     assert best["top"] == best["thrust"] == "A" and best_of(two[:1], {}, {}) == {}
+    alike = best_of([two[0], worked("B", 903.0, 40.0, 50.0)], {}, {})
+    assert [alike[k] for k in ("price", "mass", "noise")] == ["A", "", ""]  # none is lighter
 
 
 def test_figures_have_the_digits_of_their_quantity():

@@ -95,6 +95,15 @@ class Bank:
         return temperature_factor(self.chem, self.temperature_c) * (1 - self.ageing)
 
 
+def rating(volts: float, amp_hours: float) -> str:
+    """What stands on the label of a battery.
+
+    >>> rating(25.6, 50)
+    '25.6 V 50 Ah'
+    """
+    return tell("%(volts)s V %(ah)s Ah", volts=f"{volts:g}", ah=f"{amp_hours:g}")
+
+
 def layout(bank: Bank) -> str:
     """The bank in words.
 
@@ -102,11 +111,10 @@ def layout(bank: Bank) -> str:
     '2 × 48 V 60 Ah in parallel = 48 V 120 Ah'
     """
     b = bank.battery
-    one = f"{b.nominal_voltage_v:g} V {b.capacity_ah:g} Ah"
+    one = rating(b.nominal_voltage_v, b.capacity_ah)
     if bank.packs == 1:
         return one
-    told = {"n": bank.packs, "one": one}
-    told["whole"] = f"{bank.nominal_v:g} V {bank.capacity_ah:g} Ah"
+    told = {"n": bank.packs, "one": one, "whole": rating(bank.nominal_v, bank.capacity_ah)}
     if bank.series == 1:
         return tell("%(n)s × %(one)s in parallel = %(whole)s", **told)
     if bank.parallel == 1:

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.base.told import tell
-from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.bank import Bank, rating
 from jolvek.core.electric.netlist import Part, Plan, Wire, pack_id, short_circuit_a
 from jolvek.core.electric.wire_sizes import Cable, Fuse, cable, fuse, fuse_rating_a, heaviest
 
@@ -82,7 +82,7 @@ class Draft:
         for i in range(1, p + 1):
             for k in range(1, bank.series + 1):
                 b = bank.battery
-                words = f"{b.nominal_voltage_v:g} V {b.capacity_ah:g} Ah"
+                words = rating(b.nominal_voltage_v, b.capacity_ah)
                 self.parts.append(Part(pack_id(i, k), "pack", words, hazard))
                 if k > 1:
                     self.wire(

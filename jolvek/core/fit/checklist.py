@@ -194,7 +194,8 @@ def _parts(f: Fitted) -> tuple[tuple[str, str], ...]:
                 _is_plus=tell("red") if _is_plus(w) else tell("black"),
             )
             sizes[key] = sizes.get(key, 0.0) + w.length_m * w.size.runs
-        out += [(key, f"{length:.1f} m") for key, length in sorted(sizes.items())]
+        metres = {key: tell("%(m)s m", m=f"{length:.1f}") for key, length in sizes.items()}
+        out += sorted(metres.items())
         out.append((tell("battery straps or tray"), str(f.bank.packs)))
     return tuple(out)
 

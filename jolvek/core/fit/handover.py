@@ -71,8 +71,8 @@ def steps(f: Fitted) -> tuple[Step, ...]:
 
 
 def _before(f: Fitted) -> tuple[Step, ...]:
-    told = next((x.text for x in f.findings if x.rule == "first-charge"), "")
-    full = f" {told}" if told else ""
+    first = next((x for x in f.findings if x.rule == "first-charge"), None)
+    share, hours = (first.figure or 0.0, dict(first.values)["hours"]) if first else (0.0, 0.0)
     return (
         Step("unpack", tell("Unpack"), tell("Unpack and compare with the order, piece by piece.")),
         Step(
@@ -83,7 +83,14 @@ def _before(f: Fitted) -> tuple[Step, ...]:
         Step(
             "charge",
             tell("Charge"),
-            tell("Charge fully before the first use.%(x)s", x=full),
+            tell("Charge fully before the first use.")
+            if first is None
+            else tell(
+                "Charge fully before the first use: packs come about %(share)s %% charged, and the "
+                "first charge takes %(hours)s h.",
+                share=f"{100 * share:.0f}",
+                hours=f"{hours:.1f}",
+            ),
             tell(
                 "Charge on a surface that does not burn, watched, above freezing; lead-acid "
                 "needs air."

@@ -30,12 +30,12 @@ MOST_SERIES, MOST_PARALLEL = 4, 3
 
 @dataclass(frozen=True)
 class BankOption:
-    """So many packs of a battery, and why they do not go (empty: they do)."""
+    """So many packs of a battery, and why they do not go (none: they do)."""
 
     item: Item[Battery]
     series: int
     parallel: int
-    why: str = ""
+    why: Finding | None = None
 
     @property
     def price(self) -> float:
@@ -45,10 +45,10 @@ class BankOption:
 
 @dataclass(frozen=True)
 class MountOption:
-    """A mount, and why it does not go (empty: it does)."""
+    """A mount, and why it does not go (none: it does)."""
 
     item: Item[Mount]
-    why: str = ""
+    why: Finding | None = None
 
 
 def _blocks(found: Iterable[Finding]) -> list[Finding]:
@@ -69,7 +69,7 @@ def bank_options(
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> f = sample_fitted()
     >>> [o.why for o in bank_options(f.need, f.motor, f.mount, [f.battery], [f.charger])][:1]
-    ['']
+    [None]
     """
     banks = [
         BankOption(item, s, p)
@@ -89,15 +89,15 @@ def bank_options(
         if not fits:
             k, breaks, problem = min(told, key=lambda row: row[1].sum() + bool(row[2]))
             first = int(np.argmax(breaks))
-            said = judge.said(rules[first], held[first], (0, k), shape).text
+            said = judge.said(rules[first], held[first], (0, k), shape)
             not_so.append(replace(banks[k], why=said if breaks.any() else problem))
     return goes + not_so
 
 
-def _unstowed(need: Need, motor: Item[Motor], mount: Item[Mount], o: BankOption) -> str:
-    """Why the packs go nowhere; empty where they do."""
+def _unstowed(need: Need, motor: Item[Motor], mount: Item[Mount], o: BankOption) -> Finding | None:
+    """Why the packs go nowhere; none where they do."""
     problem = Fitted(need, motor, o.item, mount, None, o.series, o.parallel).stowed[1]
-    return problem.text if problem and problem.level == "block" else ""
+    return problem if problem and problem.level == "block" else None
 
 
 def _pair_verdicts(
@@ -121,11 +121,11 @@ def mount_options(
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> f = sample_fitted()
-    >>> mount_options(f.need, f.motor, 0.381, [f.mount])[0].why
-    ''
+    >>> mount_options(f.need, f.motor, 0.381, [f.mount])[0].why is None
+    True
     """
     out, hung = [], one_hung(motor, shaft_m, need.water.density_kg_m3)
     for item in mounts:
         blocks = _blocks(judge.findings("drive", drive_facts(need, hung, [item.spec])))
-        out.append(MountOption(item, blocks[0].text if blocks else ""))
+        out.append(MountOption(item, blocks[0] if blocks else None))
     return sorted(out, key=lambda o: bool(o.why))

@@ -42,15 +42,20 @@ class _Figure(float):
     """A float that formats itself as a quantity in chosen units: f"{x:speed}"."""
 
     units: Mapping[str, str] = SI
+    point: str = "."
 
     def __format__(self, spec: str) -> str:
         if spec.endswith("%"):
-            return f"{super().__format__(spec)[:-1]}\u00a0%"
+            return f"{self._plain(spec)[:-1]}\u00a0%"
         if spec not in QUANTITIES:
-            return super().__format__(spec)
+            return self._plain(spec)
         unit = self.units.get(spec, SI.get(spec, ""))
         small = 1 if spec == "mass" and abs(self) < 20 else 0 if unit == "m" else None
-        return f"{show(float(self), spec, unit, small)}\u00a0{unit}"
+        shown = show(float(self), spec, unit, small).replace(".", self.point)
+        return f"{shown}\u00a0{unit}"
+
+    def _plain(self, spec: str) -> str:
+        return super().__format__(spec).replace(".", self.point)
 
 
 def find(
@@ -86,15 +91,20 @@ def example(rule_id: str) -> Finding:
     return find(rule_id, figure, limit, **values)  # type: ignore[arg-type]
 
 
-def say(finding: Finding, units: Mapping[str, str], speak: Callable[[Any], str] = str) -> Finding:
+def say(
+    finding: Finding,
+    units: Mapping[str, str],
+    speak: Callable[[Any], str] = str,
+    point: str = ".",
+) -> Finding:
     """The same finding with its sentences in the units given per quantity; `speak` gives each
-    template, and each text among its values, in another language.
+    template, and each text among its values, in another language, whose decimal sign is `point`.
 
     >>> say(find("plate-power", 3000.0, 2200.0), {"power": "kW"}).text
     "The motor's 3.00\\xa0kW exceed the 2.20\\xa0kW of the boat's plate."
     """
     rule = RULES[finding.rule]
-    chosen = type("_Chosen", (_Figure,), {"units": units})
+    chosen = type("_Chosen", (_Figure,), {"units": units, "point": point})
     named = {
         key: chosen(value) if isinstance(value, int | float) else speak(value)
         for key, value in finding.values

@@ -8,7 +8,10 @@ import numpy as np
 from markupsafe import Markup
 
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import decimal, tr
+
+LETTER_H = 13.0
+SMALL = 100  # of a figure: below it a tenth is told
 
 DASHES = {"A": "", "B": "9 4", "C": "2 3", "D": "11 3 2 3", "E": "5 2"}
 
@@ -186,6 +189,7 @@ def compare(series: list[Series], axes: Axes, width: float = 570.0, height: floa
     ]
     for s in series:
         parts += _drawn(s, p.top, p.low)
+    parts += _letters(series, p.top)
     for frame, words, y in ((p.top, axes.top, p.top.y1 + 12), (p.low, axes.low, p.low.y1 - 5)):
         parts.append(text(frame.x0 + 5, y, words, "axis"))
     parts.append(_cursor(p, axes))
@@ -203,7 +207,8 @@ def compare(series: list[Series], axes: Axes, width: float = 570.0, height: floa
 def _cursor(p: _Panels, axes: Axes) -> str:
     """The cursor with its grip and flag."""
     x = p.top.x(axes.cursor) if axes.cursor else p.top.x0
-    words = f"{axes.cursor or 0:.4g} {axes.unit}"
+    at = axes.cursor or 0.0
+    words = f"{decimal(f'{at:.{1 if at < SMALL else 0}f}')} {axes.unit}"
     body = (
         line(0, p.top.y1, 0, p.low.y0, "cursor")
         + path(f"M0 {p.low.y0 + 1:.1f}l6 8h-12z", "grip")
@@ -241,6 +246,25 @@ def _band(s: Series, frame: Frame) -> str:
     return path(poly(corners, close=True), f"band set-{s.letter}")
 
 
+def _letters(series: list[Series], top: Frame) -> list[str]:
+    """The setups' letters beside the ends of their curves, one under the other where they meet."""
+    ends = sorted((top.y(s.top[-1]), top.x(s.x[-1]), s.letter) for s in series)
+    meeting: list[list[tuple[float, float, str]]] = []
+    for end in ends:
+        last = meeting[-1][-1] if meeting else None
+        if last and end[0] - last[0] < LETTER_H and abs(end[1] - last[1]) < 2 * LETTER_H:
+            meeting[-1].append(end)
+        else:
+            meeting.append([end])
+    out = []
+    for group in meeting:
+        x = max(end[1] for end in group) + 9
+        first = sum(end[0] for end in group) / len(group) - LETTER_H * (len(group) - 1) / 2
+        for i, (_, _, letter) in enumerate(group):
+            out.append(text(x, first + LETTER_H * i + 4, letter, f"name set-{letter}"))
+    return out
+
+
 def _drawn(s: Series, top: Frame, low: Frame) -> list[str]:
     """One setup's curves, knee, band and end marks."""
     dash, name = DASHES[s.letter] or None, f"set-{s.letter}"
@@ -259,7 +283,7 @@ def _drawn(s: Series, top: Frame, low: Frame) -> list[str]:
         x, y = top.x(s.knee[0]), top.y(s.knee[1])
         out.append(path(f"M{x:.1f} {y - 6:.1f}l6 6l-6 6l-6 -6z", f"knee {name}"))
     x, y = top.x(s.x[-1]), top.y(s.top[-1])
-    out += [marker(s.letter, x, y), text(x + 9, y + 4, s.letter, f"name {name}")]
+    out.append(marker(s.letter, x, y))
     if s.low and s.low[-1] <= low.y_max:
         out.append(marker(s.letter, x, low.y(s.low[-1]), 4.2))
     return out

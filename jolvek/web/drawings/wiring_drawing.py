@@ -9,7 +9,7 @@ from markupsafe import Markup
 from jolvek.core.electric.netlist import Netlist, Wire
 from jolvek.web.drawings.svg import Point, circle, path, picture, rect, tag, text
 from jolvek.web.view.display import counted
-from jolvek.web.view.language import shown, tr
+from jolvek.web.view.language import decimal, shown, tr
 
 PACK_W, PACK_H, GAP_X, ROW = 118.0, 46.0, 26.0, 78.0
 LEFT, TOP = 150.0, 60.0  # the first pack
@@ -192,7 +192,8 @@ def _to_one_pack(w: Wire, at: dict[str, Point], low: float, lane: float) -> str:
 
 
 def _wire(w: Wire, way: str) -> str:
-    title = f"{w.id}: {w.size.size_mm2:g} mm², {w.length_m:g} m, {w.current_a:.0f} A"
+    size, long = decimal(f"{w.size.size_mm2:g}"), decimal(f"{w.length_m:g}")
+    title = f"{w.id}: {size} mm², {long} m, {w.current_a:.0f} A"
     return path(way, f"wire is-{w.role}", title, data_wire=w.id)
 
 
@@ -228,7 +229,7 @@ def wiring_diagram(n: Netlist) -> Markup:
     parts += [_symbol(p.id, p.kind, str(shown(p.text)), at[p.id]) for p in n.parts]
     main = next(w for w in n.wires if w.b == ("motor", "+"))
     runs = f"{main.size.runs} × " if main.size.runs > 1 else ""
-    size = f"{runs}{main.size.size_mm2:g} mm² · AWG {main.size.awg}"
+    size = f"{runs}{decimal(f'{main.size.size_mm2:g}')} mm² · AWG {main.size.awg}"
     parts.append(text(at["switch"][0] + 28, at["switch"][1] - 8, size))
     bank = n.bank
     label = tr(

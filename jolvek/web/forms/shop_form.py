@@ -9,7 +9,7 @@ from typing import Any
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.store.shop import Shop
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import decimal, tr
 
 LONG = ("address", "terms", "opening", "closing", "thanks", "mail_words")
 
@@ -46,8 +46,8 @@ def entries(shop: Shop, typed: Mapping[str, str], refused: Mapping[str, str]) ->
 
 def _shown(value: Any) -> Any:
     if isinstance(value, tuple):
-        return "; ".join(f"{x:g}" for x in value)
-    return value if isinstance(value, bool | str) else f"{value:g}"
+        return "; ".join(decimal(f"{x:g}") for x in value)
+    return value if isinstance(value, bool | str) else decimal(f"{value:g}")
 
 
 def read(form: Mapping[str, str], before: Shop) -> tuple[Shop, dict[str, str]]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from jolvek.core.electric.bank import Bank, layout
+from jolvek.core.electric.bank import Bank, layout, rating
 from jolvek.core.electric.charging import matches
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
@@ -14,7 +14,7 @@ from jolvek.core.products.shelf import Item, Shelf
 from jolvek.core.rules.findings import Finding
 from jolvek.store.setups import MOST_PACKS_A_SIDE
 from jolvek.web.view.display import Units, long_hours, money
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import shown, tr
 
 
 @dataclass(frozen=True)
@@ -103,8 +103,9 @@ def choices(need: Need, shelf: Shelf, asked: dict[str, str], u: Units) -> Choice
         shaft = next((s for s in shafts if f"{s:g}" == asked.get("shaft_m")), None)
         shaft = shaft or (shafts[0] if shafts else None)
         found = mount_options(need, motor, shaft, shelf.mounts)
-        mounts = [(o.item, o.why) for o in found]
-    told = [(_bank(b, at), b.why) for b in banks]
+        mounts = [(o.item, u.said(o.why).text if o.why else "") for o in found]
+    whys = [u.said(b.why).text if b.why else "" for b in banks]
+    told = [(_bank(b, at, why), why) for b, why in zip(banks, whys, strict=True)]
     hung = [(_item(m, asked.get("mount"), why), why) for m, why in mounts]
     return Choices(
         tuple(_item(m, asked.get("motor")) for m in shelf.motors),
@@ -143,9 +144,10 @@ def _item(item: Item[Any], chosen: str | None, why: str = "") -> Choice:
     return Choice(item.id, words, item.id == chosen)
 
 
-def _bank(o: BankOption, at: str) -> Choice:
+def _bank(o: BankOption, at: str, why: str) -> Choice:
     bank, packs = Bank(o.item.spec, o.series, o.parallel), o.series * o.parallel
     how = f"{packs} × " if packs > 1 else ""
-    words = f"{how}{o.item.title}: {bank.nominal_v:g} V {bank.capacity_ah:g} Ah, {money(o.price)}"
+    label = shown(rating(bank.nominal_v, bank.capacity_ah))
+    words = f"{how}{o.item.title}: {label}, {money(o.price)}"
     value = f"{o.item.id}|{o.series}|{o.parallel}"
-    return Choice(value, words + (f": {o.why}" if o.why else ""), value == at)
+    return Choice(value, words + (f": {why}" if why else ""), value == at)

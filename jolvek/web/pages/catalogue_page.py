@@ -18,7 +18,7 @@ from jolvek.store import shelf as store
 from jolvek.web.drawings.product_drawing import product_view
 from jolvek.web.pages.product_facts import Told, follows, missing
 from jolvek.web.view.display import Units, counted
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import figure, tr
 from jolvek.web.view.words import plain_value
 
 COLUMNS = {
@@ -131,7 +131,7 @@ def _value(item: Item[Any], key: str) -> Any:
 def _cell(x: Item[Any], key: str) -> str:
     """A figure or word; a year is no figure to be grouped."""
     value = _value(x, key)
-    return str(value) if value and key.endswith("year") else plain_value(value)
+    return str(value) if value and key.endswith("year") else str(figure(plain_value(value)))
 
 
 def _row(x: Item[Any], kind: str) -> ProductRow:
@@ -144,7 +144,7 @@ def _row(x: Item[Any], kind: str) -> ProductRow:
         None if kind in NOT_SOLD else x.price,
         tuple(_cell(x, key) for key in COLUMNS[kind]),
         next((level for level in ("block", "caution") if level in levels), ""),
-        "discontinued" if x.discontinued else state,
+        tr("discontinued") if x.discontinued else state,
         ended and not x.discontinued,
         x.discontinued,
     )

@@ -165,7 +165,7 @@ def _leg_sliders(out: Outing, hand: Worked, args: dict[str, str], u: Units) -> t
             low,
             top,
             0.1,
-            args.get(f"v{i}") or u.entry(leg.speed_m_s, "speed"),
+            args.get(f"v{i}") or u.plain(leg.speed_m_s, "speed"),
         )
         for i, leg in enumerate(out.need.day.legs, 1)
     )

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.match.matching import Match
 from jolvek.web.view.display import Units, money
-from jolvek.web.view.language import shown, tr
+from jolvek.web.view.language import decimal, shown, tr
 
 NAMED = 3  # motors told by name
 
@@ -46,7 +46,11 @@ def mounts_page(f: Fitted, match: Match, u: Units) -> MountsPage:
             item.name,
             f"{shown(kind.name)}{hands}",
             (kind.steering, kind.shallows, kind.weed, kind.loses),
-            (money(item.price), u.number(item.spec.mass_kg, "mass"), f"{item.spec.hours:g}"),
+            (
+                money(item.price),
+                u.number(item.spec.mass_kg, "mass"),
+                decimal(f"{item.spec.hours:g}"),
+            ),
             f"{len(motors)}: {', '.join(motors[:NAMED])}{more}",
             u.said(why).text if why else "",
             item.id == f.mount.id,

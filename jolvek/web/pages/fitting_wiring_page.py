@@ -26,7 +26,7 @@ from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.wiring_drawing import wiring_diagram
 from jolvek.web.forms.fitting_form import run_text
 from jolvek.web.view.display import Units
-from jolvek.web.view.language import shown, tr
+from jolvek.web.view.language import decimal, shown, tr
 
 TAKE_WORDS = {
     "diagonal": tell("at opposite ends"),
@@ -117,7 +117,7 @@ def answer(f: Fitted, n: Netlist) -> str:
     if f.clips_on:
         return tr("The battery clips on: nothing to wire but the charger’s lead.")
     main = [w for w in n.wires if w.role == "plus"][-1]
-    size = f"{_runs(main)}{main.size.size_mm2:g} mm²"
+    size = decimal(f"{_runs(main)}{main.size.size_mm2:g} mm²")
     lost = 100 * drop_to_motor_v(n) / f.bank.nominal_v
     out = tr(
         "*%(motor)s A* flow; *%(size)s* (AWG %(awg)s) lose %(lost)s %% on the way",
@@ -165,8 +165,8 @@ def _cable(w: Wire) -> tuple[str, ...]:
         f"{w.id} {shown(ROLE_WORDS[w.role])}",
         " ".join(w.a),
         " ".join(w.b),
-        f"{w.length_m:.2f}",
-        f"{_runs(w)}{w.size.size_mm2:g}",
+        decimal(f"{w.length_m:.2f}"),
+        decimal(f"{_runs(w)}{w.size.size_mm2:g}"),
         w.size.awg,
         f"{w.current_a:.0f}",
         f"{1000 * resistance_ohm(w) * w.current_a:.0f}",

@@ -13,7 +13,7 @@ from jolvek.core.deal.years import Assumed, assumed, case_of, otherwise, use
 from jolvek.store.shop import Shop
 from jolvek.web.drawings.years_chart import years_chart
 from jolvek.web.view.display import amount_of, counted, long_hours, money_of
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import decimal, tr
 from jolvek.web.view.worked import Worked
 
 LEFT_OUT = {"grant", "resale", "petrol_resale", "starter_battery", "trolling_motor"}
@@ -112,4 +112,4 @@ def shown(key: str, value: float, shop: Shop) -> str:
     unit = LABELS[key]["unit"]
     if unit == "money":
         return amount_of(Decimal(str(round(value, 2))), shop.currency)
-    return f"{value:g} {unit}".strip()
+    return f"{decimal(f'{value:g}')} {unit}".strip()

@@ -10,7 +10,7 @@ from jolvek.core.predict.doubt import NO_PROPELLER, PRIORS
 from jolvek.core.products.motor import Motor, estimates
 from jolvek.core.products.shelf import Item
 from jolvek.web.view.display import Units, money
-from jolvek.web.view.language import tr
+from jolvek.web.view.language import decimal, tr
 from jolvek.web.view.words import plain_name
 
 AT_KNOTS = (0.0, 3.0, 5.0)
@@ -34,16 +34,16 @@ def _of_motor(motor: Motor, u: Units) -> Told:
         most = min(float(prop.drive.thrust_n(power, v)), float(prop.room_n(v)))
         thrust.append((tr("Thrust at %(x)s", x=u.full(v, "speed")), str(u.full(most, "thrust", 0))))
     return (
-        (tr("Real horsepower, at the shaft"), f"{motor.shaft_hp:.1f} hp"),
+        (tr("Real horsepower, at the shaft"), decimal(f"{motor.shaft_hp:.1f} hp")),
         (tr("Pitch speed, where thrust ends"), str(u.full(prop.pitch_speed_m_s, "speed"))),
         *thrust,
         (tr("Takes while on, propeller still"), f"{prop.idle_w:.0f} W"),
-        (tr("Takes banks of"), "{:.1f} to {:.1f} V".format(*motor.window_v())),
+        (tr("Takes banks of"), _volts(*motor.window_v())),
     )
 
 
 def _of_battery(item: Item[Any], u: Units) -> Told:
-    b = item.spec
+    b, amps = item.spec, item.spec.continuous_a
     return (
         (tr("Holds"), f"{b.energy_wh:.0f} Wh"),
         (tr("To be drawn without harm"), f"{b.chem.usable * b.energy_wh:.0f} Wh"),
@@ -51,10 +51,17 @@ def _of_battery(item: Item[Any], u: Units) -> Told:
             tr("Energy for its weight"),
             tr("%(weight)s Wh per kg", weight=f"{b.energy_wh / b.weight_kg:.0f}"),
         ),
-        ("A kWh costs", money(round(1000 * item.price / b.energy_wh))),
-        (tr("Full, empty"), f"{b.full_v:.1f} V, {b.empty_v:.1f} V"),
-        (tr("Gives at most"), f"{b.continuous_a:.0f} A, {b.continuous_a / b.capacity_ah:.1f} C"),
+        (tr("A kWh costs"), money(round(1000 * item.price / b.energy_wh))),
+        (tr("Full, empty"), decimal(f"{b.full_v:.1f} V, {b.empty_v:.1f} V")),
+        (
+            tr("Gives at most"),
+            decimal(f"{amps:.0f} A, {amps / b.capacity_ah:.1f} C"),
+        ),
     )
+
+
+def _volts(low: float, high: float) -> str:
+    return tr("%(low)s to %(high)s V", low=f"{low:.1f}", high=f"{high:.1f}")
 
 
 def missing(item: Item[Any]) -> tuple[str, ...]:

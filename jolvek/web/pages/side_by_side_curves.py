@@ -11,6 +11,7 @@ from jolvek.core.base import units
 from jolvek.core.enquiry.need import Need
 from jolvek.core.predict.performance import DRIFT_W
 from jolvek.web.drawings import charts
+from jolvek.web.pages.side_by_side_table import TIE
 from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
@@ -150,6 +151,7 @@ def cursor_data(
         "xMax": chart.x_max,
         "mode": mode,
         "unit": u["power"] if mode == "power" else u["speed"],
+        "tie": TIE,
         "places": {"power": 0 if u["power"] == "W" else 2, "speed": 1, "range": 1},
         "distanceUnit": u["distance"],
         "speedUnit": u["speed"],

@@ -9,11 +9,12 @@ from dataclasses import dataclass
 
 from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours as clock
+from jolvek.core.electric.bank import rating
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import largest_tilt_deg
 from jolvek.core.predict.streams import settings_w
 from jolvek.web.view.display import Units, counted, money
-from jolvek.web.view.language import shown, tr
+from jolvek.web.view.language import figure, shown, tr
 from jolvek.web.view.worked import Worked
 
 Row = tuple[str, str, tuple[str, ...]]  # name, unit, a cell a setup
@@ -61,7 +62,9 @@ def full_table(worked: list[Worked], u: Units) -> FullTable:
         (tr("Battery"), _battery(u)),
         (tr("Price"), _PRICE),
     ):
-        rows = ((row, unit, tuple(figure(w) or "–" for w in worked)) for row, unit, figure in lines)
+        rows = (
+            (row, unit, tuple(figure(told(w)) or "–" for w in worked)) for row, unit, told in lines
+        )
         groups.append((name, tuple(rows)))
     return FullTable(tuple(w.letter for w in worked), tuple(groups))
 
@@ -81,7 +84,7 @@ def _setting(worked: list[Worked], which: int, u: Units) -> tuple[Row, ...]:
         (
             tr("current"),
             "A",
-            tuple("–" if x.current_a is None else f"{x.current_a:.1f}" for x in at),
+            tuple("–" if x.current_a is None else figure(f"{x.current_a:.1f}") for x in at),
         ),
     )
 
@@ -150,7 +153,7 @@ def _battery(u: Units) -> tuple[tuple[str, str, Told], ...]:
 
 def _bank(w: Worked) -> str:
     bank = w.fitted.bank
-    return f"{bank.nominal_v:g} V {bank.capacity_ah:g} Ah, {counted(bank.packs, 'pack')}"
+    return f"{shown(rating(bank.nominal_v, bank.capacity_ah))}, {counted(bank.packs, 'pack')}"
 
 
 def _per_kwh(w: Worked) -> str:

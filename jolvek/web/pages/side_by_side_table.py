@@ -19,6 +19,9 @@ from jolvek.web.view.worked import Worked
 MUCH_DEARER, MUCH_HEAVIER = 1.2, 1.3  # than the least: told as what a setup gives up
 
 
+TIE = 0.005  # two figures no further apart, of the better one, are as good; prices are told exactly
+
+
 @dataclass(frozen=True)
 class Cell:
     """One figure, whether it is the best of its row, and the live row that the cursor writes."""
@@ -56,12 +59,15 @@ def best_of(worked: list[Worked], at: dict[str, Point], days: dict[str, DayRun])
         "noise": {w.letter: -n if (n := w.fitted.motor.noise_db) else None for w in worked},
         "left": {k: d.left if d.home else None for k, d in days.items()},
     }
-    return {row: _best(values) for row, values in rows.items()}
+    return {row: _best(values, 0.0 if row == "price" else TIE) for row, values in rows.items()}
 
 
-def _best(values: dict[str, float | None]) -> str:
-    known = {k: v for k, v in values.items() if v is not None}
-    return max(known, key=lambda k: known[k], default="")
+def _best(values: dict[str, float | None], tie: float) -> str:
+    """The letter of the highest; none where another is as good."""
+    known = sorted(((v, k) for k, v in values.items() if v is not None), reverse=True)
+    if len(known) > 1 and known[0][0] - known[1][0] <= tie * abs(known[0][0]):
+        return ""
+    return known[0][1] if known else ""
 
 
 def table(
@@ -81,7 +87,7 @@ def table(
             Cell(text(w), bool(key) and best.get(key) == w.letter, live and f"{live}-{w.letter}")
             for w in worked
         )
-        return TableRow(name, tuple(cells), unit, bool(live) and name.startswith("Power at"))
+        return TableRow(name, tuple(cells), unit, live == "power")
 
     first = _day_rows(line, days) if mode == "day" else _cursor_rows(line, at, mode, u)
     going = {w.letter: handling(w.performance) for w in worked}

@@ -76,6 +76,10 @@ class Units:
 
     def entry(self, value: float | None, quantity: str) -> str:
         """The figure as it stands in an input: enough digits to come back unchanged to the eye."""
+        return language.decimal(self.plain(value, quantity))
+
+    def plain(self, value: float | None, quantity: str) -> str:
+        """The same with a point in every language, as a slider wants it."""
         if value is None:
             return ""
         unit = self[quantity]
@@ -106,7 +110,7 @@ class Units:
 
     def said(self, finding: Finding) -> Finding:
         """A finding with its sentences in these units."""
-        return say(finding, self.chosen, language.tr)
+        return say(finding, self.chosen, language.tr, language.decimal("."))
 
     @property
     def summary(self) -> str:

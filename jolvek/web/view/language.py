@@ -29,7 +29,7 @@ LANGUAGES = {
 SCREENS = ("en", "de")  # what the shop's own pages speak
 FOLDER, DOMAIN = Path(__file__).parents[1] / "locale", "jolvek"
 SCRIPT_WORDS = tuple(json.loads((FOLDER / "scripts.json").read_text("utf-8")))
-FIGURE = re.compile(r"[+-]?\d+\.\d+")
+FIGURE = re.compile(r"[+-]?\d+\.\d+(?:[\s\u00a0][^.]*)?")
 STARRED = re.compile(r"<(\w+) \*>")
 
 
@@ -92,6 +92,15 @@ def decimal(text: str) -> str:
     return text if current() == "en" else text.replace(".", ",")
 
 
+def figure(value: Any) -> Any:
+    """The same of what may be a figure with or without its unit; anything else stays as it is.
+
+    >>> figure("2.5 m"), figure("DIN 1.5"), figure(2.5)
+    ('2.5 m', 'DIN 1.5', 2.5)
+    """
+    return decimal(value) if isinstance(value, str) and FIGURE.fullmatch(value) else value
+
+
 def capital(text: str) -> str:
     """A text that begins a sentence; nouns keep their capitals.
 
@@ -102,11 +111,10 @@ def capital(text: str) -> str:
 
 
 def _filling(values: dict[str, Any]) -> dict[str, Any]:
-    """What fills the places of a message: bare figures have the language's decimal sign."""
-    return {
-        k: decimal(v) if isinstance(v, str) and FIGURE.fullmatch(v) else shown(v)
-        for k, v in values.items()
-    }
+    """What fills the places of a message: figures, bare or with
+    their unit, have the language's decimal sign.
+    """
+    return {k: figure(shown(v)) for k, v in values.items()}
 
 
 def listed(items: list[str]) -> str:

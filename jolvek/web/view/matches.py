@@ -11,7 +11,7 @@ from typing import Any
 
 import numpy as np
 
-from jolvek.core.electric.bank import Bank, layout
+from jolvek.core.electric.bank import Bank, layout, rating
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.enquiry.need import Need
@@ -26,6 +26,7 @@ from jolvek.core.products.mounting import Mount
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.store import own_gear
 from jolvek.store import shelf as shelf_store
+from jolvek.web.view import language
 
 
 @dataclass(frozen=True)
@@ -155,12 +156,13 @@ class Row:
     @property
     def volts_text(self) -> str:
         """The bank's volts and ampere hours alone."""
-        return self.bank_text.rsplit("= ", 1)[-1]
+        bank = Bank(self.battery.spec, self.series, self.parallel)
+        return str(language.shown(rating(bank.nominal_v, bank.capacity_ah)))
 
     @property
     def bank_text(self) -> str:
         """The bank in words."""
-        return layout(Bank(self.battery.spec, self.series, self.parallel))
+        return str(language.shown(layout(Bank(self.battery.spec, self.series, self.parallel))))
 
     @property
     def energy_wh(self) -> float:

@@ -16,6 +16,7 @@ from jolvek.core.predict.performance import Performance, Point
 from jolvek.core.products.shelf import Item
 from jolvek.core.rules.findings import Finding, worst
 from jolvek.store.setups import Pinned
+from jolvek.web.view import language
 from jolvek.web.view.language import tr
 
 
@@ -64,7 +65,7 @@ class Worked:
     @property
     def bank_text(self) -> str:
         """The bank in words."""
-        return layout(self.fitted.bank)
+        return str(language.shown(layout(self.fitted.bank)))
 
     @property
     def level(self) -> str:

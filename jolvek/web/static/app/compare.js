@@ -44,11 +44,7 @@ document.addEventListener("alpine:init", () => {
       });
     },
     text() {
-      return this.data.mode === "power" ? grouped(this.at, this.data.places.power) : this
-        .at.toFixed(1);
-    },
-    told() {
-      return this.data.mode === "power" ? this.text() : grouped(this.at, 1);
+      return grouped(this.at, this.data.mode === "power" ? this.data.places.power : 1);
     },
     drag(event) {
       const box = this.svg.getBoundingClientRect();
@@ -72,11 +68,11 @@ document.addEventListener("alpine:init", () => {
       const x = this.data.x0 + ((this.data.x1 - this.data.x0) * this.at) / this.data.xMax;
       this.cursor.setAttribute("transform", `translate(${x.toFixed(1)} 0)`);
       document.getElementById("cursor-text").textContent =
-        `${this.told()} ${this.data.unit}`;
+        `${this.text()} ${this.data.unit}`;
     },
     show() {
       this.place();
-      this.speedText = `${this.told()}\u00a0${this.data.unit}`;
+      this.speedText = `${this.text()}\u00a0${this.data.unit}`;
       for (const s of this.data.setups) {
         const now = {};
         for (const row of ["speed", "power", "runtime", "range"]) now[row] = between(s.x,
@@ -142,19 +138,16 @@ document.addEventListener("alpine:init", () => {
           ["runtime", 1],
           ["range", 1]
         ]) {
-        let best = null;
-        for (const s of this.data.setups) {
-          const value = between(s.x, s[row], this.at);
-          if (value !== null && (best === null || sign * value > sign * best.value))
-            best = {
-              value,
-              letter: s.letter
-            };
-        }
+        const known = this.data.setups.map((s) => [between(s.x, s[row], this.at), s
+            .letter
+          ])
+          .filter(([value]) => value !== null).sort(([a], [b]) => sign * (b - a));
+        const [first, second] = known;
+        const tied = second && Math.abs(first[0] - second[0]) <= this.data.tie * Math.abs(
+          first[0]);
         for (const s of this.data.setups) {
           const cell = this.live[`${row}-${s.letter}`];
-          if (cell) cell.classList.toggle("best", best !== null && best.letter === s
-            .letter);
+          if (cell) cell.classList.toggle("best", !tied && first?.[1] === s.letter);
         }
       }
     },

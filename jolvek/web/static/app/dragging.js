@@ -111,5 +111,5 @@ document.addEventListener("pointerdown", (down) => {
 document.addEventListener("input", (event) => {
   if (event.target.type !== "range") return;
   const shown = event.target.parentElement.querySelector(`output[for="${event.target.id}"]`);
-  if (shown) shown.textContent = event.target.value;
+  if (shown) shown.textContent = event.target.value.replace(".", decimal);
 });
