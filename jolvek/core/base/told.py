@@ -46,6 +46,15 @@ def tell_all(items: Iterable[str], between: str = ", ") -> str:
     return reduce(lambda a, b: tell(f"%(a)s{between}%(b)s", a=a, b=b), items)
 
 
+def percent(share: float) -> str:
+    """A share as every page writes it.
+
+    >>> percent(0.2)
+    '20\xa0%'
+    """
+    return f"{100 * share:.0f}\u00a0%"
+
+
 def words(thing: Any, *names: str) -> None:
     """Texts of a record of a table become sentences: to be called as it is made.
 

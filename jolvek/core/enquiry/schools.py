@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.told import percent, tell
 from jolvek.core.base.units import HORSEPOWER_W, KNOT_M_S, POUND_FORCE_N, POUND_KG
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing, power_at_w, size
@@ -90,8 +90,8 @@ def _modelled(need: Need, sizing: Sizing) -> Says:
     why = tell(
         "Hull form, load, wind, propeller and battery worked out together; four such boats in five"
         " take %(less)s less to %(more)s more.",
-        less=f"{1 - 1 / spread:.0%}",
-        more=f"{spread - 1:.0%}",
+        less=percent(1 - 1 / spread),
+        more=percent(spread - 1),
     )
     source = "ITTC 1957, Michell 1898, Savitsky 1964, Rankine–Froude"
     speed, power = need.day.speed_m_s, sizing.power_w
@@ -112,7 +112,7 @@ def _per_tonne(need: Need, sizing: Sizing, hull_speed: float) -> Says:
         tell(
             "Weight alone: it knows neither length nor wind. The model gives that power "
             "%(reached)s of hull speed.",
-            reached=f"{reached:.0%}",
+            reached=percent(reached),
         ),
         COMMON,
     )
@@ -150,7 +150,7 @@ def _power_to_weight(need: Need, sizing: Sizing, mass: float) -> Says:
         ),
         tell(
             "Crouch's formula, from memory; %(to_water)s from battery to water",
-            to_water=f"{TO_WATER:.0%}",
+            to_water=percent(TO_WATER),
         ),
     )
 

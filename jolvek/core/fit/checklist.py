@@ -7,7 +7,7 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell, tell_all
+from jolvek.core.base.told import percent, tell, tell_all
 from jolvek.core.electric.netlist import KIND_WORDS, Wire
 from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
@@ -123,7 +123,7 @@ def _throttle(f: Fitted) -> Setting:
 
 def _protection() -> Setting:
     why = tell("power is cut back there, enough to come home slowly")
-    return Setting(tell("low-charge protection"), f"{LOW_CHARGE:.0%}", why)
+    return Setting(tell("low-charge protection"), percent(LOW_CHARGE), why)
 
 
 def sheet(f: Fitted) -> Sheet:

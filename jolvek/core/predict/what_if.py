@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.told import percent, tell
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup
@@ -54,11 +54,11 @@ def what_if(
         (tell("as planned"), tell("as planned"), setup),
         (
             "heavier",
-            tell("%(heavier)s heavier", heavier=f"{heavier:.0%}"),
+            tell("%(heavier)s heavier", heavier=percent(heavier)),
             _heavier(setup, heavier),
         ),
         ("foul", tell("bottom with %(bottom)s", bottom=bottom), replace(setup, hull=foul)),
-        ("aged", tell("battery %(aged)s aged", aged=f"{aged:.0%}"), replace(setup, bank=bank)),
+        ("aged", tell("battery %(aged)s aged", aged=percent(aged)), replace(setup, bank=bank)),
         ("wind", tell("more wind against"), replace(setup, wind_m_s=setup.wind_m_s + wind_m_s)),
         ("all", tell("all of it at once"), worst),
     )

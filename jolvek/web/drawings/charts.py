@@ -10,7 +10,7 @@ from markupsafe import Markup
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
 from jolvek.web.view.language import decimal, tr
 
-LETTER_H = 13.0
+LETTER_H, LETTER_W = 13.0, 9.4  # as large as a phone shows them
 SMALL = 100  # of a figure: below it a tenth is told
 
 DASHES = {"A": "", "B": "9 4", "C": "2 3", "D": "11 3 2 3", "E": "5 2"}
@@ -219,20 +219,26 @@ def _cursor(p: _Panels, axes: Axes) -> str:
 
 
 def _marks(top: Frame, low: Frame, axes: Axes, width: float) -> list[str]:
-    """Hull speed, speed limit, the plate."""
-    out = []
-    for i, (value, label) in enumerate(axes.verticals):
-        if value >= top.x_max:
-            continue
-        x = top.x(value)
-        aside, anchor = (4, "start") if x < width - 150 else (-4, "end")
-        out.append(line(x, top.y1, x, low.y0, "hullspeed" if i == 0 else "limit"))
-        out.append(text(x + aside, top.y1 + 12 + 14 * i, label, "tick", anchor))
+    """Hull speed, speed limit, the plate; a label goes below what stands where it would."""
+    out, rows = [], [(top.y1 + 12, top.x0 + 5 + LETTER_W * len(axes.top))]  # taken up to there
     if axes.plate and axes.plate <= top.y_max:
         y = top.y(axes.plate)
         words_y = y - 5 if y > top.y1 + 26 else y + 14
         out.append(line(top.x0, y, top.x1, y, "plate"))
         out.append(text(top.x0 + 6, words_y, axes.plate_label, "platetext"))
+        rows.append((words_y, top.x0 + 6 + LETTER_W * len(axes.plate_label)))
+    for i, (value, label) in enumerate(axes.verticals):
+        if value >= top.x_max:
+            continue
+        x = top.x(value)
+        aside, anchor = (4, "start") if x < width - 150 else (-4, "end")
+        begins = x + 4 if anchor == "start" else x - 4 - LETTER_W * len(label)
+        at_y = top.y1 + 12 + 14 * i
+        while any(abs(at_y - row) < LETTER_H and begins < ends for row, ends in rows):
+            at_y += 14
+        rows.append((at_y, begins + LETTER_W * len(label)))
+        out.append(line(x, top.y1, x, low.y0, "hullspeed" if i == 0 else "limit"))
+        out.append(text(x + aside, at_y, label, "tick", anchor))
     return out
 
 

@@ -294,4 +294,4 @@ def date_time(at: str) -> str:
 
 def long_date(day: date) -> str:
     """A date in words, as 5 July 2026, in the language of the shop's dates."""
-    return format_date(day, "d MMMM y", locale=locale_of_page())
+    return format_date(day, "long", locale=locale_of_page())

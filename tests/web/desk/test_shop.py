@@ -85,7 +85,7 @@ def test_each_setting_is_used(owner, client):
     ]
     assert [text for text in said if text not in offer] == []
     assert re.search(
-        r"\d{1,2} (Januar|Februar|März|April|Mai|Juni|Juli|August|September|Oktober"
+        r"\d{1,2}\. (Januar|Februar|März|April|Mai|Juni|Juli|August|September|Oktober"
         r"|November|Dezember) \d{4}",
         offer,
     )
