@@ -13,6 +13,7 @@ from contextlib import closing
 from dataclasses import dataclass, field
 from pathlib import Path
 
+from jolvek.core.base.told import tell
 from jolvek.core.trial.runs import Run
 from jolvek.core.trial.segments import STEADY_S, Sample, apart_deg, steady
 from jolvek.formats.nmea import Reading, Stream
@@ -145,9 +146,11 @@ def _listen(live: Live, instrument: Instrument, database: Path) -> None:
         try:
             with closing(db.connect(database)) as conn:
                 _read_all(live, instrument, stream, conn, began)
-            live.problem = "The instrument has ended."
+            live.problem = tell("The instrument has ended.")
         except (OSError, sqlite3.Error) as error:
-            live.problem = f"{live.name} does not answer: {error}"
+            live.problem = tell(
+                "%(name)s does not answer: %(error)s", name=live.name, error=str(error)
+            )
         if live.over.wait(AGAIN_S):
             return
 

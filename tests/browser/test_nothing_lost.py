@@ -262,6 +262,26 @@ def test_the_last_answer_of_many_keys_stands_before_anything_is_saved(context, f
     page.close()
 
 
+def test_what_is_chosen_while_an_answer_is_under_way_stays_chosen(page, server):
+    page.goto(f"{server}/enquiry/6/by-hand")
+    held = []
+    page.route(re.compile(r"by-hand\?"), lambda route: held.append(route))
+    page.locator("#motor").select_option(index=12)
+    while not held:
+        page.wait_for_timeout(20)
+    page.locator("#battery").select_option("ampholt-4850|1|1")
+    held[0].continue_()  # its answer knows of no battery
+    while len(held) < 2:
+        page.wait_for_timeout(20)
+    page.locator("#mount").select_option("stegwell-through")
+    held[1].continue_()
+    while len(held) < 3:
+        page.wait_for_timeout(20)
+    held[2].continue_()
+    expect(page.locator("#judged .answer")).to_contain_text("nm")
+    expect(page.locator("#battery")).to_have_value("ampholt-4850|1|1")
+
+
 def test_a_key_pressed_while_a_form_is_sent_waits_for_its_answer(page, server):
     page.goto(f"{server}/enquiry/6/shortlist")
     held = []

@@ -116,7 +116,11 @@ def test_the_answer_comes_before_the_boat_card(phone, dealer, station):
     assert answer["y"] < SIZE["height"] / 2 and answer["y"] < card["y"]
 
 
-@pytest.mark.parametrize("size", (SIZE, {"width": 1280, "height": 800}), ids=("phone", "counter"))
+NARROW, COUNTER = {"width": 320, "height": 700}, {"width": 1280, "height": 800}
+TABS = ("fitting?tab=sheet", "fitting?tab=wiring", "fitting?tab=mounts")
+
+
+@pytest.mark.parametrize("size", (SIZE, NARROW, COUNTER), ids=("phone", "narrow", "counter"))
 def test_longer_words_of_another_language_hide_nothing(browser, tmp_path, working, size):
     """No page moves sideways in German, and the buttons that keep a setup are on the screen."""
     with serving(tmp_path, working) as root:
@@ -127,7 +131,7 @@ def test_longer_words_of_another_language_hide_nothing(browser, tmp_path, workin
         page.locator("details.units select[name=language]").select_option("de")
         page.locator("details.units button").click()
         expect(page.locator("html")).to_have_attribute("lang", "de")
-        for station in (*STATIONS, "handover", "trial", "aftercare"):
+        for station in (*STATIONS, *TABS, "handover", "trial", "aftercare"):
             page.goto(f"{root}/enquiry/5/{station}")
             wide = page.evaluate("document.documentElement.scrollWidth")
             assert wide <= size["width"], (station, wide)

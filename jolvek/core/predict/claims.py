@@ -158,8 +158,14 @@ def _energy(item: Item[Any]) -> list[Claim]:
             Claim(
                 "fine",
                 "energy",
-                f"{b.nominal_voltage_v:g} V × {b.capacity_ah:g} Ah = {b.energy_wh:.0f} Wh; "
-                f"at that many watts it runs {minutes:.0f} min.",
+                tell(
+                    "%(volts)s V × %(ah)s Ah = %(energy)s Wh; at that many watts it runs "
+                    "%(minutes)s min.",
+                    volts=f"{b.nominal_voltage_v:g}",
+                    ah=f"{b.capacity_ah:g}",
+                    energy=f"{b.energy_wh:.0f}",
+                    minutes=f"{minutes:.0f}",
+                ),
             )
         ]
     off = item.claimed_energy_wh / b.energy_wh - 1

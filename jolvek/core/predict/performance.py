@@ -66,13 +66,20 @@ class Performance:
             return Point(None, speed_m_s, reason=tell("a speed above zero is needed"))
         if speed_m_s > self.top_speed_m_s * (1 + 1e-9):
             why = {
-                "pitch": "the propeller runs out of pitch",
-                "torque": "the motor cannot turn the propeller faster",
-            }.get(self.limited_by, f"{self.power_limit_w:.0f} W is not enough")
+                "pitch": tell("the propeller runs out of pitch"),
+                "torque": tell("the motor cannot turn the propeller faster"),
+            }.get(
+                self.limited_by,
+                tell("%(power)s W is not enough", power=f"{self.power_limit_w:.0f}"),
+            )
             return Point(
                 None,
                 speed_m_s,
-                reason=f"beyond the top speed of {self.top_speed_m_s:.2f} m/s: {why}",
+                reason=tell(
+                    "beyond the top speed of %(top)s m/s: %(why)s",
+                    top=f"{self.top_speed_m_s:.2f}",
+                    why=why,
+                ),
             )
         return self._point(
             float(self.power_at_w(speed_m_s)), speed_m_s, float(self.drag_at_n(speed_m_s))

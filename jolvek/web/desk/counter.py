@@ -138,7 +138,11 @@ def archive(enquiry_id: int) -> Any:
     with transaction(conn()) as c:
         enquiries.archive(c, enquiry_id, put_away)
     session["undo_archive"] = enquiry_id if put_away else None
-    flash(f"“{stored.title}” is {'in the archive' if put_away else 'on the counter again'}.")
+    flash(
+        tr("“%(title)s” is in the archive.", title=stored.title)
+        if put_away
+        else tr("“%(title)s” is on the counter again.", title=stored.title)
+    )
     return redirect(url_for("counter.page"), 303)
 
 

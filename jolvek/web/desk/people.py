@@ -82,7 +82,12 @@ def change() -> Any:
     with transaction(shared.conn()) as c:
         store.set_role(c, who.id, role, active)
     signing.told("person changed", f"{who.shown}: {role}, {'in' if active else 'out'}")
-    flash(f"{who.shown}: {role}{'' if active else ', may not sign in'}.")
+    word = tr(role)
+    flash(
+        tr("%(name)s: %(role)s.", name=who.shown, role=word)
+        if active
+        else tr("%(name)s: %(role)s, may not sign in.", name=who.shown, role=word)
+    )
     return redirect(url_for("people.page"), 303)
 
 

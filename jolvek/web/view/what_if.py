@@ -41,7 +41,7 @@ def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: U
         told = tr("With a shaft of %(shafts)s mm", shafts=f"{1000 * item.shafts_m[0]:.0f}")
     elif how == "slower":
         day = _slower(day)
-        told = f"At {u.full(day.speed_m_s, 'speed')}"
+        told = tr("At %(speed)s", speed=u.full(day.speed_m_s, "speed"))
     else:
         day = _nearer(day)
         told = tr("For %(distance)s", distance=u.full(day.distance_m, "distance"))
@@ -58,7 +58,7 @@ def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: U
         )
     reasons = found.motor_reasons if kind == "motors" else found.battery_reasons
     why = u.said(next(iter(reasons.values()))).text if reasons else ""
-    return f"{told} still not. {why}".strip()
+    return tr("%(told)s still not. %(why)s", told=told, why=why).strip()
 
 
 def _longer(item: Item[Any]) -> Item[Any]:
