@@ -29,9 +29,8 @@ SAME = {  # written alike in that language
         ";"
     ),
     *"charge, %;kayak;pack %(i)s;Stop;later;open;Cables;Photo;%(figure)s MB;anode;1 set".split(";"),
-    *"%(name)s: %(role)s.;%(shown)s · Jolvek;%(title)s · Jolvek;jolvek backup --into;jolvek restore".split(
-        ";"
-    ),
+    "%(name)s: %(role)s.",
+    *"%(shown)s · Jolvek;%(title)s · Jolvek;jolvek backup --into;jolvek restore".split(";"),
     *"%(n)s pack;%(n)s point;%(n)s product;Danger;%(volts)s V %(ah)s Ah;%(m)s m".split(";"),
 }
 OF_THE_DEMO = {"Stern plate with pedals", "Life jacket cartridge"}  # a product, what an owner typed
