@@ -67,7 +67,7 @@ RULES = (
         "note",
         "day",
         (
-            "Left out of so large a shelf: other batteries of this voltage beat it in price, "
+            "Left out of so large a catalogue: other batteries of this voltage beat it in price, "
             "weight, energy and amps."
         ),
         "None needed; it can still be chosen by hand.",

@@ -86,7 +86,7 @@ RULES = (
             "No motor in the catalogue takes this battery's voltage, alone or in series"
             " ({figure:.1f} V when full)."
         ),
-        "None with this shelf.",
+        "None with this catalogue.",
         MAKER,
     ),
     Rule("no-bank", "block", "electrics", "It finds no partner here: {why}.", "{how}", OWN),

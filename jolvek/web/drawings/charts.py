@@ -208,7 +208,8 @@ def _cursor(p: _Panels, axes: Axes) -> str:
     """The cursor with its grip and flag."""
     x = p.top.x(axes.cursor) if axes.cursor else p.top.x0
     at = axes.cursor or 0.0
-    words = f"{decimal(f'{at:.{1 if at < SMALL else 0}f}')} {axes.unit}"
+    places = 1 if at < SMALL else 0
+    words = f"{decimal(f'{at:.{places}f}')} {axes.unit}"
     body = (
         line(0, p.top.y1, 0, p.low.y0, "cursor")
         + path(f"M0 {p.low.y0 + 1:.1f}l6 8h-12z", "grip")

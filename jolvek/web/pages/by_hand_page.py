@@ -106,11 +106,13 @@ def choices(need: Need, shelf: Shelf, asked: dict[str, str], u: Units) -> Choice
         mounts = [(o.item, u.said(o.why).text if o.why else "") for o in found]
     whys = [u.said(b.why).text if b.why else "" for b in banks]
     told = [(_bank(b, at, why), why) for b, why in zip(banks, whys, strict=True)]
+    asked_one = _asked_bank(shelf, asked)  # what is judged stands chosen, offered or not
+    unlisted = [] if any(c.chosen for c, _ in told) else [b for b in (asked_one,) if b]
     hung = [(_item(m, asked.get("mount"), why), why) for m, why in mounts]
     return Choices(
         tuple(_item(m, asked.get("motor")) for m in shelf.motors),
         tuple(c for c, why in told if not why),
-        tuple(c for c, why in told if why),
+        (*(c for c, why in told if why), *(_bank(b, at, "") for b in unlisted)),
         tuple(c for c, why in hung if not why),
         tuple(c for c, why in hung if why),
         *_chargers(shelf, asked),
@@ -123,16 +125,24 @@ def choices(need: Need, shelf: Shelf, asked: dict[str, str], u: Units) -> Choice
 
 def _chargers(shelf: Shelf, asked: dict[str, str]) -> tuple[tuple[Choice, ...], tuple[Choice, ...]]:
     """Those that serve the bank that is chosen, and those that do not."""
+    chosen_one = _asked_bank(shelf, asked)
+    bank = None
+    if chosen_one:
+        bank = Bank(chosen_one.item.spec, chosen_one.series, chosen_one.parallel)
+    serves = [c for c in shelf.chargers if bank is None or matches(bank, c.spec)]
+    rest = [c for c in shelf.chargers if c not in serves]
+    chosen = asked.get("charger")
+    return tuple(_item(c, chosen) for c in serves), tuple(_item(c, chosen) for c in rest)
+
+
+def _asked_bank(shelf: Shelf, asked: dict[str, str]) -> BankOption | None:
+    """The bank that is asked for, whether it goes or not; a pack where its number is none."""
     battery, packs = _of(shelf.batteries, asked.get("battery")), []
     for key in ("series", "parallel"):
         text = asked.get(key, "1")
         given = int(text) if text.isdecimal() and len(text) < 4 else 0
         packs.append(given if 0 < given <= MOST_PACKS_A_SIDE else 1)
-    bank = Bank(battery.spec, *packs) if battery else None
-    serves = [c for c in shelf.chargers if bank is None or matches(bank, c.spec)]
-    rest = [c for c in shelf.chargers if c not in serves]
-    chosen = asked.get("charger")
-    return tuple(_item(c, chosen) for c in serves), tuple(_item(c, chosen) for c in rest)
+    return BankOption(battery, packs[0], packs[1]) if battery else None
 
 
 def _of(items: tuple[Item[Any], ...], wanted: str | None) -> Item[Any] | None:

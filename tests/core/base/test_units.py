@@ -48,6 +48,8 @@ def test_reads_as_people_type(text, quantity, unit, si):
         ("nan", "mass"),
         ("1e5000", "mass"),
         ("5 ft -3", "length"),
+        ("3,4,5", "length"),
+        ("3.4.5", "mass"),
     ],
 )
 def test_refuses_and_says_what_was_read_and_gives_an_example(text, quantity):

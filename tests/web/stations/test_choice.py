@@ -214,6 +214,11 @@ def test_by_hand_offers_what_goes_with_the_motor_and_says_why_the_rest_does_not(
     assert "25.6 V" in goes and "51.2 V" not in goes and "this motor takes at most" in not_so
     shafts = re.findall(r'value="([\d.]+)"', html[html.index('name="shaft_m"') :])
     assert tuple(float(s) for s in shafts[: len(motor.shafts_m)]) == motor.shafts_m
+    asked = f"motor={motor.id}&bank=ampholt-4850|1|1&mount=stegwell-through"
+    judged = client.get(f"/enquiry/2/by-hand?{asked}").text  # it goes not so, nor at its nearest
+    assert re.search(r'<option value="ampholt-4850\|1\|1"\s+selected', judged)
+    odd = client.get(f"/enquiry/2/by-hand?{asked.replace('|1|1', '|2|2')}").text
+    assert re.search(r'<option value="ampholt-4850\|2\|2"\s+selected', odd)
     pole = client.get("/enquiry/2/by-hand?motor=sievring-k7").text
     assert 'name="shaft_m"' not in pole[: pole.index('id="judged"')]
     fin = client.get("/enquiry/2/by-hand?motor=sievring-f4").text

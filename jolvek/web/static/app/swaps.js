@@ -12,15 +12,18 @@
     if (!since.has(form)) since.set(form, new Map());
     since.get(form).set(field.id, field.value);
   }
-  document.addEventListener("input", changed);
-  document.addEventListener("change", changed);
+  document.addEventListener("input", changed, true); // before a request that the same event sends
   document.addEventListener("htmx:before:request", (event) => since.delete(event.target.id));
 
+  function still(field, value) { // a choice that is offered no more is none
+    if (!field || field.type === "radio" || field.value === value) return false;
+    return !field.options || [...field.options].some((option) => option.value === value);
+  }
   document.addEventListener("htmx:after:swap", () => {
     for (const fields of since.values()) {
       for (const [id, value] of fields) {
         const field = document.getElementById(id);
-        if (field && field.type !== "radio" && field.value !== value) field.value = value;
+        if (still(field, value)) field.value = value;
       }
     }
   });
