@@ -142,16 +142,18 @@ def change(
     seen: str = "",
     page: str = "",
     who: str = "",
+    turn: int = 0,
 ) -> Changed:
     """The one way to change an enquiry: read, edited, merged and written in one transaction.
 
     `edit` is given the enquiry to start from and returns what it should be. A form says which
     version it was filled from (`seen`) and which open page it is (`page`): its edit starts from
     there, and what somebody else changed meanwhile stays. Where both changed the same field,
-    theirs stays and `merged.clashes` says both. Raises KeyError where there is none.
+    theirs stays and `merged.clashes` says both. A page numbers its saves (`turn`): one that comes
+    after a later one changes nothing. Raises KeyError where there is none.
     """
     with transaction(conn):
-        return change_within(conn, enquiry_id, edit, now, seen, page, who)
+        return change_within(conn, enquiry_id, edit, now, seen, page, who, turn)
 
 
 def change_within(
@@ -162,19 +164,22 @@ def change_within(
     seen: str = "",
     page: str = "",
     who: str = "",
+    turn: int = 0,
 ) -> Changed:
     """The same within a transaction that is the caller's."""
     stored = _there(conn, enquiry_id)
     versions.keep_first(conn, stored.id, stored.enquiry, stored.changed_at)
     mine, merged = _edited(conn, stored, edit, seen, page)
+    if versions.is_late(conn, enquiry_id, page, turn):
+        return Changed(stored.enquiry, stored.changed_at, Merged(stored.enquiry))
     if merged.enquiry != stored.enquiry or stored.problems:
         conn.execute(_SAVE_ENQUIRY, {**_values(merged.enquiry, now), "id": enquiry_id})
         _write_rest(conn, enquiry_id, merged.enquiry)
-        versions.keep(conn, enquiry_id, merged.enquiry, now, mine, page, who)
+        versions.keep(conn, enquiry_id, merged.enquiry, now, mine, page, who, turn)
         return Changed(merged.enquiry, now, merged)
     if page:
         at = stored.changed_at
-        versions.keep(conn, enquiry_id, merged.enquiry, at, mine, page, who)
+        versions.keep(conn, enquiry_id, merged.enquiry, at, mine, page, who, turn)
     return Changed(stored.enquiry, stored.changed_at, merged)
 
 

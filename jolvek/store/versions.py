@@ -59,14 +59,26 @@ def keep_first(conn: sqlite3.Connection, enquiry_id: int, enquiry: Enquiry, at: 
 
 
 def base(conn: sqlite3.Connection, enquiry_id: int, seen: str, page: str) -> Enquiry | None:
-    """What a form was last known to hold; None where nothing is kept yet."""
+    """What a form was last known to hold: what its page sent last, unless the page has seen a later
+    version since; None where nothing is kept yet.
+    """
     row = conn.execute(
-        "SELECT iif(page = :page AND page <> '', form, data) AS data FROM enquiry_version"
-        " WHERE enquiry_id = :id ORDER BY (page = :page AND page <> '') DESC, at = :seen DESC,"
-        " iif(page = :page, -id, id) LIMIT 1",
+        "SELECT iif(mine, form, data) AS data FROM (SELECT *, page = :page AND page <> '' AND id >="
+        " coalesce((SELECT min(id) FROM enquiry_version WHERE enquiry_id = :id AND at = :seen), 0)"
+        " AS mine FROM enquiry_version WHERE enquiry_id = :id)"
+        " ORDER BY mine DESC, at = :seen DESC, iif(mine, -id, id) LIMIT 1",
         {"id": enquiry_id, "page": page, "seen": seen},
     ).fetchone()
     return from_plain(from_json("jolvek-enquiry", row["data"])) if row else None
+
+
+def is_late(conn: sqlite3.Connection, enquiry_id: int, page: str, turn: int) -> bool:
+    """Whether a page's save comes after a later save of the same page was kept."""
+    row = conn.execute(
+        "SELECT max(turn) AS last FROM enquiry_version WHERE enquiry_id = :id AND page = :page",
+        {"id": enquiry_id, "page": page},
+    ).fetchone()
+    return bool(page and turn and row["last"] and turn <= row["last"])
 
 
 def keep(
@@ -77,15 +89,18 @@ def keep(
     form: Enquiry | None = None,
     page: str = "",
     who: str = "",
+    turn: int = 0,
 ) -> None:
-    """Keep a version with what the form of a page then held; the oldest past the most go."""
+    """Keep a version with what the form of a page then held, which was the page's save number
+    `turn`; the oldest past the most go.
+    """
     key = {"id": enquiry_id, "at": now, "page": page, "most": MOST}
     data = to_json("jolvek-enquiry", as_plain(enquiry))
     typed = to_json("jolvek-enquiry", as_plain(form)) if form else data
     conn.execute(
-        "INSERT INTO enquiry_version (enquiry_id, at, page, data, form, who) VALUES (:id, :at,"
-        " :page, :data, :form, :who)",
-        {**key, "data": data, "form": typed, "who": who},
+        "INSERT INTO enquiry_version (enquiry_id, at, page, data, form, who, turn) VALUES (:id,"
+        " :at, :page, :data, :form, :who, :turn)",
+        {**key, "data": data, "form": typed, "who": who, "turn": turn},
     )
     conn.execute(
         "DELETE FROM enquiry_version WHERE enquiry_id = :id AND id <= (SELECT id FROM"

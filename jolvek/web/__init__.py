@@ -12,7 +12,7 @@ from flask_wtf.csrf import CSRFProtect
 from werkzeug.routing import IntegerConverter
 
 from jolvek.store import db
-from jolvek.web import data, desk, edge, errors, shared, stations
+from jolvek.web import data, desk, edge, errors, sent_later, shared, stations
 from jolvek.web.accounts import limits, signing
 from jolvek.web.settings import Settings
 from jolvek.web.templating import set_up
@@ -56,6 +56,7 @@ def create_app(settings: Settings) -> Flask:
     edge.set_up(app, settings)
     app.before_request(_limit)  # before the token of a form is read, and with it the body
     signing.set_up(app)
+    sent_later.set_up(app)
     limits.limiter.init_app(app)
     csrf = CSRFProtect(app)
     csrf.exempt("jolvek.web.desk.api.predict")  # a key, not a cookie, says who asks

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from sqlite3 import Connection
 
@@ -40,6 +40,11 @@ def served(settings: Settings) -> Iterator[str]:
     from waitress import create_server
 
     server = create_server(create_app(settings), host="127.0.0.1", port=0, threads=4)
-    threading.Thread(target=server.run, daemon=True).start()
+
+    def run() -> None:
+        with suppress(OSError):  # its sockets are closed under it
+            server.run()
+
+    threading.Thread(target=run, daemon=True).start()
     yield f"http://127.0.0.1:{server.effective_port}"
     server.close()

@@ -14,6 +14,7 @@ from jolvek.core.enquiry.merging import Clash
 from jolvek.core.enquiry.need import Need
 from jolvek.store import enquiries
 from jolvek.web.pages import learning
+from jolvek.web import shared
 from jolvek.web.shared import conn, who
 
 
@@ -31,6 +32,7 @@ class Kept:
     enquiry: Enquiry
     at: str
     refused: tuple[tuple[str, str, str], ...] = ()  # (field, its label, why)
+    unfinished: tuple[tuple[str, str], ...] = ()  # (field of a row that is begun, what it needs)
     clashes: tuple[Clash, ...] = ()
     theirs: tuple[str, ...] = ()
 
@@ -69,10 +71,13 @@ def keep_form(enquiry_id: int, read: Callable[[Enquiry], tuple[Enquiry, Any]]) -
     seen, page = request.form.get("changed", ""), request.form.get("page", "")[:40]
     over = request.form.get("override", "")
     versions = (over or seen, "" if over else page)
-    done = enquiries.change(conn(), enquiry_id, edit, now(), *versions, who())
+    turn = shared.form_id("turn")
+    done = enquiries.change(conn(), enquiry_id, edit, now(), *versions, who(), turn)
     form = forms[-1]
     refused = tuple(
         (field.name, field.label.text, field.errors[0]) for field in form if field.errors
     )
+    begun = tuple((x.name, x.unfinished) for x in form if getattr(x, "unfinished", ""))
     merged = done.merged
-    return Kept(done.enquiry, done.changed_at, refused, merged.clashes, merged.theirs), form
+    at, clashes, theirs = done.changed_at, merged.clashes, merged.theirs
+    return Kept(done.enquiry, at, refused, begun, clashes, theirs), form

@@ -18,7 +18,7 @@ from jolvek.web.settings import Settings
 from scripts import chromium
 from tests.browser.hand import Hand
 
-expect.set_options(timeout=60_000)  # a busy machine is slow, not wrong
+expect.set_options(timeout=int(__import__("os").environ.get("PWT","60000")))  # a busy machine is slow, not wrong
 
 
 @contextmanager
@@ -85,7 +85,7 @@ def fitted_server(tmp_path_factory, pinned):
 def one_context(browser, browser_context_args):
     """One for all tests of a worker, so that styles and scripts are fetched and read once."""
     made = browser.new_context(**browser_context_args)
-    made.set_default_timeout(60_000)
+    made.set_default_timeout(int(__import__("os").environ.get("PWT","60000")))
     yield made
     made.close()
 

@@ -44,11 +44,11 @@ def test_a_boat_is_handed_over_on_two_phones_through_a_lost_connection(browser, 
         done(mine, key)
         expect(mine.locator(f"#step-{key}")).to_have_class(re.compile("is-waiting"))
         expect(mine.locator(f"#step-{key} [data-said]")).to_contain_text("kept on this phone")
-    expect(mine.locator("#afar")).to_contain_text("3 kept on this phone")
+    expect(mine.locator("#outbox")).to_contain_text("3 kept on this device")
     done(theirs, keys[4])  # the other phone goes on
     expect(theirs.locator(f"#step-{keys[4]}")).to_have_class("is-done")
     first.set_offline(False)
-    expect(mine.locator("#afar")).to_be_hidden()
+    expect(mine.locator("#outbox")).to_be_hidden()
     for key in keys[1:4]:
         expect(mine.locator(f"#step-{key}")).to_have_class("is-done")
     theirs.reload()

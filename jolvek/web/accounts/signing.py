@@ -156,7 +156,7 @@ def _ask() -> Any:
     back = request.full_path if request.method == "GET" else "/"
     way = url_for("sign_in.page", back=back.rstrip("?"))
     if request.headers.get("HX-Request") == "true":
-        return Response("Signed out: sign in again.", 401, {"HX-Redirect": way})
+        return Response("Signed out: sign in again.", 401)  # the page asks in place
     if request.method not in ("GET", "HEAD"):
         abort(401, "You are not signed in, or no longer. Sign in and send it again.")
     return redirect(way)

@@ -41,7 +41,9 @@ def add_bay_fields(form: type[FlaskForm]) -> None:
 
 
 def bays_from(form: FlaskForm, before: tuple[Bay, ...]) -> tuple[Bay, ...]:
-    """The bays in a form; a row that lacks a size is refused there and stays as it was."""
+    """The bays in a form; a row that is begun and lacks a size is unfinished: it stays as it was
+    until it has them.
+    """
     out: list[Bay] = []
     for i in ROWS:
         values = {key: form[f"bay{i}_{name}"].data for key, name, *_ in _FIELDS}
@@ -50,7 +52,7 @@ def bays_from(form: FlaskForm, before: tuple[Bay, ...]) -> tuple[Bay, ...]:
             continue
         if missing:
             field = form[f"bay{i}_{missing[0]}"]
-            field.errors = [*field.errors, tr("needed: a bay has length, width and height")]
+            field.unfinished = tr("a bay needs length, width and height")
             out += before[i - 1 : i]
             continue
         given = {k: v for k, v in values.items() if v is not None}

@@ -49,6 +49,7 @@ class QuantityField(Field):
             hint,
         )
         self.typed: str | None = None
+        self.unfinished = ""  # what the row still needs before it is kept
 
     @property
     def unit(self) -> str:

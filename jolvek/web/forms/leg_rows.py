@@ -36,7 +36,7 @@ def add_leg_fields(form: type[FlaskForm]) -> None:
 
 def legs_from(form: FlaskForm, before: tuple[Leg, ...]) -> tuple[Leg, ...]:
     """The legs typed; a row without speed takes the day's, one of unchanged distance keeps its
-    place, one without distance and time is refused there and stays as it was.
+    place, one that is begun without distance and time is unfinished and stays as it was.
     """
     out: list[Leg] = []
     for i in ROWS:
@@ -45,7 +45,7 @@ def legs_from(form: FlaskForm, before: tuple[Leg, ...]) -> tuple[Leg, ...]:
         if values["distance_m"] is None and values["duration_s"] is None:
             if values["speed_m_s"] is not None:
                 field = form[f"leg{i}_distance"]
-                field.errors = [*field.errors, tr("needed: type a distance or a time")]
+                field.unfinished = tr("a leg needs a distance or a time")
                 out += [old] if old else []
             continue
         values["speed_m_s"] = values["speed_m_s"] or form.speed.si

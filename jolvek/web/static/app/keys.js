@@ -42,7 +42,7 @@ function pressed(event) {
     return;
   }
   if (event.key === "n") {
-    window.location.href = "/";
+    document.querySelector(".brand").click();
     return;
   }
   if (event.key === "?") {

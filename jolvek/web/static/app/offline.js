@@ -12,7 +12,7 @@
     };
     const told = at ? [
       tr("No connection: this is the page as it was at %(at)s.", then),
-      tr("What is changed here is not saved until there is one.")
+      tr("What you send waits on this device until there is one.")
     ] : [tr("No connection: what is shown stays readable.")];
     box.textContent = told.join(" ");
   };

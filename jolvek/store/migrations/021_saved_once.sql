@@ -1,0 +1,13 @@
+-- In which order a page sent its saves, so that one that comes late undoes nothing; what a device
+-- sent later, so that it counts once; devices that somebody has signed in from; a second factor
+-- that is being set up; mails of an enquiry.
+ALTER TABLE enquiry_version ADD COLUMN turn INTEGER NOT NULL DEFAULT 0;
+CREATE TABLE sent_later (
+  op TEXT PRIMARY KEY, at TEXT NOT NULL
+) STRICT;
+CREATE TABLE known_device (
+  token TEXT PRIMARY KEY, person_id INTEGER NOT NULL REFERENCES person (id) ON DELETE CASCADE,
+  seen_at TEXT NOT NULL
+) STRICT;
+CREATE INDEX known_device_of ON known_device (person_id);
+ALTER TABLE person ADD COLUMN factor_offered TEXT NOT NULL DEFAULT '';
