@@ -225,10 +225,18 @@ def touch(conn: sqlite3.Connection, enquiry_id: int, now: str) -> None:
 
 
 def set_stage(conn: sqlite3.Connection, enquiry_id: int, stage: str, now: str) -> None:
-    """How far it has come: one of STAGES."""
+    """How far it has come: one of STAGES. An offer that is accepted orders no parts yet."""
     conn.execute(
         "UPDATE enquiry SET stage = :stage, touched_at = :now WHERE id = :id",
         {"stage": stage, "now": now, "id": enquiry_id},
+    )
+
+
+def parts_ordered(conn: sqlite3.Connection, enquiry_id: int, now: str) -> None:
+    """The parts are ordered: what waits now is the handover."""
+    set_stage(conn, enquiry_id, "ordered", now)
+    conn.execute(
+        "UPDATE enquiry SET ordered_at = :now WHERE id = :id", {"now": now, "id": enquiry_id}
     )
 
 

@@ -18,7 +18,7 @@ WAITS = {
 }
 _LIST = (
     "SELECT e.id, e.customer, e.title, b.family, b.length_m, l.people,"
-    " max(e.changed_at, e.touched_at) AS changed_at, e.stage, b.transom_height_m, b.places,"
+    " max(e.changed_at, e.touched_at) AS changed_at, e.stage, e.ordered_at, b.transom_height_m, b.places,"
     " (SELECT count(*) FROM setup s WHERE s.enquiry_id = e.id) AS pinned,"
     " (SELECT letter FROM setup s WHERE s.enquiry_id = e.id AND s.chosen = 1) AS chosen,"
     " EXISTS (SELECT 1 FROM came_in c WHERE c.enquiry_id = e.id AND c.looked_at = '') AS unseen,"
@@ -46,6 +46,7 @@ class Line:
     people: int
     changed_at: str
     stage: str
+    ordered_at: str  # when the parts of an accepted offer were ordered
     transom_height_m: float | None
     places: str
     pinned: int
@@ -61,7 +62,7 @@ class Line:
         """One of WAITS."""
         if self.unseen:
             return "look"
-        if self.stage == "offered" and self.answered == "accepted":
+        if self.answered == "accepted" and not self.ordered_at and self.stage != "delivered":
             return "order"
         if self.stage != "open":
             return {"offered": "answer", "ordered": "handover", "delivered": "service"}[self.stage]

@@ -86,8 +86,19 @@ class FaultKept:
     cure: str
 
 
+def check_open(conn: sqlite3.Connection, enquiry_id: int) -> None:
+    """Raise ValueRefused where the handover is signed: nothing of it moves any more. In the
+    transaction of what would move.
+    """
+    if signed(conn, enquiry_id) is not None:
+        raise ValueRefused("handover", "signed", "a handover that is not signed yet")
+
+
 def act(conn: sqlite3.Connection, enquiry_id: int, a: Act, kept_at: str) -> bool:
-    """Keep an act; whether it is new. One that came before is the same act."""
+    """Keep an act; whether it is new. One that came before is the same act. Raises ValueRefused once
+    it is signed.
+    """
+    check_open(conn, enquiry_id)
     done = conn.execute(
         "INSERT INTO handover_act (op, enquiry_id, step, state, who, at, kept_at, note, photo)"
         " VALUES (:op, :enquiry, :step, :state, :who, :at, :kept, :note, :photo)"
@@ -184,8 +195,7 @@ def sign(
     conn: sqlite3.Connection, enquiry_id: int, at: str, data: Mapping[str, Any], pdf: bytes
 ) -> None:
     """Freeze the record; raises ValueRefused where it is signed already."""
-    if signed(conn, enquiry_id) is not None:
-        raise ValueRefused("handover", "signed", "a boat that is not handed over yet")
+    check_open(conn, enquiry_id)
     conn.execute(
         "INSERT INTO handover (enquiry_id, signed_at, data, pdf) VALUES (:id, :at, :data, :pdf)",
         {"id": enquiry_id, "at": at, "data": json.dumps(data, ensure_ascii=False), "pdf": pdf},

@@ -169,17 +169,34 @@ def new_token() -> str:
 def make_link(conn: sqlite3.Connection, offer_id: int, until: str, token: str = "") -> str:
     """A new link to one offer; those before it are revoked. Its token is not kept."""
     token = token or new_token()
-    conn.execute("UPDATE offer_link SET revoked = 1 WHERE offer_id = :id", {"id": offer_id})
+    revoke(conn, offer_id)
+    add_link(conn, offer_id, until, token)
+    return token
+
+
+def add_link(conn: sqlite3.Connection, offer_id: int, until: str, token: str) -> None:
+    """One more link to one offer; those to earlier revisions stay good and lead there too."""
     conn.execute(
         "INSERT INTO offer_link (token, offer_id, until) VALUES (:token, :id, :until)",
         {"token": hashed(token), "id": offer_id, "until": until},
     )
-    return token
 
 
 def revoke(conn: sqlite3.Connection, offer_id: int) -> None:
-    """Shut all links to an offer."""
-    conn.execute("UPDATE offer_link SET revoked = 1 WHERE offer_id = :id", {"id": offer_id})
+    """Shut all links to an offer, and those to its earlier revisions."""
+    conn.execute(
+        "UPDATE offer_link SET revoked = 1 WHERE offer_id IN (SELECT o.id FROM offer o JOIN offer me"
+        " ON me.year = o.year AND me.serial = o.serial AND o.revision <= me.revision WHERE me.id ="
+        " :id)",
+        {"id": offer_id},
+    )
+
+
+def newest(conn: sqlite3.Connection, sent: Sent) -> Sent:
+    """The latest revision of an offer."""
+    sql = select("offer", _OFFER, "WHERE year = :year AND serial = :serial ORDER BY id DESC LIMIT 1")
+    row = conn.execute(sql, {"year": sent.year, "serial": sent.serial}).fetchone()
+    return Sent(*row)
 
 
 def link(conn: sqlite3.Connection, offer_id: int) -> Link | None:
@@ -192,19 +209,31 @@ def link(conn: sqlite3.Connection, offer_id: int) -> Link | None:
     return Link(row[0], row[1], bool(row[2]), row[3]) if row else None
 
 
+def linked(conn: sqlite3.Connection, token: str) -> Sent | None:
+    """The revision that a link was made for."""
+    sql = "SELECT offer_id FROM offer_link WHERE token = :token"
+    row = conn.execute(sql, {"token": hashed(token)}).fetchone()
+    return get(conn, row["offer_id"]) if row else None
+
+
 def by_token(conn: sqlite3.Connection, token: str, now: datetime) -> Sent | None:
-    """The offer behind a link that is good; its opening is noted."""
+    """The offer behind a link that is good, in its latest revision; its opening is noted."""
     row = conn.execute(
         "SELECT offer_id, until FROM offer_link WHERE token = :token AND NOT revoked",
         {"token": hashed(token)},
     ).fetchone()
-    if row is None or row["until"] < now.isoformat():
+    first = get(conn, row["offer_id"]) if row else None
+    if first is None:
+        return None
+    found = newest(conn, first)
+    until = row["until"] if found.id == first.id else f"{found.valid_to}T23:59:59"
+    if until < now.isoformat():
         return None
     conn.execute(
         "UPDATE offer_link SET opened_at = :now WHERE token = :token",
         {"now": now.isoformat(), "token": hashed(token)},
     )
-    return get(conn, row["offer_id"])
+    return found
 
 
 def happened(conn: sqlite3.Connection, offer_id: int, event: Event) -> None:

@@ -7,9 +7,12 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from jolvek.core.base import checked
-from jolvek.core.care.faults import SERVICE_FAULTS
+from jolvek.core.care.faults import SERVICE_FAULTS, signal_of_fault
+from jolvek.core.rules.signals import RANKS
+from jolvek.core.trial.diagnosis import Fault
 from jolvek.store.columns import select
 
+OWNER = "owner"  # who told of it by the boat's own page
 _FAULT = (
     "id",
     "kind",
@@ -58,6 +61,11 @@ class ServiceFault:
         """What is seen, in words."""
         return SERVICE_FAULTS[self.kind].seen
 
+    @property
+    def signal(self) -> str:
+        """What it can do: one of the signals."""
+        return signal_of_fault(self.kind)
+
 
 def add(conn: sqlite3.Connection, enquiry_id: int, f: ServiceFault) -> None:
     """Record a fault in service; the same one told again while it is open stands once."""
@@ -82,6 +90,42 @@ def of_enquiry(conn: sqlite3.Connection, enquiry_id: int) -> list[ServiceFault]:
         "fault", _FAULT, "WHERE enquiry_id = :id AND in_service = 1 ORDER BY state <> 'open', id"
     )
     return [ServiceFault(*row) for row in conn.execute(sql, {"id": enquiry_id})]
+
+
+@dataclass(frozen=True)
+class Reported:
+    """A fault that an owner told the shop of and nobody has closed yet."""
+
+    id: int
+    enquiry_id: int
+    title: str
+    customer: str
+    kind: str
+    why: str
+    part: str
+    at: str
+
+    @property
+    def fault(self) -> Fault:
+        """What is seen, and the hazard."""
+        return SERVICE_FAULTS[self.kind]
+
+    @property
+    def signal(self) -> str:
+        """What it can do: one of the signals."""
+        return signal_of_fault(self.kind)
+
+
+def reported(conn: sqlite3.Connection, by: str) -> list[Reported]:
+    """What owners told the shop of and nobody has closed, what can hurt somebody first."""
+    rows = conn.execute(
+        "SELECT f.id, f.enquiry_id, e.title, e.customer, f.kind, f.why, f.part, f.found_at AS at"
+        " FROM fault f JOIN enquiry e ON e.id = f.enquiry_id WHERE f.in_service = 1 AND f.state ="
+        " 'open' AND f.found_by = :by ORDER BY f.found_at DESC, f.id DESC",
+        {"by": by},
+    )
+    found = [Reported(**dict(row)) for row in rows if row["kind"] in SERVICE_FAULTS]
+    return sorted(found, key=lambda x: RANKS.index(x.signal))
 
 
 def by_product(conn: sqlite3.Connection) -> list[tuple[str, str, int, int]]:

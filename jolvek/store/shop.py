@@ -20,9 +20,12 @@ from jolvek.store.columns import UnreadableColumn, from_json, to_json
 UNIT_SETS = ("sea: kn, m, kg", "land: km/h, m, kg", "mph, ft, lb")
 LANGUAGES = ("English", "German", "French", "Dutch", "Spanish")
 FORMAT = "jolvek-setting"
-NAMES = ("number", "title", "customer", "valid_to", "link", "shop", "opening", "closing")
+NAMES = ("greeting", "number", "title", "customer", "valid_to", "link", "shop")
+NAMES += ("opening", "closing")
 MAIL_SUBJECT = "Offer {number}: {title}"
-MAIL_WORDS = """{opening}
+MAIL_WORDS = """{greeting}
+
+{opening}
 
 Your offer {number}, valid to {valid_to}:
 

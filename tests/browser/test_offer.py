@@ -29,7 +29,7 @@ def test_an_offer_is_drafted_sent_and_accepted_on_a_phone(page, browser, fitted_
     expect(page.locator(".alternative")).to_have_count(2)
     tick_and_send(page, fitted_server, 2)
     page.get_by_role("button", name="New link").click()
-    link = page.locator(".flash").inner_text().split("only now: ")[1].strip()
+    link = page.locator("#customer-link").input_value()
     size = {"width": 390, "height": 844}
     phone = browser.new_context(viewport=size, has_touch=True, reduced_motion="reduce")
     theirs = phone.new_page()

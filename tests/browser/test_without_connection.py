@@ -37,7 +37,7 @@ def waits(page, n, *words):
 def test_a_customers_yes_waits_and_counts_once(page, away, fitted_server, kept):
     tick_and_send(page, fitted_server, 3)
     page.get_by_role("button", name="New link").click()
-    away.goto(page.locator(".flash").inner_text().split("only now: ")[1].strip())
+    away.goto(page.locator("#customer-link").input_value())
     away.context_offline(True)
     away.get_by_label("Your name, as your signature").fill("Runa Vik")
     away.get_by_label("I have read the cautions").check()

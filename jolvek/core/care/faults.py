@@ -10,6 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolvek.core.base.told import tell
+from jolvek.core.rules.signals import CAUTION, DANGER, WARNING
 from jolvek.core.trial.diagnosis import FAULTS as TRIAL_FAULTS
 from jolvek.core.trial.diagnosis import Cause, Fault, Suspected
 
@@ -94,6 +95,25 @@ SERVICE_FAULTS: dict[str, Fault] = {
     **TRIAL_FAULTS,
     "other": Fault("other", "Something else", (), "the owner is content"),
 }
+
+
+_SIGNALS = {  # what it can do; Jolvek's own
+    "hot": DANGER,
+    "wet": DANGER,
+    "dead": WARNING,
+    "charge": WARNING,
+    "vibrates": WARNING,
+    "other": WARNING,  # nobody has looked yet
+}
+
+
+def signal_of_fault(kind: str) -> str:
+    """What a kind of fault can do: one of the signals.
+
+    >>> signal_of_fault("hot"), signal_of_fault("slow")
+    ('danger', 'caution')
+    """
+    return _SIGNALS.get(kind, CAUTION)
 
 
 def suspect_from_log(shares: Sequence[float], aged: bool = False) -> list[Suspected]:

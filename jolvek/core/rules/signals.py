@@ -5,6 +5,7 @@ offered.
 from __future__ import annotations
 
 DANGER, WARNING, CAUTION, NOTE, STOP = "danger", "warning", "caution", "note", "stop"
+RANKS = (DANGER, WARNING, CAUTION, NOTE, STOP)  # what can hurt most comes first
 SIGNAL_WORDS = {
     DANGER: "Danger",  # can kill or sink
     WARNING: "Warning",  # can hurt or strand

@@ -1,6 +1,6 @@
 -- In which order a page sent its saves, so that one that comes late undoes nothing; what a device
 -- sent later, so that it counts once; devices that somebody has signed in from; a second factor
--- that is being set up; mails of an enquiry.
+-- that is being set up; when the parts of an accepted offer were ordered.
 ALTER TABLE enquiry_version ADD COLUMN turn INTEGER NOT NULL DEFAULT 0;
 CREATE TABLE sent_later (
   op TEXT PRIMARY KEY, at TEXT NOT NULL
@@ -10,4 +10,6 @@ CREATE TABLE known_device (
   seen_at TEXT NOT NULL
 ) STRICT;
 CREATE INDEX known_device_of ON known_device (person_id);
+ALTER TABLE enquiry ADD COLUMN ordered_at TEXT NOT NULL DEFAULT '';
+UPDATE enquiry SET ordered_at = changed_at WHERE stage IN ('ordered', 'delivered');
 ALTER TABLE person ADD COLUMN factor_offered TEXT NOT NULL DEFAULT '';

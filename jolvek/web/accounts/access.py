@@ -186,6 +186,7 @@ ACCESS: dict[str, str] = {
     "waters.save": ADVISOR,
     "shop.page": OWNER,
     "shop.save": OWNER,
+    "shop.test_mail": OWNER,
     "shop.logo": OWNER,
     "shop.show_logo": OPEN,  # stands on what customers get
     "backups.page": OWNER,

@@ -9,7 +9,7 @@ from flask import Blueprint, Response, flash, redirect, request, url_for
 
 from jolvek.core.care.due import state_on
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
-from jolvek.store import due_list, owners
+from jolvek.store import due_list, owners, service_faults
 from jolvek.store.db import transaction
 from jolvek.web import data
 from jolvek.web.accounts import limits, links, signing
@@ -50,6 +50,7 @@ def page() -> Any:
         "spans": {"due": tr("due now"), "month": tr("this month"), "quarter": tr("three months")},
         "states": care_page.STATE_WORDS,
         "waiting": waiting,
+        "reported": service_faults.reported(conn(), service_faults.OWNER),
         "feed": url_for("care_list.feed", token=links.token("calendar", 0), _external=True),
     }
     return show("care/page.html", **more)

@@ -12,25 +12,33 @@ from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.store import offers
+from jolvek.core.base.told import tell
+from jolvek.store import acceptance, offers
 from jolvek.store.db import transaction
 from jolvek.store.offers import Event, Sent
+from jolvek.web import data
 from jolvek.web.accounts import limits
 from jolvek.web.drawings import signature
 from jolvek.web.pages.offer_lines import totals, with_add_ons
 from jolvek.web.saving import now
-from jolvek.web.shared import conn, show
+from jolvek.web.shared import conn, form_id, show
 from jolvek.web.view import language
 from jolvek.web.view.language import tr
 
 bp = Blueprint("customer", __name__, url_prefix="/o/<token>")
+ANSWERED = {
+    "accepted": tell("You have accepted this offer."),
+    "declined": tell("You have declined this offer."),
+}
 OFTEN, MOST_TEXT, MOST_NAME = "60 per minute; 600 per hour", 2000, 120
 
 
 def _sent(token: str) -> Sent:
     found = offers.by_token(conn(), token, datetime.now(UTC))
     if found is None:
-        abort(404, tr("This link is no longer good. Ask the shop for a new one."))
+        shop = data.shop()
+        names = ", ".join(x for x in (shop.name, shop.phone) if x)
+        abort(404, tr("This link is no longer valid. Please ask %(shop)s for a new one.", shop=names))
     language.choose(offers.content(conn(), found.id).get("language", "en"))
     return found
 
@@ -44,7 +52,9 @@ def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
         "token": token,
         "refused": refused,
         "typed": request.form,
-        "answered": offers.answered(conn(), sent.id),
+        "answered": ANSWERED.get(offers.answered(conn(), sent.id), ""),
+        "offer_id": sent.id,
+        "revised": _revised(token, sent),
         "events": offers.events(conn(), sent.id),
         "totals": totals(told, offers.events(conn(), sent.id)),
         "qr": Markup(segno.make(way).svg_inline(scale=3, border=2)),
@@ -78,7 +88,6 @@ def answer(token: str) -> Any:
     kind, text = form.get("do", ""), form.get("text", "").strip()[:MOST_TEXT]
     name, letter = form.get("name", "").strip()[:MOST_NAME], form.get("letter", "")
     letters = [x["letter"] for x in told["alternatives"]]
-    letter = letter if letter in letters else letters[0]
     offered = {y["text"] for x in told["alternatives"] for y in x["lines"] if y["optional"]}
     ticked = tuple(sorted(offered & set(form.getlist("addon")))) if kind == "accepted" else ()
     refused, drawn = _signed(form.get("signature", "") if kind == "accepted" else "")
@@ -87,8 +96,16 @@ def answer(token: str) -> Any:
     with transaction(conn()) as c:
         done = offers.answered(c, sent.id)
         refused |= _refused(kind, text, name, form.get("agree", ""), done)
+        if kind == "accepted" and letter not in letters:
+            refused["letter"] = tr("choose which of the setups you accept")
+        linked = offers.linked(c, token)
+        read = form_id("offer") or (linked.id if linked else 0)  # which one the customer saw
+        if kind != "asked" and (read != sent.id or offers.newest(c, sent).id != sent.id):
+            refused["do"] = tr("The offer was revised meanwhile. This is the revision: read it first.")
         if not refused:
             offers.happened(c, sent.id, event)
+            if kind == "accepted":
+                acceptance.accept(c, sent, letter, event.at)
     if refused:
         return _page(token, refused, 422)
     thanks = {
@@ -98,6 +115,15 @@ def answer(token: str) -> Any:
     }
     flash(thanks[kind])
     return redirect(url_for("customer.page", token=token), 303)
+
+
+def _revised(token: str, sent: Sent) -> str:
+    """What tells a customer whose link is of an earlier revision."""
+    linked = offers.linked(conn(), token)
+    if linked is None or linked.id == sent.id:
+        return ""
+    names = {"old": linked.number, "new": sent.number}
+    return tr("Offer %(old)s was revised. This is its latest revision, %(new)s.", **names)
 
 
 def _signed(strokes: str) -> tuple[dict[str, str], str]:
@@ -125,7 +151,7 @@ def _refused(kind: str, text: str, name: str, agree: str, answered: str) -> dict
     if kind not in offers.KINDS:
         return {"do": tr("choose what to do")}
     if kind != "asked" and answered:
-        return {"do": tr("this offer was %(answered)s already; ask the shop", answered=answered)}
+        return {"do": tr(ANSWERED[answered]) + " " + tr("Please call the shop to change that.")}
     if kind == "asked" and not text:
         return {"text": tr("write your question")}
     if kind == "declined" and not text:

@@ -14,6 +14,8 @@ from jolvek.web import data, errors
 from jolvek.web.accounts import signing
 from jolvek.web.forms import shop_form
 from jolvek.web.forms.day_form import SCHOOL_WORDS
+from jolvek.web.mailing import post_of
+from jolvek.web.pages import care_letters, sending
 from jolvek.web.shared import show
 from jolvek.web.view import photos
 from jolvek.web.view.language import tr
@@ -23,7 +25,7 @@ bp = Blueprint("shop", __name__)
 
 def _page(refused: dict[str, str], code: int = 200, logo_error: str = "") -> Any:
     groups = shop_form.entries(data.shop(), request.form, refused)
-    more = {"school_words": SCHOOL_WORDS, "logo_error": logo_error}
+    more = {"school_words": SCHOOL_WORDS, "logo_error": logo_error, "refused": refused}
     return show("shop/settings.html", groups=groups, **more), code
 
 
@@ -46,6 +48,23 @@ def save() -> Any:
     if refused:
         return _page(refused, 422)
     flash(tr("The settings are saved.") if changed else tr("Nothing was changed."))
+    return redirect(url_for("shop.page"), 303)
+
+
+@bp.post("/settings/test-mail")
+def test_mail() -> Any:
+    """Send a mail to an address, to see that mail gets out."""
+    shop, to = data.shop(), request.form.get("to", "").strip()
+    if not sending.ADDRESS.fullmatch(to):
+        return _page({"test_mail": tr("read “%(to)s”; type an address", to=to[:120])}, 422)
+    words = tr("This mail shows that mail from %(shop)s gets out.", shop=shop.name)
+    letter = care_letters.mail(shop, to, tr("Test mail"), words)
+    try:
+        post_of(data.settings()).hand_on(0, to, letter)
+    except OSError as error:
+        return _page({"test_mail": tr("It was not sent: %(why)s", why=str(error)[:300])}, 422)
+    signing.told("test mail", to)
+    flash(tr("The test mail is on its way to %(to)s.", to=to))
     return redirect(url_for("shop.page"), 303)
 
 

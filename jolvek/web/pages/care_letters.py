@@ -15,7 +15,7 @@ from jolvek.store import due_list, enquiries, outbox, owners, recalls
 from jolvek.store.due_list import Line
 from jolvek.store.recalls import Holder
 from jolvek.store.shop import Shop
-from jolvek.web.pages.sending import ADDRESS
+from jolvek.web.pages.sending import ADDRESS, NOBODY, stamp
 from jolvek.web.view.display import day
 from jolvek.web.view.language import speaking, tr
 
@@ -25,7 +25,8 @@ def mail(shop: Shop, to: str, subject: str, body: str) -> bytes:
     m = EmailMessage(policy=SMTP)
     m["Subject"] = " ".join(subject.split())[:200]
     m["To"] = to
-    m["From"] = shop.mail if ADDRESS.fullmatch(shop.mail) else "shop@shop.invalid"
+    m["From"] = shop.mail if ADDRESS.fullmatch(shop.mail) else NOBODY
+    stamp(m)
     m.set_content(body + "\n")
     return bytes(m.as_bytes())
 
@@ -39,7 +40,7 @@ def reminder(shop: Shop, lines: Sequence[Line], way: str) -> tuple[str, str]:
         if x.hazard:
             told.append(f"  {tr('Caution:')} {tr(x.hazard)}")
     parts = (
-        first.customer,
+        tr("Dear %(customer)s,", customer=first.customer),
         tr("On your boat “%(boat)s” is due:", boat=first.title),
         "\n".join(told),
         tr("The boat’s page, with care and log: %(link)s", link=way),
@@ -76,7 +77,7 @@ def recall_body(shop: Shop, title: str, words: str, h: Holder, way: str) -> tupl
     """Subject and words of a recall's letter to one who has a piece."""
     piece = f"{h.what}, {h.piece}"
     parts = (
-        h.customer,
+        tr("Dear %(customer)s,", customer=h.customer),
         tr(
             "On your boat “%(boat)s” is this part: %(piece)s, number %(number)s.",
             boat=h.title,

@@ -12,7 +12,7 @@ from jolvek.core.enquiry.sizing import Sizing, size, typical_hull
 from jolvek.core.hydro.hull import ADULT_KG, Load
 from jolvek.core.match.picks import picks
 from jolvek.core.products.shelf import Shelf
-from jolvek.store import finding
+from jolvek.store import finding, service_faults
 from jolvek.web.view.display import Units, about, energy, long_hours, money
 from jolvek.web.view.doubt_words import power_told
 from jolvek.web.view.language import counted_said, tr
@@ -132,6 +132,7 @@ class OpenEnquiries:
     archived: tuple[finding.Line, ...]
     newer: int | None  # how many to skip for the page before, and for the one after
     older: int | None
+    reported: tuple[service_faults.Reported, ...] = ()  # faults that owners told of
 
 
 def open_enquiries(conn: sqlite3.Connection, skip: int = 0) -> OpenEnquiries:
@@ -145,4 +146,5 @@ def open_enquiries(conn: sqlite3.Connection, skip: int = 0) -> OpenEnquiries:
     )
     archived = tuple(finding.listed(conn, archived=True))
     newer = max(skip - a_page, 0) if skip else None
-    return OpenEnquiries(tuple(g for g in groups if g[1]), archived, newer, older)
+    found = tuple(service_faults.reported(conn, service_faults.OWNER))
+    return OpenEnquiries(tuple(g for g in groups if g[1]), archived, newer, older, found)

@@ -12,7 +12,7 @@ from typing import Any
 from jolvek.core.care.due import add_months
 from jolvek.core.fit.handover import Piece, Step, pieces, steps
 from jolvek.core.trial.diagnosis import FAULTS
-from jolvek.store import handovers
+from jolvek.store import acceptance, handovers
 from jolvek.store.enquiries import Stored
 from jolvek.store.handovers import Act, FaultKept, Serial
 from jolvek.store.shop import Shop
@@ -44,6 +44,7 @@ class Sheet:
     groups: tuple[tuple[str, tuple[Row, ...]], ...]
     pieces: tuple[tuple[Piece, Serial | None], ...]
     faults: tuple[tuple[FaultKept, Any], ...]
+    not_agreed: str = ""  # why this setup is not the one to hand over
 
     @property
     def rows(self) -> list[Row]:
@@ -58,7 +59,7 @@ class Sheet:
     @property
     def against(self) -> list[str]:
         """What keeps it from being signed."""
-        out = []
+        out = [self.not_agreed] if self.not_agreed else []
         if self.left:
             out.append(
                 tr("%(left)s of %(rows)s steps are open.", left=self.left, rows=len(self.rows))
@@ -86,7 +87,34 @@ def sheet(conn: sqlite3.Connection, enquiry_id: int, hand: Worked) -> Sheet:
         tuple((k, tuple(v)) for k, v in groups.items()),
         found,
         tuple((x, FAULTS[x.kind]) for x in kept if x.kind in FAULTS),
+        not_agreed(conn, enquiry_id, hand),
     )
+
+
+def not_agreed(conn: sqlite3.Connection, enquiry_id: int, hand: Worked) -> str:
+    """Why the current setup may not be handed over: the customer accepted another."""
+    found = acceptance.agreed(conn, enquiry_id)
+    if found is None:
+        return ""
+    names = {"offer": found.number, "letter": found.letter, "mine": hand.letter}
+    if found.revised:
+        return tr(
+            "Offer %(new)s revises the accepted one, and the customer has not accepted it yet.",
+            new=found.revised,
+        )
+    if found.letter != hand.letter:
+        return tr(
+            "The customer accepted setup %(letter)s of offer %(offer)s, not %(mine)s. Work with"
+            " %(letter)s, or send a revision with %(mine)s.",
+            **names,
+        )
+    if not found.is_of(hand.pinned):
+        return tr(
+            "Setup %(letter)s has changed since the customer accepted it in offer %(offer)s. Send a"
+            " revision for them to accept.",
+            **names,
+        )
+    return ""
 
 
 def warranty_end(shop: Shop, on: date) -> str:

@@ -8,8 +8,10 @@ import re
 import sqlite3
 from collections.abc import Callable
 from dataclasses import dataclass
+from datetime import UTC, datetime
 from email.message import EmailMessage
 from email.policy import SMTP
+from email.utils import format_datetime, make_msgid
 from typing import Any
 
 import segno
@@ -18,10 +20,10 @@ from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.standins.post import Post, Refused
-from jolvek.store import enquiries, offers, outbox
+from jolvek.store import came_in, enquiries, offers, outbox
 from jolvek.store.db import transaction
 from jolvek.store.offers import Sent
-from jolvek.store.shop import filled
+from jolvek.store.shop import MAIL_SUBJECT, MAIL_WORDS, filled
 from jolvek.web.pages.offer_content import changed
 from jolvek.web.view import language, pdf
 from jolvek.web.view.language import tr
@@ -29,6 +31,14 @@ from jolvek.web.view.language import tr
 ADDRESS = re.compile(r"[^\s@<>,;:\"()\[\]\\]+@[^\s@<>,;:\"()\[\]\\]+")  # to be written to
 
 TRIES = 5
+NOBODY = "shop@shop.invalid"  # where the shop has typed no address of its own
+
+
+def stamp(mail: EmailMessage) -> None:
+    """Date and a number of its own, which no other mail has had (RFC 5322, 3.6.4)."""
+    mail["Date"] = format_datetime(datetime.now(UTC))
+    house = str(mail["From"]).rpartition("@")[2].rstrip(">")
+    mail["Message-ID"] = make_msgid(domain=house)
 
 
 class NotReady(JolvekError):
@@ -51,8 +61,8 @@ class Sending:
     logo: str = ""  # as data, for the paper
 
 
-def send(conn: sqlite3.Connection, s: Sending) -> Sent:
-    """Send it; returns what was sent. The paper is written before the database is held; where
+def send(conn: sqlite3.Connection, s: Sending) -> tuple[Sent, str]:
+    """Send it; returns what was sent and the customer's link. The paper is written before the database is held; where
     another was sent meanwhile, it is written again with the next number. Raises NotReady and NoPdf,
     and nothing is kept.
     """
@@ -68,7 +78,7 @@ def send(conn: sqlite3.Connection, s: Sending) -> Sent:
         raise NotReady(tr("Others are sending at this moment: send it again."))
     made = offers.get(conn, number)
     assert made is not None
-    return made
+    return made, s.way(ready.token)
 
 
 def customer_way(token: str) -> str:
@@ -111,33 +121,39 @@ def _written(conn: sqlite3.Connection, s: Sending) -> _Ready:
 
 def _kept(c: sqlite3.Connection, s: Sending, ready: _Ready) -> int:
     number = offers.add(c, ready.sent, ready.told, s.shop_data, ready.paper)
-    for old in offers.of_enquiry(c, s.enquiry_id):
-        offers.revoke(c, old.id)
-    offers.make_link(c, number, f"{ready.sent.valid_to}T23:59:59", ready.token)
+    # Links to earlier revisions stay good and lead to this one.
+    offers.add_link(c, number, f"{ready.sent.valid_to}T23:59:59", ready.token)
     if s.to:
-        mail = letter(ready.told, s.way(ready.token), s.to, ready.paper, s.words)
+        with language.speaking(s.content["language"]):
+            mail = letter(ready.told, s.way(ready.token), s.to, ready.paper, s.words)
         outbox.post(c, s.enquiry_id, s.at, s.to, mail, number)
     enquiries.set_stage(c, s.enquiry_id, "offered", s.at)
+    came_in.looked(c, s.enquiry_id, s.at, s.who)
     return number
 
 
 def letter(told: dict[str, Any], way: str, to: str, paper: bytes, words: tuple[str, str]) -> bytes:
-    """The mail with the paper in it, by the shop's own subject and words."""
+    """The mail with the paper in it, by the shop's own subject and words; the usual ones are in the
+    language of the request.
+    """
     mail, shop = EmailMessage(policy=SMTP), told["shop"]
     names = {
         "number": told["number"],
         "title": told["title"],
         "customer": told["customer"]["customer"],
+        "greeting": tr("Dear %(customer)s,", customer=told["customer"]["customer"]),
         "valid_to": told["dates_told"][1],
         "link": way,
         "shop": shop["name"],
         "opening": told["opening"],
         "closing": told["closing"],
     }
-    subject, body = (filled(x, names) for x in words)
+    own = (tr(x) if x in (MAIL_SUBJECT, MAIL_WORDS) else x for x in words)
+    subject, body = (filled(x, names) for x in own)
     mail["Subject"] = " ".join(subject.split())[:200]
     mine = shop["mail"]
-    mail["To"], mail["From"] = to, mine if ADDRESS.fullmatch(mine) else "shop@shop.invalid"
+    mail["To"], mail["From"] = to, mine if ADDRESS.fullmatch(mine) else NOBODY
+    stamp(mail)
     mail.set_content(body + "\n")
     name = f"offer-{told['number'].replace(' ', '-')}.pdf"
     mail.add_attachment(paper, maintype="application", subtype="pdf", filename=name)

@@ -104,8 +104,8 @@ def save(enquiry_id: int) -> Any:
         figures = boat_page(e.need, display.current())
         offer = _models(kept.enquiry)
         return show("boat/_figures.html", figures, e=e, form=form, kept=kept, **offer), kept.code
-    if kept.code != 200:
-        return _page(enquiry_id, form, kept.code, kept=kept)
+    if kept.code != 200 or kept.unfinished:
+        return _page(enquiry_id, form, 422, kept=kept)
     flash(tr("Saved."))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 

@@ -28,7 +28,7 @@ from jolvek.web.stations.after_parts import fault_told, pieces_of
 from jolvek.web.view import language
 
 bp = Blueprint("boat_page", __name__, url_prefix="/b/<token>")
-OFTEN, WRITES, BY = "60 per minute; 600 per hour", "30 per hour", "owner"
+OFTEN, WRITES, BY = "60 per minute; 600 per hour", "30 per hour", service_faults.OWNER
 HEADERS = {"X-Robots-Tag": "noindex, nofollow", "Referrer-Policy": "no-referrer"}
 
 
@@ -54,6 +54,7 @@ def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
         "pieces": pieces_of(f),
         "manual": [s for s in steps(f.card.in_hand.fitted) if s.group in FOR_OWNER],
         "states": care_page.STATE_WORDS,
+        "reported": [x for x in told.faults if x.state == "open" and x.found_by == BY],
         "due_now": sum(d.state == "overdue" for d in told.due),
         "op": secrets.token_hex(12),
         "answers": recalls.ANSWERS,

@@ -8,7 +8,7 @@ from typing import Any
 
 from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
 
-from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.base.told import tell
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
@@ -76,12 +76,14 @@ def step(enquiry_id: int) -> Any:
     """One act on a step; the same act sent again is the same act. A phone that was away sends what
     it kept, and is answered in JSON.
     """
-    stored_or_404(enquiry_id)
+    f = frame(enquiry_id, "handover")
     form, afar = request.form, request.headers.get("Accept", "").startswith(KEEP)
     at = _at(form.get("at", ""))
     try:
-        if handovers.signed(conn(), enquiry_id) is not None:
-            raise JolvekError(tr("It is signed: nothing of it moves any more."))
+        found = _open_sheet(f)
+        known = {row.step.key for row in found.rows}
+        if form.get("step") not in known:
+            raise ValueRefused("step", form.get("step", ""), "a step of this list")
         photo = _photo()
         op = form.get("op") or secrets.token_hex(12)
         told = Act(
@@ -93,15 +95,25 @@ def step(enquiry_id: int) -> Any:
             form.get("note", "").strip(),
             photo,
         )
+        with transaction(conn()) as c:
+            handovers.act(c, enquiry_id, told, now())
     except JolvekError as error:
         if afar:
             return {"kept": False, "why": str(error)}, 422
         return _page(enquiry_id, {"step": form.get("step", ""), "why": str(error)}, 422)
-    with transaction(conn()) as c:
-        handovers.act(c, enquiry_id, told, now())
     if afar:
         return {"kept": True, "op": told.op, "who": told.who, "at": told.at}
     return redirect(url_for("handover.page", enquiry_id=enquiry_id) + f"#step-{told.step}", 303)
+
+
+def _open_sheet(f: Frame) -> handover_record.Sheet:
+    """The list of the setup to hand over. Raises JolvekError where another was accepted."""
+    if handovers.signed(conn(), f.e.id) is not None:
+        raise JolvekError(tr("The handover is signed: nothing of it can be changed any more."))
+    found = handover_record.sheet(conn(), f.e.id, _hand(f))
+    if found.not_agreed:
+        raise JolvekError(found.not_agreed)
+    return found
 
 
 errors.refuses_large("handover.step", lambda text: (text, 413))
@@ -141,7 +153,10 @@ def show_photo(enquiry_id: int, name: str) -> Any:
 def serial(enquiry_id: int) -> Any:
     """Keep a serial number."""
     f, form = frame(enquiry_id, "handover"), request.form
-    pieces = {p.what: p for p, _ in handover_record.sheet(conn(), enquiry_id, _hand(f)).pieces}
+    try:
+        pieces = {p.what: p for p, _ in _open_sheet(f).pieces}
+    except JolvekError as error:
+        return _page(enquiry_id, {"sign": str(error)}, 422)
     piece = pieces.get(form.get("what", ""))
     if piece is None:
         abort(404)
@@ -151,6 +166,7 @@ def serial(enquiry_id: int) -> Any:
     told = Serial(0, piece.what, piece.title, piece.product_id, number, until, who(), now(), batch)
     try:
         with transaction(conn()) as c:
+            handovers.check_open(c, enquiry_id)
             handovers.add_serial(c, enquiry_id, told)
     except JolvekError as error:
         return _page(enquiry_id, {f"serial {piece.what}": str(error)}, 422)
@@ -164,11 +180,14 @@ def fault(enquiry_id: int) -> Any:
     form, number = request.form, form_id("fault")
     try:
         with transaction(conn()) as c:
+            handovers.check_open(c, enquiry_id)
             if number:
                 state, cure = form.get("state", ""), form.get("cure", "").strip()
                 told = FaultKept(number, "", "", state, "", "", now(), who(), cure)
                 handovers.settle_fault(c, enquiry_id, told)
-            elif form.get("kind") in FAULTS:
+            elif form.get("kind") not in FAULTS:
+                raise ValueRefused("fault", form.get("kind", ""), "one of the faults listed")
+            else:
                 why = form.get("why", "").strip()[:300] or tr("seen on the water")
                 handovers.add_fault(c, enquiry_id, form["kind"], why, who(), now())
     except JolvekError as error:

@@ -6,7 +6,7 @@ from dataclasses import asdict, replace
 from datetime import date, timedelta
 from typing import Any
 
-from flask import Blueprint, abort, flash, redirect, request, url_for
+from flask import Blueprint, abort, flash, redirect, request, session, url_for
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.told import tell
@@ -66,7 +66,9 @@ def _sent_told(x: offers.Sent) -> dict[str, Any]:
         "events": events,
         "totals": totals(offers.content(conn(), x.id), events),
         "waits": outbox.waiting(conn(), x.id),
-        "follow_up": offers.shop_data(conn(), x.id).get("follow_up", ""),
+        "follow_up": ""
+        if offers.answered(conn(), x.id)
+        else offers.shop_data(conn(), x.id).get("follow_up", ""),
     }
 
 
@@ -104,11 +106,20 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         "sent": [_sent_told(x) for x in sent],
         **(_form_told(worked, draft) if made else {}),
         "open": _open(f, draft, worked) if made else [],
-        "way": request.args.get("way", ""),
+        "customer_link": _new_link(enquiry_id),
     }
     claimed = chosen is not None and chosen.fitted.fitting.claims
     stages = {"chosen": chosen, "claims": claimed, "stages": STAGE_WORDS, "refused": refused or {}}
     return show("offer/page.html", f, **stages, **more), code
+
+
+def _new_link(enquiry_id: int) -> str:
+    """The link that was made just now: its token is not kept, so it is shown once."""
+    made = session.get("customer_link") or {}
+    if made.get("enquiry") != enquiry_id:
+        return ""
+    session.pop("customer_link")
+    return str(made["way"])
 
 
 def _margins(worked: list[Worked], draft: Draft) -> list[tuple[str, int, int, int]]:
@@ -207,12 +218,20 @@ def send(enquiry_id: int) -> Any:
         photos.as_data(data.settings().data_dir, shop.logo),
     )
     try:
-        sent = sending.send(conn(), job)
+        sent, way = sending.send(conn(), job)
     except JolvekError as error:
         return _page(enquiry_id, {"send": str(error)}, 422)
     signing.told("offer sent", sent.number)
     _post()
-    flash(tr("Offer %(sent)s is sent%(to)s.", sent=sent.number, to=f" to {to}" if to else ""))
+    session["customer_link"] = {"enquiry": enquiry_id, "way": way}
+    flash(
+        tr("Offer %(sent)s is sent by mail to %(to)s.", sent=sent.number, to=to)
+        if to
+        else tr(
+            "Offer %(sent)s is sent, but nothing was mailed: give the customer the link below.",
+            sent=sent.number,
+        )
+    )
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
 
@@ -235,7 +254,9 @@ def _inner(f: Frame, worked: list[Worked], draft: Draft) -> dict[str, Any]:
         for w in worked
     }
     margins = {x[0]: x[1:] for x in _margins(worked, draft)}
-    return {"margins": margins, "note": f.e.note, "follow_up": again, "parts": parts}
+    keys = {w.letter: w.pinned.key for w in worked}
+    more = {"margins": margins, "note": f.e.note, "follow_up": again}
+    return {**more, "parts": parts, "keys": keys}
 
 
 def _post() -> None:
@@ -262,6 +283,8 @@ def stage(enquiry_id: int) -> Any:
     wanted = chosen("stage", enquiries.STAGES)
     with transaction(conn()) as c:
         enquiries.set_stage(c, enquiry_id, wanted, now())
+        if wanted == "ordered":
+            enquiries.parts_ordered(c, enquiry_id, now())
         if wanted == "delivered":
             stock.take(c, enquiry_id)
     flash(tr("Saved."))

@@ -7,7 +7,7 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
+from flask import Blueprint, Response, abort, flash, redirect, render_template, request, session, url_for
 
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.store import enquiries, offers, stock
@@ -35,14 +35,17 @@ def link(enquiry_id: int) -> Any:
     """A new link for the customer, or shut the one there is."""
     sent, shut = _sent(enquiry_id, form_id("offer")), request.form.get("shut")
     with transaction(conn()) as c:
+        newest = offers.newest(c, sent)
+        if newest.id != sent.id and not shut:
+            names = {"old": sent.number, "new": newest.number}
+            abort(422, tr("Offer %(old)s was revised: make the link on %(new)s.", **names))
         offers.revoke(c, sent.id)
         token = "" if shut else offers.make_link(c, sent.id, f"{sent.valid_to}T23:59:59")
     signing.told("link shut" if shut else "link made", sent.number)
-    flash(
-        tr("The customer’s link is shut.")
-        if shut
-        else tr("The customer’s link, shown only now: %(token)s", token=customer_way(token))
-    )
+    if shut:
+        flash(tr("The customer’s link is shut."))
+    else:
+        session["customer_link"] = {"enquiry": enquiry_id, "way": customer_way(token)}
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
 
@@ -80,7 +83,7 @@ def copy(enquiry_id: int, offer_id: int, form: str) -> Any:
 
 def _follow_up(sent: offers.Sent, told: dict[str, Any]) -> Response:
     day = offers.shop_data(conn(), sent.id).get("follow_up")
-    if not day:
+    if not day or offers.answered(conn(), sent.id):
         abort(404)
     c = told["customer"]
     note = "\n".join(x for x in (told["title"], c["phone"], c["mail"]) if x)
@@ -121,7 +124,7 @@ def keep_order(enquiry_id: int) -> Any:
         else:
             stock.reserve(c, found.sent.id, found.wanted, now())
         if do == "ordered":
-            enquiries.set_stage(c, enquiry_id, "ordered", now())
+            enquiries.parts_ordered(c, enquiry_id, now())
     signing.told(f"parts: {do}", found.sent.number)
     told = {
         "reserve": tr("Reserved."),

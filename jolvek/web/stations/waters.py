@@ -73,8 +73,8 @@ def save(enquiry_id: int) -> Any:
         more = {"form": form, "kept": kept, "charging": charging_of(f.card.in_hand)}
         figures = waters_page(f.need, display.current())
         return show("waters/_saved.html", f, figures, **more), kept.code
-    if kept.code != 200:
-        return _page(enquiry_id, form, kept.code, kept=kept)
+    if kept.code != 200 or kept.unfinished:
+        return _page(enquiry_id, form, 422, kept=kept)
     flash(tr("Saved."))
     return redirect(url_for("waters.page", enquiry_id=enquiry_id), 303)
 

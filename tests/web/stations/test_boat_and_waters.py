@@ -171,7 +171,7 @@ def test_a_second_save_over_a_changed_enquiry_is_refused_with_what_was_typed(cli
     answer = client.post("/enquiry/2/boat", data={**form, "title": "second"})
     assert (
         answer.status_code == 422
-        and "somebody else changed" in answer.text
+        and "changed in another window" in answer.text
         and 'value="second"' in answer.text
     )
     assert re.search(r"title</th><td>first</td><td>second</td>", answer.text)

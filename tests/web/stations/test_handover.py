@@ -151,7 +151,7 @@ def test_a_signed_handover_is_frozen_as_paper_and_record(shop, conn):
         assert part in text
     assert PdfReader(io.BytesIO(paper)).trailer["/Root"]["/MarkInfo"]["/Marked"]
     again = shop.post(f"{HERE}/step", data={"step": "unpack", "state": "open"}, headers=AFAR)
-    assert again.status_code == 422 and "It is signed" in again.json["why"]
+    assert again.status_code == 422 and "The handover is signed" in again.json["why"]
     shop.post(f"{HERE}/serial", data={"what": "motor", "number": "Z"})
     assert shop.post(f"{HERE}/sign", data=strokes).status_code == 422
     assert handovers.signed(conn, 5) == told == shop.get(f"{HERE}/record.json").json

@@ -175,8 +175,9 @@ def test_the_paper_is_tagged_and_says_whose_it_is(sent, conn):
     assert f"1 of {len(reader.pages)}" in text
 
 
-def test_a_revision_keeps_the_number_and_shuts_the_old_link(sent, conn, shop, app):
+def test_a_revision_keeps_the_number_and_the_old_link_leads_to_it(sent, conn, shop, app):
     old = way(conn, sent.id)
+    asked = {"do": "accepted", "name": "Runa", "agree": "1", "letter": "A", "offer": sent.id}
     assert stranger(app).get(old).status_code == 200
     shop.post(HERE, data={"letter_A": "A", "discount": "10"})
     tick(shop)
@@ -185,7 +186,19 @@ def test_a_revision_keeps_the_number_and_shuts_the_old_link(sent, conn, shop, ap
     assert (again.serial, again.revision) == (sent.serial, 2) and "rev. 2" in again.number
     changes = offers.content(conn, again.id)["changed"]
     assert "Setup B is left out." in changes and any("is now" in x for x in changes)
-    assert stranger(app).get(old).status_code == 404
+    page = stranger(app).get(old).text
+    assert f"Offer {sent.number} was revised" in page and again.number in page
+    late = stranger(app).post(old, data=asked)  # from a page that was open before
+    assert late.status_code == 422 and "revised meanwhile" in late.text
+    link = shop.post(f"{HERE}/link", data={"offer": sent.id})
+    assert link.status_code == 422 and "make the link on" in link.text
+    for wrong in ({"letter": "C"}, {"letter": ""}):
+        answer = stranger(app).post(old, data={**asked, "offer": again.id, **wrong})
+        assert answer.status_code == 422 and "choose which of the setups" in answer.text
+    assert offers.events(conn, sent.id) == offers.events(conn, again.id) == []
+    shop.post(f"{HERE}/link", data={"offer": again.id, "shut": "1"})
+    gone = stranger(app).get(old)
+    assert gone.status_code == 404 and "Kelp &amp; Oar" in gone.text
     shop.post("/enquiry/2/offer", data={"letter_A": "A"})
     tick(shop, "/enquiry/2/offer")
     shop.post("/enquiry/2/offer/send")
@@ -200,6 +213,8 @@ def test_the_mail_carries_paper_and_link_and_is_written_once(shop, conn, app):
     (path,) = folder.glob("*.eml")
     mail = email.message_from_bytes(path.read_bytes(), policy=default)
     assert mail["X-Simulated"] and mail["To"] == "runa@vik.example"
+    assert mail["Date"] and re.fullmatch(r"<\S+@kelp\.example>", mail["Message-ID"])
+    assert mail.get_body().get_content().startswith("Dear Ullmere Boat Hire,")
     assert mail["From"] == "shop@kelp.example" and sent.number in mail["Subject"]
     (paper,) = mail.iter_attachments()
     assert paper.get_content() == offers.pdf(conn, sent.id)
@@ -210,7 +225,7 @@ def test_the_mail_carries_paper_and_link_and_is_written_once(shop, conn, app):
 
 def test_it_is_sent_whole_or_not_at_all(shop, conn, monkeypatch, no_paper):
     tick(shop)
-    for module, where in ((offers, "make_link"), (outbox, "post")):
+    for module, where in ((offers, "add_link"), (outbox, "post")):
 
         def broken(*_args, **_more):
             raise sqlite3.OperationalError("disk is full")
@@ -243,12 +258,12 @@ def test_the_customer_asks_accepts_once_and_the_enquiry_follows(sent, conn, app,
     shown = shop.get(HERE).text
     assert "the customer asked" in shown and "&lt;b&gt;" in shown
     client.post(link, data={"do": "accepted", "name": "Runa Vik", "agree": "1", "letter": "B"})
-    assert enquiries.get(conn, 5).stage == "offered"
+    assert enquiries.get(conn, 5).stage == "ordered"
     assert finding.listed(conn)[0].waits == "order"
     event = offers.events(conn, sent.id)[0]
     assert (event.kind, event.letter, event.who) == ("accepted", "B", "Runa Vik")
     again = client.post(link, data={"do": "declined", "text": "no"})
-    assert again.status_code == 422 and "was accepted already" in again.text
+    assert again.status_code == 422 and "You have accepted this offer" in again.text
     shop.post(f"{HERE}/seen")
     assert offers.events(conn, sent.id)[0].seen_by == "Eskil Holmgard"
     assert "the customer wrote" not in shop.get("/").text
@@ -263,11 +278,11 @@ def test_a_link_that_is_guessed_shut_or_over_shows_nothing(sent, conn, app, shop
     over = f"/o/{offers.make_link(conn, sent.id, '2020-01-01')}"
     for dead in (link, over, f"{link}/offer.pdf"):
         answer = client.get(dead)
-        assert answer.status_code == 404 and "no longer good" in answer.text
+        assert answer.status_code == 404 and "no longer valid" in answer.text
         assert client.post(dead, data={"do": "asked", "text": "x"}).status_code in (404, 405)
     assert offers.events(conn, sent.id) == []
     page = shop.post(f"{HERE}/link", data={"offer": sent.id}, follow_redirects=True).text
-    fresh = re.search(r"shown only now: http://localhost(/o/[\w-]+)", page)[1]
+    fresh = re.search(r'value="http://localhost(/o/[\w-]+)"', page)[1]
     assert client.get(fresh).status_code == 200
     token = conn.execute("SELECT token FROM offer_link ORDER BY rowid DESC").fetchone()["token"]
     assert token not in fresh
@@ -341,7 +356,7 @@ def test_only_add_ons_that_were_offered_are_taken(shop, conn, app):
     sent = offers.of_enquiry(conn, 5)[0]
     told = offers.content(conn, sent.id)["alternatives"][0]
     (name,) = [y["text"] for y in told["lines"] if y["optional"]]
-    yes = {"do": "accepted", "name": "Runa", "agree": "1", "addon": [name, "a yacht"]}
+    yes = {"do": "accepted", "letter": "A", "name": "Runa", "agree": "1", "addon": [name, "a yacht"]}
     stranger(app).post(way(conn, sent.id), data=yes)
     assert offers.events(conn, sent.id)[0].ticked == (name,)
 

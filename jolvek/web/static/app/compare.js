@@ -159,6 +159,18 @@ document.addEventListener("alpine:init", () => {
   }));
 });
 
+// Copies a field; where the browser does not allow it, the text is selected to be copied by hand.
+async function copyField(button) {
+  const field = document.getElementById(button.dataset.copy);
+  field.select();
+  try {
+    await navigator.clipboard.writeText(field.value);
+    button.textContent = tr("Copied");
+  } catch {
+    button.textContent = tr("Selected: copy it");
+  }
+}
+
 // The chart as a PNG: the server's SVG drawn on a canvas and saved.
 async function savePng(address) {
   const text = await (await fetch(address)).text();
@@ -181,6 +193,8 @@ async function savePng(address) {
 
 document.addEventListener("click", (event) => {
   if (event.target.closest("[data-print]")) window.print();
+  const copy = event.target.closest("[data-copy]");
+  if (copy) copyField(copy);
   const png = event.target.closest("[data-png]");
   if (png) savePng(png.dataset.png);
   for (const menu of document.querySelectorAll("details.menu[open]"))
