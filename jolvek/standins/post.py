@@ -29,8 +29,9 @@ class FolderPost:
 
     def hand_on(self, number: int, recipient: str, mail: bytes) -> None:
         """One file a number, so that a mail handed on twice stands there once."""
-        self.folder.mkdir(parents=True, exist_ok=True)
+        self.folder.mkdir(mode=0o700, parents=True, exist_ok=True)
         path = self.folder / f"{number:06d}.eml"
         part = path.with_suffix(".part")
+        part.touch(mode=0o600)
         part.write_bytes(b"X-Simulated: not sent, written by a stand-in\r\n" + mail)
         part.replace(path)

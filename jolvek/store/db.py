@@ -11,7 +11,7 @@ from importlib import resources
 from pathlib import Path
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.store import allowed
+from jolvek.store import allowed, trail
 
 BUSY_S = 10
 KEPT_BACKUPS = 30
@@ -155,7 +155,16 @@ def _places_of_legs(conn: sqlite3.Connection) -> None:
             conn.execute(f"ALTER TABLE leg ADD COLUMN {column} REAL")
 
 
-_REPAIRS: dict[int, Callable[[sqlite3.Connection], None]] = {4: _places_of_legs}
+def _names_in_the_trail(conn: sqlite3.Connection) -> None:
+    """Titles of jobs, which may name their customers, stood in the trail's details."""
+    named = "'handover signed', 'boat passed on', 'trial taken over', 'trial taken back'"
+    trail.blank(conn, f"action IN ({named})", {})
+
+
+_REPAIRS: dict[int, Callable[[sqlite3.Connection], None]] = {
+    4: _places_of_legs,
+    21: _names_in_the_trail,
+}
 
 
 def _statements(sql: str) -> Iterator[str]:

@@ -18,7 +18,8 @@ WAITS = {
 }
 _LIST = (
     "SELECT e.id, e.customer, e.title, b.family, b.length_m, l.people,"
-    " max(e.changed_at, e.touched_at) AS changed_at, e.stage, e.ordered_at, b.transom_height_m, b.places,"
+    " max(e.changed_at, e.touched_at) AS changed_at, e.stage, e.ordered_at, b.transom_height_m,"
+    " b.places,"
     " (SELECT count(*) FROM setup s WHERE s.enquiry_id = e.id) AS pinned,"
     " (SELECT letter FROM setup s WHERE s.enquiry_id = e.id AND s.chosen = 1) AS chosen,"
     " EXISTS (SELECT 1 FROM came_in c WHERE c.enquiry_id = e.id AND c.looked_at = '') AS unseen,"
@@ -127,6 +128,11 @@ def index(conn: sqlite3.Connection, enquiry_id: int) -> None:
         " WHERE e.id = :id",
         {"id": enquiry_id},
     )
+
+
+def forget(conn: sqlite3.Connection) -> None:
+    """Write the index whole, so that no segment of it still holds words that were taken out."""
+    conn.execute("INSERT INTO enquiry_find (enquiry_find) VALUES ('optimize')")
 
 
 @dataclass(frozen=True)

@@ -95,8 +95,8 @@ def check_open(conn: sqlite3.Connection, enquiry_id: int) -> None:
 
 
 def act(conn: sqlite3.Connection, enquiry_id: int, a: Act, kept_at: str) -> bool:
-    """Keep an act; whether it is new. One that came before is the same act. Raises ValueRefused once
-    it is signed.
+    """Keep an act; whether it is new. One that came before is the same act. Raises ValueRefused
+    once it is signed.
     """
     check_open(conn, enquiry_id)
     done = conn.execute(

@@ -185,16 +185,18 @@ def add_link(conn: sqlite3.Connection, offer_id: int, until: str, token: str) ->
 def revoke(conn: sqlite3.Connection, offer_id: int) -> None:
     """Shut all links to an offer, and those to its earlier revisions."""
     conn.execute(
-        "UPDATE offer_link SET revoked = 1 WHERE offer_id IN (SELECT o.id FROM offer o JOIN offer me"
-        " ON me.year = o.year AND me.serial = o.serial AND o.revision <= me.revision WHERE me.id ="
-        " :id)",
+        "UPDATE offer_link SET revoked = 1 WHERE offer_id IN (SELECT o.id FROM offer o"
+        " JOIN offer me ON me.year = o.year AND me.serial = o.serial"
+        " AND o.revision <= me.revision WHERE me.id = :id)",
         {"id": offer_id},
     )
 
 
 def newest(conn: sqlite3.Connection, sent: Sent) -> Sent:
     """The latest revision of an offer."""
-    sql = select("offer", _OFFER, "WHERE year = :year AND serial = :serial ORDER BY id DESC LIMIT 1")
+    sql = select(
+        "offer", _OFFER, "WHERE year = :year AND serial = :serial ORDER BY id DESC LIMIT 1"
+    )
     row = conn.execute(sql, {"year": sent.year, "serial": sent.serial}).fetchone()
     return Sent(*row)
 

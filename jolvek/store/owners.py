@@ -45,11 +45,21 @@ def pass_on(
         raise KeyError(enquiry_id)
     was = {key: getattr(stored.enquiry, key) for key in (*REACHED, "note")}
     conn.execute(
-        "INSERT INTO owner_change (enquiry_id, on_day, was, who) VALUES (:id, :on, :was, :who)",
-        {"id": enquiry_id, "on": on, "was": json.dumps(was, ensure_ascii=False), "who": who},
+        "INSERT INTO owner_change (enquiry_id, on_day, was, who, at) VALUES (:id, :on, :was, :who,"
+        " :at)",
+        {
+            "id": enquiry_id,
+            "on": on,
+            "was": json.dumps(was, ensure_ascii=False),
+            "who": who,
+            "at": at,
+        },
     )
+    title = stored.title
+    if was["customer"]:  # a title that names the old owner names the new one
+        title = title.replace(was["customer"], new.customer)
     enquiries.change_within(
-        conn, enquiry_id, lambda e: replace(e, note="", **vars(new)), at, who=who
+        conn, enquiry_id, lambda e: replace(e, note="", title=title, **vars(new)), at, who=who
     )
     shut(conn, "boat", enquiry_id)
 
@@ -81,6 +91,78 @@ def shut(conn: sqlite3.Connection, kind: str, of_id: int) -> None:
     )
 
 
+PERSONAL = {  # tables that hold what one owner and the shop did, by when
+    "enquiry_version": "at",
+    "offer": "sent_at",
+    "handover": "signed_at",
+    "outbox": "at",
+}
+LAST = "9999"
+
+
+@dataclass(frozen=True)
+class Former:
+    """Somebody who had a boat before: the change's number, from when and until when, how they were
+    reached then.
+    """
+
+    id: int
+    enquiry_id: int
+    title: str
+    since: str
+    until: str
+    was: dict[str, str]
+
+    @property
+    def customer(self) -> str:
+        """Their name."""
+        return self.was.get("customer", "")
+
+
+def former(conn: sqlite3.Connection, enquiry_id: int | None = None) -> list[Former]:
+    """Former owners of one boat, or of all, the latest first."""
+    where = "WHERE c.enquiry_id = :id" if enquiry_id else ""
+    rows = conn.execute(
+        "SELECT c.id, c.enquiry_id, e.title, coalesce((SELECT max(b.at) FROM owner_change b WHERE"
+        " b.enquiry_id = c.enquiry_id AND b.id < c.id), '') AS since, c.at AS until, c.was FROM"
+        f" owner_change c JOIN enquiry e ON e.id = c.enquiry_id {where} ORDER BY c.id DESC",
+        {"id": enquiry_id} if enquiry_id else {},
+    )
+    keys = ("id", "enquiry_id", "title", "since", "until")
+    return [Former(**{k: row[k] for k in keys}, was=json.loads(row["was"])) for row in rows]
+
+
+def since(conn: sqlite3.Connection, enquiry_id: int) -> str:
+    """Since when the boat is its owner's; empty for the first."""
+    found = former(conn, enquiry_id)
+    return found[0].until if found else ""
+
+
+def of_former(conn: sqlite3.Connection, f: Former) -> dict[str, Any]:
+    """All that is kept of a former owner of a boat, by table; the boat's record is its own."""
+    out: dict[str, Any] = {"owner_change": [{"until": f.until, **f.was}]}
+    return out | _personal(conn, f.enquiry_id, f.since, f.until)
+
+
+def _personal(
+    conn: sqlite3.Connection, enquiry_id: int, since: str, until: str
+) -> dict[str, list[dict[str, Any]]]:
+    asked = {"id": enquiry_id, "since": since, "until": until}
+    out = {}
+    for table, at in PERSONAL.items():
+        sql = (
+            f"SELECT * FROM {table} WHERE enquiry_id = :id AND {at} >= :since AND {at} < :until"
+            " ORDER BY rowid"
+        )
+        out[table] = [_plain(row) for row in conn.execute(sql, asked)]
+    sql = (
+        "SELECT v.* FROM offer_event v JOIN offer o ON o.id = v.offer_id WHERE o.enquiry_id = :id"
+        " AND o.sent_at >= :since AND o.sent_at < :until"
+    )
+    out["offer_event"] = [_plain(row) for row in conn.execute(sql, asked)]
+    return {table: rows for table, rows in out.items() if rows}
+
+
 def enquiries_of(conn: sqlite3.Connection, name: str, mail: str) -> list[tuple[int, str, str]]:
     """(number, title, customer) of all that belongs to somebody: by name and mail where both are
     known, else by the one that is; letters' case does not matter.
@@ -106,16 +188,19 @@ def _tables(conn: sqlite3.Connection) -> list[tuple[str, list[str]]]:
 
 
 def everything(conn: sqlite3.Connection, enquiry_id: int) -> dict[str, Any]:
-    """All rows that are kept of one enquiry, by table; papers as their size, keys left out."""
+    """All rows that are kept of one enquiry and its owner, by table; papers as their size, keys
+    left out, and what belongs to those who had the boat before.
+    """
     out: dict[str, Any] = {}
     head = conn.execute("SELECT * FROM enquiry WHERE id = :id", {"id": enquiry_id}).fetchone()
     out["enquiry"] = [_plain(head)] if head else []
     asked = {"id": enquiry_id}
     for table, _ in _tables(conn):
+        if table in PERSONAL or table == "owner_change":
+            continue
         sql = f"SELECT * FROM {table} WHERE enquiry_id = :id ORDER BY rowid"
         out[table] = [_plain(row) for row in conn.execute(sql, asked)]
-    sql = "SELECT v.* FROM offer_event v JOIN offer o ON o.id = v.offer_id WHERE o.enquiry_id = :id"
-    out["offer_event"] = [_plain(row) for row in conn.execute(sql, asked)]
+    out |= _personal(conn, enquiry_id, since(conn, enquiry_id), LAST)
     sql = (
         "SELECT r.* FROM trial_run r JOIN trial t ON t.id = r.trial_id WHERE t.enquiry_id = :id"
         " ORDER BY r.id"

@@ -15,7 +15,9 @@ def is_known(conn: sqlite3.Connection, op: str) -> bool:
 
 def add(conn: sqlite3.Connection, op: str, at: str) -> None:
     """Remember that it was received."""
-    conn.execute("INSERT OR IGNORE INTO sent_later (op, at) VALUES (:op, :at)", {"op": op, "at": at})
+    conn.execute(
+        "INSERT OR IGNORE INTO sent_later (op, at) VALUES (:op, :at)", {"op": op, "at": at}
+    )
     conn.execute(
         "DELETE FROM sent_later WHERE rowid <= (SELECT max(rowid) FROM sent_later) - :most",
         {"most": MOST},

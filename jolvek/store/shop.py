@@ -20,8 +20,7 @@ from jolvek.store.columns import UnreadableColumn, from_json, to_json
 UNIT_SETS = ("sea: kn, m, kg", "land: km/h, m, kg", "mph, ft, lb")
 LANGUAGES = ("English", "German", "French", "Dutch", "Spanish")
 FORMAT = "jolvek-setting"
-NAMES = ("greeting", "number", "title", "customer", "valid_to", "link", "shop")
-NAMES += ("opening", "closing")
+NAMES = tuple("greeting number title customer valid_to link shop opening closing".split())
 MAIL_SUBJECT = "Offer {number}: {title}"
 MAIL_WORDS = """{greeting}
 

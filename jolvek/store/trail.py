@@ -7,12 +7,13 @@ from __future__ import annotations
 import hashlib
 import json
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from jolvek.store.columns import insert, select
 
 COLUMNS = ("at", "who", "role", "address", "action", "path", "detail", "chain")
+ERASED = "erased"
 MERGED_S = 600  # one's own autosaves of one page within it are one row
 # append only, held by the database
 TRIGGERS = {
@@ -56,6 +57,40 @@ def add(conn: sqlite3.Connection, step: Step, merged_after: str = "") -> None:
             return
     chain = _chain(row["chain"] if row else "", step)
     conn.execute(insert("trail", COLUMNS), {**vars(step), "chain": chain})
+
+
+def blank(conn: sqlite3.Connection, where: str, values: Mapping[str, object]) -> int:
+    """Take the details out of steps that name a customer, and chain what follows anew; returns how
+    many. In a transaction; the database's own guard is lifted for it.
+    """
+    found = conn.execute(
+        f"SELECT id FROM trail WHERE detail NOT IN ('', :erased) AND ({where}) ORDER BY id",
+        {**values, "erased": ERASED},
+    ).fetchall()
+    if not found:
+        return 0
+    guards = conn.execute(
+        "SELECT name FROM sqlite_master WHERE type = 'trigger' AND tbl_name = 'trail'"
+    ).fetchall()
+    for guard in guards:
+        conn.execute(f"DROP TRIGGER {guard['name']}")
+    numbers = [(ERASED, row["id"]) for row in found]
+    conn.executemany("UPDATE trail SET detail = ? WHERE id = ?", numbers)
+    _chain_from(conn, found[0]["id"])
+    for guard in guards:
+        conn.execute(TRIGGERS[guard["name"]])
+    return len(found)
+
+
+def _chain_from(conn: sqlite3.Connection, first: int) -> None:
+    before = conn.execute("SELECT chain FROM trail WHERE id = ?", (first - 1,)).fetchone()
+    last = before["chain"] if before else ""
+    rows = conn.execute(
+        select("trail", ("id", *COLUMNS), "WHERE id >= :first ORDER BY id"), {"first": first}
+    ).fetchall()
+    for row in rows:
+        last = _chain(last, Step(*row[1:]))
+        conn.execute("UPDATE trail SET chain = ? WHERE id = ?", (last, row[0]))
 
 
 def latest(conn: sqlite3.Connection, most: int, before: int = 0) -> list[tuple[int, Step]]:

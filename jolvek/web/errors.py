@@ -37,6 +37,7 @@ TITLES = {
     403: tell("Not allowed"),
     404: tell("Not found"),
     405: tell("Not to be done here"),
+    410: tell("Erased"),
     413: tell("Too large"),
     422: tell("Cannot be done"),
     429: tell("Too often"),

@@ -13,8 +13,8 @@ from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.merging import Clash
 from jolvek.core.enquiry.need import Need
 from jolvek.store import enquiries
-from jolvek.web.pages import learning
 from jolvek.web import shared
+from jolvek.web.pages import learning
 from jolvek.web.shared import conn, who
 
 

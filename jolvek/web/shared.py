@@ -4,20 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields, is_dataclass
-from typing import Any
+from typing import Any, NoReturn
 from urllib.parse import urlencode, urlsplit
 
 from flask import Response, abort, render_template, request, url_for
 from flask_login import current_user
 
 from jolvek.formats import tables
-from jolvek.store import enquiries, jobs, setups
+from jolvek.store import enquiries, erasing, jobs, setups
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Broken, Pinned
 from jolvek.web.data import conn as conn
 from jolvek.web.data import settings as settings
 from jolvek.web.pages import learning
+from jolvek.web.view import display
 from jolvek.web.view.card import Card, card_of
+from jolvek.web.view.language import tr
 
 LARGEST_ID = 2**63 - 1  # of an SQLite row
 
@@ -65,6 +67,12 @@ def again(endpoint: str, where: Mapping[str, Any], **changes: Any) -> str:
     query = urlencode({k: v for k, v in asked.items() if v not in (None, "")}, doseq=True)
     way = url_for(endpoint, **where)
     return f"{way}?{query}" if query else way
+
+
+def gone(enquiry_id: int) -> NoReturn:
+    """The page of a paper that was erased with its customer."""
+    on = erasing.erased_on(conn(), enquiry_id)
+    abort(410, tr("This paper was erased on %(day)s, with its customer.", day=display.day(on[:10])))
 
 
 def skipped() -> int:

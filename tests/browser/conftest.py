@@ -5,6 +5,7 @@ silent console.
 from __future__ import annotations
 
 from contextlib import contextmanager
+from os import environ
 from pathlib import Path
 from shutil import copyfile
 
@@ -18,7 +19,8 @@ from jolvek.web.settings import Settings
 from scripts import chromium
 from tests.browser.hand import Hand
 
-expect.set_options(timeout=int(__import__("os").environ.get("PWT","60000")))  # a busy machine is slow, not wrong
+PATIENCE_MS = int(environ.get("PATIENCE_MS", "60000"))  # a busy machine is slow, not wrong
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @contextmanager
@@ -85,7 +87,7 @@ def fitted_server(tmp_path_factory, pinned):
 def one_context(browser, browser_context_args):
     """One for all tests of a worker, so that styles and scripts are fetched and read once."""
     made = browser.new_context(**browser_context_args)
-    made.set_default_timeout(int(__import__("os").environ.get("PWT","60000")))
+    made.set_default_timeout(PATIENCE_MS)
     yield made
     made.close()
 

@@ -12,17 +12,13 @@ from jolvek.web.demo_shop import served
 from jolvek.web.settings import Settings
 from tests.browser.conftest import serving
 
-DELAY_MS = 3000
-SLOW = (
-    """(() => {
+SLOW = """(() => {
   const real = window.fetch;
   window.fetch = async (way, asked) => {
-    if (!String(way.url || way).includes("/health")) await new Promise((r) => setTimeout(r, %d));
+    if (!String(way.url || way).includes("/health")) await new Promise((r) => setTimeout(r, 3000));
     return real(way, asked);
   };
 })()"""
-    % DELAY_MS
-)
 WORD = "mussel lantern gravel forty"
 
 
@@ -128,7 +124,11 @@ def test_a_bay_filled_by_tab_is_no_clash_and_no_refusal(page, fitted_server):
         expect(page.locator("#kept")).not_to_contain_text("another window")
     page.reload()
     expect(page.locator("details.bay [name$=_name][value=Locker]")).to_have_count(1)
-    row = page.locator("details.bay").filter(has=page.locator("[value=Locker]")).locator("input.input")
+    row = (
+        page.locator("details.bay")
+        .filter(has=page.locator("[value=Locker]"))
+        .locator("input.input")
+    )
     assert [x.input_value() for x in row.all()] == SIZES
     assert set(answers) == {200}
 

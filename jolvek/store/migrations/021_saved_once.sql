@@ -12,4 +12,6 @@ CREATE TABLE known_device (
 CREATE INDEX known_device_of ON known_device (person_id);
 ALTER TABLE enquiry ADD COLUMN ordered_at TEXT NOT NULL DEFAULT '';
 UPDATE enquiry SET ordered_at = changed_at WHERE stage IN ('ordered', 'delivered');
+ALTER TABLE owner_change ADD COLUMN at TEXT NOT NULL DEFAULT '';
+UPDATE owner_change SET at = on_day || 'T00:00:00';
 ALTER TABLE person ADD COLUMN factor_offered TEXT NOT NULL DEFAULT '';

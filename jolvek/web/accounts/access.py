@@ -133,6 +133,7 @@ ACCESS: dict[str, str] = {
     "second_life.pass_on": ADVISOR,
     "second_life.new_battery": ADVISOR,
     "second_life.erase": OWNER,
+    "second_life.erase_former": OWNER,
     "boat_page.page": OPEN,  # by the signed code on a boat's sticker
     "boat_page.trip": OPEN,
     "boat_page.fault": OPEN,

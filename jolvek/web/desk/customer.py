@@ -38,7 +38,9 @@ def _sent(token: str) -> Sent:
     if found is None:
         shop = data.shop()
         names = ", ".join(x for x in (shop.name, shop.phone) if x)
-        abort(404, tr("This link is no longer valid. Please ask %(shop)s for a new one.", shop=names))
+        abort(
+            404, tr("This link is no longer valid. Please ask %(shop)s for a new one.", shop=names)
+        )
     language.choose(offers.content(conn(), found.id).get("language", "en"))
     return found
 
@@ -101,7 +103,9 @@ def answer(token: str) -> Any:
         linked = offers.linked(c, token)
         read = form_id("offer") or (linked.id if linked else 0)  # which one the customer saw
         if kind != "asked" and (read != sent.id or offers.newest(c, sent).id != sent.id):
-            refused["do"] = tr("The offer was revised meanwhile. This is the revision: read it first.")
+            refused["do"] = tr(
+                "The offer was revised meanwhile. This is the revision: read it first."
+            )
         if not refused:
             offers.happened(c, sent.id, event)
             if kind == "accepted":

@@ -63,7 +63,7 @@ def test_mail() -> Any:
         post_of(data.settings()).hand_on(0, to, letter)
     except OSError as error:
         return _page({"test_mail": tr("It was not sent: %(why)s", why=str(error)[:300])}, 422)
-    signing.told("test mail", to)
+    signing.told("test mail")
     flash(tr("The test mail is on its way to %(to)s.", to=to))
     return redirect(url_for("shop.page"), 303)
 

@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
+from jolvek.core.base.told import tell
 from jolvek.core.care.fleet import Charged, Spent, ToCharge, charge_plan, spent
 from jolvek.core.electric.chemistry import end_soc
 from jolvek.store import bookings, care, enquiries, service_faults, setups, spares
@@ -65,7 +66,7 @@ def fleet(
         rows.append(row)
         hands[number] = (title, aged)
         for f in service_faults.of_enquiry(conn, number):
-            parts[f.part or tr("not told")] = parts.get(f.part or "not told", 0) + 1
+            parts[f.part] = parts.get(f.part, 0) + 1
     tomorrow = (today + timedelta(days=1)).isoformat()
     booked = [b for b in bookings.on(conn, tomorrow) if b.enquiry_id in hands]
     plan = charge_plan(_to_charge(conn, booked, hands), supply_w, begin_h)
@@ -73,8 +74,15 @@ def fleet(
         tuple(rows),
         tuple((b, hands[b.enquiry_id][0]) for b in booked),
         tuple(plan),
-        tuple(sorted(parts.items(), key=lambda x: -x[1])),
+        tuple((tr(part or NO_PART), n) for part, n in _most_first(parts)),
     )
+
+
+NO_PART = tell("part not given")
+
+
+def _most_first(parts: dict[str, int]) -> list[tuple[str, int]]:
+    return sorted(parts.items(), key=lambda x: -x[1])
 
 
 def hand_of(conn: sqlite3.Connection, number: int) -> tuple[str, Worked] | None:

@@ -5,9 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from jolvek.core.base.arrays import Index, Mask
+from jolvek.core.base.told import tell
 from jolvek.core.match.matching import Match
 from jolvek.web.forms.narrowing import Filters
-from jolvek.web.view.language import tr
+
+CLIPS, SEPARATE = tell("clips on"), tell("separate")
 
 
 def facet_values(match: Match) -> dict[str, tuple[Index, list[str]]]:
@@ -20,7 +22,7 @@ def facet_values(match: Match) -> dict[str, tuple[Index, list[str]]]:
         places = np.array([names.index(x) for x in per_item], dtype=int)
         return (places[index] if per_item else index), names
 
-    clips = [tr("clips on") if item.pack_ids else "separate" for item in shelf.motors]
+    clips = [CLIPS if item.pack_ids else SEPARATE for item in shelf.motors]
     return {
         "volt": named([f"{item.spec.voltage_v or 0:g} V" for item in shelf.motors], motor),
         "place": named(clips, motor),

@@ -62,9 +62,9 @@ class Sending:
 
 
 def send(conn: sqlite3.Connection, s: Sending) -> tuple[Sent, str]:
-    """Send it; returns what was sent and the customer's link. The paper is written before the database is held; where
-    another was sent meanwhile, it is written again with the next number. Raises NotReady and NoPdf,
-    and nothing is kept.
+    """Send it; returns what was sent and the customer's link. The paper is written before the
+    database is held; where another was sent meanwhile, it is written again with the next number.
+    Raises NotReady and NoPdf, and nothing is kept.
     """
     if s.to and not ADDRESS.fullmatch(s.to):
         raise NotReady(f"mail: read {s.to!r}, allowed is an address as name@house.example")

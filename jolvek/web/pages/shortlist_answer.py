@@ -40,6 +40,7 @@ def answer(
     u: Units,
     against: tuple[Finding, ...] = (),
     narrow: str = "",
+    cheapest: bool = False,
 ) -> str:
     """How many setups do the day within what is chosen, and the first of them, or what stands
     against every setup; `*words*` are the ones to stress.
@@ -73,7 +74,7 @@ def answer(
             day=day,
             within=within,
         )
-    return f"{_do(doing, total, day, within)} {_first(rows[0])}"
+    return f"{_do(doing, total, day, within)} {_first(rows[0], cheapest)}"
 
 
 def _do(doing: int, total: int, day: str, within: str) -> str:
@@ -87,14 +88,14 @@ def _do(doing: int, total: int, day: str, within: str) -> str:
     )
 
 
-def _first(best: ShortRow) -> str:
+def _first(best: ShortRow, cheapest: bool) -> str:
     what = {
         "name": best.name,
         "bank": best.parts[0].split(": ", 1)[1],
         "price": best.price,
         "likely": best.day,
     }
-    if tr("cheapest") in best.why:
+    if cheapest:
         return tr(
             "The cheapest is %(name)s with %(bank)s, *%(price)s*; that it does the day is"
             " *%(likely)s*.",

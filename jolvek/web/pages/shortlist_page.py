@@ -76,7 +76,18 @@ def results(
         found = row(weighed, i, picked(named.get(i, []), u))
         rows.append(_row(found, numbers.get(i), why, letters, need, u, more, under))
     total, left = int(keep.size), int((keep & match.match.field.does_day).sum())
-    told = answer(need, total, left, tuple(rows), u, match.match.need_findings, chosen(filters, u))
+    first = tuple(named)[:1]
+    cheapest = bool(first) and any(p.id == "cheapest" for p in named[first[0]])
+    told = answer(
+        need,
+        total,
+        left,
+        tuple(rows),
+        u,
+        match.match.need_findings,
+        chosen(filters, u),
+        cheapest,
+    )
     return Results(told, tuple(rows), left, filters, u.number(need.day.speed_m_s, "speed"))
 
 
@@ -106,7 +117,8 @@ def _by_motor(
 
 def chosen(filters: Filters, u: Units) -> str:
     """What is narrowed to, in words; empty where nothing is."""
-    words = [name.lower() if key == "mount" else name for key, name in filters.facets.items()]
+    facets = [(key, tr(name)) for key, name in filters.facets.items()]
+    words = [name.lower() if key == "mount" else name for key, name in facets]
     sides = (("over", filters.price_min), (tr("up to"), filters.price_max))
     words += [f"{side} {money(round(x))}" for side, x in sides if x is not None]
     ways = ((tr("farther than"), filters.range_min_m), (tr("no farther than"), filters.range_max_m))

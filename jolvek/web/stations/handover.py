@@ -21,7 +21,7 @@ from jolvek.web.drawings import signature
 from jolvek.web.pages import handover_record, trial_page
 from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
-from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404, who
+from jolvek.web.shared import Frame, conn, form_id, frame, gone, show, stored_or_404, who
 from jolvek.web.view import display, language, pdf, photos, stations
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
@@ -219,7 +219,7 @@ def sign(enquiry_id: int) -> Any:
             stock.take(c, enquiry_id)
     except JolvekError as error:
         return _page(enquiry_id, {"sign": str(error)}, 422)
-    signing.told("handover signed", f.e.title)
+    signing.told("handover signed", str(enquiry_id))
     flash(tr("The boat is handed over."))
     return redirect(url_for("handover.page", enquiry_id=enquiry_id), 303)
 
@@ -243,4 +243,6 @@ def copy(enquiry_id: int, form: str) -> Any:
         return told
     head = {"Content-Disposition": f'inline; filename="handover-{enquiry_id}.pdf"'}
     body = handovers.pdf(conn(), enquiry_id)
+    if not body:
+        gone(enquiry_id)
     return Response(body, mimetype="application/pdf", headers=head)

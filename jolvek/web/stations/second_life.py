@@ -16,12 +16,12 @@ from jolvek.core.care.renewal import against_joining
 from jolvek.core.products.own import OwnGear
 from jolvek.store import care, enquiries, erasing, own_gear, owners
 from jolvek.store.db import transaction
-from jolvek.store.owners import Owner
+from jolvek.store.owners import Former, Owner
 from jolvek.web import data
 from jolvek.web.accounts import signing
 from jolvek.web.pages import care_page
 from jolvek.web.saving import now
-from jolvek.web.shared import Frame, conn, frame, show, stored_or_404, who
+from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404, who
 from jolvek.web.stations.aftercare import back, past_day, show_page
 from jolvek.web.view import pdf
 from jolvek.web.view.language import tr
@@ -34,7 +34,8 @@ FORMAT, VERSION = "jolvek-customer", 1
 @bp.post("")
 def pass_on(enquiry_id: int) -> Any:
     """The boat has a new owner."""
-    stored, form = stored_or_404(enquiry_id), request.form
+    stored_or_404(enquiry_id)
+    form = request.form
     try:
         told = {k: form.get(f"new_{k}", "").strip() for k in owners.REACHED}
         on = past_day(form.get("owner_day", ""))
@@ -42,7 +43,7 @@ def pass_on(enquiry_id: int) -> Any:
             owners.pass_on(c, enquiry_id, Owner(**told), on, who(), now())
     except JolvekError as error:
         return show_page(enquiry_id, {"owner": str(error)}, 422)
-    signing.told("boat passed on", stored.title)
+    signing.told("boat passed on", str(enquiry_id))
     flash(tr("The boat has a new owner. The old stickers lead nowhere: print a new one."))
     return back(enquiry_id, "#owner")
 
@@ -103,11 +104,17 @@ def page(enquiry_id: int) -> Any:
 def _page(enquiry_id: int, refused: str = "", code: int = 200) -> Any:
     more = {
         "found": _of_customer(enquiry_id),
+        "former": owners.former(conn(), enquiry_id),
         "refused": refused,
         "erasures": erasing.erasures(conn()),
         "typed": request.form,
     }
     return show("aftercare/owner.html", frame(enquiry_id, "aftercare"), **more), code
+
+
+def _copy_of_former(f: Former) -> dict[str, Any]:
+    told = {"format": FORMAT, "version": VERSION, "made": now(), "customer": f.customer}
+    return {**told, "shop": data.shop().name, "enquiries": [owners.of_former(conn(), f)]}
 
 
 def _copy(enquiry_id: int) -> dict[str, Any]:
@@ -117,12 +124,25 @@ def _copy(enquiry_id: int) -> dict[str, Any]:
     return {**told, "shop": data.shop().name, "enquiries": rows}
 
 
+def _remove(files: list[str]) -> None:
+    """Remove files of somebody who was erased, and what the database still holds of them."""
+    for file in files:
+        (data.settings().data_dir / file).unlink(missing_ok=True)
+    erasing.sweep(conn())
+
+
+def _former(enquiry_id: int, number: int) -> Former:
+    found = next((x for x in owners.former(conn(), enquiry_id) if x.id == number), None)
+    return found or abort(404)
+
+
 @bp.get("/copy.<form>")
 def copy(enquiry_id: int, form: str) -> Response:
-    """All that is kept of this customer, as JSON or PDF."""
+    """All that is kept of this customer, or of a former owner of the boat, as JSON or PDF."""
     if form not in ("json", "pdf"):
         abort(404)
-    told = _copy(enquiry_id)
+    number = request.args.get("former", type=int)
+    told = _copy_of_former(_former(enquiry_id, number)) if number else _copy(enquiry_id)
     name = f'attachment; filename="customer-{enquiry_id}.{form}"'
     signing.told("customer's data copied", str(enquiry_id))
     if form == "json":
@@ -130,6 +150,22 @@ def copy(enquiry_id: int, form: str) -> Response:
         return Response(body, mimetype="application/json", headers={"Content-Disposition": name})
     body = pdf.write(render_template("aftercare/copy.html", o=told))
     return Response(body, mimetype="application/pdf", headers={"Content-Disposition": name})
+
+
+@bp.post("/erase-former")
+def erase_former(enquiry_id: int) -> Any:
+    """Erase a former owner of the boat; the name typed says it is meant."""
+    form = request.form
+    found = _former(enquiry_id, form_id("former"))
+    if form.get("name", "").strip().lower() != found.customer.lower() or not form.get("law"):
+        why = tr("type the former owner’s name, and tick that local law was asked")
+        return _page(enquiry_id, why, 422)
+    with transaction(conn()) as c:
+        files = erasing.erase_former(c, found, form.get("told", "").strip(), who(), now())
+    _remove(files)
+    signing.told("former owner erased", str(enquiry_id))
+    flash(tr("Erased. Backups made before still hold it until they go."))
+    return redirect(url_for("second_life.page", enquiry_id=enquiry_id), 303)
 
 
 @bp.post("/erase")
@@ -150,8 +186,7 @@ def erase(enquiry_id: int) -> Any:
         return _page(enquiry_id, why, 422)
     with transaction(conn()) as c:
         files = erasing.erase(c, ticked, form.get("told", "").strip(), who(), now())
-    for file in files:
-        (data.settings().data_dir / "photos" / file).unlink(missing_ok=True)
+    _remove(files)
     signing.told("customer erased", ", ".join(map(str, ticked)))
     flash(
         tr(

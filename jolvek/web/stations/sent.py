@@ -7,7 +7,17 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from flask import Blueprint, Response, abort, flash, redirect, render_template, request, session, url_for
+from flask import (
+    Blueprint,
+    Response,
+    abort,
+    flash,
+    redirect,
+    render_template,
+    request,
+    session,
+    url_for,
+)
 
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.store import enquiries, offers, stock
@@ -17,7 +27,7 @@ from jolvek.web.pages import order_list
 from jolvek.web.pages.exchange import made
 from jolvek.web.pages.sending import customer_way
 from jolvek.web.saving import now
-from jolvek.web.shared import conn, form_id, frame, show, stored_or_404, table_file, who
+from jolvek.web.shared import conn, form_id, frame, gone, show, stored_or_404, table_file, who
 from jolvek.web.view.language import tr
 
 bp = Blueprint("sent", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -64,6 +74,8 @@ def copy(enquiry_id: int, offer_id: int, form: str) -> Any:
     """
     sent = _sent(enquiry_id, offer_id)
     if form == "pdf":
+        if not offers.pdf(conn(), sent.id):
+            gone(enquiry_id)
         head = {"Content-Disposition": f'inline; filename="offer-{sent.id}.pdf"'}
         return Response(offers.pdf(conn(), sent.id), mimetype="application/pdf", headers=head)
     told = offers.content(conn(), sent.id)

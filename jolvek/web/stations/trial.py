@@ -206,7 +206,7 @@ def use(enquiry_id: int) -> Any:
     tried(enquiry_id, hull)
     with transaction(conn()) as c:
         trials.keep_factors(c, trial.id, {**found.factors, "sigma": found.sigma} if found else None)
-    signing.told("trial taken over" if found else "trial taken back", f.e.title)
+    signing.told("trial taken over" if found else "trial taken back", str(enquiry_id))
     flash(
         tr("Every page goes by the tried boat.")
         if found

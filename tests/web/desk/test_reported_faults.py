@@ -1,4 +1,4 @@
-"""A fault that an owner tells of stands on top of Counter and In service until somebody closes it."""
+"""A fault that an owner reports stands on top of Counter and In service until it is closed."""
 
 import re
 

@@ -356,7 +356,13 @@ def test_only_add_ons_that_were_offered_are_taken(shop, conn, app):
     sent = offers.of_enquiry(conn, 5)[0]
     told = offers.content(conn, sent.id)["alternatives"][0]
     (name,) = [y["text"] for y in told["lines"] if y["optional"]]
-    yes = {"do": "accepted", "letter": "A", "name": "Runa", "agree": "1", "addon": [name, "a yacht"]}
+    yes = {
+        "do": "accepted",
+        "letter": "A",
+        "name": "Runa",
+        "agree": "1",
+        "addon": [name, "a yacht"],
+    }
     stranger(app).post(way(conn, sent.id), data=yes)
     assert offers.events(conn, sent.id)[0].ticked == (name,)
 
