@@ -2,13 +2,19 @@
 
 from __future__ import annotations
 
+import json
+import os
 import resource
+import subprocess
+import sys
 import tempfile
 import time
 from collections.abc import Callable
+from contextlib import closing
 from dataclasses import replace
 from functools import partial
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 
@@ -76,6 +82,65 @@ def made_shelf(n_motors: int, n_batteries: int, seed: int = 7) -> Shelf:
     chargers = (*real.chargers, Item("c12", "Made", "c12", 120.0, Charger(12, 15, ("lfp", "agm"))))
     mounts = tuple(m for m in real.mounts if m.spec.kind in ("transom_clamp", "quick_release"))
     return Shelf(made_motors, made_batteries, mounts, chargers)
+
+
+STRENGTH = (
+    "input_power_w peak_power_w static_thrust_n capacity_ah max_continuous_a max_motor_kg"
+    " max_thrust_n current_a"
+).split()
+
+
+def wholesale_shelf(each: int, kinds: str = "motors batteries mounts", seed: int = 5) -> Shelf:
+    """A wholesaler's catalogue: the demo's products over and over, every figure and price varied by
+    up to 15 %; `each` of every kind, the demo's own of the other kinds.
+    """
+    rng, real = np.random.default_rng(seed), demo.shelf()
+
+    def varied(item: Item[Any], i: int) -> Item[Any]:
+        stronger, heavier, dearer = rng.uniform(0.85, 1.15, 3)
+        known = {k: getattr(item.spec, k, None) for k in (*STRENGTH, "mass_kg")}
+        by = {k: v * (heavier if k == "mass_kg" else stronger) for k, v in known.items() if v}
+        price = round(item.price * dearer, 2)
+        return replace(item, id=f"{item.id}-{i}", price=price, spec=replace(item.spec, **by))
+
+    def many(kind: str) -> tuple[Item[Any], ...]:
+        items = getattr(real, kind)
+        return tuple(varied(items[i % len(items)], i) for i in range(each))
+
+    return replace(real, **{kind: many(kind) for kind in kinds.split()})
+
+
+def _wholesale(say: Callable[[str], None]) -> None:
+    """What a large catalogue costs: the command as a process, and the first answers of pages."""
+    from jolvek.formats import enquiry_file, shelf_file
+    from jolvek.store import db
+    from jolvek.store import shelf as store
+    from jolvek.web import create_app
+    from jolvek.web.demo_shop import shop
+
+    made = wholesale_shelf(1700)
+    say(
+        "A wholesaler's catalogue of 5,100 products and more (wanted: 10 CPU s, 1 GB; page 2 CPU s)"
+    )
+    with tempfile.TemporaryDirectory() as folder:
+        path, enquiry = Path(folder) / "shelf.json", Path(folder) / "enquiry.json"
+        path.write_text(json.dumps(shelf_file.write(made)))
+        enquiry.write_text(json.dumps(enquiry_file.write(demo.enquiries()[3])))
+        command = [sys.executable, "-m", "jolvek", "match", str(enquiry), "--shelf", str(path)]
+        process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
+        _, _, used = os.wait4(process.pid, 0)
+        cpu, mb = used.ru_utime + used.ru_stime, used.ru_maxrss / 1024
+        say(f"  jolvek match                  {cpu:8.1f} CPU s, {mb:.0f} MB")
+        settings = shop(Path(folder) / "shop")
+        with closing(db.connect(settings.database)) as conn, db.transaction(conn):
+            store.add_all(conn, replace(made, panels=(), accessories=(), boats=()))
+        client = create_app(settings).test_client()
+        client.get("/rules")
+        for page in ("/", "/enquiry/4/shortlist", "/enquiry/4/shortlist", "/enquiry/4/by-hand"):
+            begun = time.process_time()
+            client.get(page)
+            say(f"  page {page:24} {time.process_time() - begun:8.2f} CPU s")
+            time.sleep(6 if "shortlist" in page else 0)
 
 
 def launch() -> Need:
@@ -226,5 +291,6 @@ def run(say: Callable[[str], None]) -> None:
     m = motors(shelf, 1026.0)
     enumerate_s = best(lambda: (drives(launch(), shelf, m), supplies(launch(), shelf, m)), 3)
     say(f"  of it listing drives and banks with their reasons: {enumerate_s:.3f} s")
+    _wholesale(say)
     _trials(say)
     say(f"Peak memory {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:.0f} MB")

@@ -209,11 +209,16 @@ def _rudder_gaps_m(need: Need, diameter_m: Array, mounts: Sequence[Mount]) -> Ar
     out = np.full((diameter_m.size, len(mounts)), np.nan)
     if not chord:
         return out
+    lifted = LIFTED_CHORDS * chord if need.site.rudder_lifts else chord
+    wide, place = np.unique(np.round(diameter_m, 3), return_inverse=True)
+    gaps: dict[float, Array] = {}
     for k, mount in enumerate(mounts):
         if mount.general.place in TRANSOM_PLACES:
-            lifted = LIFTED_CHORDS * chord if need.site.rudder_lifts else chord
-            wide = [round(d, 3) for d in diameter_m.tolist()]
-            out[:, k] = [_gap_m(mount.offset_m, d, chord, lifted) for d in wide]
+            off = mount.offset_m
+            if off not in gaps:
+                each = [_gap_m(off, d, chord, lifted) for d in wide.tolist()]
+                gaps[off] = np.array(each)[place]
+            out[:, k] = gaps[off]
     return out
 
 

@@ -16,6 +16,7 @@ from jolvek.core.electric.serving import hours
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.stowage import bank_weights, stow
 from jolvek.core.fit.trim import moments_kg_m
+from jolvek.core.match.folding import MOST_BATTERIES, MOST_CHARGERS, standing_for
 from jolvek.core.match.motors import Motors
 from jolvek.core.products.motor import WINDOW
 from jolvek.core.products.own import packs_there_are
@@ -114,7 +115,11 @@ def _layouts(need: Need, shelf: Shelf, m: Motors) -> tuple[list[_Row], dict[int,
     rows: list[_Row] = []
     rejected: dict[int, Finding] = {}
     top = float(np.max(_most_v(m), initial=0.0))
+    stays = _folded(shelf)
     for i, item in enumerate(shelf.batteries):
+        if not stays[i]:
+            rejected[i] = find("folded")
+            continue
         b, reason, before = item.spec, None, len(rows)
         for s, p in itertools.product(range(1, MAX_PACKS + 1), range(1, MAX_PARALLEL + 1)):
             if s * p > min(MAX_PACKS, packs_there_are(item)) or s * b.charge_v > top * SLACK:
@@ -128,6 +133,18 @@ def _layouts(need: Need, shelf: Shelf, m: Motors) -> tuple[list[_Row], dict[int,
         if len(rows) == before:
             rejected[i] = reason or find("voltage-none", b.charge_v, top)
     return rows, rejected
+
+
+def _folded(shelf: Shelf) -> Mask:
+    """Which batteries stand for the others of nearly the same figures."""
+    items = shelf.batteries
+    spec = [x.spec for x in items]
+    group = [(x.spec.chemistry, round(x.spec.nominal_voltage_v), x.clip_on) for x in items]
+    both = zip(spec, items, strict=True)
+    figures = [(b.energy_wh, x.price, b.weight_kg, -b.continuous_a) for b, x in both]
+    energy, *costs = np.array(figures, dtype=float).reshape(-1, 4).T
+    own = np.array([x.own for x in items], dtype=bool)
+    return standing_for(group, energy, costs, MOST_BATTERIES, own)
 
 
 @dataclass(frozen=True)
@@ -149,8 +166,9 @@ def _chargers(b: _Layouts, shelf: Shelf, need: Need, own: Mask) -> tuple[Index, 
     n = b.ah.size
     if not shelf.chargers or not n:
         return np.arange(n), np.full(n, -1), np.full(n, np.nan)
-    price = np.array([item.price for item in shelf.chargers])
-    takes = _charge_hours(b, [item.spec for item in shelf.chargers], need.day.reserve)
+    stays = np.nonzero(_folded_chargers(shelf))[0]
+    price = np.array([shelf.chargers[k].price for k in stays])
+    takes = _charge_hours(b, [shelf.chargers[k].spec for k in stays], need.day.reserve)
     in_time = takes <= need.day.charge_h
     rows = np.arange(n)
     cheapest = np.argmin(np.where(np.isfinite(takes), price, np.inf), axis=1)
@@ -161,7 +179,23 @@ def _chargers(b: _Layouts, shelf: Shelf, need: Need, own: Mask) -> tuple[Index, 
     charger = np.concatenate((np.where(none, -1, cheapest), quick[more]))
     order = np.argsort(bank, kind="stable")
     bank, charger = bank[order], charger[order]
-    return bank, charger, np.where(charger < 0, np.nan, takes[bank, charger])
+    charge_h = np.where(charger < 0, np.nan, takes[bank, charger])
+    return bank, np.where(charger < 0, -1, stays[charger]), charge_h
+
+
+def _folded_chargers(shelf: Shelf) -> Mask:
+    """Which chargers stand for the others: of a voltage, its programmes and outputs, the cheapest
+    of each current.
+    """
+    items = shelf.chargers
+    group = [
+        (round(c.voltage_v), c.charge_voltage_v, c.chemistries, c.outputs)
+        for c in (x.spec for x in items)
+    ]
+    amps = np.array([x.spec.current_a for x in items], dtype=float)
+    price = np.array([x.price for x in items], dtype=float)
+    own = np.array([x.own for x in items], dtype=bool)
+    return standing_for(group, amps, [price], MOST_CHARGERS, own)
 
 
 def _charge_hours(b: _Layouts, chargers: list[Charger], reserve: float) -> Array:

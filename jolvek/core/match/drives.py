@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,10 +10,11 @@ import numpy as np
 from jolvek.core.base.arrays import Array, Index, Mask
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fit_facts import Hung, drive_facts
+from jolvek.core.match.folding import MOST_MOTORS, standing_for
 from jolvek.core.match.motors import Motors
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.rules.findings import Finding, find
-from jolvek.core.rules.judge import Verdicts, allowed, judge, nearest, said
+from jolvek.core.rules.judge import Verdicts, allowed, judge, nearest, of_rows, said
 
 
 @dataclass(frozen=True)
@@ -42,34 +44,80 @@ def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
     >>> drives(need, sample(), motors(sample(), 1026.0)).shaft_m.tolist()
     [0.381, 0.508]
     """
+    count, mounts = len(shelf.motors), [item.spec for item in shelf.mounts]
     pairs = [(i, s) for i, item in enumerate(shelf.motors) for s in item.shafts_m or (np.nan,)]
-    mi = np.array([p[0] for p in pairs], dtype=int)
-    shaft = np.array([p[1] for p in pairs], dtype=float)
-    mounts = [item.spec for item in shelf.mounts]
-    styles = [shelf.motors[i].style for i in mi]
-    power, thrust, kilos, diameter = (
-        x[mi] for x in (m.power_w, m.thrust_n, m.mass_kg, m.diameter_m)
-    )
-    hung = Hung(power, thrust, kilos, diameter, shaft, styles)
-    facts = drive_facts(need, hung, mounts)
-    verdicts, shape = judge("drive", facts), (mi.size, len(mounts))
-    pair, mount = np.nonzero(allowed(verdicts, shape))
-    driven = set(mi[pair].tolist())
-    return Drives(
-        mi[pair],
-        mount,
-        shaft[pair],
-        facts.hung_kg[pair, mount],
-        m.price[mi[pair]] + np.array([shelf.mounts[j].price for j in mount], dtype=float),
-        facts.plate_m[pair, mount],
-        np.array([mounts[j].hands_free for j in mount], dtype=bool),
-        {
+    large = len(pairs) * len(mounts) > MANY
+    prices = np.array([item.price for item in shelf.mounts], dtype=float)
+    rejected: dict[int, Finding] = {}
+    used, parts = np.zeros(len(mounts), dtype=bool), []
+    a_block = max(CELLS // max(len(mounts), 1), 1) if large else max(count, 1)
+    for first in range(0, count, a_block):
+        mine = [p for p in pairs if first <= p[0] < first + a_block]
+        mi = np.array([p[0] for p in mine], dtype=int)
+        shaft = np.array([p[1] for p in mine], dtype=float)
+        facts = drive_facts(need, _hung(shelf, m, mi, shaft), mounts)
+        verdicts, shape = judge("drive", facts), (mi.size, len(mounts))
+        may = allowed(verdicts, shape)
+        used |= may.any(axis=0)
+        lacking = sorted(set(mi.tolist()) - set(mi[may.any(axis=1)].tolist()))
+        rejected |= {
             i: _why_no_drive(need, shelf.motors[i].style, np.nonzero(mi == i)[0], verdicts, shape)
-            for i in range(len(shelf.motors))
-            if i not in driven
-        },
-        _why_no_mount(mi, set(mount.tolist()), m, verdicts, shape),
+            for i in lacking
+        }
+        pair, mount = np.nonzero(_cheapest(may, prices) if large else may)
+        hung_kg, plate_m = facts.hung_kg[pair, mount], facts.plate_m[pair, mount]
+        parts.append((mi[pair], mount, shaft[pair], hung_kg, plate_m))
+    whole = [np.concatenate(x) for x in zip(*parts, strict=True)] if parts else [np.zeros(0)] * 5
+    motor, mount = whole[0].astype(int), whole[1].astype(int)
+    hands_free = np.array([k.hands_free for k in mounts], dtype=bool)
+    made = Drives(
+        motor,
+        mount,
+        whole[2],
+        whole[3],
+        m.price[motor] + prices[mount],
+        whole[4],
+        hands_free[mount],
+        rejected,
+        _why_no_mount(need, shelf, m, pairs, used),
     )
+    return _folded(made, shelf, m) if count > MOST_MOTORS else made
+
+
+MANY = 2_000_000  # motors with their shafts on mounts: from there on the cheapest mounts only
+CELLS = 600_000  # of them judged at a time
+
+
+def _hung(shelf: Shelf, m: Motors, motor: Index, shaft_m: Array) -> Hung:
+    figures = (x[motor] for x in (m.power_w, m.thrust_n, m.mass_kg, m.diameter_m))
+    return Hung(*figures, shaft_m, [shelf.motors[i].style for i in motor])
+
+
+def _cheapest(may: Mask, prices: Array, most: int = 2) -> Mask:
+    """Of each row's mounts those that cost least."""
+    cost = np.where(may, prices[None, :], np.inf)
+    few = min(most, may.shape[1])
+    best = np.argpartition(cost, few - 1, axis=1)[:, :few]
+    keep = np.zeros_like(may)
+    np.put_along_axis(keep, best, True, axis=1)
+    return keep & may
+
+
+def _folded(d: Drives, shelf: Shelf, m: Motors) -> Drives:
+    """The drives of those motors that stand for the others of nearly the same figures."""
+    there = np.unique(d.motor)
+    price = np.full(len(shelf.motors), np.inf)
+    np.minimum.at(price, d.motor, d.price)
+    items = [shelf.motors[i] for i in there]
+    group = [(x.style, round(x.spec.voltage_v or 0), x.pack_ids) for x in items]
+    figures = (price, m.mass_kg, -m.thrust_n, -m.loss_factor, m.noise_db)
+    costs = [x[there] for x in figures]
+    own = np.array([x.own for x in items], dtype=bool)
+    stays = there[standing_for(group, m.power_w[there], costs, MOST_MOTORS, own)]
+    keep = np.isin(d.motor, stays)
+    left = {int(i): find("folded") for i in np.setdiff1d(there, stays)}
+    by_drive = (d.motor, d.mount, d.shaft_m, d.mass_kg, d.price, d.plate_m, d.hands_free)
+    return Drives(*(x[keep] for x in by_drive), {**d.rejected, **left}, d.mounts_rejected)
 
 
 def _why_no_drive(
@@ -77,29 +125,40 @@ def _why_no_drive(
 ) -> Finding:
     """The rule that binds: the one that still fails where all before it hold, at its nearest."""
     nowhere = find("no-mount", style=style, places=", ".join(need.site.places) or "none")
-    left = np.zeros(shape, dtype=bool)
-    left[rows] = True
+    mine = (rows.size, shape[1])
+    left = np.ones(mine, dtype=bool)
     if not left.any():
         return nowhere
-    for rule, held in verdicts.items():
-        now = left & np.broadcast_to(held.ok, shape)
+    for rule, whole in verdicts.items():
+        held = of_rows(whole, rows, shape)
+        now = left & np.broadcast_to(held.ok, mine)
         if not now.any():
             if rule in ("mount-place", "mount-style"):
                 return nowhere
-            return said(rule, held, nearest(held, left), shape)
+            return said(rule, held, nearest(held, left), mine)
         left = now
     return nowhere
 
 
 def _why_no_mount(
-    mi: Index, used: set[int], m: Motors, verdicts: Verdicts, shape: tuple[int, int]
+    need: Need, shelf: Shelf, m: Motors, pairs: Sequence[tuple[int, float]], used: Mask
 ) -> dict[int, Finding]:
     """For every mount that carries no motor: what keeps the lightest motor of its kind off it."""
     out: dict[int, Finding] = {}
-    if not mi.size:
+    lightest_of: dict[str, tuple[int, float]] = {}
+    for i, shaft_m in pairs:
+        style = shelf.motors[i].style
+        if style not in lightest_of or m.mass_kg[i] < m.mass_kg[lightest_of[style][0]]:
+            lightest_of[style] = (i, shaft_m)
+    if not lightest_of or used.all():
         return out
+    mi = np.array([p[0] for p in lightest_of.values()], dtype=int)
+    shaft = np.array([p[1] for p in lightest_of.values()], dtype=float)
+    mounts = [item.spec for item in shelf.mounts]
+    verdicts = judge("drive", drive_facts(need, _hung(shelf, m, mi, shaft), mounts))
+    shape = (mi.size, len(mounts))
     styled = np.broadcast_to(verdicts["mount-style"].ok, shape)
-    for k in sorted(set(range(shape[1])) - used):
+    for k in np.nonzero(~used)[0].tolist():
         rows = np.nonzero(styled[:, k])[0]
         order = rows if rows.size else np.arange(mi.size)
         lightest = int(order[np.argmin(m.mass_kg[mi[order]])])

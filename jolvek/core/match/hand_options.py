@@ -83,11 +83,13 @@ def bank_options(
     broken = np.array([~np.broadcast_to(h.ok, shape)[0] for h in held])  # (rules, banks)
     goes, not_so = [], []
     for _, group in itertools.groupby(range(len(banks)), key=lambda k: id(banks[k].item)):
-        told = [(k, broken[:, k], _unstowed(need, motor, mount, banks[k])) for k in group]
-        fits = [banks[k] for k, breaks, problem in told if not breaks.any() and not problem]
+        mine = list(group)
+        sound = [k for k in mine if not broken[:, k].any()]
+        fits = [banks[k] for k in sound if not _unstowed(need, motor, mount, banks[k])]
         goes += fits
         if not fits:
-            k, breaks, problem = min(told, key=lambda row: row[1].sum() + bool(row[2]))
+            k = min(mine, key=lambda row: int(broken[:, row].sum()))
+            breaks, problem = broken[:, k], _unstowed(need, motor, mount, banks[k])
             first = int(np.argmax(breaks))
             said = judge.said(rules[first], held[first], (0, k), shape)
             not_so.append(replace(banks[k], why=said if breaks.any() else problem))
@@ -106,7 +108,11 @@ def _pair_verdicts(
     """What the rule book finds of a motor with every bank (1, B)."""
     spec = [o.item.spec for o in banks]
     series, parallel = np.array([(o.series, o.parallel) for o in banks], int).reshape(-1, 2).T
-    served = served_how(spec, series, parallel, [c.spec for c in chargers]).any(axis=1)
+    kinds = {
+        (c.voltage_v, c.charge_voltage_v, c.chemistries, c.outputs): c
+        for c in (x.spec for x in chargers)
+    }  # whether one serves a bank hangs on no more
+    served = served_how(spec, series, parallel, list(kinds.values())).any(axis=1)
     charged = own_suits(spec, series, need.day.own_charger_v) | served
     facts = bank_facts(spec, series, parallel, need.day.kept_share, charged)
     taken = [joins(motor, o.item, o.series * o.parallel) for o in banks]

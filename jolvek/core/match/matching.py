@@ -101,7 +101,7 @@ def allowed_pairs(
     m = motors(shelf, need.water.density_kg_m3, need.hull.efficiency_factor)
     d = drives(need, shelf, m)
     s = supplies(need, shelf, m)
-    verdicts = compatible(shelf, m, s)
+    verdicts = compatible(shelf, m, s, np.unique(d.motor))
     return m, d, s, verdicts, joined(need, shelf, d, s, verdicts, most)
 
 

@@ -20,8 +20,8 @@ from jolvek.core.products.shelf import Shelf, owned
 from jolvek.core.rules.judge import Verdicts, allowed, judge
 
 
-def compatible(shelf: Shelf, m: Motors, s: Supplies) -> Verdicts:
-    """Rule id → what it finds of every motor with every supply (M, B).
+def compatible(shelf: Shelf, m: Motors, s: Supplies, rows: Index | None = None) -> Verdicts:
+    """Rule id → what it finds of every motor with every supply (M, B), or of the motors `rows`.
 
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> from jolvek.core.match.banks import supplies
@@ -32,12 +32,15 @@ def compatible(shelf: Shelf, m: Motors, s: Supplies) -> Verdicts:
     >>> compatible(sample(), m, supplies(need, sample(), m))["voltage-high"].ok.all().item()
     True
     """
-    own = owned(shelf.motors, shelf.batteries)
+    rows = np.arange(len(shelf.motors)) if rows is None else rows
+    these = [shelf.motors[i] for i in rows]
+    packs, place = np.unique(s.battery, return_inverse=True)
+    own = owned(these, [shelf.batteries[k] for k in packs])[:, place]
     single = (
-        np.array([not item.pack_ids for item in shelf.motors], dtype=bool)[:, None]
+        np.array([not item.pack_ids for item in these], dtype=bool)[:, None]
         | (s.series * s.parallel == 1)[None, :]
     )
-    return judge("pair", pair_facts(m.facts, s.facts, own[:, s.battery] & single))
+    return judge("pair", pair_facts(m.facts.of(rows), s.facts, own & single))
 
 
 @dataclass(frozen=True)
@@ -68,7 +71,8 @@ def joined(
     8
     """
     motors_n = verdicts["pack-own"].ok.shape[0]
-    may = allowed(verdicts, (motors_n, s.battery.size))[d.motor]
+    place = np.searchsorted(np.unique(d.motor), d.motor)
+    may = allowed(verdicts, (motors_n, s.battery.size))[place]
     thinned, beaten = int(may.sum()) > most, frozenset[int]()
     if thinned:
         before = set(s.battery[may.any(axis=0)].tolist())

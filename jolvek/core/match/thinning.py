@@ -12,9 +12,9 @@ from jolvek.core.match.drives import Drives
 def thin(pairs: Mask, d: Drives, s: Supplies, most: int) -> Mask:
     """Fewer pairs where there are too many, the least loss first.
 
-    Each motor's cheapest two drives and each bank's cheapest charger; then banks that another of
-    the same voltage beats in every figure go; then one drive a motor; at last banks evenly over
-    their energy.
+    Each motor's cheapest two drives; then banks go that another of the same voltage and chemistry
+    beats in every figure; then each bank keeps its cheapest charger and each motor its cheapest
+    drive; at last banks evenly over their energy.
 
     >>> from jolvek.core.enquiry.need import Need
     >>> from jolvek.core.hydro.hull import Hull, Load
@@ -24,13 +24,12 @@ def thin(pairs: Mask, d: Drives, s: Supplies, most: int) -> Mask:
     >>> [match(need, sample(), most=n).field.price.size for n in (100, 4)]
     [8, 4]
     """
-    bank = s.battery * 10_000 + s.series * 100 + s.parallel
-    order = np.lexsort((s.price, bank))
-    keep_s = np.zeros(s.battery.size, dtype=bool)
-    keep_s[order[np.concatenate(([True], bank[order][1:] != bank[order][:-1]))]] = True
+    keep_s = np.ones(s.battery.size, dtype=bool)
     keep_d = _cheapest_drives(d, 2)
     if _count(pairs, keep_d, keep_s) > most:
         keep_s &= ~_beaten(s, keep_s)
+    if _count(pairs, keep_d, keep_s) > most:
+        keep_s &= _cheapest_chargers(s, keep_s)
     if _count(pairs, keep_d, keep_s) > most:
         keep_d = _cheapest_drives(d, 1)
     left = _count(pairs, keep_d, keep_s)
@@ -40,6 +39,14 @@ def thin(pairs: Mask, d: Drives, s: Supplies, most: int) -> Mask:
         keep_s[:] = False
         keep_s[rows[np.linspace(0, rows.size - 1, int(rows.size * most / left)).astype(int)]] = True
     return np.asarray(pairs & keep_d[:, None] & keep_s[None, :])
+
+
+def _cheapest_chargers(s: Supplies, among: Mask) -> Mask:
+    bank = s.battery * 10_000 + s.series * 100 + s.parallel
+    order = np.lexsort((s.price, ~among, bank))
+    keep = np.zeros(s.battery.size, dtype=bool)
+    keep[order[np.concatenate(([True], bank[order][1:] != bank[order][:-1]))]] = True
+    return keep
 
 
 def _count(pairs: Mask, keep_d: Mask, keep_s: Mask) -> int:
@@ -57,8 +64,8 @@ def _cheapest_drives(d: Drives, most: int) -> Mask:
 
 
 def _beaten(s: Supplies, among: Mask) -> Mask:
-    """Banks (B,) than which another of the same voltage is no worse in price, weight, energy, amps
-    and charge time, and better in one.
+    """Banks (B,) than which another of the same voltage, chemistry and kind (which clips on, which
+    does not) is no worse in price, weight, energy, amps and charge time, and better in one.
     """
     out = np.zeros(among.size, dtype=bool)
     cost = np.stack(
@@ -72,8 +79,11 @@ def _beaten(s: Supplies, among: Mask) -> Mask:
         ],
         axis=1,
     )
-    for volts in np.unique(s.nominal_v[among]):
-        rows = np.nonzero(among & (s.nominal_v == volts))[0]
+    clips = np.isnan(s.moments_kg_m[:, 0])
+    kinds = np.unique(np.stack([s.nominal_v, s.chem_index, clips], axis=1), axis=0)
+    for volts, chem, clipped in kinds:
+        alike = (s.nominal_v == volts) & (s.chem_index == chem) & (clips == bool(clipped))
+        rows = np.nonzero(among & alike)[0]
         rows = rows[np.argsort(s.price[rows], kind="stable")]
         for a in range(0, rows.size, 256):
             mine = cost[rows[a : a + 256]]

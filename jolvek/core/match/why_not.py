@@ -37,13 +37,16 @@ def motor_reasons(
     motor_of = d.motor[field.drive]
     there = np.bincount(motor_of, minlength=len(shelf.motors))
     good = np.bincount(motor_of[field.does_day], minlength=len(shelf.motors))
+    judged = np.unique(d.motor)
     for i in range(len(shelf.motors)):
         if i in out or good[i]:
             continue
         out[i] = (
             _why_not_day(need, field, np.nonzero(motor_of == i)[0])
             if there[i]
-            else _why_no_bank(i, s, verdicts, (there.size, s.battery.size))
+            else _why_no_bank(
+                int(np.searchsorted(judged, i)), s, verdicts, (judged.size, s.battery.size)
+            )
         )
     return out
 
@@ -127,8 +130,8 @@ def battery_reasons(
     """
     out = dict(s.rejected)
     battery_of = s.battery[field.supply]
-    shape = (len(shelf.motors), s.battery.size)
-    drivable = np.isin(np.arange(len(shelf.motors)), d.motor)
+    shape = (np.unique(d.motor).size, s.battery.size)
+    drivable = np.ones(shape[0], dtype=bool)
     there = np.bincount(battery_of, minlength=len(shelf.batteries))
     good = np.bincount(battery_of[field.does_day], minlength=len(shelf.batteries))
     for i in range(len(shelf.batteries)):

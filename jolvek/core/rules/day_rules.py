@@ -74,6 +74,17 @@ RULES = (
         OWN,
     ),
     Rule(
+        "folded",
+        "note",
+        "day",
+        (
+            "Left out of so large a catalogue: another product of nearly the same size costs no "
+            "more, or is lighter or stronger."
+        ),
+        "None needed; it can still be chosen by hand.",
+        OWN,
+    ),
+    Rule(
         "too-dear",
         "block",
         "day",

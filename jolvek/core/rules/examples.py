@@ -109,6 +109,7 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "short-of-day": {"figure": 40800, "limit": 60000},
     "day-energy": {"figure": 23000, "limit": 8316},
     "beaten": {},
+    "folded": {},
     "too-dear": {"figure": 2150, "limit": 1850, "over": 300},
     "plate-power": {"figure": 1500, "limit": 1200},
     "formula-power": {"figure": 3000, "limit": 2237},

@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from jolvek.core.base.arrays import Array, Mask
+from jolvek.core.base.arrays import Array, Index, Mask
 
 
 @dataclass(frozen=True)
@@ -69,6 +69,10 @@ class MotorFacts:
     least_v: Array
     most_v: Array
     controller_a: Array
+
+    def of(self, rows: Index) -> MotorFacts:
+        """The facts of some of them."""
+        return MotorFacts(*(x[rows] for x in vars(self).values()))
 
 
 @dataclass(frozen=True)

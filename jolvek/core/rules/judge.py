@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from jolvek.core.base.arrays import Mask
+from jolvek.core.base.arrays import Index, Mask
 from jolvek.core.rules.findings import LEVELS, Finding, find
 from jolvek.core.rules.rule import Held
 from jolvek.core.rules.rulebook import RULES
@@ -57,6 +57,24 @@ def said(rule: str, held: Held, where: tuple[int, ...], shape: tuple[int, ...]) 
 
     words = {key: at(value) for key, value in held.values.items()}
     return find(rule, at(held.figure), at(held.limit), **words)
+
+
+def of_rows(held: Held, rows: Index, shape: tuple[int, ...]) -> Held:
+    """What a rule finds of some rows of a shape.
+
+    >>> of_rows(Held(np.array([[True], [False]])), np.array([1]), (2, 3)).ok
+    array([[False]])
+    """
+
+    def part(value: Any) -> Any:
+        if value is None or isinstance(value, str):
+            return value
+        array = np.asarray(value)
+        whole = array.ndim == len(shape) and array.shape[0] == shape[0]
+        return array[rows] if whole else array
+
+    values = {key: part(value) for key, value in held.values.items()}
+    return Held(part(held.ok), part(held.figure), part(held.limit), values)
 
 
 def nearest(held: Held, among: Mask) -> tuple[int, ...]:

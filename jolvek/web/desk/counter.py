@@ -27,7 +27,7 @@ from jolvek.web.pages.counter_page import (
 )
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, is_fragment, show, stored_or_404, who
-from jolvek.web.view import display
+from jolvek.web.view import display, matches
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
 
@@ -56,7 +56,9 @@ def _page(form: QuickForm, code: int = 200, **more: Any) -> tuple[str, int]:
     if is_fragment():  # what the catalogue has is asked for once no more is typed
         return show("counter/_answer.html", answer, form=form, alone=True, **more), code
     lines = open_enquiries(conn(), shared.skipped())
-    has = from_catalogue(need, shelf_of(conn()), display.current()) if need else ""
+    shelf = shelf_of(conn())
+    quick = need is not None and matches.is_ready(need, shelf)  # else it follows by itself
+    has = from_catalogue(need, shelf, display.current()) if need and quick else ""
     return show("counter/page.html", answer, lines, form=form, from_catalogue=has, **more), code
 
 
@@ -84,8 +86,12 @@ def catalogue() -> Any:
     need = _need(form) if form.validate() else None
     if need is None:
         return _page(form)
-    has = from_catalogue(need, shelf_of(conn()), display.current())
-    return render_template("counter/_from_catalogue.html", from_catalogue=has)
+    shelf, has = shelf_of(conn()), ""
+    if matches.is_ready(need, shelf):
+        has = from_catalogue(need, shelf, display.current())
+    else:
+        matches.begin(need, shelf)  # the line asks again by itself
+    return render_template("counter/_from_catalogue.html", from_catalogue=has, form=form)
 
 
 @bp.post("/keep")

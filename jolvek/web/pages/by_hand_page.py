@@ -130,7 +130,8 @@ def _chargers(shelf: Shelf, asked: dict[str, str]) -> tuple[tuple[Choice, ...], 
     if chosen_one:
         bank = Bank(chosen_one.item.spec, chosen_one.series, chosen_one.parallel)
     serves = [c for c in shelf.chargers if bank is None or matches(bank, c.spec)]
-    rest = [c for c in shelf.chargers if c not in serves]
+    served = {id(c) for c in serves}
+    rest = [c for c in shelf.chargers if id(c) not in served]
     chosen = asked.get("charger")
     return tuple(_item(c, chosen) for c in serves), tuple(_item(c, chosen) for c in rest)
 

@@ -33,8 +33,12 @@ class Rejected:
     question: str
 
 
-def rejected_by_group(match: Match, u: Units) -> tuple[tuple[str, tuple[Rejected, ...]], ...]:
-    """The rejected, those that concern the day first."""
+MOST_SHOWN = 40  # of a group
+
+
+def rejected_by_group(match: Match, u: Units) -> tuple[tuple[str, tuple[Rejected, ...], int], ...]:
+    """The rejected, those that concern the day first: heading, the first of them, how many."""
+    counts: dict[str, int] = defaultdict(int)
     groups: dict[str, list[Rejected]] = defaultdict(list)
     for kind, reasons in (
         ("motors", match.motor_reasons),
@@ -43,12 +47,16 @@ def rejected_by_group(match: Match, u: Units) -> tuple[tuple[str, tuple[Rejected
         ("chargers", match.charger_reasons),
     ):
         for i, found in reasons.items():
+            topic = RULES[found.rule].topic
+            counts[topic] += 1
+            if len(groups[topic]) == MOST_SHOWN:
+                continue
             item, said = getattr(match.shelf, kind)[i], u.said(found)
             trial = TRIALS.get(found.rule, "")
-            groups[RULES[found.rule].topic].append(
+            groups[topic].append(
                 Rejected(
                     kind, item.id, item.title, said.text, said.cure, trial, WHAT_IFS.get(trial, "")
                 )
             )
     topics = [t for t in (*GROUPS, *sorted(set(groups) - set(GROUPS))) if t in groups]
-    return tuple((GROUPS.get(t, capital(t)), tuple(groups[t])) for t in topics)
+    return tuple((GROUPS.get(t, capital(t)), tuple(groups[t]), counts[t]) for t in topics)

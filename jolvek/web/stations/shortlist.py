@@ -31,9 +31,10 @@ from jolvek.web import saving
 from jolvek.web.forms.day_form import WISH_WORDS
 from jolvek.web.forms.narrowing import filters_from, known_args
 from jolvek.web.pages.by_hand_page import split_bank
+from jolvek.web.pages.counter_page import quick_answer
 from jolvek.web.pages.shortlist_page import results, shortlist_page
 from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
-from jolvek.web.view import display, stations
+from jolvek.web.view import display, matches, stations
 from jolvek.web.view.language import capital, tr
 from jolvek.web.view.matches import answered, shelf_for
 from jolvek.web.view.what_if import WHAT_IFS, changed
@@ -56,7 +57,14 @@ def page(enquiry_id: int) -> Any:
     u, e = display.current(), stored_or_404(enquiry_id)
     pinned = setups.of_enquiry(conn(), enquiry_id)
     filters = filters_from(request.args, e.need, u)
-    match = answered(e.need, shelf_for(conn(), enquiry_id))
+    shelf = shelf_for(conn(), enquiry_id)
+    if not matches.is_ready(e.need, shelf):
+        matches.begin(e.need, shelf)
+        products = sum(len(getattr(shelf, kind)) for kind in setups.ESSENTIALS.values())
+        told = {"answer": quick_answer(e.need, u).answer, "products": products}
+        template = "shortlist/_waiting.html" if is_fragment() else "shortlist/waiting.html"
+        return show(template, frame(enquiry_id, "shortlist"), **told), 200
+    match = answered(e.need, shelf)
     letters = {p.key: p.letter for p in pinned}
     first = results(e.need, match, filters, letters, u)
     code = 422 if filters.refused else 200

@@ -6,7 +6,7 @@ import sqlite3
 from collections import OrderedDict
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
-from threading import Lock
+from threading import Lock, Thread
 from typing import Any
 
 import numpy as np
@@ -88,6 +88,38 @@ def answered(need: Need, shelf: Shelf) -> Answer:
         while len(_ANSWERS) > 1 and sum(a.size_bytes for a in _ANSWERS.values()) > MOST_BYTES:
             _ANSWERS.popitem(last=False)
     return answer
+
+
+LARGE = 1500  # products from which on a match is worked out beside the page
+_ONE = Lock()  # large matches are worked out one after the other
+_UNDER_WAY: set[tuple[Need, int]] = set()
+
+
+def is_ready(need: Need, shelf: Shelf) -> bool:
+    """Whether a page may wait for the match: it is remembered, or quick."""
+    parts = (shelf.motors, shelf.batteries, shelf.mounts, shelf.chargers)
+    key = (replace(need, weights=()), id(shelf))
+    with _LOCK:
+        return sum(map(len, parts)) < LARGE or key in _ANSWERS
+
+
+def begin(need: Need, shelf: Shelf) -> None:
+    """Work a match out in the background, once, so that the page that asks again finds it."""
+    key = (replace(need, weights=()), id(shelf))
+    with _LOCK:
+        if key in _UNDER_WAY:
+            return
+        _UNDER_WAY.add(key)
+
+    def run() -> None:
+        try:
+            with _ONE:
+                answered(need, shelf)
+        finally:
+            with _LOCK:
+                _UNDER_WAY.discard(key)
+
+    Thread(target=run, name="match", daemon=True).start()
 
 
 def matched(need: Need, shelf: Shelf) -> Match:

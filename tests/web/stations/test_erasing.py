@@ -33,8 +33,8 @@ def job(sent, conn, app, shop):  # noqa: F811
     record |= {"signatures": {"customer": {"name": NAME, "drawn": ""}, "shop": {"name": "Eskil"}}}
     more = {"signed_at": "2026-11-26T09:00:00", "faults": [], "trial": None}
     conn.execute(
-        "INSERT INTO handover (enquiry_id, signed_at, data, pdf) VALUES (5, '2026-11-26T09:00:00', ?, ?)",
-        (json.dumps(record | more), NAME.encode()),
+        "INSERT INTO handover (enquiry_id, signed_at, data, pdf) VALUES (5, ?, ?, ?)",
+        ("2026-11-26T09:00:00", json.dumps(record | more), NAME.encode()),
     )
     step = trail.Step("2026", "Eskil", "advisor", "", "handover signed", "/enquiry/5/handover/sign")
     trail.add(conn, trail.Step(**{**vars(step), "detail": f"Tender of {NAME}"}))

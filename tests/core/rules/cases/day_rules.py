@@ -5,7 +5,7 @@ from dataclasses import replace
 from jolvek.core.day.season import season
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import sample_fitted
-from tests.core.rules.cases.made import NEED, at, fit, ids, matched, thinned
+from tests.core.rules.cases.made import NEED, at, fit, folded, ids, matched, thinned
 
 
 def hired(runs):
@@ -33,6 +33,7 @@ CASES = {
         (2000,),
         (2e5,),
     ),
+    "folded": (folded, (40,), (20,)),
     "beaten": (lambda most: thinned(most), (10**6,), (10,)),
     "too-dear": (lambda b: matched(at(day={"budget": b})), (2000.0, 1850.0), (1849.0,)),
 }

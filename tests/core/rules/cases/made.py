@@ -114,6 +114,14 @@ def thinned(most):
     return ids([*m.motor_reasons.values(), *m.battery_reasons.values()])
 
 
+def folded(most):
+    """What a catalogue of forty batteries says where so many may stand for the rest."""
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("jolvek.core.match.banks.MOST_BATTERIES", most)
+        m = match(launch(), made_shelf(6, 40))
+    return ids([*m.motor_reasons.values(), *m.battery_reasons.values()])
+
+
 def elec(motor, battery, s=1, p=1, gauge="monitor"):
     return ids(electrical(motor, Bank(battery, s, p), gauge))
 
