@@ -8,6 +8,7 @@ import csv
 import hashlib
 import io
 from collections.abc import Iterable, Mapping
+from itertools import islice
 from typing import Any
 
 from jolvek.core.care.trips import summed
@@ -16,6 +17,14 @@ from jolvek.formats import log_file, schema
 from jolvek.formats.log_file import LogRefused
 
 FORMAT, VERSION = "jolvek-log", 1
+
+
+class Trips(list[dict[str, Any]]):
+    """The trips of a file, and a sentence for each row that was left out."""
+
+    left_out: tuple[str, ...] = ()
+
+
 _NAMES = {
     "on_day": ("on_day", "day", "date"),
     "hours": ("hours", "h", "duration_h"),
@@ -29,7 +38,7 @@ _NAMES = {
 MOST_TRIPS = 5000
 
 
-def read(content: bytes, name: str, day: str) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
+def read(content: bytes, name: str, day: str) -> tuple[Trips, list[dict[str, Any]]]:
     """(trips, charges) of a file as plain rows; `day` (ISO) is that of a log without dates of its
     own. Raises LogRefused, UnreadableFile or ValueRefused with one sentence.
 
@@ -42,14 +51,21 @@ def read(content: bytes, name: str, day: str) -> tuple[list[dict[str, Any]], lis
         schema.check_schema(data, "log")
         return _named(data["trips"]), list(data.get("charges", ()))
     if name.lower().endswith(".gpx"):
-        found = log_file.tracks(content)
-        return _named(_trip(d.isoformat(), s) for d, s in sorted(found.items())), []
+        found, left_out = log_file.tracks(content)
+        tracks = _named(_trip(d.isoformat(), s) for d, s in sorted(found.items()))
+        tracks.left_out = left_out
+        return tracks, []
     if content.lstrip()[:1] in (b"$", b"!"):
         return _named([_trip(day, log_file.sentences(content))]), []
     table = _table(content)
     if table is not None:
-        return _named(table), []
-    return _named([_trip(day, log_file.samples(content, {}, "kn"))]), []
+        trips = _named(table[0])
+        trips.left_out = table[1]
+        return trips, []
+    read_in = log_file.samples(content, {}, "kn")
+    one = _named([_trip(day, read_in)])
+    one.left_out = read_in.left_out
+    return one, []
 
 
 def write(boat: str, trips: Iterable[Any], charges: Iterable[Any]) -> dict[str, Any]:
@@ -81,12 +97,15 @@ def _trip(day: str, samples: list[Sample]) -> dict[str, Any]:
     return told
 
 
-def _table(content: bytes) -> list[dict[str, Any]] | None:
-    """Rows of a table of trips; None where it is none. Shares may be typed in per cent."""
+def _table(content: bytes) -> tuple[list[dict[str, Any]], tuple[str, ...]] | None:
+    """Rows of a table of trips, and what was left out of it; None where it is none. Shares may be
+    typed in per cent.
+    """
     try:
         text = content.decode("utf-8-sig")
         dialect: Any = csv.Sniffer().sniff(text[:4000], delimiters=",;\t")
-        rows = list(csv.DictReader(io.StringIO(text), dialect=dialect))
+        read = csv.DictReader(io.StringIO(text), dialect=dialect)
+        rows = list(islice(read, MOST_TRIPS + 1))
     except (UnicodeDecodeError, csv.Error):
         return None
     heads = {h.strip().lower(): h for h in (rows[0] if rows else {}) if h}
@@ -94,8 +113,16 @@ def _table(content: bytes) -> list[dict[str, Any]] | None:
     if not columns["on_day"] or not columns["hours"]:
         return None
     if len(rows) > MOST_TRIPS:
-        raise LogRefused(f"read {len(rows)} trips, allowed are {MOST_TRIPS}")
-    return [_row(i, row, columns) for i, row in enumerate(rows, start=2)]
+        raise LogRefused(f"more than {MOST_TRIPS} trips were read, allowed are {MOST_TRIPS}")
+    good, bad = [], []
+    for line, row in enumerate(rows, start=2):
+        try:
+            good.append(_row(line, row, columns))
+        except LogRefused as error:
+            bad.append(str(error))
+    if not good and bad:
+        raise LogRefused(bad[0])
+    return good, tuple(bad)
 
 
 def _row(line: int, row: Mapping[str, str], columns: Mapping[str, str]) -> dict[str, Any]:
@@ -108,7 +135,7 @@ def _row(line: int, row: Mapping[str, str], columns: Mapping[str, str]) -> dict[
             out[key] = text
             continue
         try:
-            value = float(text.replace(",", ".").rstrip("% "))
+            value = log_file.figure(text.rstrip("% "))
         except ValueError:
             raise LogRefused(f"line {line}: read “{text}” for {key}, allowed is a number") from None
         percent = key in ("charge_from", "charge_to") and ("%" in text or value > 1)
@@ -118,9 +145,9 @@ def _row(line: int, row: Mapping[str, str], columns: Mapping[str, str]) -> dict[
     return out
 
 
-def _named(trips: Iterable[Mapping[str, Any]]) -> list[dict[str, Any]]:
+def _named(trips: Iterable[Mapping[str, Any]]) -> Trips:
     """Each with a name of its own: of what it says, and which of several alike it is."""
-    out: list[dict[str, Any]] = []
+    out = Trips()
     seen: dict[str, int] = {}
     for t in trips:
         there = [(k, v) for k, v in t.items() if v not in (None, "")]

@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-import gpxpy
 import gpxpy.gpx
+import numpy as np
 from geographiclib.geodesic import Geodesic
 
+from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.need import Leg
+from jolvek.formats import gpx_points
+from jolvek.formats.gpx_points import Point
 
 MOST_LEGS = 12  # that one reads at a glance; a day may hold more
-MOST_POINTS = 50_000
+SHORT_M = 5000.0  # up to here a step is as good on the plane that touches the ellipsoid
 
 
 class WayRefused(JolvekError):
@@ -29,6 +33,7 @@ class Way:
     latitude_deg: float
     longitude_deg: float
     legs: tuple[Leg, ...]
+    left_out: tuple[str, ...] = ()  # points that could not be read, and why
 
 
 def distance_m(a: tuple[float, float], b: tuple[float, float]) -> float:
@@ -43,10 +48,36 @@ def bearing_deg(a: tuple[float, float], b: tuple[float, float]) -> float:
     return float(Geodesic.WGS84.Inverse(*a, *b)["azi1"]) % 360.0
 
 
-def _points(gpx: gpxpy.gpx.GPX) -> list[Any]:
+def between(a_deg: Array, b_deg: Array) -> tuple[Array, Array]:
+    """Distance in m and course in degrees (N,) from places to others, each (N, 2) as latitude and
+    longitude. Short ways by the radii of curvature of WGS 84 between their ends, which is right to
+    a millionth; long ones by geodesic.
+
+    >>> far, course = between(np.array([[58.0, 11.0]]), np.array([[58.01, 11.0]]))
+    >>> far.round(2).tolist(), course.tolist()
+    ([1113.78], [0.0])
+    """
+    start, end = np.radians(a_deg), np.radians(b_deg)
+    north, east = (end - start).T
+    mid = (start[:, 0] + end[:, 0]) / 2
+    east = (east + np.pi) % (2 * np.pi) - np.pi
+    a, e2 = 6_378_137.0, 0.00669437999014
+    w = 1 - e2 * np.sin(mid) ** 2
+    north, east = a * (1 - e2) / w**1.5 * north, a / np.sqrt(w) * np.cos(mid) * east
+    far, course = np.hypot(north, east), np.degrees(np.arctan2(east, north)) % 360.0
+    for i in np.nonzero(far > SHORT_M)[0].tolist():
+        ends = tuple(a_deg[i]), tuple(b_deg[i])
+        far[i], course[i] = distance_m(*ends), bearing_deg(*ends)
+    return far, course
+
+
+def _way(points: Sequence[Point]) -> list[Point]:
     """The points of the first track, else of the first route, else the waypoints."""
-    track = [p for segment in gpx.tracks[0].segments for p in segment.points] if gpx.tracks else []
-    return track or (list(gpx.routes[0].points) if gpx.routes else []) or list(gpx.waypoints)
+    for kind in ("track", "route", "waypoint"):
+        of_kind = [p for p in points if p.kind == kind]
+        if of_kind:
+            return [p for p in of_kind if kind == "waypoint" or p.part == of_kind[0].part]
+    return []
 
 
 def read(content: bytes, speed_m_s: float) -> Way:
@@ -56,25 +87,14 @@ def read(content: bytes, speed_m_s: float) -> Way:
     A leg's distance is that of the whole track between its ends; the ends are chosen where the way
     bends most.
     """
-    try:
-        text = content.decode("utf-8-sig")
-        if "<!DOCTYPE" in text or "<!ENTITY" in text:
-            raise WayRefused("the file declares entities; a GPX file needs none")
-        gpx = gpxpy.parse(text)
-    except (gpxpy.gpx.GPXException, UnicodeDecodeError, ValueError) as error:
-        raise WayRefused(f"not a GPX file that can be read: {error}") from None
-    points = _points(gpx)
+    found = gpx_points.read(content)
+    points = _way(found.points)
     if len(points) < 2:
-        raise WayRefused("the file holds no track, route or two waypoints")
-    if len(points) > MOST_POINTS:
-        raise WayRefused(f"more than {MOST_POINTS} points; simplify the track first")
-    places = [(p.latitude, p.longitude) for p in points]
-    off = next((p for p in places if not (-90 <= p[0] <= 90 and -180 <= p[1] <= 180)), None)
-    if off is not None:
-        raise WayRefused(f"a point lies at {off[0]}, {off[1]}, which is not on the earth")
-    along = [0.0]
-    for a, b in zip(places, places[1:], strict=False):
-        along.append(along[-1] + distance_m(a, b))
+        why = f": {found.left_out[0]}" if found.left_out else ""
+        raise WayRefused(f"the file holds no track, route or two waypoints{why}")
+    places = [(p.latitude_deg, p.longitude_deg) for p in points]
+    at = np.array(places)
+    along = [0.0, *np.cumsum(between(at[:-1], at[1:])[0]).tolist()]
     if along[-1] < 10:
         raise WayRefused("the way is shorter than 10 m")
     ends = _ends(places)
@@ -88,7 +108,7 @@ def read(content: bytes, speed_m_s: float) -> Way:
         )
         for n, (i, j) in enumerate(zip(ends, ends[1:], strict=False), 1)
     )
-    return Way(*places[0], legs)
+    return Way(*places[0], legs, found.left_out)
 
 
 def _ends(places: list[tuple[float, float]]) -> list[int]:
@@ -101,35 +121,28 @@ def _ends(places: list[tuple[float, float]]) -> list[int]:
     while len(ends) - 1 < MOST_LEGS:
         best, at = 0.05 * spread, -1  # a bend of less than a twentieth of the whole is no new leg
         for i, j in zip(ends, ends[1:], strict=False):
-            for k in range(i + 1, j):
-                off = _off_m(places[i], places[j], places[k])
-                if off > best:
-                    best, at = off, k
+            off = _off_m(places[i], places[j], np.array(places[i + 1 : j]).reshape(-1, 2))
+            if off.size and off.max() > best:
+                best, at = float(off.max()), i + 1 + int(np.argmax(off))
         if at < 0:
             break
         ends = sorted([*ends, at])
     return ends
 
 
-def _off_m(a: tuple[float, float], b: tuple[float, float], p: tuple[float, float]) -> float:
-    """How far a place lies off the straight line between two others; from the nearer one where they
-    are the same.
+def _off_m(a: tuple[float, float], b: tuple[float, float], p: Array) -> Array:
+    """How far places (N, 2) lie off the straight line between two others; from the nearer one where
+    they are the same.
     """
-    from math import cos, hypot, radians
-
     k = 111_320.0
-    scale = k * cos(radians(a[0]))
-    x1, y1, x, y = (
-        (b[1] - a[1]) * scale,
-        (b[0] - a[0]) * k,
-        (p[1] - a[1]) * scale,
-        (p[0] - a[0]) * k,
-    )
-    length = hypot(x1, y1)
+    scale = k * np.cos(np.radians(a[0]))
+    x1, y1 = (b[1] - a[1]) * scale, (b[0] - a[0]) * k
+    x, y = (p[:, 1] - a[1]) * scale, (p[:, 0] - a[0]) * k
+    length = float(np.hypot(x1, y1))
     if length < 1:
-        return hypot(x, y)
-    t = min(max((x * x1 + y * y1) / length**2, 0.0), 1.0)
-    return hypot(x - t * x1, y - t * y1)
+        return np.asarray(np.hypot(x, y))
+    t = np.clip((x * x1 + y * y1) / length**2, 0.0, 1.0)
+    return np.asarray(np.hypot(x - t * x1, y - t * y1))
 
 
 def write(start: tuple[float, float], legs: tuple[Leg, ...], name: str) -> str:

@@ -91,6 +91,8 @@ def _rmc(p: list[str]) -> Reading | None:
     time = p[0]
     seconds = int(time[:2]) * 3600 + int(time[2:4]) * 60 + float(time[4:]) if time else None
     speed = _number(p[6])
+    if seconds is not None and not 0 <= seconds < 86_401:
+        raise ValueError(time)
     metres = None if speed is None else speed * KNOT_M_S
     return Reading(speed_m_s=metres, course_deg=_number(p[7]), time_s=seconds)
 

@@ -8,9 +8,10 @@ import re
 import zipfile
 from collections.abc import Iterable, Sequence
 from datetime import datetime
-from itertools import islice
 from typing import Any
+from xml.parsers import expat
 
+from jolvek.formats.budget import Budget, TooDear
 from jolvek.formats.schema import UnreadableFile
 
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -18,6 +19,7 @@ FORMULA = re.compile(r"[\s\ufeff]*[-=+@\t\r]")  # what a spreadsheet might run
 _FIGURE = re.compile(r"-?\d[\d\u202f\u00a0]*(\.\d+)?")
 _WIDEST = 48
 MOST_BYTES, MOST_ROWS, MOST_COLUMNS = 60_000_000, 20_000, 200
+MOST_READ = 30_000  # rows with the empty ones
 
 
 def as_csv(rows: Iterable[Sequence[str]]) -> str:
@@ -68,8 +70,14 @@ def csv_of_xlsx(content: bytes) -> str:
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as packed:
             size = sum(entry.file_size for entry in packed.infolist())
+            if size <= MOST_BYTES:
+                for name in packed.namelist():
+                    if "/worksheets/" in name:
+                        _count_rows(packed, name)
         if size <= MOST_BYTES:
             rows = _first_sheet(content)
+    except TooDear as error:
+        raise UnreadableFile(f"file: {error}") from None
     except Exception as error:  # whatever the library meets in a file that somebody broke
         raise UnreadableFile(f"file: no spreadsheet that can be read ({error})") from None
     if size > MOST_BYTES:
@@ -82,14 +90,37 @@ def csv_of_xlsx(content: bytes) -> str:
     return out.getvalue()
 
 
+def _count_rows(packed: zipfile.ZipFile, name: str) -> None:
+    """Raise TooDear where a sheet has more rows than are read, before the library takes it up."""
+    budget, parser = Budget(MOST_READ), expat.ParserCreate()
+
+    def started(tag: str, _attributes: dict[str, str]) -> None:
+        if tag == "row":
+            budget.spend()
+
+    parser.StartElementHandler = started
+    with packed.open(name) as stream:
+        while part := stream.read(65_536):
+            parser.Parse(part)
+            budget.check()
+
+
 def _first_sheet(content: bytes) -> list[list[Any]]:
     """The rows of a workbook's first sheet that hold something, one more than are taken at most."""
     from openpyxl import load_workbook
 
     book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
-    read = book.worksheets[0].iter_rows(max_col=MOST_COLUMNS, values_only=True)
-    rows = ([_plain(x) for x in row] for row in read)
-    return list(islice((row for row in rows if any(x != "" for x in row)), MOST_ROWS + 2))
+    sheet = book.worksheets[0]
+    sheet.reset_dimensions()  # what the file says of its size may be anything
+    budget, out = Budget(MOST_READ), []
+    for row in sheet.iter_rows(max_col=MOST_COLUMNS, values_only=True):
+        budget.spend()
+        cells = [_plain(x) for x in row]
+        if any(x != "" for x in cells):
+            out.append(cells)
+        if len(out) > MOST_ROWS + 1:
+            break
+    return out
 
 
 def _plain(value: Any) -> Any:

@@ -24,6 +24,8 @@ FORMAT, VERSION = "jolvek-backup", 1
 KEPT, EVERY = 30, timedelta(days=1)
 PHOTOS, DATABASE, MANIFEST = "photos", "jolvek.db", "manifest.json"
 MOST_MANIFEST = 50_000_000  # bytes; hashes of some hundred thousand photos
+MOST_FILES, MOST_PHOTO = 500_000, 30_000_000
+MOST_SHRUNK = 60  # how many bytes a packed byte may become
 Told = Callable[[str], None]
 
 
@@ -169,6 +171,7 @@ def _put(source: Path, target: Path) -> None:
 def _unpack(backup: Path, new: Path, told: Told) -> None:
     with zipfile.ZipFile(backup) as z:
         manifest = _manifest(z)
+        _refuse_bombs(z, new)
         for i, (name, digest) in enumerate(manifest["files"].items()):
             if not _named(name):
                 raise BackupRefused(f"backup: {name!r} is no file of a shop")
@@ -180,6 +183,30 @@ def _unpack(backup: Path, new: Path, told: Told) -> None:
                 raise BackupRefused(f"backup: {name} is not what was backed up")
             if i and i % 500 == 0:
                 told(f"{i} of {len(manifest['files'])} files")
+
+
+def _refuse_bombs(z: zipfile.ZipFile, new: Path) -> None:
+    """Look at counts and sizes before anything is unpacked; raises BackupRefused."""
+    entries = z.infolist()
+    if len(entries) > MOST_FILES:
+        raise BackupRefused(f"backup: {len(entries)} files, allowed are {MOST_FILES}")
+    for x in entries:
+        most = MOST_SHRUNK * x.compress_size + 1_000_000
+        if x.file_size > most:
+            raise BackupRefused(
+                f"backup: {x.filename} unpacks {x.compress_size} bytes to {x.file_size}; allowed"
+                f" are {most}: no shop's data shrink so much"
+            )
+        if x.filename != DATABASE and x.filename != MANIFEST and x.file_size > MOST_PHOTO:
+            raise BackupRefused(
+                f"backup: {x.filename} has {x.file_size} bytes, allowed are {MOST_PHOTO}"
+            )
+    size, place = sum(x.file_size for x in entries), new.parent
+    while not place.exists():
+        place = place.parent
+    free = shutil.disk_usage(place).free
+    if size > 0.9 * free:
+        raise BackupRefused(f"backup: it needs {size} bytes, {free} are free in {place}")
 
 
 def _manifest(z: zipfile.ZipFile) -> dict[str, Any]:

@@ -9,6 +9,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
+from jolvek.store import lenient
 from jolvek.store.columns import select
 
 _TRIP = (
@@ -126,7 +127,7 @@ def add_charge(conn: sqlite3.Connection, enquiry_id: int, c: Charge, at: str) ->
 def charges(conn: sqlite3.Connection, enquiry_id: int) -> list[Charge]:
     """The charges of a boat, the latest first."""
     sql = select("charge", _CHARGE, "WHERE enquiry_id = :id ORDER BY on_day DESC, id DESC")
-    return [Charge(*row) for row in conn.execute(sql, {"id": enquiry_id})]
+    return lenient.rows_of(Charge, _CHARGE, conn.execute(sql, {"id": enquiry_id}))
 
 
 def charge_now(conn: sqlite3.Connection, enquiry_id: int) -> float | None:
@@ -151,7 +152,7 @@ def drop_trip(conn: sqlite3.Connection, enquiry_id: int, trip_id: int) -> None:
 def trips(conn: sqlite3.Connection, enquiry_id: int) -> list[Trip]:
     """The trips of a boat, the latest first."""
     sql = select("trip", _TRIP, "WHERE enquiry_id = :id ORDER BY on_day DESC, id DESC")
-    return [Trip(*row) for row in conn.execute(sql, {"id": enquiry_id})]
+    return lenient.rows_of(Trip, _TRIP, conn.execute(sql, {"id": enquiry_id}))
 
 
 def act(

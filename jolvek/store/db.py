@@ -9,6 +9,7 @@ from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager
 from importlib import resources
 from pathlib import Path
+from urllib.parse import quote
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.store import allowed, trail
@@ -25,12 +26,40 @@ def connect(path: str | Path) -> sqlite3.Connection:
     """A connection with foreign keys, WAL, full sync, a busy timeout and named rows; the caller
     closes it.
     """
-    conn = sqlite3.connect(path, timeout=BUSY_S, isolation_level=None, check_same_thread=False)
-    conn.row_factory = sqlite3.Row
+    conn = _open(str(path))
     conn.execute("PRAGMA foreign_keys = ON")
     _patiently(conn, "PRAGMA journal_mode = WAL")
     conn.execute("PRAGMA synchronous = FULL")
     return conn
+
+
+def _open(path: str, uri: bool = False) -> sqlite3.Connection:
+    more = {"isolation_level": None, "check_same_thread": False, "uri": uri}
+    conn = sqlite3.connect(path, timeout=BUSY_S, **more)  # type: ignore[arg-type]
+    conn.row_factory = sqlite3.Row
+    return conn
+
+
+def connect_to_read(path: str | Path) -> tuple[sqlite3.Connection, str]:
+    """A connection for a page, and why nothing can be written by it; empty where all is well. On a
+    full disk, or one that is read-only, what was saved can still be read.
+    """
+    try:
+        conn = connect(path)
+        conn.execute("SELECT 1 FROM sqlite_master LIMIT 1").fetchone()
+        return conn, ""
+    except sqlite3.OperationalError as error:
+        why, full = str(error), Path(path).resolve()
+        if not full.is_file():
+            raise
+    for mode in ("mode=ro", "immutable=1"):
+        conn = _open(f"file:{quote(full.as_posix())}?{mode}", uri=True)
+        try:
+            conn.execute("SELECT 1 FROM sqlite_master LIMIT 1").fetchone()
+            return conn, why
+        except sqlite3.OperationalError:
+            conn.close()
+    raise sqlite3.OperationalError(why)
 
 
 def _patiently(conn: sqlite3.Connection, sql: str) -> None:

@@ -7,7 +7,7 @@ from __future__ import annotations
 import json
 import secrets
 import sqlite3
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -218,8 +218,13 @@ def linked(conn: sqlite3.Connection, token: str) -> Sent | None:
     return get(conn, row["offer_id"]) if row else None
 
 
-def by_token(conn: sqlite3.Connection, token: str, now: datetime) -> Sent | None:
-    """The offer behind a link that is good, in its latest revision; its opening is noted."""
+def by_token(
+    conn: sqlite3.Connection,
+    token: str,
+    now: datetime,
+    note: Callable[[Callable[[], object]], object] = lambda write: write(),
+) -> Sent | None:
+    """The offer behind a link that is good, in its latest revision; `note` notes its opening."""
     row = conn.execute(
         "SELECT offer_id, until FROM offer_link WHERE token = :token AND NOT revoked",
         {"token": hashed(token)},
@@ -231,10 +236,9 @@ def by_token(conn: sqlite3.Connection, token: str, now: datetime) -> Sent | None
     until = row["until"] if found.id == first.id else f"{found.valid_to}T23:59:59"
     if until < now.isoformat():
         return None
-    conn.execute(
-        "UPDATE offer_link SET opened_at = :now WHERE token = :token",
-        {"now": now.isoformat(), "token": hashed(token)},
-    )
+    sql = "UPDATE offer_link SET opened_at = :now WHERE token = :token"
+    values = {"now": now.isoformat(), "token": hashed(token)}
+    note(lambda: conn.execute(sql, values))
     return found
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import secrets
 import sqlite3
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
@@ -189,8 +190,13 @@ def sign_in(
     return token
 
 
-def who_is(conn: sqlite3.Connection, token: str, now: datetime) -> Person | None:
-    """The active person of a session that has not run out; its use is noted."""
+def who_is(
+    conn: sqlite3.Connection,
+    token: str,
+    now: datetime,
+    note: Callable[[Callable[[], object]], object] = lambda write: write(),
+) -> Person | None:
+    """The active person of a session that has not run out; its use is noted by `note`."""
     row = conn.execute(
         "SELECT person_id, made_at, seen_at FROM signed_in WHERE token = :token",
         {"token": hashed(token)},
@@ -200,10 +206,9 @@ def who_is(conn: sqlite3.Connection, token: str, now: datetime) -> Person | None
     if row["seen_at"] < (now - IDLE).isoformat():
         return None
     if row["seen_at"] < (now - SEEN_EVERY).isoformat():
-        conn.execute(
-            "UPDATE signed_in SET seen_at = :now WHERE token = :token",
-            {"now": now.isoformat(), "token": hashed(token)},
-        )
+        sql = "UPDATE signed_in SET seen_at = :now WHERE token = :token"
+        values = {"now": now.isoformat(), "token": hashed(token)}
+        note(lambda: conn.execute(sql, values))
     person = by_id(conn, row["person_id"])
     return person if person and person.active else None
 

@@ -9,7 +9,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
-from jolvek.store import handovers
+from jolvek.store import handovers, lenient
 from jolvek.store.columns import select
 from jolvek.store.handovers import Serial
 
@@ -53,7 +53,8 @@ class SpareKept:
 def of_enquiry(conn: sqlite3.Connection, enquiry_id: int) -> list[SpareKept]:
     """What is aboard of a boat, the first to go off first."""
     sql = "SELECT id, what, good_to FROM spare WHERE enquiry_id = :id ORDER BY good_to, id"
-    return [SpareKept(*row) for row in conn.execute(sql, {"id": enquiry_id})]
+    rows = conn.execute(sql, {"id": enquiry_id})
+    return lenient.rows_of(SpareKept, ("id", "what", "good_to"), rows)
 
 
 def add(conn: sqlite3.Connection, enquiry_id: int, s: SpareKept, who: str, at: str) -> None:
@@ -130,4 +131,4 @@ def swap(conn: sqlite3.Connection, enquiry_id: int, s: Swap, new_to: str, at: st
 def swaps(conn: sqlite3.Connection, enquiry_id: int) -> list[Swap]:
     """What was replaced on a boat, the latest first."""
     sql = select("part_swap", _SWAP, "WHERE enquiry_id = :id ORDER BY on_day DESC, id DESC")
-    return [Swap(*row) for row in conn.execute(sql, {"id": enquiry_id})]
+    return lenient.rows_of(Swap, _SWAP, conn.execute(sql, {"id": enquiry_id}))

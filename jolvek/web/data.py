@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from collections.abc import Callable
 
 from flask import current_app, g
 
@@ -21,9 +22,21 @@ def settings() -> Settings:
 def conn() -> sqlite3.Connection:
     """The request's database connection."""
     if "conn" not in g:
-        g.conn = db.connect(settings().database)
+        g.conn, g.cannot_write = db.connect_to_read(settings().database)
     opened: sqlite3.Connection = g.conn
     return opened
+
+
+def optional(write: Callable[[], object]) -> None:
+    """Write what a page can do without: where nothing can be written, the page says so and opens
+    all the same.
+    """
+    try:
+        write()
+    except sqlite3.OperationalError as error:
+        if conn().in_transaction:
+            conn().execute("ROLLBACK")
+        g.cannot_write = str(error)
 
 
 def close(_error: BaseException | None) -> None:

@@ -93,9 +93,21 @@ def _http(error: Exception) -> Any:
 
 DATABASE = {  # what SQLite says, how it is told, with which status
     "full": (tell("The disk is full: nothing more can be saved until there is room again."), 507),
+    "unable to open": (tell("The data cannot be written just now; they can be read."), 503),
     "readonly": (tell("The data cannot be written just now; they can be read."), 503),
     "locked": (tell("Somebody else's work holds the data just now. Try again in a moment."), 503),
 }
+
+
+def why_not_written(error: str) -> str:
+    """What a page says on top where the data can only be read; empty where all is well."""
+    if not error:
+        return ""
+    text = next((text for word, (text, _) in DATABASE.items() if word in error), CANNOT)
+    return tr("%(text)s What is shown can be read; nothing new is saved.", text=text)
+
+
+CANNOT = tell("The data cannot be written just now.")
 
 
 def _database(error: Exception) -> Any:

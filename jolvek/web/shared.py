@@ -7,7 +7,7 @@ from dataclasses import dataclass, fields, is_dataclass
 from typing import Any, NoReturn
 from urllib.parse import urlencode, urlsplit
 
-from flask import Response, abort, render_template, request, url_for
+from flask import Response, abort, flash, render_template, request, url_for
 from flask_login import current_user
 
 from jolvek.formats import tables
@@ -73,6 +73,14 @@ def gone(enquiry_id: int) -> NoReturn:
     """The page of a paper that was erased with its customer."""
     on = erasing.erased_on(conn(), enquiry_id)
     abort(410, tr("This paper was erased on %(day)s, with its customer.", day=display.day(on[:10])))
+
+
+def flash_left_out(rows: Sequence[str]) -> None:
+    """Say which rows of a file were left out, and why."""
+    if rows:
+        more = tr(" and %(n)s more", n=len(rows) - 2) if len(rows) > 2 else ""
+        which = "; ".join(rows[:2])
+        flash(tr("Left out: %(which)s%(more)s.", which=which, more=more))
 
 
 def skipped() -> int:

@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from datetime import date
 from hashlib import sha256
 from pathlib import Path
 from typing import Any
 
 from babel import localedata
-from flask import Flask, request
+from flask import Flask, g, request
 from jinja2 import FileSystemBytecodeCache
+from jinja2.bccache import Bucket
 
 from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours
 from jolvek.core.rules.signals import SIGNAL_WORDS
-from jolvek.web import data, shared
+from jolvek.web import data, errors, shared
 from jolvek.web.accounts import signing
 from jolvek.web.drawings import pictures, signature
 from jolvek.web.drawings.boat_drawing import silhouette
@@ -107,7 +109,16 @@ def _compiled(data_dir: Path) -> FileSystemBytecodeCache:
     folder = data_dir / "templates"
     folder.mkdir(mode=0o700, parents=True, exist_ok=True)
     way = sha256(Path(template_messages.__file__).read_bytes()).hexdigest()[:12]
-    return FileSystemBytecodeCache(str(folder), f"{way}-%s.cache")
+    return Compiled(str(folder), f"{way}-%s.cache")
+
+
+class Compiled(FileSystemBytecodeCache):
+    """Templates as compiled; where the disk takes nothing, they are compiled again."""
+
+    def dump_bytecode(self, bucket: Bucket) -> None:
+        """Keep a template, if that can be done."""
+        with suppress(OSError):
+            super().dump_bytecode(bucket)
 
 
 def _filters(app: Flask) -> None:
@@ -140,6 +151,7 @@ def _shared() -> dict[str, Any]:
         "dealer": data.shop().name,
         "theme": request.cookies.get("theme", ""),
         "person": signing.person(),
+        "cannot_write": errors.why_not_written(g.get("cannot_write", "")),
         "may": signing.may,
         "shop_pages": shop_pages,
     }

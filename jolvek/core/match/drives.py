@@ -89,8 +89,10 @@ CELLS = 600_000  # of them judged at a time
 
 
 def _hung(shelf: Shelf, m: Motors, motor: Index, shaft_m: Array) -> Hung:
-    figures = (x[motor] for x in (m.power_w, m.thrust_n, m.mass_kg, m.diameter_m))
-    return Hung(*figures, shaft_m, [shelf.motors[i].style for i in motor])
+    power, thrust, kilos, wide = (
+        x[motor] for x in (m.power_w, m.thrust_n, m.mass_kg, m.diameter_m)
+    )
+    return Hung(power, thrust, kilos, wide, shaft_m, [shelf.motors[i].style for i in motor])
 
 
 def _cheapest(may: Mask, prices: Array, most: int = 2) -> Mask:
@@ -116,8 +118,17 @@ def _folded(d: Drives, shelf: Shelf, m: Motors) -> Drives:
     stays = there[standing_for(group, m.power_w[there], costs, MOST_MOTORS, own)]
     keep = np.isin(d.motor, stays)
     left = {int(i): find("folded") for i in np.setdiff1d(there, stays)}
-    by_drive = (d.motor, d.mount, d.shaft_m, d.mass_kg, d.price, d.plate_m, d.hands_free)
-    return Drives(*(x[keep] for x in by_drive), {**d.rejected, **left}, d.mounts_rejected)
+    return Drives(
+        d.motor[keep],
+        d.mount[keep],
+        d.shaft_m[keep],
+        d.mass_kg[keep],
+        d.price[keep],
+        d.plate_m[keep],
+        d.hands_free[keep],
+        {**d.rejected, **left},
+        d.mounts_rejected,
+    )
 
 
 def _why_no_drive(

@@ -14,4 +14,6 @@ ALTER TABLE enquiry ADD COLUMN ordered_at TEXT NOT NULL DEFAULT '';
 UPDATE enquiry SET ordered_at = changed_at WHERE stage IN ('ordered', 'delivered');
 ALTER TABLE owner_change ADD COLUMN at TEXT NOT NULL DEFAULT '';
 UPDATE owner_change SET at = on_day || 'T00:00:00';
+CREATE TABLE health (at TEXT NOT NULL) STRICT;
+INSERT INTO health (at) VALUES ('');
 ALTER TABLE person ADD COLUMN factor_offered TEXT NOT NULL DEFAULT '';

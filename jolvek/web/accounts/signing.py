@@ -62,8 +62,8 @@ def _of_session(token: str) -> Here | None:
     if g.get("plain"):  # the page of a fault asks nothing of the database
         return None
     try:
-        person = people.who_is(shared.conn(), token, datetime.now(UTC))
-    except sqlite3.OperationalError:  # where it cannot be written, it may still be read
+        person = people.who_is(shared.conn(), token, datetime.now(UTC), data.optional)
+    except sqlite3.OperationalError:
         abort(503, "The data cannot be used just now.")
     return Here(person, token) if person else None
 

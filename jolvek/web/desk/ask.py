@@ -42,6 +42,7 @@ def page() -> Any:
 @bp.post("/ask")
 @limits.limiter.limit(TRIED)
 @limits.limiter.limit(SENT, deduct_when=lambda answer: answer.status_code == 303)
+@limits.of_shop()
 def send() -> Any:
     """Lay what was said on the counter, with its photos."""
     if not data.shop().intake:

@@ -34,7 +34,7 @@ OFTEN, MOST_TEXT, MOST_NAME = "60 per minute; 600 per hour", 2000, 120
 
 
 def _sent(token: str) -> Sent:
-    found = offers.by_token(conn(), token, datetime.now(UTC))
+    found = offers.by_token(conn(), token, datetime.now(UTC), data.optional)
     if found is None:
         shop = data.shop()
         names = ", ".join(x for x in (shop.name, shop.phone) if x)
@@ -83,6 +83,7 @@ def paper(token: str) -> Response:
 
 @bp.post("")
 @limits.limiter.limit("20 per hour")
+@limits.of_one()
 def answer(token: str) -> Any:
     """Ask, accept or decline; it stands in the enquiry at once."""
     sent, form = _sent(token), request.form

@@ -5,7 +5,6 @@ from __future__ import annotations
 import ipaddress
 import socket
 from collections.abc import Mapping
-from typing import Any
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
@@ -14,11 +13,11 @@ from jolvek.web.view import display
 from jolvek.web.view.language import tr
 
 
-def samples(content: bytes, gpx: bool, form: Mapping[str, str]) -> list[Any]:
+def samples(content: bytes, gpx: bool, form: Mapping[str, str]) -> log_file.Samples:
     if gpx:
         return log_file.track(content)
     if content.lstrip()[:1] in (b"$", b"!"):
-        return log_file.sentences(content)
+        return log_file.Samples(log_file.sentences(content))
     chosen = {k: form.get(f"column_{k}", "").strip() for k in log_file.GUESSES}
     return log_file.samples(content, chosen, form.get("unit", "kn"))
 

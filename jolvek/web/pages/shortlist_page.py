@@ -54,7 +54,7 @@ class ShortlistPage:
     steps: tuple[tuple[str, str], ...]
     budgets: tuple[tuple[str, str], ...]
     house: str
-    rejected: tuple[tuple[str, tuple[Rejected, ...]], ...]
+    rejected: tuple[tuple[str, tuple[Rejected, ...], int], ...]
 
 
 def results(

@@ -15,7 +15,7 @@ from jolvek.store.db import transaction
 from jolvek.web import errors
 from jolvek.web.forms.reader import Reader
 from jolvek.web.saving import now
-from jolvek.web.shared import conn, form_id, stored_or_404, who
+from jolvek.web.shared import conn, flash_left_out, form_id, stored_or_404, who
 from jolvek.web.stations.aftercare import back, past_day, show_page
 from jolvek.web.view import display
 from jolvek.web.view.language import tr
@@ -119,6 +119,7 @@ def from_file(enquiry_id: int) -> Any:
             if (x.on_day, x.wall_wh, x.charge_to) not in known:
                 care.add_charge(c, enquiry_id, x, now())
     before = tr(", %(new)s were known", new=len(told) - new) if new < len(told) else ""
+    flash_left_out(trips.left_out)
     flash(
         tr(
             "%(new)s read from %(filename)s%(before)s.",

@@ -76,6 +76,7 @@ def page(token: str) -> Any:
 
 @bp.post("/trip")
 @limits.limiter.limit(WRITES)
+@limits.of_one()
 def trip(token: str) -> Any:
     """Log a trip; sent twice it counts once."""
     f = _frame(token)
@@ -91,6 +92,7 @@ def trip(token: str) -> Any:
 
 @bp.post("/fault")
 @limits.limiter.limit(WRITES)
+@limits.of_one()
 def fault(token: str) -> Any:
     """Tell the shop of a fault."""
     f = _frame(token)
@@ -135,6 +137,7 @@ def recalled(token: str) -> Any:
 
 @bp.post("/recall")
 @limits.limiter.limit(WRITES)
+@limits.of_one()
 def answer(token: str) -> Any:
     """Keep the answer."""
     letter = links.of_token("recall", token)

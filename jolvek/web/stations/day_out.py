@@ -23,7 +23,7 @@ from jolvek.web.forms.outing_form import Asked, asked_from
 from jolvek.web.pages.charging_panel import charging_of
 from jolvek.web.pages.day_out_page import DayOutPage, day_out_page
 from jolvek.web.pages.planned import planned, taken_out
-from jolvek.web.shared import conn, frame, is_fragment, show, stored_or_404
+from jolvek.web.shared import conn, flash_left_out, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked, work_out
@@ -114,6 +114,7 @@ def import_way(enquiry_id: int) -> Any:
         return replace(e, need=replace(e.need, day=day))
 
     day = saving.change(enquiry_id, led).need.day
+    flash_left_out(way.left_out)
     far = display.current().full(day.distance_m, "distance")
     flash(tr("%(legs)s legs out of the way, %(far)s.", legs=len(way.legs), far=far))
     return redirect(url_for("day_out.page", enquiry_id=enquiry_id), 303)

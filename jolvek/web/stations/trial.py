@@ -30,7 +30,7 @@ from jolvek.web.forms.trial_sources import own_net, powers_of, samples
 from jolvek.web.live import LIVES
 from jolvek.web.pages import trial_page
 from jolvek.web.saving import now
-from jolvek.web.shared import Frame, conn, form_id, frame, show, table_file, who
+from jolvek.web.shared import Frame, conn, flash_left_out, form_id, frame, show, table_file, who
 from jolvek.web.view import display
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
@@ -161,7 +161,8 @@ def from_file(enquiry_id: int) -> Any:
     try:
         powers = powers_of(form.get("file_power", ""))
         gpx = upload.filename.lower().endswith(".gpx")
-        runs = runs_of(stretches(samples(upload.read(), gpx, form)), powers)
+        read_in = samples(upload.read(), gpx, form)
+        runs = runs_of(stretches(read_in), powers)
     except JolvekError as error:
         return _page(enquiry_id, {"file": f"{upload.filename}: {error}"}, 422)
     if not runs:
@@ -173,6 +174,7 @@ def from_file(enquiry_id: int) -> Any:
     with transaction(conn()) as c:
         for x in runs:
             trials.add_run(c, trial.id, secrets.token_hex(12), x, "file")
+    flash_left_out(read_in.left_out)
     count = display.counted(len(runs), "run")
     flash(tr("%(runs)s read from %(filename)s.", runs=count, filename=upload.filename))
     return _back(enquiry_id)
