@@ -15,6 +15,7 @@ from jolvek import demo
 from jolvek.demo import at_work
 from jolvek.store import db
 from jolvek.web import create_app
+from jolvek.web.accounts import guessing
 from jolvek.web.accounts.limits import limiter
 from jolvek.web.settings import Settings
 from tests.web.steps import pin
@@ -80,6 +81,7 @@ def app(tmp_path: Path, conn, one_app):
     own = replace(asked["SETTINGS"], data_dir=tmp_path)
     one_app.config.update(SETTINGS=own, TESTING=True, PROPAGATE_EXCEPTIONS=False)
     limiter.reset()
+    guessing.forget_all()
     yield one_app
     one_app.config.clear()
     one_app.config.update(asked)

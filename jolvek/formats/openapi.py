@@ -6,7 +6,8 @@ from typing import Any
 
 from jolvek.formats.schema import schema
 
-PREFIX = "/api/v1"
+ROOT = "/api/"
+PREFIX = f"{ROOT}v1"
 PER_MINUTE = 60
 PREDICTS = "Speed, power, time and range of one boat with one setup"
 MATCHES = "Setups of the shop's catalogue that fit an enquiry, ranked"

@@ -15,7 +15,10 @@ from jolvek.formats.budget import Budget, TooDear
 from jolvek.formats.schema import UnreadableFile
 
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
-FORMULA = re.compile(r"[\s\ufeff]*[-=+@\t\r]")  # what a spreadsheet might run
+# what a spreadsheet might run: signs of a formula, full-width ones too, behind what cannot be seen
+_UNSEEN = r"\s\u00ad\u061c\u180e\u200b-\u200f\u202a-\u202e\u2060-\u2064\u2066-\u206f\ufeff"
+_SIGNS = r"-=+@\t\r\uff0d\uff1d\uff0b\uff20\u2212\ufe62\ufe63\ufe66\ufe6b"
+FORMULA = re.compile(rf"[{_UNSEEN}]*[{_SIGNS}]")
 _FIGURE = re.compile(r"-?\d[\d\u202f\u00a0]*(\.\d+)?")
 _WIDEST = 48
 MOST_BYTES, MOST_ROWS, MOST_COLUMNS = 60_000_000, 20_000, 200

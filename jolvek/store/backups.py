@@ -74,7 +74,7 @@ def make(data: Path, now: datetime, into: Path | None = None, told: Told = lambd
     target = into or folder_of(data)
     path = target / f"jolvek-{now:%Y%m%d-%H%M%S}.zip"
     try:
-        target.mkdir(parents=True, exist_ok=True)
+        target.mkdir(mode=0o700, parents=True, exist_ok=True)
         with _whole(path) as part, tempfile.TemporaryDirectory(dir=target) as spare:
             told("copying the database")
             copy = Path(spare) / DATABASE
@@ -92,6 +92,7 @@ def make(data: Path, now: datetime, into: Path | None = None, told: Told = lambd
 def _whole(path: Path) -> Iterator[Path]:
     """A file beside its place, put there when it is whole."""
     part = path.with_suffix(".part")
+    part.touch(mode=0o600)
     try:
         yield part
         part.replace(path)
@@ -156,6 +157,7 @@ def restore(backup: Path, data: Path, dry: bool = False, told: Told = lambda _: 
                 for name in (PHOTOS, DATABASE):  # the database last: what has one is whole
                     if (new / name).exists():
                         _put(new / name, data / name)
+                db.shut_to_others(data)
             return report
     except (OSError, zipfile.BadZipFile, EOFError) as error:
         raise BackupRefused(f"backup: cannot read {backup.name}: {error}") from None

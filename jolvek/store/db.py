@@ -6,7 +6,7 @@ import re
 import sqlite3
 import time
 from collections.abc import Callable, Iterator
-from contextlib import closing, contextmanager
+from contextlib import closing, contextmanager, suppress
 from importlib import resources
 from pathlib import Path
 from urllib.parse import quote
@@ -26,11 +26,31 @@ def connect(path: str | Path) -> sqlite3.Connection:
     """A connection with foreign keys, WAL, full sync, a busy timeout and named rows; the caller
     closes it.
     """
+    _only_ours(Path(path))
     conn = _open(str(path))
     conn.execute("PRAGMA foreign_keys = ON")
     _patiently(conn, "PRAGMA journal_mode = WAL")
     conn.execute("PRAGMA synchronous = FULL")
     return conn
+
+
+def _only_ours(path: Path) -> None:
+    """A new database is nobody else's to read, and with it what SQLite lays beside it."""
+    if not path.exists() and path.parent.is_dir():
+        with suppress(OSError):
+            path.touch(mode=0o600)
+
+
+def shut_to_others(data: Path) -> None:
+    """Folders of a shop's data for their owner alone, and the files in them; what an older version
+    made is put right.
+    """
+    for folder in (data, data / "photos", data / "backups", data / "outbox"):
+        with suppress(OSError):
+            folder.chmod(0o700)
+            for path in folder.iterdir():
+                if path.is_file():
+                    path.chmod(0o600)
 
 
 def _open(path: str, uri: bool = False) -> sqlite3.Connection:
@@ -167,8 +187,9 @@ def _copy_before(conn: sqlite3.Connection) -> None:
     if not path or not version:
         return
     folder = Path(path).parent / "backups"
-    folder.mkdir(exist_ok=True)
+    folder.mkdir(mode=0o700, exist_ok=True)
     target = folder / f"version-{version:03d}-{time.strftime('%Y%m%d-%H%M%S')}.db"
+    target.touch(mode=0o600)
     copy = sqlite3.connect(target)
     conn.backup(copy)
     copy.close()

@@ -213,6 +213,44 @@ def who_is(
     return person if person and person.active else None
 
 
+def knows_device(conn: sqlite3.Connection, name: str, token: str) -> bool:
+    """Whether somebody of that name has signed in from a device."""
+    row = conn.execute(
+        "SELECT 1 FROM known_device k JOIN person p ON p.id = k.person_id WHERE k.token = :token"
+        " AND p.name = :name",
+        {"token": hashed(token), "name": name},
+    ).fetchone()
+    return row is not None
+
+
+def know_device(conn: sqlite3.Connection, person_id: int, token: str, now: str) -> None:
+    """Somebody signed in from a device; of each person the latest 20 are known."""
+    conn.execute(
+        "INSERT OR REPLACE INTO known_device (token, person_id, seen_at) VALUES (:token, :id,"
+        " :now)",
+        {"token": hashed(token), "id": person_id, "now": now},
+    )
+    conn.execute(
+        "DELETE FROM known_device WHERE person_id = :id AND token NOT IN (SELECT token FROM"
+        " known_device WHERE person_id = :id ORDER BY seen_at DESC LIMIT 20)",
+        {"id": person_id},
+    )
+
+
+def offer_factor(conn: sqlite3.Connection, person_id: int, secret: str) -> None:
+    """A secret of one-time codes that is being set up; empty where none is."""
+    conn.execute(
+        "UPDATE person SET factor_offered = :secret WHERE id = :id",
+        {"id": person_id, "secret": secret},
+    )
+
+
+def offered_factor(conn: sqlite3.Connection, person_id: int) -> str:
+    """The secret that is being set up."""
+    row = conn.execute("SELECT factor_offered AS f FROM person WHERE id = ?", (person_id,))
+    return str(row.fetchone()["f"])
+
+
 def sign_out(conn: sqlite3.Connection, token: str) -> None:
     """End one session."""
     conn.execute("DELETE FROM signed_in WHERE token = :token", {"token": hashed(token)})

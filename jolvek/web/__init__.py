@@ -53,6 +53,7 @@ def create_app(settings: Settings) -> Flask:
     app.url_map.converters["int"] = RowNumber
     settings.data_dir.mkdir(mode=0o700, parents=True, exist_ok=True)
     db.ready(settings.database)
+    db.shut_to_others(settings.data_dir)
     edge.set_up(app, settings)
     app.before_request(_limit)  # before the token of a form is read, and with it the body
     signing.set_up(app)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Callable
+from typing import Any
 
 from flask import current_app, g
 
@@ -27,16 +28,17 @@ def conn() -> sqlite3.Connection:
     return opened
 
 
-def optional(write: Callable[[], object]) -> None:
-    """Write what a page can do without: where nothing can be written, the page says so and opens
-    all the same.
+def optional(write: Callable[[], Any]) -> Any:
+    """Write what a page can do without, and give what comes of it; where nothing can be written,
+    the page says so and opens all the same.
     """
     try:
-        write()
+        return write()
     except sqlite3.OperationalError as error:
         if conn().in_transaction:
             conn().execute("ROLLBACK")
         g.cannot_write = str(error)
+        return None
 
 
 def close(_error: BaseException | None) -> None:

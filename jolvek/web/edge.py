@@ -23,6 +23,7 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.store import backups, db, shop
+from jolvek.web import masked
 from jolvek.web.mailing import post_of
 from jolvek.web.pages import care_kept, sending
 from jolvek.web.settings import Settings
@@ -122,7 +123,7 @@ def told(status: int) -> dict[str, Any]:
         "from": request.remote_addr,
         "who": g.get("known", ""),
         "method": request.method,
-        "path": request.path,
+        "path": masked.path(),
         "status": status,
         "ms": round(1000 * took, 1),
     }

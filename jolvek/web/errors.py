@@ -12,6 +12,7 @@ from werkzeug.exceptions import HTTPException, RequestEntityTooLarge, SecurityEr
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.told import tell
 from jolvek.formats import openapi
+from jolvek.web import masked
 from jolvek.web.view.language import tr
 
 _BLUEPRINT_REFUSALS: dict[str, Any] = {}
@@ -49,7 +50,7 @@ def _page(title: str, text: str, code: int) -> Any:
     database.
     """
     g.plain = code >= 500
-    if request.path.startswith(openapi.PREFIX):
+    if request.path.startswith(openapi.ROOT):
         return jsonify(error=text), code
     return render_template("error.html", title=title, text=text), code
 
@@ -62,7 +63,7 @@ def _large(_error: Exception) -> Any:
     refuse = _BLUEPRINT_REFUSALS.get(request.endpoint or "")
     if refuse is not None:
         return refuse(text)
-    code = 413 if request.path.startswith(openapi.PREFIX) else 422
+    code = 413 if request.path.startswith(openapi.ROOT) else 422
     return _page(tr("Too large"), tr("More than %(most)s MB was sent.", most=f"{most:g}"), code)
 
 
@@ -84,6 +85,8 @@ def _refused(error: Exception) -> Any:
 def _http(error: Exception) -> Any:
     assert isinstance(error, HTTPException)
     if isinstance(error, SecurityError):  # no page of ours can be made for a host we do not know
+        if request.path.startswith(openapi.ROOT):
+            return jsonify(error="This address is not one of this shop's."), 400
         return Response(tr("This address is not one of this shop's.\n"), 400, mimetype="text/plain")
     usual = error.code == 404 and error.description == type(error).description
     text = tr("There is nothing at this address.") if usual else str(error.description)
@@ -114,7 +117,7 @@ def _database(error: Exception) -> Any:
     """What a database that cannot take a change means for who made it."""
     for word, (text, code) in DATABASE.items():
         if word in str(error):
-            current_app.logger.error("%s %s: %s", request.method, request.path, error)
+            current_app.logger.error("%s %s: %s", request.method, masked.path(), error)
             told = tr(
                 "%(text)s This change was not saved; what was saved before is there.", text=text
             )
@@ -124,7 +127,7 @@ def _database(error: Exception) -> Any:
 
 def _unexpected(error: Exception) -> Any:
     g.plain = True
-    who = f"{request.method} {request.path} by {g.get('known', 'nobody')}, {g.get('request_id')}"
+    who = f"{request.method} {masked.path()} by {g.get('known', 'nobody')}, {g.get('request_id')}"
     current_app.logger.exception(who, exc_info=error)
     return _page(
         tr("Something went wrong"), tr("It is logged. Nothing that was kept is lost."), 500

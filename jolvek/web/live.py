@@ -4,6 +4,7 @@ that is steady becomes a run. What is shown as kept stands in the database.
 
 from __future__ import annotations
 
+import logging
 import secrets
 import sqlite3
 import threading
@@ -21,6 +22,8 @@ from jolvek.standins.instrument import Instrument
 from jolvek.store import db, trials
 from jolvek.store.db import transaction
 
+log = logging.getLogger("jolvek")
+MOST_WINDOW = 2000  # samples looked at, and kept back, at most
 KEEP_EVERY_S = 5.0  # of the instrument's time
 AGAIN_S = 3.0
 LIKE = 0.08  # in power: a run that has been taken
@@ -57,7 +60,8 @@ class Live:
         sample = Sample(t, reading.speed_m_s, reading.course_deg, self._power)
         self.last = sample
         self._window = [s for s in self._window if s.t_s > t - STEADY_S - 2.0] + [sample]
-        self._unkept.append(sample)
+        self._window = self._window[-MOST_WINDOW:]  # a clock that stands still ages nothing
+        self._unkept = [*self._unkept, sample][-MOST_WINDOW:]
         found = steady(self._window)
         if found is None or found.power_w is None or found.power_w < 1:
             self.steady_s = 0.0
@@ -148,9 +152,8 @@ def _listen(live: Live, instrument: Instrument, database: Path) -> None:
                 _read_all(live, instrument, stream, conn, began)
             live.problem = tell("The instrument has ended.")
         except (OSError, sqlite3.Error) as error:
-            live.problem = tell(
-                "%(name)s does not answer: %(error)s", name=live.name, error=str(error)
-            )
+            log.info("%s: %s", live.name, error)
+            live.problem = tell("%(name)s does not answer.", name=live.name)
         if live.over.wait(AGAIN_S):
             return
 

@@ -16,6 +16,7 @@ from babel.numbers import UnknownCurrencyError, validate_currency
 from jolvek.core.base.errors import JolvekError, ValueRefused
 
 SECURITIES = ("starttls", "tls", "none")  # of a mail server
+LEAST_SECRET = 32  # characters: what signs cookies must not be guessed
 PREFIX, FILE = "JOLVEK_", "jolvek.toml"
 
 
@@ -53,6 +54,10 @@ class Settings:
     smtp_port: int = field(default=587, metadata={"help": "its port"})
     smtp_security: str = field(default="starttls", metadata={"help": "starttls, tls or none"})
     smtp_user: str = field(default="", metadata={"help": "name to sign in with there"})
+    instruments: str = field(
+        default="network",
+        metadata={"help": "where instruments may be: network, or machine for this machine's too"},
+    )
     smtp_password: str = field(default="", metadata={"help": "its password, kept out of files"})
     demo: bool = field(default=False, metadata={"help": "an invented shop", "env": False})
 
@@ -104,6 +109,11 @@ def from_environment(data_dir: Path) -> Settings:
         raise JolvekError(
             f"JOLVEK_SECRET_KEY is not set, nor secret_key in {FILE}: choose a long random text and"
             " keep it out of files that are shared"
+        )
+    if len(str(given["secret_key"])) < LEAST_SECRET:
+        raise JolvekError(
+            f"JOLVEK_SECRET_KEY: read {len(str(given['secret_key']))} characters, allowed are"
+            f" {LEAST_SECRET} and more: python -c 'import secrets; print(secrets.token_hex(32))'"
         )
     values = {name: _read(name, value, str(known[name].type)) for name, value in given.items()}
     return Settings(data_dir, **values)  # type: ignore[arg-type]

@@ -2,6 +2,8 @@
 
 import pytest
 
+SECRET = 'secret_key = "a secret of thirty-two characters"\n'
+
 
 def test_what_is_typed_is_escaped(client):
     evil = '"><script>alert(1)</script>'
@@ -39,7 +41,7 @@ def test_unknown_settings_and_a_missing_secret_stop_the_start(monkeypatch, tmp_p
 
     with pytest.raises(JolvekError, match="JOLVEK_SECRET_KEY"):
         from_environment(tmp_path)
-    monkeypatch.setenv("JOLVEK_SECRET_KEY", "x")
+    monkeypatch.setenv("JOLVEK_SECRET_KEY", "x" * 32)
     monkeypatch.setenv("JOLVEK_COLOUR", "red")
     with pytest.raises(JolvekError, match="JOLVEK_COLOUR"):
         from_environment(tmp_path)
@@ -50,16 +52,19 @@ def test_a_file_in_the_data_folder_sets_and_a_variable_wins(monkeypatch, tmp_pat
     from jolvek.web.settings import from_environment
 
     path = tmp_path / "jolvek.toml"
-    path.write_text('secret_key = "s"\nhosts = "a.example, b.example"\nproxies = 2\n')
+    path.write_text(SECRET + 'hosts = "a.example, b.example"\nproxies = 2\n')
     read = from_environment(tmp_path)
     assert (read.host_list, read.proxies) == (["a.example", "b.example"], 2)
     monkeypatch.setenv("JOLVEK_PROXIES", "1")
     assert from_environment(tmp_path).proxies == 1
     for text, told in (
-        ('secret_key = "s"\ncolour = "red"', "colour"),
-        ('secret_key = "s"\nhosts = 3', "a text, in quotes"),
-        ('secret_key = "s"\nmax_form_bytes = true', "a whole number"),
-        ('secret_key = "s"\nmax_form_bytes = 1', "10000 to"),
+        (SECRET + 'colour = "red"', "colour"),
+        (SECRET + "hosts = 3", "a text, in quotes"),
+        (
+            SECRET + "max_form_bytes = true",
+            "a whole number",
+        ),
+        (SECRET + "max_form_bytes = 1", "10000 to"),
         ("secret_key =", "cannot be read"),
     ):
         path.write_text(text)

@@ -11,7 +11,6 @@ from flask_limiter.util import get_remote_address
 
 View = TypeVar("View", bound=Callable[..., Any])
 TRIES = "10 per minute; 60 per hour"  # to sign in, from one address
-WRONG = "8 per 15 minutes"  # for one name, from anywhere
 
 OF_ONE = "12 per hour; 30 per day; 120 per 30 days"  # what one offer or boat takes, from anywhere
 OF_SHOP = "40 per hour; 150 per day"  # what the shop's own page takes, from anywhere

@@ -6,15 +6,16 @@ import sqlite3
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from flask import Flask, Response, abort, g, redirect, request, session, url_for
-from flask.sessions import SecureCookieSessionInterface
+from flask import Flask, Request, Response, abort, g, redirect, request, session, url_for
+from flask.sessions import SecureCookieSession, SecureCookieSessionInterface
 from flask_login import LoginManager, UserMixin, current_user, login_user, logout_user
+from itsdangerous import BadSignature
 
 from jolvek.store import people, trail
 from jolvek.store.db import transaction
 from jolvek.store.people import Person
-from jolvek.web import data, shared
-from jolvek.web.accounts import access
+from jolvek.web import data, masked, shared
+from jolvek.web.accounts import access, guessing
 from jolvek.web.saving import now
 from jolvek.web.view import display, language
 from jolvek.web.view.language import tr
@@ -31,6 +32,19 @@ QUIET = ("choices.choose", "price_lists.columns")  # leave nothing behind that o
 
 class SessionCookies(SecureCookieSessionInterface):
     """Cookies that are only sent over TLS where the page came over it."""
+
+    def open_session(self, app: Flask, request: Request) -> SecureCookieSession | None:
+        """What the cookie holds, whatever the clock says: how long it is good, the database knows.
+        By Flask's own reading a clock that was set back would sign everybody out.
+        """
+        signer = self.get_signing_serializer(app)
+        if signer is None:
+            return None
+        kept = request.cookies.get(self.get_cookie_name(app), "")
+        try:
+            return self.session_class(signer.loads(kept)) if kept else self.session_class()
+        except BadSignature:
+            return self.session_class()
 
     def get_cookie_secure(self, app: Flask) -> bool:
         """Whether this request came by TLS."""
@@ -56,6 +70,7 @@ def set_up(app: Flask) -> None:
     manager.user_loader(_of_session)
     app.before_request(guard)
     app.after_request(noted)
+    app.after_request(guessing.remember)
 
 
 def _of_session(token: str) -> Here | None:
@@ -176,7 +191,7 @@ def _add(action: str, detail: str, who: Person | None, merged_after: str = "") -
         here.role if here else "",
         request.remote_addr or "",
         action,
-        request.path[:300],
+        masked.path()[:300],
         detail[:500],
     )
     with transaction(shared.conn()) as c:

@@ -30,7 +30,7 @@ def page(refused: dict[str, str] | None = None) -> Any:
     """Who one is, from where one is signed in, and what can be changed."""
     me = _me()
     mine = [s for s in people.sessions(shared.conn()) if s.person_id == me.id]
-    secret = session.get("new_factor", "") if not me.second_factor else ""
+    secret = "" if me.second_factor else people.offered_factor(shared.conn(), me.id)
     way = passwords.provisioning(secret, me.name, data.shop().name) if secret else ""
     code = segno.make(way).svg_inline(scale=4, border=2) if way else ""
     here = people.hashed(current_user.token)
@@ -63,13 +63,14 @@ def factor() -> Any:
     """Set up one-time codes, in two steps, or switch them off."""
     me, wanted = _me(), request.form.get("do", "")
     if wanted == "start" and not me.second_factor:
-        session["new_factor"] = passwords.new_secret()
-    elif wanted == "confirm" and "new_factor" in session:
-        step = passwords.step_of(request.form.get("code", ""), session["new_factor"])
+        people.offer_factor(shared.conn(), me.id, passwords.new_secret())
+    elif wanted == "confirm" and (offered := people.offered_factor(shared.conn(), me.id)):
+        step = passwords.step_of(request.form.get("code", ""), offered)
         if step is None:
             return page({"code": tr("this is not the code shown now")}), 422
         with transaction(shared.conn()) as c:
-            people.set_second_factor(c, me.id, session.pop("new_factor"))
+            people.set_second_factor(c, me.id, offered)
+            people.offer_factor(c, me.id, "")
             people.use_code(c, me.id, step)
         signing.told("one-time codes switched on")
         flash(tr("From now on a one-time code is asked too."))

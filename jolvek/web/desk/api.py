@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, cast
 
 from flask import Blueprint, jsonify, request
 
@@ -11,13 +12,15 @@ from jolvek import __version__
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.match.matching import match as run_match
 from jolvek.formats import enquiry_file, match_file, openapi, setup_file
-from jolvek.store import api_keys, shelf
-from jolvek.web.accounts.limits import limiter
+from jolvek.store import api_keys
+from jolvek.web.accounts.limits import View, limiter
 from jolvek.web.shared import conn
+from jolvek.web.view.matches import shelf_of
 
 bp = Blueprint("api", __name__, url_prefix=openapi.PREFIX)
 OFTEN = f"{openapi.PER_MINUTE} per minute"
 MOST_SETUPS = 100
+WRONG_KEYS = "20 per hour"
 
 
 def _key() -> str:
@@ -35,6 +38,12 @@ def _refused(text: str, code: int) -> Any:
     return jsonify(error=text), code
 
 
+def _by_address() -> Callable[[View], View]:
+    """Keys that are none are counted by address: a new key for each try is a try all the same."""
+    made: Any = limiter.limit(WRONG_KEYS, deduct_when=lambda r: r.status_code == 401)
+    return cast("Callable[[View], View]", made)
+
+
 def _answer(work: Any) -> Any:
     """What the work gives for who has a key; every refusal in one sentence."""
     if not api_keys.use(conn(), _key(), datetime.now(UTC).date().isoformat()):
@@ -47,6 +56,7 @@ def _answer(work: Any) -> Any:
 
 @bp.post("/predict")
 @limiter.limit(OFTEN, key_func=_counted)
+@_by_address()
 def predict() -> Any:
     """What `jolvek predict` says of a jolvek-setup."""
     return _answer(lambda body: setup_file.answer(setup_file.read(body)))
@@ -54,6 +64,7 @@ def predict() -> Any:
 
 @bp.post("/match")
 @limiter.limit(OFTEN, key_func=_counted)
+@_by_address()
 def match() -> Any:
     """What `jolvek match` says of a jolvek-enquiry, from the shop's catalogue."""
     most = request.args.get("most", "12")
@@ -61,7 +72,7 @@ def match() -> Any:
         return _refused(f"most: read {most[:20]!r}, allowed is 1 to {MOST_SETUPS}", 400)
 
     def work(body: bytes) -> Any:
-        found = run_match(enquiry_file.read(body).need, shelf.load(conn()))
+        found = run_match(enquiry_file.read(body).need, shelf_of(conn()))
         return match_file.answer(found, int(most))
 
     return _answer(work)

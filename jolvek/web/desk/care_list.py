@@ -36,7 +36,7 @@ def _until(today: date) -> tuple[str, date]:
 def page() -> Any:
     """What is due this month, the longest due first; boats that changed are worked out before."""
     today = date.today()
-    waiting = care_kept.refresh(conn(), data.shop(), today)
+    waiting = data.optional(lambda: care_kept.refresh(conn(), data.shop(), today)) or 0
     span, until = _until(today)
     skip = skipped()
     found = due_list.lines(conn(), until, PAGE + 1, skip)
@@ -60,7 +60,7 @@ def page() -> Any:
 def table(form: str) -> Response:
     """The same as a table."""
     until = _until(date.today())[1]
-    care_kept.refresh(conn(), data.shop(), date.today())
+    data.optional(lambda: care_kept.refresh(conn(), data.shop(), date.today()))
     head = ("due", "boat", "customer", "mail", "what", "why", tr("written to"))
     keys = ("on_day", "title", "customer", "mail", "text", "why", "reminded")
     rows = due_list.lines(conn(), until, 100_000)

@@ -97,8 +97,7 @@ def invite() -> Any:
     who = _somebody()
     if not who.active:
         abort(422, tr("%(shown)s may not sign in; let them in first.", shown=who.shown))
-    store.set_second_factor(shared.conn(), who.id, "")
-    signing.told("one-time address made", f"for {who.shown}; one-time codes switched off")
+    signing.told("one-time address made", f"for {who.shown}")
     return page(way=_way(who.id), whose=who.shown)
 
 

@@ -12,7 +12,7 @@ from jolvek.store import people
 from jolvek.store.db import transaction
 from jolvek.store.people import Person
 from jolvek.web import data, shared
-from jolvek.web.accounts import limits, passwords, signing
+from jolvek.web.accounts import guessing, limits, passwords, signing
 from jolvek.web.saving import now
 from jolvek.web.view.language import tr
 
@@ -30,21 +30,21 @@ def page() -> Any:
 
 
 @bp.post("/sign-in")
-@limits.limiter.limit(limits.TRIES)
-@limits.limiter.limit(
-    limits.WRONG, key_func=limits.name_asked, deduct_when=lambda r: r.status_code == 422
-)
+@limits.limiter.limit(limits.TRIES, exempt_when=lambda: guessing.is_known(limits.name_asked()))
 def enter() -> Any:
     """Name, password and, where it was set up, a one-time code."""
     name, back = limits.name_asked(), shared.own_address(request.form.get("back", ""))
+    guessing.wait(name)
     found = people.by_name(shared.conn(), name)
     right = passwords.is_right(request.form.get("password", ""), found.password if found else "")
     if not found or not right or not found.active or not _code_is_right(found):
+        guessing.was_wrong(name)
         signing.told("sign-in refused", f"as {name[:MOST_NAME]}")
         wrong = tr("Name, password or one-time code is not right.")
         more = {"back": back, "name": request.form.get("name", ""), "wrong": wrong}
         return shared.show("account/sign_in.html", **more), 422
     signing.enter(found)
+    guessing.was_right(name, found.id)
     signing.told("signed in", who=found)
     return redirect(back, 303)
 
@@ -93,6 +93,7 @@ def choose(token: str) -> Any:
                     abort(404)
                 number = who.id if who else people.add(c, name, shown, "owner", now())
                 people.set_password(c, number, password)
+                people.set_second_factor(c, number, "")  # whoever lost it sets it up anew
         except sqlite3.IntegrityError:
             refused["name"] = tr("that name is taken")
     if refused:

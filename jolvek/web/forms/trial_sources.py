@@ -29,8 +29,10 @@ def powers_of(text: str) -> list[float]:
     return [typed_figures.parse(w, "power", unit) for w in words]
 
 
-def own_net(host: str, port: str) -> None:
-    """Raise where the address is none, or lies outside this network."""
+def own_net(host: str, port: str, machine: bool = False) -> str:
+    """The address to join, which is the one that was looked at; raises where it is none, or lies
+    outside this network, or on this machine (unless `machine`).
+    """
     allowed = tr("allowed is host:port on this network, as 192.168.4.1:10110")
     if not port.isdecimal() or not 1 <= int(port) <= 65_535 or not host:
         raise JolvekError(
@@ -42,5 +44,16 @@ def own_net(host: str, port: str) -> None:
         raise JolvekError(
             tr("read “%(host)s”, which is not known here; %(allowed)s", host=host, allowed=allowed)
         ) from None
-    if not all(ipaddress.ip_address(str(x).split("%")[0]).is_private for x in found):
+    if not all(_is_near(str(x).split("%")[0], machine) for x in found):
         raise JolvekError(tr("read “%(host)s”; %(allowed)s", host=host, allowed=allowed))
+    return str(min(found, key=str))
+
+
+def _is_near(text: str, machine: bool) -> bool:
+    """Whether an address is one of a boat's or a house's own network."""
+    at = ipaddress.ip_address(text)
+    at = getattr(at, "ipv4_mapped", None) or at
+    if at.is_loopback:
+        return machine
+    strange = at.is_link_local or at.is_multicast or at.is_unspecified or at.is_reserved
+    return at.is_private and not strange

@@ -263,11 +263,12 @@ def live(enquiry_id: int) -> Any:
         return _back(enquiry_id)
     host, _, port = form.get("address", "").strip().rpartition(":")
     try:
-        own_net(host, port)
+        s = data.settings()
+        near = own_net(host, port, s.demo or s.instruments == "machine")
     except JolvekError as error:
         return _page(enquiry_id, {"address": str(error)}, 422)
     known = [k.run for k in trials.runs(conn(), trial.id)]
-    instrument = TcpInstrument(host, int(port))
+    instrument = TcpInstrument(near, int(port))
     after = max((s.t_s for s in trials.samples(conn(), trial.id)), default=0.0) + 60.0
     LIVES.start(trial.id, instrument, f"{host}:{port}", data.settings().database, known, after)
     return _back(enquiry_id)

@@ -52,7 +52,7 @@ def test_nobody_comes_in_without_a_sign_in(shop):
             assert answer.status_code == 401, endpoint
         by_htmx = client.open(address, method=method, headers={"HX-Request": "true"})
         if ACCESS[endpoint] != OPEN:
-            assert by_htmx.status_code == 401 and "/sign-in" in by_htmx.headers["HX-Redirect"]
+            assert by_htmx.status_code == 401  # the page asks in place
 
 
 @pytest.mark.parametrize("role", people.ROLES)
