@@ -37,7 +37,7 @@ def optional(write: Callable[[], Any]) -> Any:
     except sqlite3.OperationalError as error:
         if conn().in_transaction:
             conn().execute("ROLLBACK")
-        g.cannot_write = str(error)
+        g.cannot_write = g.get("cannot_write") or str(error)
         return None
 
 

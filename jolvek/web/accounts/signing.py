@@ -6,7 +6,18 @@ import sqlite3
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from flask import Flask, Request, Response, abort, g, redirect, request, session, url_for
+from flask import (
+    Flask,
+    Request,
+    Response,
+    abort,
+    current_app,
+    g,
+    redirect,
+    request,
+    session,
+    url_for,
+)
 from flask.sessions import SecureCookieSession, SecureCookieSessionInterface
 from flask_login import LoginManager, UserMixin, current_user, login_user, logout_user
 from itsdangerous import BadSignature
@@ -205,5 +216,8 @@ def noted(response: Response) -> Response:
     if changes and person() and endpoint not in QUIET and not g.get("told"):
         since = datetime.now(UTC) - timedelta(seconds=trail.MERGED_S)
         merged = since.isoformat(timespec="microseconds") if endpoint in SAVES_ITSELF else ""
-        _add(endpoint, "", None, merged)
+        try:
+            _add(endpoint, "", None, merged)
+        except sqlite3.OperationalError as error:  # what was done is done
+            current_app.logger.error("not noted: %s %s: %s", request.method, masked.path(), error)
     return response

@@ -11,6 +11,7 @@ from tests.web.stations.test_offer_sent import (  # noqa: F401
     stranger,
     way,
 )
+from tests.web.test_reading_on import from_anywhere
 
 STEP = {"state": "done", "op": "a step of the list"}
 YES = {"do": "accepted", "name": "Runa Vik", "agree": "1", "letter": "B"}
@@ -73,3 +74,13 @@ def test_a_signed_handover_takes_no_act_and_an_unknown_step_is_none(accepted, co
     key = {"kind": "crooked", "why": "x"}
     assert accepted.post("/enquiry/5/handover/fault", data=key).status_code == 422
     assert handovers.faults(conn, 5) == []
+
+
+def test_one_offer_takes_no_more_questions_than_a_customer_has(sent, conn, app):  # noqa: F811
+    client, link = app.test_client(), way(conn, sent.id)
+
+    def ask(client, where):
+        return client.post(link, data={"do": "asked", "text": "?"}, environ_base=where)
+
+    assert from_anywhere(client, 20, ask) == [303] * 12 + [429] * 8
+    assert client.get(link).status_code == 200
