@@ -144,7 +144,8 @@ def match(enquiry: str, shelf_path: str | None, most: int) -> None:
     from jolvek.formats import enquiry_file, match_file, shelf_file
 
     shelf = shelf_file.read(_read(shelf_path)) if shelf_path else demo_data.shelf()
-    _print(match_file.answer(run_match(enquiry_file.read(_read(enquiry)).need, shelf), most))
+    found = run_match(enquiry_file.read(_read(enquiry)).need, shelf.on_offer)
+    _print(match_file.answer(found, most))
 
 
 @main.command()

@@ -37,7 +37,7 @@ def sweep(
     files: list[bytes], shelf_content: bytes, folder: Path, size: int, scheduler: str, say: Say
 ) -> int:
     """Work out what is not there yet; returns how many setups are new. Raises JolvekError."""
-    shelf = shelf_file.read(shelf_content)
+    shelf = shelf_file.read(shelf_content).on_offer
     needs = [need for content in files for need in needs_of(content)]
     if not needs:
         raise JolvekError("enquiries: read none; allowed is one and more")

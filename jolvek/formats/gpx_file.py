@@ -17,6 +17,7 @@ from jolvek.formats import gpx_points
 from jolvek.formats.gpx_points import Point
 
 MOST_LEGS = 12  # that one reads at a glance; a day may hold more
+FEW = 2000  # points up to which every step is the geodesic
 SHORT_M = 5000.0  # up to here a step is as good on the plane that touches the ellipsoid
 
 
@@ -94,7 +95,11 @@ def read(content: bytes, speed_m_s: float) -> Way:
         raise WayRefused(f"the file holds no track, route or two waypoints{why}")
     places = [(p.latitude_deg, p.longitude_deg) for p in points]
     at = np.array(places)
-    along = [0.0, *np.cumsum(between(at[:-1], at[1:])[0]).tolist()]
+    if len(places) <= FEW:
+        steps = [distance_m(a, b) for a, b in zip(places, places[1:], strict=False)]
+    else:
+        steps = between(at[:-1], at[1:])[0].tolist()
+    along = [0.0, *np.cumsum(steps).tolist()]
     if along[-1] < 10:
         raise WayRefused("the way is shorter than 10 m")
     ends = _ends(places)

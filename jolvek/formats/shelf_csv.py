@@ -13,6 +13,7 @@ import io
 import re
 from dataclasses import dataclass
 from functools import cache
+from itertools import islice
 from typing import Any
 
 from jsonschema import Draft202012Validator
@@ -20,9 +21,10 @@ from jsonschema.exceptions import best_match
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.told import tell
 from jolvek.core.products.plain import KINDS, product_from_plain, product_plain
 from jolvek.core.products.shelf import Item, Shelf
-from jolvek.formats import schema
+from jolvek.formats import decimals, schema
 from jolvek.formats.shelf_schema import item_schema
 from jolvek.formats.tables import FORMULA, MOST_ROWS
 
@@ -45,6 +47,7 @@ class Row:
     reason: str = ""
     changes: tuple[str, ...] = ()
     title: str = ""
+    ask: str = ""  # what of it is unlikely, and asked about before it is written
 
 
 @cache
@@ -103,6 +106,20 @@ def delimiter_of(text: str) -> str:
     return max(";\t,", key=first.count) if any(c in first for c in ";\t,") else ","
 
 
+MOST_LOOKED = 4000  # rows looked at for the decimal sign
+
+
+def comma_in(text: str, delimiter: str) -> bool:
+    """Whether the comma is the decimal sign of a table: by its cells, else by what stands between
+    them, for where a semicolon does the comma is taken.
+    """
+    try:
+        rows = islice(csv.reader(io.StringIO(text), delimiter=delimiter), 1, MOST_LOOKED)
+        return decimals.is_comma((cell for row in rows for cell in row), delimiter == ";")
+    except csv.Error:
+        return delimiter == ";"
+
+
 def read(content: bytes, kind: str, shelf: Shelf) -> list[Row]:
     """Every row of a CSV file against the shelf as it stands; raises CsvRefused for a file without
     usable header.
@@ -110,6 +127,7 @@ def read(content: bytes, kind: str, shelf: Shelf) -> list[Row]:
     text = decoded(content)
     delimiter = delimiter_of(text)
     lines = csv.reader(io.StringIO(text), delimiter=delimiter)
+    comma = comma_in(text, delimiter)
     try:
         header = [name.strip().lower() for name in next(lines)]
     except (StopIteration, csv.Error):
@@ -134,9 +152,7 @@ def read(content: bytes, kind: str, shelf: Shelf) -> list[Row]:
                 continue
             if len(out) >= MOST_ROWS:
                 raise CsvRefused(f"more than {MOST_ROWS} rows; split the file")
-            out.append(
-                _row(lines.line_num, header, cells, kind, old, taken, seen, delimiter == ";")
-            )
+            out.append(_row(lines.line_num, header, cells, kind, old, taken, seen, comma))
     except csv.Error as error:
         raise CsvRefused(f"line {lines.line_num}: {error}") from None
     return out
@@ -173,9 +189,10 @@ def _row(
     seen.add(item.id)
     before = old.get(item.id)
     if before is None:
-        return Row(line, "new", item, title=item.title)
+        return Row(line, "new", item, "", (), item.title, asked_about(kind, item, None))
     changes = differences(before, item)
-    return Row(line, "changed" if changes else "same", item, changes=changes, title=item.title)
+    state = "changed" if changes else "same"
+    return Row(line, state, item, "", changes, item.title, asked_about(kind, item, before))
 
 
 def _item(kind: str, plain: dict[str, Any]) -> Item[Any]:
@@ -208,11 +225,7 @@ def value_of(cell: str, rule: dict[str, Any], key: str, comma_is_decimal: bool =
         return word in ("yes", "true", "1", "y")
     if kind == "array":
         inner = rule.get("items", {})
-        return [
-            value_of(part, inner, key, comma_is_decimal)
-            for part in re.split(r"[|;]", text)
-            if part.strip()
-        ]
+        return [value_of(part, inner, key, comma_is_decimal) for part in parts_of(text)]
     if text.startswith("'") and FORMULA.match(text[1:]):
         return text[1:].strip()
     if FORMULA.match(cell) and not _WORDS.match(text):
@@ -220,6 +233,19 @@ def value_of(cell: str, rule: dict[str, Any], key: str, comma_is_decimal: bool =
             f"{key}: read {text[:40]!r}, allowed is plain text; a formula is not taken"
         )
     return text
+
+
+def parts_of(text: str) -> list[str]:
+    """The parts of a list in a cell. Lengths beside each other, as 381/508 mm, are two of the unit
+    behind the last; 1/2 stays a fraction.
+
+    >>> parts_of("381/508 mm"), parts_of("0.381|0.508"), parts_of("20 1/2 in")
+    (['381 mm', '508 mm'], ['0.381', '0.508'], ['20 1/2 in'])
+    """
+    parts = re.split(r"[|;]|(?<=\d\d)\s*/\s*(?=\d\d)", text)
+    unit = re.search(r"[a-z\"″]+$", parts[-1].strip()) if "/" in text else None
+    bare = (p.strip() for p in parts if p.strip())
+    return [f"{p} {unit[0]}" if unit and re.fullmatch(r"[\d.,]+", p) else p for p in bare]
 
 
 def figure(text: str, key: str, comma_is_decimal: bool) -> float:
@@ -233,14 +259,8 @@ def _number(text: str, key: str, whole: bool, comma_is_decimal: bool) -> float |
         raise CsvRefused(
             f"{key}: read {text[:40]!r}, allowed is a plain number; a formula is not taken"
         )
-    if "," in bare:
-        bare = (
-            bare.replace(".", "").replace(",", ".")
-            if comma_is_decimal or bare.count(",") == 1 and "." not in bare
-            else bare.replace(",", "")
-        )
     try:
-        value = float(bare)
+        value = float(decimals.plain(text, comma_is_decimal))
     except ValueError:
         return _with_unit(text, key)
     if value != value or abs(value) == float("inf"):
@@ -277,6 +297,31 @@ def _with_unit(text: str, key: str) -> float:
     except typed_figures.NotAQuantity:
         told = f"a number, or a {found[0]} with its unit"
         raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is {told}") from None
+
+
+MUCH = 0.3  # a price that changes by more is asked about
+USUAL = {  # price for a unit of what a product is bought for: least and most that is likely
+    "motors": ("input_power_w", 0.15, 20.0),
+    "batteries": ("energy_wh", 0.05, 5.0),
+    "chargers": ("current_a", 1.0, 300.0),
+    "panels": ("rated_w", 0.2, 30.0),
+}  # Jolvek's own, in any currency near the euro
+
+
+def asked_about(kind: str, item: Item[Any], before: Item[Any] | None) -> str:
+    """What of a product is unlikely: a price that moved much, or one that fits its figures ill;
+    empty where nothing is.
+    """
+    if before is not None and before.price and abs(item.price / before.price - 1) > MUCH:
+        values = {"was": f"{before.price:.2f}", "now": f"{item.price:.2f}"}
+        return tell("the price changes by more than 30 %%: %(was)s → %(now)s", **values)
+    if before is not None and before.price == item.price:
+        return ""
+    name, least, most = USUAL.get(kind, ("", 0.0, 0.0))
+    size = getattr(item.spec, name, None) if name else None
+    if size and item.price and not least * size <= item.price <= most * size:
+        return tell("a price of %(now)s is unlikely for it", now=f"{item.price:.2f}")
+    return ""
 
 
 def differences(before: Item[Any], after: Item[Any]) -> tuple[str, ...]:

@@ -13,7 +13,7 @@ from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.products.plain import KINDS, made_id
 from jolvek.core.products.shelf import Item, Shelf
-from jolvek.formats import shelf_csv
+from jolvek.formats import decimals, shelf_csv
 
 LEFT_OUT = ""
 CALLED = {  # what suppliers call ours
@@ -114,6 +114,8 @@ def translated(content: bytes, kind: str, columns: Mapping[str, Column], shelf: 
     they were. Raises CsvRefused for two columns of one key.
     """
     head, rows, delimiter = table(content)
+    cells_of = (x for row in rows[: shelf_csv.MOST_LOOKED] for x in row)
+    comma = decimals.is_comma(cells_of, delimiter == ";")
     used = [columns.get(name, Column()) for name in head]
     keys = [c.key for c in used if c.key]
     double = next((k for k in keys if keys.count(k) > 1), None)
@@ -123,23 +125,34 @@ def translated(content: bytes, kind: str, columns: Mapping[str, Column], shelf: 
     writer = csv.writer(out, delimiter=delimiter, lineterminator="\n")
     writer.writerow([*(["id"] if "id" not in keys else []), *keys])
     for row in rows:
-        cells = {c.key: _cell(x, c, delimiter) for c, x in zip(used, row, strict=False) if c.key}
+        cells = {c.key: _cell(x, c, comma) for c, x in zip(used, row, strict=False) if c.key}
         blank = not any(cells.values())
         first = [] if "id" in keys else ["" if blank else ids.of(cells)]
         writer.writerow([*first, *(cells.get(k, "") for k in keys)])
     return out.getvalue().encode()
 
 
-def _cell(cell: str, column: Column, delimiter: str) -> str:
+KINDS_OF = {
+    key: rule.get("type", "") for kind in KINDS for key, rule in shelf_csv.columns(kind).items()
+}
+
+
+def _cell(cell: str, column: Column, comma: bool) -> str:
     text = cell.strip()
     if column.unit and re.fullmatch(r"[-+\d.,\s]+", text):
-        return f"{text} {column.unit}"
+        return f"{decimals.plain(text, comma)} {column.unit}"
+    if column.unit and re.fullmatch(r"[\d.,\s]+([/|;][\d.,\s]+)+", text):
+        parts = (decimals.plain(x, comma) for x in shelf_csv.parts_of(text))
+        return "|".join(f"{x} {column.unit}" for x in parts)
     if column.rate != 1.0 and text:
         try:
-            price = shelf_csv.figure(text, column.key, delimiter == ";")
+            price = shelf_csv.figure(text, column.key, comma)
         except JolvekError:
             return text  # refused where it is read, by its line
-        return f"{price * column.rate:.2f}".replace(".", "," if delimiter == ";" else ".")
+        return f"{price * column.rate:.2f}".replace(".", "," if comma else ".")
+    rule = KINDS_OF.get(column.key, "")
+    if rule in ("number", "integer") and re.fullmatch(r"[-+]?[\d.,\s]+", decimals.bare(text)):
+        return decimals.sure(decimals.plain(text, comma))
     return text
 
 

@@ -12,6 +12,7 @@ from typing import Any
 from xml.parsers import expat
 
 from jolvek.formats.budget import Budget, TooDear
+from jolvek.formats.decimals import sure
 from jolvek.formats.schema import UnreadableFile
 
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -129,6 +130,8 @@ def _first_sheet(content: bytes) -> list[list[Any]]:
 def _plain(value: Any) -> Any:
     if isinstance(value, datetime):  # a cell that holds a day
         return value.date().isoformat()
+    if isinstance(value, float):
+        return sure(repr(value))
     return "" if value is None else value
 
 

@@ -110,11 +110,15 @@ def parse(text: str, quantity: str, unit: str) -> float:
     (13.608, 1200.0)
     >>> parse("1,500", "money", ""), parse("1.500,50", "money", ""), parse("2,5", "money", "")
     (1500.0, 1500.5, 2.5)
+    >>> parse("1.899,00 €", "money", ""), parse("799,-", "money", ""), parse("1'899.–", "money", "")
+    (1899.0, 799.0, 1899.0)
     """
     known = QUANTITIES[quantity].typed
     rest = re.sub(r"(?<=\d)[\s\u2009\u202f\u00a0](?=\d{3}(?!\d))", "", text.strip())
     if quantity == "money":
-        rest = rest.lstrip("€$£ \u00a0")
+        rest = re.sub(r"(?i)^\s*(?:€|\$|£|eur|usd|gbp|chf)\s*", "", rest)
+        rest = re.sub(r"(?i)\s*(?:€|\$|£|eur|usd|gbp|chf)\s*$", "", rest)
+        rest = re.sub(r"[.,][-–—]{1,2}$", "", rest.replace("'", "").replace("’", ""))
         if thousands := _THOUSANDS.match(rest):
             rest = re.sub("[.,]", "", thousands[0]) + rest[thousands.end() :]
     if quantity == "clock":

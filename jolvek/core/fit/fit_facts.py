@@ -27,6 +27,7 @@ from jolvek.core.rules.facts import DriveFacts, NeedFacts, SetupFacts
 
 SCREWED = ("rail", "track")  # where a mount is held by screws into the hull
 BEHIND_M = 0.20  # propeller's disc aft of the transom
+TRANSOM_MAY_BE_OFF_M = 0.15  # where its height is only estimated; common practice, no source
 LEG_M = 0.08  # width of a leg; common practice, no source
 TILTED_M = 0.45  # further aft that the propeller stands with the motor up; common practice
 
@@ -120,6 +121,7 @@ def drive_facts(need: Need, hung: Hung, mounts: Sequence[Mount]) -> DriveFacts:
         _words(hung.styles)[:, None],
         _words(" or ".join(k.styles) for k in kinds)[None],
         *_feet(site, mounts),
+        0.0 if hull.transom_height_m else TRANSOM_MAY_BE_OFF_M,
         *_wanted_places(site, hull, mounts),
     )
 

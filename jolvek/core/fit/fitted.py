@@ -25,7 +25,15 @@ from jolvek.core.fit.as_set import AS_PLANNED, AsSet
 from jolvek.core.fit.fit_facts import Hung, one_hung
 from jolvek.core.fit.hanging import motor_above_m, motor_ahead_m
 from jolvek.core.fit.inspected import inspected, precautions
-from jolvek.core.fit.judged import electrics, hard, in_the_water, on_the_boat, plates, wishes
+from jolvek.core.fit.judged import (
+    electrics,
+    hard,
+    in_the_water,
+    not_given,
+    on_the_boat,
+    plates,
+    wishes,
+)
 from jolvek.core.fit.leg import Leg, trim_pin
 from jolvek.core.fit.stowage import CLIPPED_ABOVE_M, Stowed, bank_weights, bays_for, stow
 from jolvek.core.fit.trim import Attitude, Weight, Yaw, attitude, crew
@@ -255,6 +263,7 @@ class Fitted:
         checks: tuple[Callable[[Fitted], list[Finding]], ...] = (
             plates,
             on_the_boat,
+            not_given,
             in_the_water,
             wishes,
             electrics,

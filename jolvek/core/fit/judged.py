@@ -12,6 +12,7 @@ from jolvek.core.fit.leg import largest_tilt_deg
 from jolvek.core.fit.stowage import best_place
 from jolvek.core.predict import power_limit
 from jolvek.core.products.mounting import PLATE_TOO_DEEP_M
+from jolvek.core.products.unknown import shaft_unknown, weight_unknown
 from jolvek.core.rules import judge
 from jolvek.core.rules.findings import Finding, find
 from jolvek.core.rules.predicates import ROUNDING_M
@@ -116,6 +117,26 @@ def _trim_finding(f: Fitted) -> Finding:
         what="people or gear",
         direction=direction,
     )
+
+
+def not_given(f: Fitted) -> list[Finding]:
+    """What nobody has said of the products or the boat, where it decides.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> not_given(sample_fitted())
+    []
+    """
+    out = []
+    if shaft_unknown(f.motor) and f.shaft_m is None and f.fitting.pole_m is None:
+        out.append(find("shaft-unknown"))
+    for what, item in (("motor", f.motor), ("battery", f.battery)):
+        if weight_unknown(item):
+            out.append(find("weight-unknown", item.spec.weight_kg, what=what))
+    x, height = f.leg, f.need.hull.transom_height_m
+    if height is None and x is not None and x.plate_m < -ROUNDING_M:
+        estimated = 1000 * f.need.hull.transom_m
+        out.append(find("transom-estimated", -1000 * x.plate_m, estimated))
+    return out
 
 
 def in_the_water(f: Fitted) -> list[Finding]:

@@ -10,7 +10,7 @@ import numpy as np
 from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.need import Day
 from jolvek.core.match.matching import Match
-from jolvek.core.match.ranking import score
+from jolvek.core.match.ranking import score, sensible
 from jolvek.core.products.shelf import Item
 
 HOUSE_V = (11.0, 14.0)  # nominal, of a battery that feeds 12 V things
@@ -30,7 +30,8 @@ class Buys:
 
 def what_budgets_buy(match: Match, budgets: Sequence[float]) -> list[Buys]:
     """The setups that budgets buy, in their order; each budget is for motor, mount, bank and
-    charger together.
+    charger together. They keep the limits of the picks: nobody is told to put a bank of half the
+    boat's weight on it, or one that does not fill in time.
 
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> from jolvek.core.match.matching import match as run
@@ -44,8 +45,8 @@ def what_budgets_buy(match: Match, budgets: Sequence[float]) -> list[Buys]:
     out = []
     for budget in budgets:
         within = f.price <= budget
-        does = np.nonzero(within & f.does_day)[0]
-        able = np.nonzero(within & ~np.isnan(f.power_at_wish_w))[0]
+        does = sensible(match, within & f.does_day)
+        able = sensible(match, within & ~np.isnan(f.power_at_wish_w))
         if does.size:
             out.append(Buys(budget, int(does[np.argmax(marks[does])]), True))
         elif able.size:

@@ -13,8 +13,10 @@ from jolvek.core.fit.fit_facts import Hung, drive_facts
 from jolvek.core.match.folding import MOST_MOTORS, standing_for
 from jolvek.core.match.motors import Motors
 from jolvek.core.products.shelf import Shelf
+from jolvek.core.products.unknown import shaft_unknown, weight_unknown
 from jolvek.core.rules.findings import Finding, find
 from jolvek.core.rules.judge import Verdicts, allowed, judge, nearest, of_rows, said
+from jolvek.core.rules.predicates import ROUNDING_M
 
 
 @dataclass(frozen=True)
@@ -30,6 +32,7 @@ class Drives:
     price: Array
     plate_m: Array  # plate below the hull bottom; nan where it does not apply
     hands_free: Mask
+    not_given: Mask  # of the motor's shaft or weight, or of a transom that would decide
     rejected: dict[int, Finding]
     mounts_rejected: dict[int, Finding]
 
@@ -70,6 +73,8 @@ def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
     whole = [np.concatenate(x) for x in zip(*parts, strict=True)] if parts else [np.zeros(0)] * 5
     motor, mount = whole[0].astype(int), whole[1].astype(int)
     hands_free = np.array([k.hands_free for k in mounts], dtype=bool)
+    unknown = [shaft_unknown(x) or weight_unknown(x) for x in shelf.motors]
+    too_short = np.nan_to_num(whole[4], nan=1.0) < -ROUNDING_M
     made = Drives(
         motor,
         mount,
@@ -78,6 +83,7 @@ def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
         m.price[motor] + prices[mount],
         whole[4],
         hands_free[mount],
+        np.array(unknown, dtype=bool)[motor] | too_short,
         rejected,
         _why_no_mount(need, shelf, m, pairs, used),
     )
@@ -112,7 +118,8 @@ def _folded(d: Drives, shelf: Shelf, m: Motors) -> Drives:
     np.minimum.at(price, d.motor, d.price)
     items = [shelf.motors[i] for i in there]
     group = [(x.style, round(x.spec.voltage_v or 0), x.pack_ids) for x in items]
-    figures = (price, m.mass_kg, -m.thrust_n, -m.loss_factor, m.noise_db)
+    known = np.where([weight_unknown(x) for x in shelf.motors], np.inf, m.mass_kg)
+    figures = (price, known, -m.thrust_n, -m.loss_factor, m.noise_db)
     costs = [x[there] for x in figures]
     own = np.array([x.own for x in items], dtype=bool)
     stays = there[standing_for(group, m.power_w[there], costs, MOST_MOTORS, own)]
@@ -126,6 +133,7 @@ def _folded(d: Drives, shelf: Shelf, m: Motors) -> Drives:
         d.price[keep],
         d.plate_m[keep],
         d.hands_free[keep],
+        d.not_given[keep],
         {**d.rejected, **left},
         d.mounts_rejected,
     )

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from jolvek.core.base.arrays import Array
+from jolvek.core.base.arrays import Array, Mask
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fit_facts import need_facts, setup_facts
 from jolvek.core.hydro.resistance import Resistance, table
@@ -27,6 +27,7 @@ from jolvek.core.match.why_not import (
     motor_reasons,
 )
 from jolvek.core.products.shelf import Shelf
+from jolvek.core.products.unknown import weight_unknown
 from jolvek.core.rules import judge
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.judge import Verdicts
@@ -52,6 +53,13 @@ class Match:
     mount_reasons: dict[int, Finding]
     charger_reasons: dict[int, Finding]
     thinned: bool = False
+
+    @property
+    def not_given(self) -> Mask:
+        """Which candidates (N,) rest on something of a product or the boat that nobody has said."""
+        weight = np.array([weight_unknown(x) for x in self.shelf.batteries], dtype=bool)
+        packs = weight[self.supplies.battery] if weight.size else np.zeros(0, dtype=bool)
+        return np.asarray(self.drives.not_given[self.field.drive] | packs[self.field.supply])
 
 
 def match(need: Need, shelf: Shelf, keep_curves: bool = False, most: int | None = None) -> Match:

@@ -8,15 +8,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolvek.core.base.arrays import Array, Index, Mask
+from jolvek.core.base.arrays import Array, Index
 from jolvek.core.base.told import tell
 from jolvek.core.match.matching import Match
-from jolvek.core.match.ranking import score
-from jolvek.core.predict import power_limit
-
-KIT_SHARE = 0.4  # of the boat with its people; common practice, no source
-TRANSOM_SHARE = 0.8  # of the beam, where the transom's width is not given; common practice
-WATTS_PER_KG = 12.0  # of all that floats, for hulls that do not plane; common practice, no source
+from jolvek.core.match.ranking import among, limits, score
 
 
 @dataclass(frozen=True)
@@ -29,43 +24,6 @@ class Pick:
     title: str
     index: int
     misses: tuple[tuple[str, float, float], ...] = ()
-
-
-def most_power_w(match: Match) -> Array:
-    """The power (N,) beyond which nobody would choose a motor for this boat: the formula for small
-    planing boats, or watts for each kilogram afloat.
-
-    >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> from jolvek.core.match.matching import match as run
-    >>> from jolvek.core.enquiry.need import Need
-    >>> from jolvek.core.products.shelf import sample
-    >>> m = run(Need(Hull("rigid_dinghy", 2.35, 1.3, 38, transom_height_m=.36), Load(2)), sample())
-    >>> most_power_w(m).round().max().item()
-    2237.0
-    """
-    need, afloat = match.need, match.field.displacement_kg
-    hull, site = need.hull, need.site
-    if hull.max_power_w is not None:
-        return np.full(afloat.shape, hull.max_power_w)
-    if not power_limit.applies(hull):
-        return np.asarray(WATTS_PER_KG * afloat)
-    width = site.transom_width_m or TRANSOM_SHARE * hull.beam_m
-    flat, remote = hull.family == "flat_bottom", site.remote_steering
-    return np.full(
-        afloat.shape, power_limit.most_w(hull.length_m, width, flat, remote, hull.transom_m)
-    )
-
-
-def _wishes(match: Match) -> list[tuple[str, Array, Array]]:
-    """What a pick should keep beside doing the day: (what, figures, limits), arrays (N,)."""
-    need, f, one = match.need, match.field, np.ones(match.field.price.size)
-    boat = need.hull.mass_kg + need.load.total_kg
-    watts = match.motors.facts.power_w[match.drives.motor[f.drive]]
-    return [
-        ("power", watts, most_power_w(match)),
-        ("kit", f.mass_kg / boat, KIT_SHARE * one),
-        ("charge", np.where(np.isnan(f.charge_h), 0.0, f.charge_h), need.day.charge_h * one),
-    ]
 
 
 def picks(match: Match) -> list[Pick]:
@@ -83,8 +41,7 @@ def picks(match: Match) -> list[Pick]:
     does = np.nonzero(f.does_day)[0]
     if not does.size:
         return []
-    wishes = _wishes(match)
-    among = _among(f.does_day, wishes)
+    wishes, chosen = limits(match), among(match, f.does_day)
     in_hand = -(f.range_m / max(match.need.day.distance_m, 1.0)) / f.price
     rows = [
         ("cheapest", tell("cheapest"), f.price),
@@ -95,18 +52,7 @@ def picks(match: Match) -> list[Pick]:
     ]
     if match.need.day.budget:
         rows.append(("budget", tell("best for the budget"), -score(match)))
-    return [_pick(key, title, _least(value, f.price, among), wishes) for key, title, value in rows]
-
-
-def _among(does_day: Mask, wishes: list[tuple[str, Array, Array]]) -> Index:
-    """Those that keep as many wishes as any does, given up from the last to the first."""
-    for kept in range(len(wishes), -1, -1):
-        keep = does_day.copy()
-        for _, figure, limit in wishes[:kept]:
-            keep &= figure <= limit * (1 + 1e-9)
-        if keep.any():
-            return np.nonzero(keep)[0]
-    return np.nonzero(does_day)[0]
+    return [_pick(key, title, _least(value, f.price, chosen), wishes) for key, title, value in rows]
 
 
 def _pick(key: str, title: str, i: int, wishes: list[tuple[str, Array, Array]]) -> Pick:

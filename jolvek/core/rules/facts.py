@@ -55,6 +55,7 @@ class DriveFacts:
     slot_m: float = np.nan  # of the boat's fin box; nan where its kind is not known
     slot_wide_m: float = np.nan
     slot_name: str = ""
+    estimated_m: float = 0.0  # how far a transom that is only estimated may be off
     place_needed: Any = ""
     places_there: Any = ""
 

@@ -149,13 +149,43 @@ RULES = (
         "block",
         "fitting",
         (
-            "The shaft is {short:.0f} mm too short: the plate would sit above the hull bottom and "
-            "the propeller draw air."
+            "The shaft is {short:.0f} mm too short{on}: the plate would sit above the hull bottom "
+            "and the propeller draw air."
         ),
-        "Would fit with {short:.0f} mm more shaft, or a lower mount.",
+        "{first}Would fit with {short:.0f} mm more shaft, or a lower mount.",
         COMMON,
         scope="drive",
         holds=predicates.shaft_short,
+    ),
+    Rule(
+        "transom-estimated",
+        "caution",
+        "fitting",
+        (
+            "The transom's height is only estimated, at {limit:.0f} mm: the shaft may be "
+            "{figure:.0f} mm too short."
+        ),
+        "Measure the transom, from the hull bottom to its top.",
+        OWN,
+    ),
+    Rule(
+        "shaft-unknown",
+        "caution",
+        "fitting",
+        (
+            "The motor's shaft length is not given: nobody knows yet whether the propeller is deep "
+            "enough."
+        ),
+        "Ask the maker, or measure it, and fill it in at the product.",
+        OWN,
+    ),
+    Rule(
+        "weight-unknown",
+        "caution",
+        "fitting",
+        "The weight of the {what} is not given; {figure:.0f} kg is estimated.",
+        "Ask the maker, or weigh it, and fill it in at the product.",
+        OWN,
     ),
     Rule(
         "shaft-shallow",

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from jolvek.core.base.arrays import Array
+from jolvek.core.base.told import tell
 from jolvek.core.rules.facts import DriveFacts, NeedFacts, PairFacts, SetupFacts
 from jolvek.core.rules.rule import Held, at_least, at_most
 
@@ -85,9 +86,14 @@ def mount_transom(f: DriveFacts) -> Held:
 
 
 def shaft_short(f: DriveFacts) -> Held:
-    """The plate at the hull bottom or below."""
+    """The plate at the hull bottom or below; of a transom that is only estimated, as far as it may
+    be off.
+    """
     short = np.maximum(np.round(-1000 * f.plate_m), 0.0)
-    return Held(~(f.plate_m < -ROUNDING_M), f.plate_m, 0.0, {"short": short})
+    on = tell(" for the transom as it is estimated") if f.estimated_m else ""
+    first = tell("Measure the transom first. ") if f.estimated_m else ""
+    ok = ~(f.plate_m < -ROUNDING_M - f.estimated_m)
+    return Held(ok, f.plate_m, 0.0, {"short": short, "on": on, "first": first})
 
 
 def rudder_strikes(f: DriveFacts) -> Held:

@@ -25,7 +25,8 @@ _OF = {
         charge-freezing lithium-charging string-current not-full-by-morning no-shore charges-a-day
         drift shallow shaft-shallow voltage-drop packs-alike bank-cold""",
     CAUTION: """voltage-high charger-voltage charger-chemistry sun-bank sun-chemistry sun-window
-        current-peak bms-limit salt-anode polarity""",
+        current-peak bms-limit salt-anode polarity transom-estimated shaft-unknown
+        weight-unknown""",
     NOTE: """thrust-claim thrust-impossible throttle-cable hands-free propeller-lugs tilt-short""",
 }
 OF_RULE = {rule: word for word, rules in _OF.items() for rule in rules.split()}

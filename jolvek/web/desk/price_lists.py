@@ -187,6 +187,16 @@ def confirm() -> Any:
     wrong = [r for _, r in rows if r.state == "wrong"]
     if wrong and request.form.get("leave_out") != "1":
         return refuse(tr("%(wrong)s rows are wrong; nothing was written", wrong=len(wrong)))
+    asked = [r for _, r in rows if r.ask and r.state in ("new", "changed")]
+    if asked and request.form.get("sure") != "1":
+        return refuse(
+            tr(
+                "%(asked)s is unlikely, the first %(first)s: %(why)s. Nothing was written.",
+                asked=counted(len(asked), "figure"),
+                first=asked[0].title,
+                why=asked[0].ask,
+            )
+        )
     items = [(k, r.item) for k, r in rows if r.state in ("new", "changed") and r.item is not None]
     with transaction(conn()) as c:
         store.change(

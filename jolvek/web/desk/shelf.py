@@ -31,7 +31,7 @@ from jolvek.web.accounts import signing
 from jolvek.web.pages.catalogue_page import catalogue_page, product_page
 from jolvek.web.pages.compare_page import compare_page
 from jolvek.web.shared import conn, settings, show, table_file
-from jolvek.web.view import display
+from jolvek.web.view import display, language
 from jolvek.web.view.language import tr
 
 bp = Blueprint("shelf", __name__, url_prefix="/shelf")
@@ -97,7 +97,11 @@ def new(kind: str) -> Any:
 
 
 def _product_page(
-    kind: str, kept: dict[str, Any], typed: dict[str, str], errors: dict[str, str]
+    kind: str,
+    kept: dict[str, Any],
+    typed: dict[str, str],
+    errors: dict[str, str],
+    ask: str = "",
 ) -> str:
     item: Item[Any] | None = None
     history: list[store.Change] = []
@@ -109,7 +113,7 @@ def _product_page(
     told = (kind, item, kept, typed, errors, history, used, display.current())
     mine = kept and signing.may("stock.save")
     had = stock.get(conn(), kind, kept["id"]) if mine else None
-    more = {"had": had, "product_id": kept.get("id", "")}
+    more = {"had": had, "product_id": kept.get("id", ""), "ask": ask}
     return show("shelf/product.html", product_page(*told), **more)
 
 
@@ -127,7 +131,7 @@ def save(kind: str) -> Any:
     plain, errors = {}, {}
     for key, rule in columns.items():
         try:
-            value = shelf_csv.value_of(typed[key], rule, key)
+            value = shelf_csv.value_of(typed[key], rule, key, language.current() != "en")
             if value is not None:
                 plain[key] = value
         except JolvekError as error:
@@ -145,6 +149,9 @@ def save(kind: str) -> Any:
     known = store.stored_row(conn(), kind, typed["id"])
     if item is None:
         return _product_page(kind, known or {}, typed, errors), 422
+    ask = shelf_csv.asked_about(kind, item, store.get(conn(), kind, item.id))
+    if ask and request.form.get("sure") != ask:
+        return _product_page(kind, known or {}, typed, {}, str(ask)), 422
     what = f"{'changed' if known else 'new'}: {item.title}"
     with transaction(conn()) as c:
         store.change(c, [(kind, item)], what, saving.now())

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 from typing import Any
 
@@ -18,7 +18,7 @@ from jolvek.store import shelf as store
 from jolvek.web.drawings.product_drawing import product_view
 from jolvek.web.pages.product_facts import Told, follows, missing
 from jolvek.web.view.display import Units, counted
-from jolvek.web.view.language import figure, tr
+from jolvek.web.view.language import decimal, figure, tr
 from jolvek.web.view.words import plain_value
 
 COLUMNS = {
@@ -189,7 +189,7 @@ def product_page(
 ) -> ProductPage:
     """The page of a product as kept (readable or not), with what was typed over it."""
     fields = tuple(
-        Field(key, rule, typed.get(key, shelf_csv.cell(kept.get(key))), errors.get(key, ""))
+        Field(key, rule, typed.get(key, _shown(kept.get(key))), errors.get(key, ""))
         for key, rule in shelf_csv.columns(kind).items()
         if key != "id" or kept
     )
@@ -229,6 +229,7 @@ class Preview:
     same: int
     answer: str
     to_import: int
+    asked: list[tuple[str, shelf_csv.Row]] = field(default_factory=list)  # unlikely ones
 
     @property
     def to_import_told(self) -> str:
@@ -245,6 +246,13 @@ class Preview:
         )
 
 
+def _shown(value: Any) -> str:
+    """A value as it stands in its field, figures with the decimal sign of the page."""
+    text = shelf_csv.cell(value)
+    figures = value if isinstance(value, list) else [value]
+    return decimal(text) if all(isinstance(x, float) for x in figures) else text
+
+
 def preview(rows: list[tuple[str, shelf_csv.Row]]) -> Preview:
     """The rows of a file by what they would do."""
     wrong, changed, new, same = (
@@ -257,4 +265,5 @@ def preview(rows: list[tuple[str, shelf_csv.Row]]) -> Preview:
         same=len(same),
         wrong=len(wrong),
     )
-    return Preview(wrong, changed, new, len(same), answer, len(new) + len(changed))
+    asked = [r for r in rows if r[1].ask and r[1].state in ("new", "changed")]
+    return Preview(wrong, changed, new, len(same), answer, len(new) + len(changed), asked)

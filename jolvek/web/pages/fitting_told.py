@@ -6,6 +6,7 @@ from jolvek.core.base.told import tell
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.leg import Leg
 from jolvek.core.fit.trim import Attitude
+from jolvek.core.products.unknown import shaft_unknown
 from jolvek.web.view.display import Units
 from jolvek.web.view.language import decimal, tr
 
@@ -58,6 +59,12 @@ def _hangs(f: Fitted, x: Leg, shaft: float, u: Units) -> str:
             "The mount (%(kind)s) holds the hub *%(shaft)s* below the hull and *%(hub)s* under"
             " water: %(air)s.",
             air=AIR[x.air],
+            **told,
+        )
+    if f.leg is None and shaft_unknown(f.motor) and f.fitting.pole_m is None:
+        return tr(
+            "The motor’s shaft length is *not given*: the drawing shows %(shaft)s, which would set"
+            " the hub %(hub)s under water.",
             **told,
         )
     if f.leg is None:

@@ -24,6 +24,7 @@ class ShortRow:
     price: str
     does_day: bool
     day: str  # how likely it does the day
+    open: str  # what of it nobody has said
     letter: str
     label: str
     pin: dict[str, str]

@@ -34,7 +34,12 @@ def budgets_told(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
     out = []
     for b in what_budgets_buy(match.match, match.match.need.day.budgets):
         if b.index is None:
-            out.append((money(b.budget), tr("buys no setup that reaches the wanted speed.")))
+            out.append(
+                (
+                    money(b.budget),
+                    tr("buys no setup that reaches the wanted speed and suits the boat."),
+                )
+            )
             continue
         r = row(match.match, b.index)
         packs = r.series * r.parallel

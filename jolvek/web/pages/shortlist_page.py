@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from dataclasses import dataclass, replace
 
+import numpy as np
 from markupsafe import Markup
 
 from jolvek.core.base.arrays import Array
@@ -15,6 +16,7 @@ from jolvek.core.match.picks import Pick
 from jolvek.core.match.ranking import ranked
 from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.performance import DRIFT_W
+from jolvek.core.rules.predicates import ROUNDING_M
 from jolvek.web.drawings.field_chart import field_chart
 from jolvek.web.forms.day_form import WISH_WORDS
 from jolvek.web.forms.narrowing import FACETS, Filters
@@ -40,6 +42,7 @@ class Results:
     left: int  # setups that do the day within what is chosen
     filters: Filters
     wished: str
+    measure: str = ""  # what measuring the transom would decide
 
 
 @dataclass(frozen=True)
@@ -88,7 +91,26 @@ def results(
         chosen(filters, u),
         cheapest,
     )
-    return Results(told, tuple(rows), left, filters, u.number(need.day.speed_m_s, "speed"))
+    wished = u.number(need.day.speed_m_s, "speed")
+    return Results(told, tuple(rows), left, filters, wished, _measure(match.match))
+
+
+def _measure(m: Match) -> str:
+    """What measuring the transom would decide; empty where it is measured, or decides nothing."""
+    if m.need.hull.transom_height_m:
+        return ""
+    short = np.nan_to_num(m.drives.plate_m[m.field.drive], nan=0.0) < -ROUNDING_M
+    does = m.field.does_day if m.field.does_day.any() else np.ones_like(m.field.does_day)
+    sure, most = int((does & ~short).sum()), int(does.sum())
+    if sure == most:
+        return ""
+    return tr(
+        "The transom’s height is only estimated, at %(height)s mm. Measure it: it decides between"
+        " %(sure)s and %(most)s setups.",
+        height=f"{1000 * m.need.hull.transom_m:.0f}",
+        sure=sure,
+        most=most,
+    )
 
 
 def _by_motor(
@@ -134,6 +156,7 @@ def picked(picks: list[Pick], u: Units) -> str:
 def missed(pick: Pick, u: Units) -> str:
     """What a pick misses of the wishes, in words after its title."""
     words = {
+        "given": lambda x, most: tr("not everything is given"),
         "charge": lambda x, most: tr(
             "fills in %(x)s h, not in %(most)s h", x=f"{x:.1f}", most=f"{most:g}"
         ),
@@ -205,6 +228,7 @@ def _row(
         money(r.price),
         r.does_day,
         "" if r.chance is None else in_words(r.chance),
+        "; ".join(r.open),
         letters.get(r.key, ""),
         tr("Pin %(title)s with %(title2)s", title=r.motor.title, title2=r.battery.title),
         _pin(r),

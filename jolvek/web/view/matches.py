@@ -24,9 +24,11 @@ from jolvek.core.match.whole import parts_of
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 from jolvek.core.products.shelf import Item, Shelf
+from jolvek.core.products.unknown import shaft_unknown, weight_unknown
 from jolvek.store import own_gear
 from jolvek.store import shelf as shelf_store
 from jolvek.web.view import language
+from jolvek.web.view.language import tr
 
 
 @dataclass(frozen=True)
@@ -182,6 +184,7 @@ class Row:
     lift_kg: float
     charge_h: float | None
     does_day: bool
+    open: tuple[str, ...]  # what of it nobody has said
     chance: float | None  # of doing the day; None where something stands against every setup
     why: str
 
@@ -211,6 +214,25 @@ class Row:
         )
 
 
+def _open(match: Match, index: int) -> tuple[str, ...]:
+    """What of a candidate nobody has said, in words."""
+    if not match.not_given[index]:
+        return ()
+    motor, battery, *_ = parts_of(match, index)
+    drive = int(match.field.drive[index])
+    short = -1000 * float(np.nan_to_num(match.drives.plate_m[drive], nan=0.0))
+    told = (
+        (shaft_unknown(motor), tr("shaft not given")),
+        (weight_unknown(motor), tr("motor’s weight not given")),
+        (weight_unknown(battery), tr("battery’s weight not given")),
+        (
+            not match.need.hull.transom_height_m and short > 1,
+            tr("shaft %(short)s mm too short for the estimated transom", short=f"{short:.0f}"),
+        ),
+    )
+    return tuple(text for known, text in told if known)
+
+
 def row(match: Match, index: int, why: str = "") -> Row:
     """Candidate `index` with its products."""
     f = match.field
@@ -227,6 +249,7 @@ def row(match: Match, index: int, why: str = "") -> Row:
         float(f.lift_kg[index]),
         None if np.isnan(hours) else hours,
         bool(f.does_day[index]),
+        _open(match, index),
         None if match.need_findings else float(likely(match, index)),
         why,
     )

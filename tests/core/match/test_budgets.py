@@ -11,7 +11,7 @@ from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.match.budgets import MOST_HOUSE_PACKS, house_battery, what_budgets_buy
 from jolvek.core.match.hand_options import bank_options
 from jolvek.core.match.matching import match
-from jolvek.core.match.ranking import score
+from jolvek.core.match.ranking import KIT_SHARE, score, sensible, steps
 from jolvek.core.products.own import OwnGear, own_item
 
 NEEDS, SHELF = [e.need for e in demo.enquiries()], demo.shelf()
@@ -24,9 +24,12 @@ def test_a_budget_buys_the_best_that_it_pays_for(which):
     budgets = np.geomspace(f.price.min() * 0.9, f.price.max() * 1.1, 8)
     for b in what_budgets_buy(m, budgets.tolist()):
         within = f.price <= b.budget
+        suits = np.zeros_like(f.does_day)
+        suits[sensible(m, within & ~np.isnan(f.power_at_wish_w))] = True
+        within = within & suits
         assert b.does_day == bool((within & f.does_day).any())
         if b.index is None:
-            assert not (within & ~np.isnan(f.power_at_wish_w)).any()
+            assert not within.any()
         else:
             assert f.price[b.index] <= b.budget
             if b.does_day:
@@ -34,6 +37,18 @@ def test_a_budget_buys_the_best_that_it_pays_for(which):
             else:
                 able = within & ~np.isnan(f.power_at_wish_w)
                 assert f.range_m[b.index] == f.range_m[able].max()
+
+
+def test_no_step_or_budget_puts_half_a_boats_weight_or_a_bank_that_does_not_fill_on_it():
+    """Eight lead batteries of 212 kg stood on a kayak of 36 kg, and a bank that fills in 35 h."""
+    for need in NEEDS:
+        m = match(need, SHELF)
+        boat = need.hull.mass_kg + need.load.total_kg
+        bought = [b.index for b in what_budgets_buy(m, (800.0, 2e3, 5e3, 2e4)) if b.index]
+        for i in [*bought, *(s.index for s in steps(m))]:
+            assert m.field.mass_kg[i] <= KIT_SHARE * boat * (1 + 1e-9)
+            hours = m.field.charge_h[i]
+            assert np.isnan(hours) or hours <= need.day.charge_h * (1 + 1e-9)
 
 
 def test_the_house_battery_feeds_the_day_and_none_cheaper_does():

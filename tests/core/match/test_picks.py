@@ -10,8 +10,8 @@ from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.enquiry.site import Site
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.match.matching import match
-from jolvek.core.match.picks import KIT_SHARE, picks
-from jolvek.core.match.ranking import measures
+from jolvek.core.match.picks import picks
+from jolvek.core.match.ranking import KIT_SHARE, measures
 
 SHELF = demo.shelf()
 TENDER = Need(

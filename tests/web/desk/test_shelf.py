@@ -11,6 +11,7 @@ import pytest
 from jolvek.core.products.plain import product_plain
 from jolvek.formats import shelf_csv, shelf_file
 from jolvek.store import shelf as store
+from tests.web.steps import forms_to
 
 
 def csv_of(shelf, kind="batteries"):
@@ -187,3 +188,31 @@ def test_a_preview_that_is_gone_is_said(client):
         ).status_code
         == 422
     )
+
+
+def test_an_unlikely_price_is_asked_about_in_form_and_preview(client, conn, shelf):
+    item = shelf.motors[7]
+    fields = forms_to(client, f"/shelf/motors/{item.id}", "/shelf/motors/item")[0]
+    asked = client.post("/shelf/motors/item", data=fields | {"price": "2.899"})
+    assert asked.status_code == 422 and "more than 30 %" in asked.text
+    assert store.get(conn, "motors", item.id).price == item.price
+    sure = asked.text.split('name="sure" value="')[1].split('"')[0]
+    again = client.post("/shelf/motors/item", data=fields | {"price": "2.899", "sure": sure})
+    assert again.status_code == 303
+    text = shelf_csv.write(shelf, "motors").replace(f",{item.price:g},", f",{2 * item.price:g},", 1)
+    upload = {"file": (io.BytesIO(text.encode()), "list.csv"), "kind": "motors"}
+    page = client.post("/shelf/import", data=upload, content_type="multipart/form-data").text
+    assert "Please check" in page and "I have checked the 1 figure" in page
+
+
+def test_a_german_form_reads_and_shows_its_own_signs(client, conn, shelf):
+    client.get("/")
+    conn.execute("UPDATE person SET language = 'de'")
+    item = next(x for x in shelf.motors if x.spec.mass_kg and x.spec.mass_kg % 1)
+    fields = forms_to(client, f"/shelf/motors/{item.id}", "/shelf/motors/item")[0]
+    assert fields["mass_kg"] == f"{item.spec.mass_kg:g}".replace(".", ",")
+    price = f"{item.price * 1.1:.0f}"
+    typed = f"{price[:-3]}.{price[-3:]}" if len(price) > 3 else f"{price},00 €"
+    assert client.post("/shelf/motors/item", data=fields | {"price": typed}).status_code == 303
+    kept = store.get(conn, "motors", item.id)
+    assert kept.price == float(price) and kept.spec.mass_kg == item.spec.mass_kg

@@ -19,6 +19,7 @@ from jolvek.web.pages.boat_page import boat_page, schools, speeds_m_s
 from jolvek.web.pages.counter_page import from_catalogue, quick_answer, quick_need
 from jolvek.web.pages.narrowed import facet_values, narrowed
 from jolvek.web.pages.shortlist_page import because, missed, picked, results, shortlist_page
+from jolvek.web.pages.shortlist_rejected import MOST_SHOWN
 from jolvek.web.pages.waters_page import waters_page
 from tests.web.pages.made import ALL, AT_SEA, ENQUIRIES, METRIC, answer, found
 
@@ -190,11 +191,13 @@ def test_the_whole_shortlist_tells_steps_of_money_and_reasons_for_the_rest(which
     first, _ = shown(which)
     page = shortlist_page(need, answer(which), first, AT_SEA)
     m = found(which)
-    assert len(page.steps) == len(steps(m))
-    gone = sum(len(rows) for _, rows in page.rejected)
+    there = len(steps(m))
+    assert len(page.steps) == (there if there > 1 else 0)
+    gone = sum(count for _, _, count in page.rejected)
     reasons = (m.motor_reasons, m.battery_reasons, m.mount_reasons, m.charger_reasons)
     assert gone == sum(map(len, reasons))
-    for _, rows in page.rejected:
+    for _, rows, count in page.rejected:
+        assert len(rows) == min(count, MOST_SHOWN)
         assert all(r.text and r.title for r in rows)
     assert page.any_does == bool(m.field.does_day.any())
 

@@ -57,6 +57,17 @@ CASES = {
         (None, 0.0),
     ),
     "salt-anode": (lambda kind: fit(at(water=Water(kind))), ("fresh",), ("salt",)),
+    "transom-estimated": (
+        lambda shaft: fit(at(hull={"transom_height_m": None}), shaft_m=shaft),
+        (0.508,),
+        (0.32,),
+    ),
+    "shaft-unknown": (lambda shaft: fit(shaft_m=shaft), (0.381, 0.508), (None,)),
+    "weight-unknown": (
+        lambda kg: fit(motor=Motor(1200, voltage_v=24, mass_kg=kg)),
+        (12.0, 20.0),
+        (None,),
+    ),
     "shaft-short": (lambda m: fit(at(hull={"transom_height_m": m})), (0.36, 0.381), (0.382, 0.45)),
     "shaft-shallow": (
         lambda m: fit(
