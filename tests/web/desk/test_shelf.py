@@ -192,7 +192,7 @@ def test_a_preview_that_is_gone_is_said(client):
 
 def test_an_unlikely_price_is_asked_about_in_form_and_preview(client, conn, shelf):
     item = shelf.motors[7]
-    fields = forms_to(client, f"/shelf/motors/{item.id}", "/shelf/motors/item")[0]
+    fields = forms_to(client, f"/shelf/motors/item/{item.id}", "/shelf/motors/item")[0]
     asked = client.post("/shelf/motors/item", data=fields | {"price": "2.899"})
     assert asked.status_code == 422 and "more than 30 %" in asked.text
     assert store.get(conn, "motors", item.id).price == item.price
@@ -209,7 +209,7 @@ def test_a_german_form_reads_and_shows_its_own_signs(client, conn, shelf):
     client.get("/")
     conn.execute("UPDATE person SET language = 'de'")
     item = next(x for x in shelf.motors if x.spec.mass_kg and x.spec.mass_kg % 1)
-    fields = forms_to(client, f"/shelf/motors/{item.id}", "/shelf/motors/item")[0]
+    fields = forms_to(client, f"/shelf/motors/item/{item.id}", "/shelf/motors/item")[0]
     assert fields["mass_kg"] == f"{item.spec.mass_kg:g}".replace(".", ",")
     price = f"{item.price * 1.1:.0f}"
     typed = f"{price[:-3]}.{price[-3:]}" if len(price) > 3 else f"{price},00 €"
