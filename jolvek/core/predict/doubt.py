@@ -126,16 +126,21 @@ class Doubt:
 
     def speed_band_m_s(self, power_w: ArrayLike) -> tuple[Array, Array]:
         """Speed in m/s that powers (any shape) may give: where the power needed at most, and at
-        least, reaches it. Past a hump the two lie on its sides.
+        least, reaches it. Past a hump the two lie on its sides. Where the propeller runs out or the
+        motor's torque ends, power tells nothing: both ends lie about the speed itself.
         """
         p = self.performance
         low, high = (
             first_speed_m_s(p.power_from_rest_w * np.exp(sign * self.z * self.sigma), p, power_w)
             for sign in (1, -1)
         )
-        if p.limited_by == "pitch":
-            high = np.minimum(high, np.maximum((1 + PITCH_DOUBT) * p.top_speed_m_s, low))
-        return low, high
+        at = p.speed_at_w(power_w)
+        if p.limited_by in ("pitch", "torque"):
+            out = at >= p.top_speed_m_s - 1e-9
+            top = p.top_speed_m_s
+            low = np.where(out, np.minimum(low, (1 - PITCH_DOUBT) * top), low)
+            high = np.minimum(high, (1 + PITCH_DOUBT) * top)
+        return np.minimum(low, at), np.maximum(high, at)
 
     def range_band_m(self, speed_m_s: ArrayLike) -> tuple[Array, Array]:
         """Range in m over ground at fixed speeds through the water (any shape); a battery is

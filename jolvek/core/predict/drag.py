@@ -24,7 +24,8 @@ def drag_n(setup: Setup, resistance: Resistance, speed_m_s: ArrayLike) -> Array:
     """Resistance in N at speeds through the water (any shape); negative where the wind drives her.
 
     Sources and validity as `resistance` and `seaway`. In shallow water she drags as she would at
-    the speed that the same power gives in deep water.
+    the speed that the same power gives in deep water, and never less than at her own: past a hump
+    the faster of the two drags less.
 
     >>> from jolvek.core.products.motor import Motor
     >>> s = Setup(Hull("rigid_dinghy", 3.2, 1.45, 65), Load(2), Motor(1000))
@@ -41,7 +42,10 @@ def drag_n(setup: Setup, resistance: Resistance, speed_m_s: ArrayLike) -> Array:
         wide = s.hull.body_waterline_beam_m * s.hull.body_count
         midship = MIDSHIP * wide * float(floats.draught_m)
         as_deep = v / (1 - shallow_loss(v, midship, max(s.depth_m, float(floats.draught_m))))
-    drag = total_n(resistance, as_deep, mass, s.wind_m_s, s.motor.leg_area_m2)
+    area = s.motor.leg_area_m2
+    drag = total_n(resistance, as_deep, mass, s.wind_m_s, area)
+    if s.depth_m is not None:
+        drag = np.maximum(drag, total_n(resistance, v, mass, s.wind_m_s, area))
     if s.wave_height_m:
         drag = drag + added_in_waves_n(s.hull, s.wave_height_m, s.wave_from_deg, rho)
     if s.tow_length_m:

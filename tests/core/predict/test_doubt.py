@@ -139,3 +139,15 @@ def test_a_pontoon_is_less_sure_than_a_launch_until_she_is_tried():
     pontoon = Hull("pontoon", 6.4, 2.5, 800)
     assert sigma(pontoon) > 1.2 * sigma(Hull("flat_bottom", 6.4, 2.0, 800))
     assert sigma(replace(pontoon, friction_factor=1.1)) < 0.6 * sigma(pontoon)
+
+
+def test_a_speed_that_the_pitch_limits_lies_within_its_own_band():
+    """Both ends went through the same limit, so the band lay to one side of the figure."""
+    pitch = Motor(1100, propeller_pitch_m=0.1, propeller_diameter_m=0.25, propeller_rpm=1300)
+    p = evaluate(replace(SOFT, motor=pitch))
+    assert p.limited_by == "pitch"
+    for power in np.linspace(0.05, 1.0, 25) * p.power_limit_w:
+        low, high = doubt(p).speed_band_m_s(power)
+        assert low <= float(p.speed_at_w(power)) <= high
+    low, high = doubt(p).speed_band_m_s(p.power_limit_w)
+    assert low <= 0.975 * p.top_speed_m_s and high >= 1.025 * p.top_speed_m_s

@@ -133,3 +133,19 @@ def test_on_the_plane_most_of_the_leg_is_out_of_the_water():
     for speed, share in ((1.5, 1.0), (9.0, 0.4)):
         extra = float(total_n(t, speed, 300.0, 0.0, 0.004) - total_n(t, speed, 300.0))
         assert extra == pytest.approx(share * 0.5 * 1026 * 0.004 * speed**2, rel=2e-3)
+
+
+@pytest.mark.parametrize(
+    ("hull", "watts"),
+    [
+        (Hull("rigid_dinghy", 2.9, 1.45, 55), 4500),
+        (Hull("rib", 3.4, 1.6, 90), 6000),
+        (Hull("rigid_dinghy", 3.2, 1.5, 60), 9000),
+    ],
+)
+def test_no_boat_is_faster_in_two_metres_of_water_than_in_deep(hull, watts):
+    """Planing dinghies were, by up to a third: past her hump a higher speed drags less."""
+    dinghy = Setup(hull, Load(2, 160), Motor(watts))
+    deep = evaluate(dinghy).top_speed_m_s
+    for depth in (1.0, 2.0, 4.0):  # half a per cent: each has its own grid of speeds
+        assert evaluate(replace(dinghy, depth_m=depth)).top_speed_m_s <= 1.005 * deep
