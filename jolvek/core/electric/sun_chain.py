@@ -10,12 +10,14 @@ from typing import ClassVar
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.base.told import tell
-from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.bank import VOLTS_DANGEROUS, Bank
 from jolvek.core.electric.chemistry import CHEMISTRIES
+from jolvek.core.electric.wire_sizes import FUSE_VOLTS
 from jolvek.core.rules.findings import Finding, find
 
 COLD = 1.12  # open volts at −15 °C over those at 25 °C, 0.3 % a degree; common practice, no source
 LOW_SHARE = 0.9  # of the nominal volts, as the sun charges a low bank; common practice
+OPEN_SHARE = 1.25  # open volts over those at work, where they are not stated; common practice
 PANEL_V = 18.0  # a panel of 36 cells at work, where nothing is stated; common practice
 
 
@@ -87,6 +89,17 @@ class SunChain:
         rows = [k for k in range(1, self.panels + 1) if self.panels % k == 0]
         return next((k for k in rows if k * self.working_v >= wanted), rows[-1])
 
+    def row_v(self, bank: Bank) -> float:
+        """V of a row that nothing draws from on a cold morning: what its leads and fuse must stand.
+
+        >>> from jolvek.core.electric.battery import Battery
+        >>> c = SunController(20, 150, 12, 48, ("lfp",))
+        >>> SunChain(4, 22.5, 18.6, c).row_v(Bank(Battery("lfp", 51.2, 50)))
+        100.8
+        """
+        one = self.open_v or OPEN_SHARE * (self.working_v or PANEL_V)
+        return round(COLD * self.in_row(bank) * one, 3)
+
 
 def findings(chain: SunChain, bank: Bank, watts: float) -> list[Finding]:
     """What is wrong between panels of `watts` together, controller and bank; none without panels.
@@ -118,12 +131,16 @@ def _bank_end(c: SunController, bank: Bank, watts: float) -> list[Finding]:
 
 
 def _panel_end(chain: SunChain, c: SunController, bank: Bank) -> list[Finding]:
-    row = chain.in_row(bank)
+    row, stands = chain.in_row(bank), chain.row_v(bank)
+    out = []
+    if stands > VOLTS_DANGEROUS:
+        takes = next((v for v in FUSE_VOLTS if v >= stands), FUSE_VOLTS[-1])
+        out.append(find("sun-volts-dangerous", stands, VOLTS_DANGEROUS, row=row, takes=takes))
     if chain.open_v is None or chain.working_v is None:
-        return [find("sun-volts-unknown", c.input_max_v, c.input_max_v / COLD)]
-    out, wanted = [], bank.charge_v + c.starts_over_v
-    if COLD * row * chain.open_v > c.input_max_v:
-        out.append(find("sun-window", COLD * row * chain.open_v, c.input_max_v, row=row))
+        return [*out, find("sun-volts-unknown", c.input_max_v, c.input_max_v / COLD)]
+    wanted = bank.charge_v + c.starts_over_v
+    if stands > c.input_max_v:
+        out.append(find("sun-window", stands, c.input_max_v, row=row))
     if row * chain.working_v < wanted:
         out.append(find("sun-low", row * chain.working_v, wanted, row=row))
     return out

@@ -121,11 +121,13 @@ class _Served(Draft):
         role: str,
         amps: float,
         size: Cable,
+        stands_v: float = 0.0,
     ) -> None:
         """A plus lead from a thing to what can feed it a short circuit, with its own fuse at that
-        end.
+        end, which stands the bank's volts, or `stands_v` where that is more.
         """
-        f = fuse(amps, size.allowed_a, short_circuit_a(self.bank), self.bank.charge_v)
+        full = max(self.bank.charge_v, stands_v)
+        f = fuse(amps, size.allowed_a, short_circuit_a(self.bank), full)
         self.fuses[name] = f
         self.parts.append(
             Part(
@@ -169,8 +171,9 @@ class _Served(Draft):
         ]
         feed = self.thin(panel_a, 2 * SUN_RUN_M, panel_v)
         lead = self.thin(bank_a, 3.0, bank.nominal_v, "charge")
-        self.fused("fuse-panel", ("sun", "in+"), ("panel", "+"), SUN_RUN_M, "sun", panel_a, feed)
-        self.wire(("panel", "-"), ("sun", "in-"), SUN_RUN_M, "sun", panel_a, feed)
+        row_lead = (SUN_RUN_M, "sun", panel_a, feed)
+        self.fused("fuse-panel", ("sun", "in+"), ("panel", "+"), *row_lead, sun.row_v(bank))
+        self.wire(("panel", "-"), ("sun", "in-"), *row_lead)
         self.fused("fuse-sun", ("sun", "out+"), self.plus, 1.5, "sun", bank_a, lead)
         self.wire(("sun", "out-"), self.low, 1.5, "sun", bank_a, lead)
 

@@ -73,6 +73,7 @@ NEEDS: dict[str, Needs] = {
     "sun-bank": lambda s: bool(s.controllers),
     "sun-chemistry": lambda s: bool(s.controllers),
     "sun-window": lambda s: bool(s.controllers),
+    "sun-volts-dangerous": lambda s: bool(s.controllers),
     "sun-low": lambda s: bool(s.controllers),
     "sun-amps": lambda s: bool(s.controllers),
     "sun-volts-unknown": lambda s: any(p.spec.open_v is None for p in s.panels),

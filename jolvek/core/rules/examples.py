@@ -100,6 +100,7 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "sun-bank": {"figure": 51.2, "limit": 24, "least": 12, "most": 24},
     "sun-chemistry": {"chem": "lithium iron phosphate", "full": 29.2},
     "sun-window": {"figure": 75.26, "limit": 50, "row": 3},
+    "sun-volts-dangerous": {"figure": 100.8, "limit": 60, "row": 4, "takes": 125},
     "sun-low": {"figure": 18.6, "limit": 34.2, "row": 1},
     "sun-volts-unknown": {"figure": 50, "limit": 44.6},
     "sun-amps": {"figure": 34.7, "limit": 20, "watts": 800},

@@ -14,7 +14,8 @@ SIGNAL_WORDS = {
     STOP: "Stop",  # cannot be offered, and nobody is harmed
 }
 _OF = {
-    DANGER: """voltage-dangerous petrol-aboard lead-ventilation bay-ventilation fuse-volts fuse-most
+    DANGER: """voltage-dangerous sun-volts-dangerous petrol-aboard lead-ventilation
+        bay-ventilation fuse-volts fuse-most
         charge-watched shore-side plate-power plate-load plate-people approval-power awash
         low-freeboard heel-beyond trim-beyond wind-limit waves-limit connector-limit
         current-continuous""",

@@ -49,6 +49,20 @@ RULES = (
         COMMON,
     ),
     Rule(
+        "sun-volts-dangerous",
+        "caution",
+        "charging",
+        (
+            "On a cold morning {row:.0f} of the panels in a row stand at {figure:.0f} V, above "
+            "60 V DC, whenever light falls on them: touching the leads can kill."
+        ),
+        (
+            "Cover the panels before any work; fuse and plugs for {takes:.0f} V DC or more; only a "
+            "qualified marine electrician may work on it."
+        ),
+        "IEC 60364-4-41 extra-low voltage, from memory",
+    ),
+    Rule(
         "sun-low",
         "caution",
         "charging",

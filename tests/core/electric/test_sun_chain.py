@@ -64,6 +64,26 @@ def test_the_netlist_is_sized_by_the_row_and_by_what_the_controller_passes():
     assert "Tracker" in chosen.part("sun").text and "2 in a row" in chosen.part("panel").text
 
 
+@pytest.mark.parametrize(
+    ("bank", "open_v", "volts"),
+    [
+        (TWENTY_FOUR, 22.5, 58),  # 2 in a row: 50.4 V when cold, which a fuse for 32 V burns on
+        (FORTY_EIGHT, 22.5, 125),  # 4 in a row: 100.8 V, the bank 58.4
+        (FORTY_EIGHT, None, 125),  # not stated: a quarter over 18.6 V at work
+        (FORTY_EIGHT, 60.0, 600),
+    ],
+)
+def test_the_panels_fuse_stands_the_row_on_a_cold_morning(bank, open_v, volts):
+    chain = SunChain(4, open_v, 18.6, replace(TRACKER, input_max_v=500), 400.0)
+    chain = replace(chain, panels=chain.in_row(bank))
+    n = install(bank, 1200.0, Plan(solar_w=400.0, sun=chain))
+    assert n.fuses["fuse-panel"].volts_v == volts >= chain.row_v(bank)
+    assert n.fuses["fuse-sun"].volts_v == install(bank, 1200.0).fuses["fuse-1"].volts_v
+    told_of = told(chain, bank)
+    assert ("sun-volts-dangerous" in told_of) == (chain.row_v(bank) > 60)
+    assert all(f.signal == "danger" for r, f in told_of.items() if r == "sun-volts-dangerous")
+
+
 def test_what_counts_is_no_more_than_the_controller_passes():
     chain = SunChain(2, 22.5, 18.6, TRACKER, 800.0)
     assert chain.counted_w(25.6) == 20 * 25.6 and chain.counted_w(51.2) == 800

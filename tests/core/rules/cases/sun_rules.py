@@ -33,6 +33,11 @@ CASES = {
         (50.41, 150),
         (50.39, 30),
     ),
+    "sun-volts-dangerous": (
+        lambda v: panels(replace(TRACKER, input_max_v=200), open_v=v),
+        (22.5, 26.7),
+        (26.9, 60),
+    ),
     "sun-low": (lambda n: panels(panels=n), (2, 4), (1,)),
     "sun-volts-unknown": (lambda v: panels(open_v=v), (22.5,), (None,)),
     "sun-amps": (
