@@ -17,22 +17,28 @@ SunAt = Callable[[float], float]
 SUN_POINTS, MOST_SUN_S = 145, 24 * 3600.0
 
 
-def mean_sun_w(sun_at: SunAt | None, start_h: float, seconds: ArrayLike) -> Array:
-    """Mean W of the sun from setting out for so many seconds (any shape); 0 without panels.
+def mean_sun_w(
+    sun_at: SunAt | None, start_h: float, seconds: ArrayLike, most_w: ArrayLike = np.inf
+) -> Array:
+    """Mean W of the sun from setting out for so many seconds (any shape), no more than `most_w` of
+    it at a time (the same shape); 0 without panels.
 
     >>> morning = lambda hour: 100.0 if hour < 12 else 0.0
     >>> mean_sun_w(morning, 11.0, [3600.0, 7200.0]).round().tolist()
     [99.0, 50.0]
     """
-    spans = np.asarray(seconds, dtype=float)
+    spans, most = np.broadcast_arrays(np.asarray(seconds, float), np.asarray(most_w, float))
     if sun_at is None:
         return np.zeros_like(spans)
     longest = min(max(float(spans.max(initial=0.0)), 60.0), MOST_SUN_S)
     times = np.linspace(0.0, longest, SUN_POINTS)
     power = np.array([sun_at((start_h + t / 3600) % 24.0) for t in times])
-    steps = 0.5 * (power[1:] + power[:-1]) * np.diff(times)
-    given = np.concatenate(([0.0], np.cumsum(steps)))
-    return np.asarray(np.interp(spans, times, given) / np.maximum(spans, 1.0))
+    out = np.empty(spans.shape)
+    for at in np.ndindex(spans.shape):
+        taken = np.minimum(power, most[at])
+        given = np.concatenate(([0.0], np.cumsum(0.5 * (taken[1:] + taken[:-1]) * np.diff(times))))
+        out[at] = np.interp(spans[at], times, given) / max(spans[at], 1.0)
+    return out
 
 
 @dataclass(frozen=True)
@@ -41,6 +47,13 @@ class Aboard:
 
     spare: Bank | None = None
     sun_at: SunAt | None = None
+
+    def sun_w(self, fitted: Fitted, seconds: ArrayLike, power_w: ArrayLike) -> Array:
+        """Mean W of the sun while a power (both any shape) is drawn: a bank that must not be
+        charged takes none of what is left over.
+        """
+        most = np.inf if fitted.bank.takes_charge else power_w
+        return mean_sun_w(self.sun_at, fitted.need.day.start_h, seconds, most)
 
     def lasts_s(self, fitted: Fitted, power_w: ArrayLike) -> Array:
         """Seconds (any shape) of a power until the reserve, that of the spare too."""

@@ -46,12 +46,14 @@ class Month:
 
 @dataclass(frozen=True)
 class ChargingPlan:
-    """How the bank is filled between outings; `charge_wh` is what one charge takes."""
+    """How the bank is filled between outings; `charge_wh` is what one charge takes. Where the bank
+    must not be charged (`Bank.takes_charge`) nothing aboard fills it.
+    """
 
     charge_wh: float
     hours_each: float  # that each charge of the day may take
     shore: tuple[FromShore, ...]
-    aboard_wh: float  # that panels aboard give on the day
+    aboard_wh: float  # that panels aboard give into the bank on the day
     sun_speed_m_s: float | None  # that the noon sun alone holds
     months: tuple[Month, ...]
     station_holds: float  # charges that a full dock station gives without sun
@@ -74,7 +76,7 @@ def charging_plan(f: Fitted, solar_w: float | None = None) -> ChargingPlan:
     sun = sun_of(day, solar_w)
     noon = sun.noon_w if sun else 0.0
     speed = sun_neutral_speed_m_s(f.performance, noon, day.hotel_w) if sun else None
-    aboard = sun.energy_wh if sun else 0.0
+    aboard = sun.energy_wh if sun and bank.takes_charge else 0.0
     months = _months(day, charge_wh) if day.dock_solar_w else ()
     holds = STATION_USABLE * day.dock_battery_wh * STATION_EFFICIENCY / charge_wh
     found = _found(f, charge_wh, shore, aboard, months) + (check_sun(sun) if sun else [])
@@ -93,8 +95,10 @@ def _from_shore(f: Fitted, start: float, each_h: float) -> tuple[FromShore, ...]
         hours = together_h(f.bank, held, start)
         if out and hours > QUICKER * out[-1].hours:
             break  # the quay, or the packs, let one more do nothing
-        reached = float(soc_after(f.bank, held, each_h, start))
-        out.append(FromShore(count, share * draws, share < 1, hours, reached, hours <= each_h))
+        able = f.bank.takes_charge
+        reached = float(soc_after(f.bank, held, each_h, start)) if able else start
+        in_time = able and hours <= each_h
+        out.append(FromShore(count, share * draws, share < 1, hours, reached, in_time))
     return tuple(out)
 
 

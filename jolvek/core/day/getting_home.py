@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolvek.core.base.arrays import Array, Mask
-from jolvek.core.day.aboard import MOST_SUN_S, Aboard, mean_sun_w
+from jolvek.core.day.aboard import MOST_SUN_S, Aboard
 from jolvek.core.day.otherwise import there_and_back, turn_index
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
@@ -86,10 +86,10 @@ def no_return(fitted: Fitted, legs: tuple[Leg, ...] = (), aboard: Aboard | None 
         return NoReturn(0.0, 0.0, planned)
     slow = 1 / v_out + 1 / v_home  # s per metre out and home again
     mean = (p_out / v_out + p_home / v_home) / slow
-    aboard, start_h = aboard or Aboard(), fitted.need.day.start_h
+    aboard = aboard or Aboard()
     seconds = float(aboard.lasts_s(fitted, mean))
     for _ in range(SUN_ROUNDS if aboard.sun_at else 0):  # the longer she runs, the more sun
-        net = max(mean - float(mean_sun_w(aboard.sun_at, start_h, seconds)), 1.0)
+        net = max(mean - float(aboard.sun_w(fitted, seconds, mean)), 1.0)
         seconds = min(float(aboard.lasts_s(fitted, net)), MOST_SUN_S)
     reach = seconds / slow
     return NoReturn(reach, reach / v_out, planned)
@@ -148,8 +148,9 @@ def homing(fitted: Fitted, legs: tuple[Leg, ...] = (), aboard: Aboard | None = N
     if not can.any():
         return Homing(None, None, None)
     speeds, energy, seconds = speeds[can], energy[can], seconds[can]
-    sun_w = mean_sun_w(aboard.sun_at, day.start_h, seconds)
-    enough = aboard.lasts_s(fitted, np.maximum(3600 * energy / seconds - sun_w, 1.0)) >= seconds
+    mean_w = 3600 * energy / seconds
+    net_w = np.maximum(mean_w - aboard.sun_w(fitted, seconds, mean_w), 1.0)
+    enough = aboard.lasts_s(fitted, net_w) >= seconds
     if not enough.any():
         return Homing(None, None, None)
     good = speeds[enough]

@@ -17,6 +17,8 @@ from jolvek.core.electric.chemistry import Chemistry, temperature_factor
 from jolvek.core.electric.discharge import delivered_share
 from jolvek.core.rules.findings import Finding, find
 
+FREEZING_C = 0.0
+
 
 @dataclass(frozen=True)
 class Bank:
@@ -38,6 +40,13 @@ class Bank:
     def chem(self) -> Chemistry:
         """The packs' chemistry."""
         return self.battery.chem
+
+    @property
+    def takes_charge(self) -> bool:
+        """Whether it may be charged as cold as it is: lithium never below freezing (common
+        practice, no source); it gives all the same.
+        """
+        return not (self.chem.lithium and self.temperature_c < FREEZING_C)
 
     @property
     def packs(self) -> int:

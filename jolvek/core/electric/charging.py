@@ -13,7 +13,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base import checked
 from jolvek.core.base.arrays import Array, Index
-from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.bank import FREEZING_C, Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charge_time import charge_time_h
 from jolvek.core.electric.chemistry import CHEMISTRIES, end_soc
@@ -201,7 +201,7 @@ def check_charging(
     needed = together_h(bank, chargers, start)
     if np.isfinite(needed) and needed > hours:
         out.append(find("not-full-by-morning", needed, hours))
-    if bank.chem.lithium and temperature_c < 0:
+    if bank.chem.lithium and temperature_c < FREEZING_C:
         out.append(find("charge-freezing", temperature_c, 0.0))
     if new and np.isfinite(needed) and bank.chem.lithium:  # lead is delivered charged
         out.append(find("first-charge", DELIVERED_SOC, 1.0, hours=first_charge_h(bank, chargers)))

@@ -74,7 +74,9 @@ class PackState:
         return rate * float(peukert) / factor
 
     def step(self, power_w: float, hours: float) -> None:
-        """Draw a power (negative: charge) for some hours; the charge never passes empty or full."""
+        """Draw a power (negative: charge) for some hours; the charge never passes empty or full,
+        and a bank that must not be charged (`Bank.takes_charge`) takes nothing.
+        """
         if power_w <= 0:
             self._charge(-power_w, hours)
             return
@@ -96,6 +98,8 @@ class PackState:
         )
 
     def _charge(self, power_w: float, hours: float) -> None:
+        if not self.bank.takes_charge:
+            return
         chem_id, efficiency = self.bank.battery.chemistry, self.bank.chem.charge_efficiency
         soc = self.soc
         for _ in range(2):

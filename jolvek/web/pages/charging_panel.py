@@ -107,7 +107,14 @@ def answer(f: Fitted, plan: ChargingPlan) -> str:
         return tr(
             "From shore %(each)s, with %(own_charger)s.",
             each=each,
-            own_charger=own if day.own_charger_v else "no charger chosen",
+            own_charger=own if day.own_charger_v else tr("no charger chosen"),
+        )
+    if not f.bank.takes_charge:
+        return tr(
+            "Below 0 °C the lithium pack *takes no charge aboard*, from shore or sun: in a "
+            "frost-free place %(each)s, full in %(hours)s.",
+            each=each,
+            hours=long_hours(3600 * plan.shore[0].hours),
         )
     one = plan.shore[0]
     often = (

@@ -14,6 +14,7 @@ from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import ranked
 from jolvek.core.match.whole import fitted_of
+from jolvek.core.products.shelf import Item
 
 SHELF = demo.shelf()
 
@@ -22,6 +23,18 @@ def pontoon(**day):
     m = match(demo.enquiries()[4].need, SHELF)
     f = fitted_of(m, ranked(m)[0])
     return replace(f, need=replace(f.need, day=replace(f.need.day, **day)))
+
+
+def test_a_frozen_lithium_pack_takes_nothing_from_sun_or_shore():
+    """Common practice, no source: lithium is never charged below 0 °C; lead may be."""
+    warm, frozen = (pontoon(temperature_c=t, solar_w=600.0) for t in (1.0, -5.0))
+    assert frozen.bank.chem.lithium and not frozen.bank.takes_charge and warm.bank.takes_charge
+    assert charging_plan(warm).aboard_wh > 500 and charging_plan(frozen).aboard_wh == 0
+    start = end_soc(frozen.bank.chem, frozen.need.day.reserve)
+    assert {(s.reached, s.in_time) for s in charging_plan(frozen).shore} == {(start, False)}
+    assert charging_plan(warm).shore[0].reached > start
+    lead = replace(frozen, battery=Item("l", "M", "l", 1, Battery("agm", 48.0, 200)))
+    assert lead.bank.takes_charge and charging_plan(lead).aboard_wh > 500
 
 
 def said(plan):

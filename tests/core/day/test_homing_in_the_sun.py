@@ -38,6 +38,18 @@ def there_and_back(metres, speed=2.3):
     return (Leg("out", speed, metres), Leg("home", speed, metres))
 
 
+def test_no_sun_fills_a_frozen_lithium_bank_but_it_spares_what_is_drawn():
+    legs = (Leg("out", 1.0, 3000.0), Leg("home", 1.0, 3000.0))
+    for degrees, fills in ((2.0, True), (-4.0, False)):
+        f = charged(pontoon(temperature_c=degrees), 0.6)
+        f = replace(f, need=replace(f.need, day=f.need.day.with_legs(legs)))
+        bright, dark = sail_out(f, sun_at=steady(5000.0)), sail_out(f)
+        assert (bright.stored_wh > 0) == fills and dark.left < bright.left
+        assert bright.left == pytest.approx(bright.soc[0], abs=1e-9) or fills
+        counted = sunny(5000.0).sun_w(f, [3600.0, 7200.0], [300.0, 800.0])
+        assert counted == pytest.approx([5000.0, 5000.0] if fills else [300.0, 800.0])
+
+
 @pytest.mark.parametrize("watts", [0.0, 300.0, 800.0])
 def test_at_the_last_point_the_stepped_day_comes_home_with_just_the_reserve(watts):
     f = pontoon()
