@@ -112,7 +112,7 @@ def _cares() -> Iterator[Care]:
 
 def for_customers() -> list[str]:
     """Texts of tables that a customer reads: rules, care, faults, kinds of boats and batteries."""
-    out = [x for r in RULES.values() for x in (r.sentence, r.cure) if x != "{how}"]
+    out = [x for r in RULES.values() for x in (r.sentence, r.cure, r.otherwise) if x != "{how}"]
     out += [x for e in EXAMPLES.values() for x in e.values() if isinstance(x, str)]
     out += [x for c in _cares() for x in (c.text, c.hazard)]
     out += [f.seen for f in (*SERVICE_FAULTS.values(), *FAULTS.values())]

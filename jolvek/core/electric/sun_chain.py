@@ -5,6 +5,7 @@ window, volts and amps suit both ends.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import ceil
 from typing import ClassVar
 
 from jolvek.core.base import checked
@@ -142,5 +143,7 @@ def _panel_end(chain: SunChain, c: SunController, bank: Bank) -> list[Finding]:
     if stands > c.input_max_v:
         out.append(find("sun-window", stands, c.input_max_v, row=row))
     if row * chain.working_v < wanted:
-        out.append(find("sun-low", row * chain.working_v, wanted, row=row))
+        longer = ceil(wanted / chain.working_v)  # panels in a row that would do
+        cured = longer / row * stands <= c.input_max_v
+        out.append(find("sun-low", row * chain.working_v, wanted, row=row, cured=cured))
     return out

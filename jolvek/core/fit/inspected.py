@@ -12,7 +12,9 @@ from jolvek.core.electric import sun_chain
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.compass import clear_m
 from jolvek.core.electric.wire_sizes import FUSE_VOLTS
+from jolvek.core.fit.judged import borne
 from jolvek.core.rules.findings import Finding, find
+from jolvek.core.rules.predicates import MOST_JOINED, MOST_STRINGS
 
 if TYPE_CHECKING:
     from jolvek.core.fit.fitted import Fitted
@@ -64,8 +66,11 @@ def _limit_near(f: Fitted) -> list[Finding]:
         return []
     strings = int(np.ceil(amps / (BMS_NEAR * limit) * f.bank.parallel - 1e-9))
     watts = BMS_NEAR * limit * float(pair.at_v[0, 0])
-    more = {"strings": strings, "packs": strings * f.bank.series, "watts": watts}
-    return [find("bms-cuts-off", amps, limit, **more)]
+    most = min(float(bank.most_parallel.max()), MOST_STRINGS)
+    joined = strings * f.bank.series
+    cured = strings <= most and joined <= MOST_JOINED
+    more = {"strings": strings, "packs": joined, "watts": watts, "cured": cured}
+    return [borne(f, find("bms-cuts-off", amps, limit, **more))]
 
 
 def precautions(f: Fitted) -> list[Finding]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from jolvek.core.base.told import tell
@@ -14,8 +15,9 @@ from jolvek.core.predict import power_limit
 from jolvek.core.products.mounting import PLATE_TOO_DEEP_M
 from jolvek.core.products.unknown import shaft_unknown, weight_unknown
 from jolvek.core.rules import judge
-from jolvek.core.rules.findings import Finding, find
+from jolvek.core.rules.findings import Finding, find, uncured
 from jolvek.core.rules.predicates import ROUNDING_M
+from jolvek.core.rules.rulebook import RULES
 
 if TYPE_CHECKING:
     from jolvek.core.fit.fitted import Fitted
@@ -32,6 +34,29 @@ def hard(f: Fitted) -> list[Finding]:
     >>> hard(sample_fitted()), [x.rule for x in hard(sample_fitted(transom_height_m=0.4))]
     ([], ['shaft-short'])
     """
+    return [borne(f, x) for x in _hard(f)]
+
+
+def borne(f: Fitted, finding: Finding) -> Finding:
+    """A finding whose cure is more packs in series or in parallel says so only where the boat and
+    the motor bear them by every hard rule.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> more = find("voltage-low", 11.9, 21.0, packs=3, cured=True)
+    >>> borne(sample_fitted(), more).cure
+    'Take a motor for this voltage, or a battery within its window.'
+    """
+    said = dict(finding.values)
+    if not said.get("cured") or "packs" not in said:
+        return finding
+    key, count = ("parallel", said["strings"]) if "strings" in said else ("series", said["packs"])
+    had = {x.rule for x in _hard(f) if x.level == "block"} - {finding.rule}
+    then = {x.rule for x in _hard(replace(f, **{key: int(count)}))}  # type: ignore[call-overload]
+    blocks = {rule for rule in then if RULES[rule].level == "block"}
+    return finding if finding.rule not in then and blocks <= had else uncured(finding)
+
+
+def _hard(f: Fitted) -> list[Finding]:
     problem = f.stowed[1]
     asked = f.attitude.trim_asked_deg, f.attitude.heel_asked_deg
     return [

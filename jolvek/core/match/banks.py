@@ -23,12 +23,8 @@ from jolvek.core.products.own import packs_there_are
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.rules.facts import BankFacts
 from jolvek.core.rules.findings import Finding, find
+from jolvek.core.rules.predicates import MOST_JOINED, MOST_STRINGS
 from jolvek.core.rules.rule import SLACK
-
-MAX_PARALLEL = 4
-
-
-MAX_PACKS = 8
 
 
 @dataclass(frozen=True)
@@ -121,8 +117,8 @@ def _layouts(need: Need, shelf: Shelf, m: Motors) -> tuple[list[_Row], dict[int,
             rejected[i] = find("folded")
             continue
         b, reason, before = item.spec, None, len(rows)
-        for s, p in itertools.product(range(1, MAX_PACKS + 1), range(1, MAX_PARALLEL + 1)):
-            if s * p > min(MAX_PACKS, packs_there_are(item)) or s * b.charge_v > top * SLACK:
+        for s, p in itertools.product(range(1, MOST_JOINED + 1), range(1, MOST_STRINGS + 1)):
+            if s * p > min(MOST_JOINED, packs_there_are(item)) or s * b.charge_v > top * SLACK:
                 continue
             places, problem = stow(need.site.bays, b, s * p) if not item.clip_on else ([], None)
             if problem:

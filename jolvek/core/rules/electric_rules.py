@@ -5,6 +5,8 @@ from __future__ import annotations
 from jolvek.core.rules import predicates
 from jolvek.core.rules.rule import COMMON, MAKER, OWN, Rule
 
+LESS_POWER = "Limit the motor to {watts:power}, or take packs that give more."
+
 RULES = (
     Rule(
         "adapter-lead",
@@ -56,6 +58,7 @@ RULES = (
         MAKER,
         scope="pair",
         holds=predicates.voltage_high,
+        otherwise="Take a motor for this voltage, or a battery within its window.",
     ),
     Rule(
         "voltage-low",
@@ -66,6 +69,7 @@ RULES = (
         MAKER,
         scope="pair",
         holds=predicates.voltage_low,
+        otherwise="Take a motor for this voltage, or a battery within its window.",
     ),
     Rule(
         "voltage-ends-early",
@@ -102,6 +106,7 @@ RULES = (
         MAKER,
         scope="pair",
         holds=predicates.current_continuous,
+        otherwise=LESS_POWER,
     ),
     Rule(
         "current-unknown",
@@ -115,6 +120,7 @@ RULES = (
         COMMON,
         scope="pair",
         holds=predicates.current_unknown,
+        otherwise="Ask the maker, or take packs that give more.",
     ),
     Rule(
         "current-peak",
@@ -131,6 +137,7 @@ RULES = (
         MAKER,
         scope="pair",
         holds=predicates.current_peak,
+        otherwise="Lock out the peak power, or take packs that give more.",
     ),
     Rule(
         "controller-limits",
@@ -209,6 +216,7 @@ RULES = (
         MAKER,
         scope="pair",
         holds=predicates.bms_limit,
+        otherwise=LESS_POWER,
     ),
     Rule(
         "bank-hot",

@@ -109,8 +109,21 @@ def say(
         key: chosen(value) if isinstance(value, int | float) else speak(value)
         for key, value in finding.values
     }
-    text, cure = (speak(x).format(**named) for x in (rule.sentence, rule.cure))
+    borne = dict(finding.values).get("cured", True)
+    cures = rule.cure if borne or not rule.otherwise else rule.otherwise
+    text, cure = (speak(x).format(**named) for x in (rule.sentence, cures))
     return replace(finding, text=text, cure=cure)
+
+
+def uncured(finding: Finding) -> Finding:
+    """The same finding, in SI, with the cure that is left where its first does not pass the rule
+    book.
+
+    >>> uncured(example("voltage-low")).cure
+    'Take a motor for this voltage, or a battery within its window.'
+    """
+    values = tuple({**dict(finding.values), "cured": False}.items())
+    return say(replace(finding, values=values), SI)
 
 
 def worst(findings: list[Finding] | tuple[Finding, ...]) -> str:

@@ -7,8 +7,9 @@ import numpy as np
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.told import tell
 from jolvek.core.rules.facts import DriveFacts, NeedFacts, PairFacts, SetupFacts
-from jolvek.core.rules.rule import Held, at_least, at_most
+from jolvek.core.rules.rule import SLACK, Held, at_least, at_most
 
+MOST_JOINED, MOST_STRINGS = 8, 4  # packs of a bank that is offered; common practice, no source
 RUDDER_NEEDS_M = 0.03
 FOOT_SLACK_MM = 1.0  # that a screw takes up; common practice, no source
 ROUNDING_M = 0.0005  # a plate is measured to the millimetre
@@ -109,14 +110,21 @@ def pack_own(f: PairFacts) -> Held:
 
 
 def voltage_high(f: PairFacts) -> Held:
-    """The bank's charging voltage against the motor's highest."""
-    return at_most(f.charge_v, f.most_v)
+    """The bank's charging voltage against the motor's highest; fewer packs only where one less
+    still suits.
+    """
+    fewer = np.floor(f.most_v * f.bank.series / f.charge_v)  # that the motor bears
+    cured = (fewer >= 1) & (f.mid_v * fewer / f.bank.series >= f.least_v)
+    return at_most(f.charge_v, f.most_v, cured=cured)
 
 
 def voltage_low(f: PairFacts) -> Held:
     """The bank's voltage under load at 60 % charge against the motor's lowest."""
-    packs = np.ceil(f.least_v / (f.bank_v / f.bank.series))
-    return at_least(f.mid_v, f.least_v, packs=packs)
+    one_v = np.maximum(f.mid_v / f.bank.series, 1e-3)
+    packs = np.ceil(f.least_v / one_v - 1e-9)
+    cured = packs * f.charge_v / f.bank.series <= f.most_v * SLACK
+    cured &= (packs <= np.minimum(f.bank.most_series, MOST_JOINED)) & f.own_pack
+    return at_least(f.mid_v, f.least_v, packs=packs, cured=cured)
 
 
 def series_allowed(f: PairFacts) -> Held:
@@ -134,6 +142,9 @@ def _amps(f: PairFacts, amps: Array, limit_a: Array) -> Held:
     one = limit_a / f.bank.parallel
     with np.errstate(invalid="ignore"):
         strings = np.ceil(amps / one - 1e-9)
+    cured = strings <= np.minimum(f.bank.most_parallel, MOST_STRINGS)
+    cured &= (strings * f.bank.series <= MOST_JOINED) & f.own_pack
+    cured &= (f.charge_v <= f.most_v * SLACK) & (f.mid_v * SLACK >= f.least_v)
     return at_most(
         np.where(np.isfinite(limit_a), amps, 0.0),
         limit_a,
@@ -141,6 +152,7 @@ def _amps(f: PairFacts, amps: Array, limit_a: Array) -> Held:
         strings=strings,
         packs=strings * f.bank.series,
         watts=limit_a * f.at_v,
+        cured=cured,
     )
 
 

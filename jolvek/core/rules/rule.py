@@ -30,8 +30,9 @@ class Held:
 class Rule:
     """One rule: `sentence` and `cure` are templates filled with the boat's figures; SI inside.
 
-    A hard rule has a `scope` (need, drive, pair or setup) and a predicate `holds` over the facts of
-    that scope, for one setup as for all candidates.
+    A cure that this boat or bank does not bear (`cured` among the values is false) gives way to
+    `otherwise`. A hard rule has a `scope` (need, drive, pair or setup) and a predicate `holds` over
+    the facts of that scope, for one setup as for all candidates.
     """
 
     id: str
@@ -43,6 +44,7 @@ class Rule:
     school: str = "all"
     scope: str = ""
     holds: Callable[[Any], Held] | None = None
+    otherwise: str = ""
 
 
 def at_most(figure: Any, limit: Any, **values: Any) -> Held:

@@ -72,6 +72,7 @@ RULES = (
         ),
         "More panels in a row, or a controller that steps the volts up.",
         COMMON,
+        otherwise="A controller that steps the volts up.",
     ),
     Rule(
         "sun-volts-unknown",

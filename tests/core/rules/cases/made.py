@@ -42,7 +42,12 @@ def ids(findings):
 QUAY = Charger(24, 20, ("lfp", "agm"))
 
 
-def fit(
+def fit(*args, **more):
+    f = fitted(*args, **more)
+    return ids([*f.findings, *f.precautions])
+
+
+def fitted(
     need=NEED,
     battery=LFP,
     motor=None,
@@ -58,7 +63,7 @@ def fit(
         mount or Mount("transom_clamp", 60, 2000),
     )
     c = Item("c", "M", "c", 100, charger) if charger else None
-    f = Fitted(
+    return Fitted(
         need,
         Item("m", "M", "m", 900, motor, style, noise_db=noise),
         Item(battery_id, "M", "b", 800, battery),
@@ -66,7 +71,6 @@ def fit(
         c,
         **{"shaft_m": 0.381, **more},
     )
-    return ids([*f.findings, *f.precautions])
 
 
 def at(site=None, day=None, hull=None, load=None, water=None):
