@@ -34,7 +34,7 @@ from jolvek.store.finding import WAITS
 from jolvek.store.people import ROLES
 from jolvek.store.recalls import ANSWERS
 from jolvek.store.shelf import KINDS
-from jolvek.store.shop import Shop
+from jolvek.store.shop import MAIL_SUBJECT, MAIL_WORDS, Shop
 from jolvek.web.forms.boat_form import BOTTOMS, CHAMBERS, CONSTRUCTIONS, STORAGE
 from jolvek.web.forms.day_form import SCHOOL_WORDS, SKIES, WISH_WORDS
 from jolvek.web.pages.care_page import STATE_WORDS
@@ -120,6 +120,7 @@ def for_customers() -> list[str]:
     out += [c.name for c in CHEMISTRIES.values()]
     out += [*ANSWERS.values(), *STATE_WORDS.values(), *SIGNAL_WORDS.values()]
     out += [x["label"] for x in LABELS.values()]
+    out += [MAIL_SUBJECT, MAIL_WORDS]
     return [x for x in dict.fromkeys(map(str, out)) if x]
 
 

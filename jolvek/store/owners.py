@@ -232,9 +232,9 @@ def _json(text: str) -> Any:
 
 
 def language_of(conn: sqlite3.Connection, enquiry_id: int) -> str:
-    """In which language the customer is written to."""
+    """In which language the customer is written to; empty where nobody chose: the shop's."""
     row = conn.execute("SELECT language FROM enquiry WHERE id = :id", {"id": enquiry_id}).fetchone()
-    return str(row["language"]) if row else "en"
+    return str(row["language"]) if row else ""
 
 
 def set_language(conn: sqlite3.Connection, enquiry_id: int, language: str) -> None:

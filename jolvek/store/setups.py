@@ -242,6 +242,16 @@ def fit(conn: sqlite3.Connection, setup_id: int, shaft_m: float | None, fitting:
     )
 
 
+def renew(conn: sqlite3.Connection, setup_id: int, part: Bought, item: Item[Any]) -> None:
+    """A part of a setup as the catalogue has it now; how many stays."""
+    table = "setup_item" if part.kind in ESSENTIALS else "setup_extra"
+    conn.execute(
+        f"UPDATE {table} SET title = :title, price = :price, data = :data WHERE setup_id = :setup"
+        " AND kind = :kind AND product_id = :product",
+        _row(setup_id, part.kind, item, part.quantity),
+    )
+
+
 def unpin(conn: sqlite3.Connection, enquiry_id: int, letter: str) -> None:
     """Take a setup off."""
     conn.execute(

@@ -11,7 +11,7 @@ from flask import Response, abort, flash, render_template, request, url_for
 from flask_login import current_user
 
 from jolvek.formats import tables
-from jolvek.store import enquiries, erasing, jobs, setups
+from jolvek.store import enquiries, erasing, jobs, owners, setups
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Broken, Pinned
 from jolvek.web.data import conn as conn
@@ -112,6 +112,11 @@ class Frame:
     def need(self) -> Any:
         """Boat, load, site and day."""
         return self.e.need
+
+
+def spoken_to(enquiry_id: int) -> str:
+    """In which language the customer of a job is written to: the one chosen, or the shop's."""
+    return owners.language_of(conn(), enquiry_id) or display.language_of_shop()
 
 
 def frame(enquiry_id: int, here: str) -> Frame:

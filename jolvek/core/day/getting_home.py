@@ -13,7 +13,7 @@ from jolvek.core.day.aboard import MOST_SUN_S, Aboard
 from jolvek.core.day.otherwise import there_and_back, turn_index
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.fit.moving import in_wind
+from jolvek.core.fit.in_wind import in_wind
 from jolvek.core.hydro.propulsor import pitch_limited_thrust_n
 from jolvek.core.hydro.resistance import total_n
 from jolvek.core.predict.performance import Performance

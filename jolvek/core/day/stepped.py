@@ -19,7 +19,7 @@ from jolvek.core.electric.pack_state import PackState
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.checklist import LOW_CHARGE
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.fit.moving import in_wind
+from jolvek.core.fit.in_wind import in_wind
 from jolvek.core.predict.performance import Performance
 
 STEP_S = 60.0

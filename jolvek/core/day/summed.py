@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from jolvek.core.electric.bank import runtime_s
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.fit.moving import in_wind
+from jolvek.core.fit.in_wind import in_wind
 from jolvek.core.predict.likelihood import day_chance
 
 MOST_RUNS = 999  # told of a charge

@@ -9,6 +9,7 @@ from jolvek.core.base.told import tell
 from jolvek.core.electric import charging, network
 from jolvek.core.electric.bank import weather
 from jolvek.core.fit.fit_facts import drive_facts, need_facts, setup_facts
+from jolvek.core.fit.in_wind import in_wind
 from jolvek.core.fit.leg import largest_tilt_deg
 from jolvek.core.fit.stowage import best_place
 from jolvek.core.predict import power_limit
@@ -20,7 +21,9 @@ from jolvek.core.rules.predicates import ROUNDING_M
 from jolvek.core.rules.rulebook import RULES
 
 if TYPE_CHECKING:
+    from jolvek.core.enquiry.need import Leg
     from jolvek.core.fit.fitted import Fitted
+    from jolvek.core.predict.performance import Performance
 
 TRIM_MUCH_DEG, HEEL_MUCH_DEG = 2.5, 4.0  # common practice, no source
 AT_BEST_M = 0.05  # nearer than this a battery stands at its best place
@@ -185,6 +188,14 @@ def in_the_water(f: Fitted) -> list[Finding]:
     return out
 
 
+def _legs(f: Fitted) -> list[tuple[Leg, Performance]]:
+    return [(leg, in_wind(f, leg.wind_m_s)) for leg in f.need.day.trip]
+
+
+def _too_fast(leg: Leg, p: Performance) -> bool:
+    return leg.speed_m_s > p.top_speed_m_s * (1 + 1e-6)
+
+
 def wishes(f: Fitted) -> list[Finding]:
     """The day and the customer's must-haves.
 
@@ -194,6 +205,9 @@ def wishes(f: Fitted) -> list[Finding]:
     []
     """
     day, out = f.need.day, []
+    missed = [(p.top_speed_m_s, leg.speed_m_s) for leg, p in _legs(f) if _too_fast(leg, p)]
+    if missed:
+        out.append(find("speed-missed", *min(missed, key=lambda x: x[0] / x[1])))
     wish = f.performance.at_speed(day.speed_m_s)
     if wish.power_w is not None and wish.range_m is not None and wish.range_m < day.distance_m:
         out.append(find("short-of-day", wish.range_m, day.distance_m))

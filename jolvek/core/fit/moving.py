@@ -1,16 +1,14 @@
-"""What moving weights, and another wind, do to her speed."""
+"""What moving weights does to her speed."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.stowage import holding
 from jolvek.core.fit.trim import attitude, moved
 from jolvek.core.hydro.resistance import remembered_table
 from jolvek.core.predict.evaluate import evaluate
-from jolvek.core.predict.performance import Performance
-from jolvek.core.predict.setup import raised
 
 
 def top_at_centre_m_s(fitted: Fitted, ahead_m: float) -> float:
@@ -59,17 +57,3 @@ def best_move(fitted: Fitted) -> Move | None:
         there = top_at_centre_m_s(fitted, lying.ahead_m)
         found.append(Move(bay.name, float(bay.ahead_m or 0.0), there - now))
     return max(found, key=lambda m: m.gain_m_s)
-
-
-def in_wind(fitted: Fitted, wind_m_s: float) -> Performance:
-    """Her figures in another wind against her, m/s, with the waves that it raises.
-
-    >>> from jolvek.core.fit.fitted import sample_fitted
-    >>> f = sample_fitted()
-    >>> in_wind(f, 8.0).top_speed_m_s < in_wind(f, 0.0).top_speed_m_s == f.performance.top_speed_m_s
-    True
-    """
-    if wind_m_s == fitted.setup.wind_m_s:
-        return fitted.performance
-    other = replace(fitted.setup, wind_m_s=wind_m_s, **raised(wind_m_s, fitted.fetch_m))
-    return evaluate(other, fitted.performance.resistance)

@@ -41,6 +41,14 @@ RULES = (
         OWN,
     ),
     Rule(
+        "speed-missed",
+        "caution",
+        "day",
+        "Reaches {figure:speed} at best; {limit:speed} is asked, so the day is not done as wished.",
+        "Ask for less speed, or take a stronger motor.",
+        OWN,
+    ),
+    Rule(
         "short-of-day",
         "caution",
         "day",

@@ -107,6 +107,7 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "too-slow": {"figure": 1.723, "limit": 1.95, "watts": 610.1},
     "too-slow-all": {"figure": 2.271, "limit": 6},
     "too-short": {"figure": 144600, "limit": 400000, "energy": 23000},
+    "speed-missed": {"figure": 1.723, "limit": 1.95},
     "short-of-day": {"figure": 40800, "limit": 60000},
     "day-energy": {"figure": 23000, "limit": 8316},
     "beaten": {},

@@ -95,6 +95,7 @@ ACCESS: dict[str, str] = {
     "sent.seen": ADVISOR,
     "offer.send": ADVISOR,
     "offer.stage": ADVISOR,
+    "repriced.today": ADVISOR,
     "handover.page": READER,
     "handover.copy": READER,
     "handover.show_photo": READER,

@@ -165,7 +165,7 @@ AS_DATA = (".csv", ".xlsx", ".json")  # what other programs read says the same t
 
 def _of_shop() -> str:
     """What the shop's own pages speak where nobody chose: as it writes its dates, if they can."""
-    mine = display.LOCALES[data.shop().language][:2]
+    mine = display.language_of_shop()
     return mine if mine in language.SCREENS else "en"
 
 

@@ -9,7 +9,7 @@ from flask import Blueprint, Response, abort, flash, redirect, render_template, 
 from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.store import owners, recalls
+from jolvek.store import recalls
 from jolvek.store import shelf as shelf_store
 from jolvek.store.db import transaction
 from jolvek.store.recalls import Asked, Recall
@@ -18,7 +18,7 @@ from jolvek.web.accounts import links, signing
 from jolvek.web.mailing import post_of
 from jolvek.web.pages import care_letters, sending
 from jolvek.web.saving import now
-from jolvek.web.shared import conn, form_id, show, table_file, who
+from jolvek.web.shared import conn, form_id, show, spoken_to, table_file, who
 from jolvek.web.view import language, pdf
 from jolvek.web.view.display import counted
 from jolvek.web.view.language import tr
@@ -138,7 +138,7 @@ def letters(number: int, form: str) -> Response:
         abort(404, tr("All have answered: there is nothing to print."))
 
     def speak(enquiry_id: int) -> str:
-        return language.choose(owners.language_of(conn(), enquiry_id))
+        return language.choose(spoken_to(enquiry_id))
 
     body = pdf.write(render_template("care/letters.html", r=r, letters=told, speak=speak))
     return Response(body, mimetype="application/pdf")

@@ -16,7 +16,7 @@ from jolvek.store.due_list import Line
 from jolvek.store.recalls import Holder
 from jolvek.store.shop import Shop
 from jolvek.web.pages.sending import ADDRESS, NOBODY, stamp
-from jolvek.web.view.display import day
+from jolvek.web.view.display import day, language_of_shop
 from jolvek.web.view.language import speaking, tr
 
 
@@ -66,7 +66,7 @@ def remind(
             continue
         new = [x for x in found if due_list.remind(conn, x, at, who)]
         if new:
-            with speaking(owners.language_of(conn, number)):
+            with speaking(owners.language_of(conn, number) or language_of_shop()):
                 subject, body = reminder(shop, new, ways(number))
             outbox.post(conn, number, at, new[0].mail, mail(shop, new[0].mail, subject, body))
             mails += 1
@@ -106,7 +106,7 @@ def write_all(
     for letter, h in found:
         if not ADDRESS.fullmatch(h.mail):
             continue
-        with speaking(owners.language_of(conn, h.enquiry_id)):
+        with speaking(owners.language_of(conn, h.enquiry_id) or language_of_shop()):
             subject, body = recall_body(shop, recall[1], recall[2], h, ways(letter))
         outbox.post(conn, h.enquiry_id, at, h.mail, mail(shop, h.mail, subject, body))
         recalls.mailed(conn, letter, h.mail)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date, timedelta
 from functools import lru_cache
 from typing import Any
@@ -11,6 +12,7 @@ import numpy as np
 from jolvek.core.base.told import tell
 from jolvek.core.day.otherwise import Switches
 from jolvek.core.day.outing import Outing, outing
+from jolvek.core.day.seas import seas
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.deal.lines import sums
@@ -173,11 +175,19 @@ def _in_wind(fitted: Fitted, wind_m_s: float) -> Voyage:
 
 def turned(w: Worked, u: Units) -> dict[str, Any]:
     """The drawing, and what the sliders of the customer's page step through."""
-    start, winds = w.fitted.need.day.start_h, []
-    for wind in WINDS_M_S:
-        v = _in_wind(w.fitted, wind)
-        winds.append({"wind": str(u.full(wind, "speed")), "told": _plain(sentence(v, start, u))})
+    winds = [{"wind": str(u.full(x, "speed")), "told": _windy(w.fitted, x, u)} for x in WINDS_M_S]
     return {"drawing": str(setup_view(w)), "winds": winds, "speeds": speeds(w, u)}
+
+
+def _windy(fitted: Fitted, wind_m_s: float, u: Units) -> str:
+    """The day in a wind: to stay ashore where wind or waves are too much for the boat, whatever the
+    battery says; else how it ends.
+    """
+    legs = tuple(replace(leg, wind_m_s=wind_m_s) for leg in fitted.need.day.trip)
+    stops = [f for f in seas(fitted, legs).findings if f.level == "block"]
+    if stops:
+        return tr("Stay ashore: %(why)s", why=u.said(stops[0]).text)
+    return _plain(sentence(_in_wind(fitted, wind_m_s), fitted.need.day.start_h, u))
 
 
 def _plain(text: str) -> str:

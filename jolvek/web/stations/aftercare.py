@@ -22,7 +22,7 @@ from jolvek.web.forms.chosen import chosen
 from jolvek.web.pages import care_page
 from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
-from jolvek.web.shared import conn, frame, show, stored_or_404, who
+from jolvek.web.shared import conn, frame, show, spoken_to, stored_or_404, who
 from jolvek.web.view import language, pdf, stations
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
@@ -49,7 +49,7 @@ def show_page(enquiry_id: int, refused: dict[str, str] | None = None, code: int 
         "refused": refused or {},
         "states": care_page.STATE_WORDS,
         "kinds": SERVICE_FAULTS,
-        "spoken": owners.language_of(conn(), enquiry_id),
+        "spoken": spoken_to(enquiry_id),
         "typed": request.form if refused else {},
         "batteries": shelf_of(conn()).batteries,
     }
@@ -113,7 +113,7 @@ def dates(enquiry_id: int) -> Response:
 def label(enquiry_id: int) -> Response:
     """A sticker for the boat: its code leads to her own page, which names nobody."""
     stored_or_404(enquiry_id)
-    language.choose(owners.language_of(conn(), enquiry_id))
+    language.choose(spoken_to(enquiry_id))
     way = url_for("boat_page.page", token=links.token("boat", enquiry_id), _external=True)
     code = Markup(segno.make(way, error="q").svg_inline(scale=2, border=2))
     body = pdf.write(render_template("aftercare/label.html", code=code, way=way))

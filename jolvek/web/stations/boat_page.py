@@ -14,7 +14,7 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.core.care.faults import SERVICE_FAULTS
 from jolvek.core.fit.handover import FOR_OWNER, steps
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
-from jolvek.store import care, owners, recalls, service_faults
+from jolvek.store import care, recalls, service_faults
 from jolvek.store.db import transaction
 from jolvek.web import data, errors
 from jolvek.web.accounts import limits, links
@@ -22,7 +22,7 @@ from jolvek.web.forms.chosen import chosen
 from jolvek.web.pages import care_page
 from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
-from jolvek.web.shared import Frame, conn, frame, show
+from jolvek.web.shared import Frame, conn, frame, show, spoken_to
 from jolvek.web.stations.after_log import read_trip
 from jolvek.web.stations.after_parts import fault_told, pieces_of
 from jolvek.web.view import language
@@ -34,7 +34,7 @@ HEADERS = {"X-Robots-Tag": "noindex, nofollow", "Referrer-Policy": "no-referrer"
 
 def _frame(token: str) -> Frame:
     f = frame(links.of_token("boat", token), "aftercare")
-    language.choose(request.args.get("lang") or owners.language_of(conn(), f.e.id))
+    language.choose(request.args.get("lang") or spoken_to(f.e.id))
     if f.card.in_hand is None:
         abort(404, links.LOST)
     return f
@@ -130,7 +130,7 @@ def recalled(token: str) -> Any:
     found = recalls.letter(conn(), letter)
     if found is None:
         abort(404, links.LOST)
-    language.choose(owners.language_of(conn(), found.enquiry_id))
+    language.choose(spoken_to(found.enquiry_id))
     more = {"token": token, "x": found, "answers": recalls.ANSWERS}
     return Response(show("boat_page/recall.html", **more), 200, HEADERS)
 
@@ -145,6 +145,6 @@ def answer(token: str) -> Any:
     with transaction(conn()) as c:
         recalls.answer(c, letter, told, BY, now())
     found = recalls.letter(conn(), letter)
-    language.choose(owners.language_of(conn(), found.enquiry_id) if found else "en")
+    language.choose(spoken_to(found.enquiry_id) if found else "en")
     flash(language.tr("Thank you: the shop has your answer."))
     return redirect(url_for("boat_page.recalled", token=token), 303)

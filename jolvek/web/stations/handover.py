@@ -12,7 +12,7 @@ from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.base.told import tell
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
-from jolvek.store import enquiries, handovers, owners, stock
+from jolvek.store import enquiries, handovers, stock
 from jolvek.store.db import transaction
 from jolvek.store.handovers import Act, FaultKept, Serial
 from jolvek.web import data, errors
@@ -21,7 +21,7 @@ from jolvek.web.drawings import signature
 from jolvek.web.pages import handover_record, trial_page
 from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
-from jolvek.web.shared import Frame, conn, form_id, frame, gone, show, stored_or_404, who
+from jolvek.web.shared import Frame, conn, form_id, frame, gone, show, spoken_to, stored_or_404, who
 from jolvek.web.view import display, language, pdf, photos, stations
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
@@ -209,7 +209,7 @@ def sign(enquiry_id: int) -> Any:
         drawn = signature.checked(form.get("signature", ""))
         signed = {"customer": {"name": customer, "drawn": drawn}, "shop": {"name": who()}}
         logo = photos.as_data(data.settings().data_dir, data.shop().logo)
-        with language.speaking(owners.language_of(conn(), enquiry_id)):
+        with language.speaking(spoken_to(enquiry_id)):
             trial = trial_page.on_paper(conn(), f.e, hand, u)
             told = handover_record.record(f.e, hand, found, data.shop(), u, signed, trial, now())
             paper = pdf.write(render_template("handover/paper.html", o=told, logo=logo))

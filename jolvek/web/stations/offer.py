@@ -23,9 +23,11 @@ from jolvek.web.pages import offer_content, offer_years, sending
 from jolvek.web.pages.offer_lines import SERVICES, digits_of, lines, priced_services, totals
 from jolvek.web.pages.sending import customer_way
 from jolvek.web.saving import now
-from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404, who
+from jolvek.web.shared import Frame, conn, form_id, frame, show, spoken_to, stored_or_404, who
 from jolvek.web.view import display, language, photos, stations
 from jolvek.web.view.language import tr
+from jolvek.web.view.matches import shelf_of
+from jolvek.web.view.moved import moved
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("offer", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -106,11 +108,18 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         "sent": [_sent_told(x) for x in sent],
         **(_form_told(worked, draft) if made else {}),
         "open": _open(f, draft, worked) if made else [],
+        "repriced": _dearer(worked),
+        "spoken": spoken_to(enquiry_id),
         "customer_link": _new_link(enquiry_id),
     }
     claimed = chosen is not None and chosen.fitted.fitting.claims
     stages = {"chosen": chosen, "claims": claimed, "stages": STAGE_WORDS, "refused": refused or {}}
     return show("offer/page.html", f, **stages, **more), code
+
+
+def _dearer(worked: list[Worked]) -> bool:
+    """Whether a part has another price today."""
+    return any(x.now for w in worked for x in moved(w.pinned, shelf_of(conn())))
 
 
 def _new_link(enquiry_id: int) -> str:
@@ -144,6 +153,7 @@ def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
         for w in worked
         if w.blocked
     ]
+    out += [x.told for w in worked for x in moved(w.pinned, shelf_of(conn()))]
     if not f.e.customer:
         out.append(tr("The customer has no name yet: it stands on the Boat station."))
     unread = [k for k, _, _ in offer_content.cautions(worked) if k not in draft.acknowledged]
@@ -170,6 +180,8 @@ def save(enquiry_id: int) -> Any:
         request.form, letters, before, data.shop(), digits_of(data.shop().currency)
     )
     with transaction(conn()) as c:
+        if "language" in request.form:
+            owners.set_language(c, enquiry_id, chosen("language", language.LANGUAGES))
         draft.acknowledged = offers.draft(c, enquiry_id).get("acknowledged", {})
         offers.keep_draft(c, enquiry_id, asdict(draft))
     if refused:
@@ -200,8 +212,7 @@ def send(enquiry_id: int) -> Any:
     against = _open(f, draft, worked) if worked else [tr("No setup is chosen yet.")]
     if against:
         return _page(enquiry_id, {"send": " ".join(against)}, 422)
-    spoken = owners.language_of(conn(), enquiry_id)
-    with language.speaking(spoken):
+    with language.speaking(spoken_to(enquiry_id)):
         made = offer_content.content(f.e, worked, draft, shop, u, date.today(), whole=True)
     to = f.e.enquiry.mail if request.form.get("mail") else ""
     after, words = form_id("after"), shop.letter

@@ -7,11 +7,11 @@ from typing import Any
 
 from flask import Blueprint, Response, abort, render_template, request
 
-from jolvek.store import offers, owners
+from jolvek.store import offers
 from jolvek.web.forms.outing_form import asked_from as outing_asked
 from jolvek.web.pages.side_by_side_full import full_table
 from jolvek.web.pages.side_by_side_page import asked_from, side_by_side_page
-from jolvek.web.shared import Frame, conn, frame, show
+from jolvek.web.shared import Frame, conn, frame, show, spoken_to
 from jolvek.web.stations.day_out import outing
 from jolvek.web.view import display, language, pdf
 from jolvek.web.view.language import tr
@@ -29,7 +29,7 @@ def _worked(f: Frame) -> list[Worked]:
 def _framed(enquiry_id: int, station: str) -> Frame:
     """The enquiry, and its customer's language for what follows."""
     f = frame(enquiry_id, station)
-    language.choose(owners.language_of(conn(), enquiry_id))
+    language.choose(spoken_to(enquiry_id))
     return f
 
 

@@ -122,6 +122,11 @@ LOCALES = dict(zip(LANGUAGES, ("en_IE", "de_DE", "fr_FR", "nl_NL", "es_ES"), str
 DATES = {"en": "en_GB", "de": "de_DE", "fr": "fr_FR", "nl": "nl_NL", "es": "es_ES"}
 
 
+def language_of_shop() -> str:
+    """The language that the shop writes in, and so to customers where nobody chose another."""
+    return LOCALES[data.shop().language][:2]
+
+
 def locale_of_page() -> str:
     """How money and days are written: as the page's language does; English ones as the shop set."""
     said = language.current()

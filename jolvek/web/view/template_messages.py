@@ -25,7 +25,8 @@ MARKUP = re.compile(r'\s*[\w-]+="')  # attributes that a macro writes
 ATTRIBUTE = re.compile(r'(?<=\s)([a-z-]+)="([^"]*)"')
 NAMES_FILES = re.compile(r"\{%-?\s*(extends|include|from|import|block|macro)\b")
 LITERAL = re.compile(r"""(["'])((?:(?!\1)[^\\])*)\1""", re.S)
-OTHER_USE = re.compile(r"(?:\b_\(|\bn_\(|[=!]=)\s*$")  # a message already, or only compared
+# a message already, or only compared
+OTHER_USE = re.compile(r"""(?:\b_\(|\bn_\((?:"[^"]*",)?|[=!]=)\s*$""")
 HUMAN = re.compile(
     r"^(?!is-|button|data-|.*[/=_{])(?:\W?[A-Z][a-zé]|.*[a-z]{2,},? [a-z(%]|.*, %)", re.S
 )

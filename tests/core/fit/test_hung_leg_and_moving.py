@@ -8,8 +8,9 @@ from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit.as_set import AsSet
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.hung_leg import COVER_M, STEP_M, hub_below_m, hung_leg, under_m
+from jolvek.core.fit.in_wind import in_wind
 from jolvek.core.fit.leg import GROUND_M
-from jolvek.core.fit.moving import best_move, in_wind, top_at_centre_m_s
+from jolvek.core.fit.moving import best_move, top_at_centre_m_s
 from jolvek.core.fit.stowage import best_place, holding
 from jolvek.core.hydro.floating import draws_m, float_at, keel_wetted_m2, transom_draught_m
 from jolvek.core.hydro.hull import Hull

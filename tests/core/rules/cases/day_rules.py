@@ -25,6 +25,7 @@ CASES = {
     ),
     "too-slow-all": (lambda v: matched(at(day={"speed_m_s": v})), (1.6,), (6.0,)),
     "too-short": (lambda d: matched(at(day={"distance_m": d})), (4000,), (4e5,)),
+    "speed-missed": (lambda v: fit(at(day={"speed_m_s": v})), (1.2, 1.6), (3.5,)),
     "short-of-day": (lambda d: fit(at(day={"distance_m": d})), (4000,), (4e5,)),
     "day-energy": (
         lambda m: matched(

@@ -1,0 +1,31 @@
+"""The parts of a draft's setups at today's prices."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, flash, redirect, url_for
+
+from jolvek.store import enquiries, setups
+from jolvek.store.db import transaction
+from jolvek.web.saving import now
+from jolvek.web.shared import conn, frame
+from jolvek.web.view.language import tr
+from jolvek.web.view.matches import shelf_of
+from jolvek.web.view.moved import moved
+
+bp = Blueprint("repriced", __name__, url_prefix="/enquiry/<int:enquiry_id>/offer")
+
+
+@bp.post("/today")
+def today(enquiry_id: int) -> Any:
+    """Take every part that is still offered as the catalogue has it today."""
+    f, offered = frame(enquiry_id, "offer"), shelf_of(conn())
+    with transaction(conn()) as c:
+        for pinned in f.pinned:
+            for x in moved(pinned, offered):
+                if x.now is not None:
+                    setups.renew(c, pinned.id, x.part, x.now)
+        enquiries.touch(c, enquiry_id, now())
+    flash(tr("The setups stand at today's prices."))
+    return redirect(url_for("offer.page", enquiry_id=enquiry_id) + "#send", 303)
