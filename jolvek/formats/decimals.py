@@ -71,3 +71,16 @@ def plain(text: str, comma: bool) -> str:
     if re.fullmatch(rf"[-+]?\d{{1,3}}(\{thousands}\d{{3}})+(\{decimal}\d*)?", figure):
         figure = figure.replace(thousands, "")
     return figure.replace(",", ".") if figure.count(",") == 1 else figure
+
+
+def parts_of(text: str) -> list[str]:
+    """The parts of a list in a cell. Lengths beside each other, as 381/508 mm, are two of the unit
+    behind the last; 1/2 stays a fraction.
+
+    >>> parts_of("381/508 mm"), parts_of("0.381|0.508"), parts_of("20 1/2 in")
+    (['381 mm', '508 mm'], ['0.381', '0.508'], ['20 1/2 in'])
+    """
+    parts = re.split(r"[|;]|(?<=\d\d)\s*/\s*(?=\d\d)", text)
+    unit = re.search(r"[a-z\"″]+$", parts[-1].strip()) if "/" in text else None
+    bare = (p.strip() for p in parts if p.strip())
+    return [f"{p} {unit[0]}" if unit and re.fullmatch(r"[\d.,]+", p) else p for p in bare]

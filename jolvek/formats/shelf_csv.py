@@ -21,12 +21,12 @@ from jsonschema.exceptions import best_match
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
 from jolvek.core.products.plain import KINDS, product_from_plain, product_plain
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats import decimals, schema
 from jolvek.formats.shelf_schema import item_schema
 from jolvek.formats.tables import FORMULA, MOST_ROWS
+from jolvek.formats.unlikely import asked_about
 
 _WORDS = re.compile(r"-\d[\w .,/-]*$|[^-=+@]")  # a dash before a figure, as in a name
 
@@ -225,7 +225,7 @@ def value_of(cell: str, rule: dict[str, Any], key: str, comma_is_decimal: bool =
         return word in ("yes", "true", "1", "y")
     if kind == "array":
         inner = rule.get("items", {})
-        return [value_of(part, inner, key, comma_is_decimal) for part in parts_of(text)]
+        return [value_of(part, inner, key, comma_is_decimal) for part in decimals.parts_of(text)]
     if text.startswith("'") and FORMULA.match(text[1:]):
         return text[1:].strip()
     if FORMULA.match(cell) and not _WORDS.match(text):
@@ -233,19 +233,6 @@ def value_of(cell: str, rule: dict[str, Any], key: str, comma_is_decimal: bool =
             f"{key}: read {text[:40]!r}, allowed is plain text; a formula is not taken"
         )
     return text
-
-
-def parts_of(text: str) -> list[str]:
-    """The parts of a list in a cell. Lengths beside each other, as 381/508 mm, are two of the unit
-    behind the last; 1/2 stays a fraction.
-
-    >>> parts_of("381/508 mm"), parts_of("0.381|0.508"), parts_of("20 1/2 in")
-    (['381 mm', '508 mm'], ['0.381', '0.508'], ['20 1/2 in'])
-    """
-    parts = re.split(r"[|;]|(?<=\d\d)\s*/\s*(?=\d\d)", text)
-    unit = re.search(r"[a-z\"″]+$", parts[-1].strip()) if "/" in text else None
-    bare = (p.strip() for p in parts if p.strip())
-    return [f"{p} {unit[0]}" if unit and re.fullmatch(r"[\d.,]+", p) else p for p in bare]
 
 
 def figure(text: str, key: str, comma_is_decimal: bool) -> float:
@@ -297,31 +284,6 @@ def _with_unit(text: str, key: str) -> float:
     except typed_figures.NotAQuantity:
         told = f"a number, or a {found[0]} with its unit"
         raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is {told}") from None
-
-
-MUCH = 0.3  # a price that changes by more is asked about
-USUAL = {  # price for a unit of what a product is bought for: least and most that is likely
-    "motors": ("input_power_w", 0.15, 20.0),
-    "batteries": ("energy_wh", 0.05, 5.0),
-    "chargers": ("current_a", 1.0, 300.0),
-    "panels": ("rated_w", 0.2, 30.0),
-}  # Jolvek's own, in any currency near the euro
-
-
-def asked_about(kind: str, item: Item[Any], before: Item[Any] | None) -> str:
-    """What of a product is unlikely: a price that moved much, or one that fits its figures ill;
-    empty where nothing is.
-    """
-    if before is not None and before.price and abs(item.price / before.price - 1) > MUCH:
-        values = {"was": f"{before.price:.2f}", "now": f"{item.price:.2f}"}
-        return tell("the price changes by more than 30 %%: %(was)s → %(now)s", **values)
-    if before is not None and before.price == item.price:
-        return ""
-    name, least, most = USUAL.get(kind, ("", 0.0, 0.0))
-    size = getattr(item.spec, name, None) if name else None
-    if size and item.price and not least * size <= item.price <= most * size:
-        return tell("a price of %(now)s is unlikely for it", now=f"{item.price:.2f}")
-    return ""
 
 
 def differences(before: Item[Any], after: Item[Any]) -> tuple[str, ...]:

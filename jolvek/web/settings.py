@@ -48,16 +48,16 @@ class Settings:
         default=4_000_000, metadata={"help": "largest price list and way"}
     )
     max_photo_bytes: int = field(default=20_000_000, metadata={"help": "largest photo"})
+    instruments: str = field(
+        default="network",
+        metadata={"help": "where instruments may be: network, or machine for this machine's too"},
+    )
     smtp_host: str = field(
         default="", metadata={"help": "mail server; empty: mails are files in outbox, not sent"}
     )
     smtp_port: int = field(default=587, metadata={"help": "its port"})
     smtp_security: str = field(default="starttls", metadata={"help": "starttls, tls or none"})
     smtp_user: str = field(default="", metadata={"help": "name to sign in with there"})
-    instruments: str = field(
-        default="network",
-        metadata={"help": "where instruments may be: network, or machine for this machine's too"},
-    )
     smtp_password: str = field(default="", metadata={"help": "its password, kept out of files"})
     demo: bool = field(default=False, metadata={"help": "an invented shop", "env": False})
 

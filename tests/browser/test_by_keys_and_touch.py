@@ -5,7 +5,8 @@ import re
 from playwright.sync_api import expect
 
 HERE = (
-    "e => e && e !== document.body ? (e.getAttribute('aria-label') || e.value || "
+    "e => e && e !== document.body ? (e.getAttribute('aria-label') || "
+    "(e.tagName === 'BUTTON' ? '' : e.value) || "
     "e.textContent || '').trim().slice(0, 80) + '|' + (e.name || '') + '|' + e.tagName : ''"
 )
 FAR = 260

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import pytest
 
-from jolvek.formats import shelf_csv, supplier_columns, tables
+from jolvek.formats import shelf_csv, supplier_columns, tables, unlikely
 from jolvek.formats.supplier_columns import Column
 
 GERMAN = """id;maker;name;price;mass_kg;input_power_w;style;shafts_m
@@ -74,11 +74,11 @@ def test_columns_of_a_supplier_go_by_the_whole_files_signs(shelf):
 @pytest.mark.parametrize(("factor", "asks"), [(1.29, False), (1.31, True), (0.69, True)])
 def test_a_price_that_moves_by_a_third_is_asked_about(shelf, factor, asks):
     item = shelf.motors[7]
-    told = shelf_csv.asked_about("motors", replace(item, price=factor * item.price), item)
+    told = unlikely.asked_about("motors", replace(item, price=factor * item.price), item)
     assert bool(told) == asks
-    assert shelf_csv.asked_about("motors", replace(item, price=2.9), None)
+    assert unlikely.asked_about("motors", replace(item, price=2.9), None)
     assert not any(
-        shelf_csv.asked_about(k, x, None)
+        unlikely.asked_about(k, x, None)
         for k in ("motors", "batteries", "chargers")
         for x in getattr(shelf, k)
     )

@@ -30,6 +30,7 @@ SAME = {  # written alike in that language
     ),
     *"charge, %;kayak;pack %(i)s;Stop;later;open;Cables;Photo;%(figure)s MB;anode;1 set".split(";"),
     "%(name)s: %(role)s.",
+    "motor",
     *"%(shown)s · Jolvek;%(title)s · Jolvek;jolvek backup --into;jolvek restore".split(";"),
     *"%(n)s pack;%(n)s point;%(n)s product;Danger;%(volts)s V %(ah)s Ah;%(m)s m".split(";"),
 }

@@ -10,7 +10,8 @@ import numpy as np
 from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.need import Day
 from jolvek.core.match.matching import Match
-from jolvek.core.match.ranking import score, sensible
+from jolvek.core.match.ranking import score
+from jolvek.core.match.sensible import sensible
 from jolvek.core.products.shelf import Item
 
 HOUSE_V = (11.0, 14.0)  # nominal, of a battery that feeds 12 V things

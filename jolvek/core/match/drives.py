@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
+from typing import Any
 
 import numpy as np
 
@@ -33,8 +34,8 @@ class Drives:
     plate_m: Array  # plate below the hull bottom; nan where it does not apply
     hands_free: Mask
     not_given: Mask  # of the motor's shaft or weight, or of a transom that would decide
-    rejected: dict[int, Finding]
-    mounts_rejected: dict[int, Finding]
+    rejected: dict[int, Finding] = field(default_factory=dict)
+    mounts_rejected: dict[int, Finding] = field(default_factory=dict)
 
 
 def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
@@ -70,12 +71,20 @@ def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
         pair, mount = np.nonzero(_cheapest(may, prices) if large else may)
         hung_kg, plate_m = facts.hung_kg[pair, mount], facts.plate_m[pair, mount]
         parts.append((mi[pair], mount, shaft[pair], hung_kg, plate_m))
+    no_mount = _why_no_mount(need, shelf, m, pairs, used)
+    made = replace(_joined(parts, shelf, m), rejected=rejected, mounts_rejected=no_mount)
+    return _folded(made, shelf, m) if count > MOST_MOTORS else made
+
+
+def _joined(parts: list[Any], shelf: Shelf, m: Motors) -> Drives:
+    """The drives of all blocks, with what follows of motor and mount."""
     whole = [np.concatenate(x) for x in zip(*parts, strict=True)] if parts else [np.zeros(0)] * 5
     motor, mount = whole[0].astype(int), whole[1].astype(int)
-    hands_free = np.array([k.hands_free for k in mounts], dtype=bool)
+    hands_free = np.array([item.spec.hands_free for item in shelf.mounts], dtype=bool)
+    prices = np.array([item.price for item in shelf.mounts], dtype=float)
     unknown = [shaft_unknown(x) or weight_unknown(x) for x in shelf.motors]
     too_short = np.nan_to_num(whole[4], nan=1.0) < -ROUNDING_M
-    made = Drives(
+    return Drives(
         motor,
         mount,
         whole[2],
@@ -84,10 +93,7 @@ def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
         whole[4],
         hands_free[mount],
         np.array(unknown, dtype=bool)[motor] | too_short,
-        rejected,
-        _why_no_mount(need, shelf, m, pairs, used),
     )
-    return _folded(made, shelf, m) if count > MOST_MOTORS else made
 
 
 MANY = 2_000_000  # motors with their shafts on mounts: from there on the cheapest mounts only

@@ -11,7 +11,8 @@ import numpy as np
 from jolvek.core.base.arrays import Array, Index
 from jolvek.core.base.told import tell
 from jolvek.core.match.matching import Match
-from jolvek.core.match.ranking import among, limits, score
+from jolvek.core.match.ranking import score
+from jolvek.core.match.sensible import among, limits
 
 
 @dataclass(frozen=True)

@@ -11,15 +11,12 @@ from jolvek.core.base.arrays import Array, Index
 from jolvek.core.enquiry.need import WISHES
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.matching import Match
-from jolvek.core.predict import power_limit
+from jolvek.core.match.sensible import sensible
 from jolvek.core.products.mounting import PLATE_BELOW_M
 
 SHORT_POOL = 4000
 DEEP_LOSES_PER_M = 0.1  # marks: 0.01 for the next longer shaft
 LATE = 0.4  # of the marks that a setup can lose by filling late
-KIT_SHARE = 0.4  # of the boat with its people; common practice, no source
-TRANSOM_SHARE = 0.8  # of the beam, where the transom's width is not given; common practice
-WATTS_PER_KG = 12.0  # of all that floats, for hulls that do not plane; common practice, no source
 GRID_CELLS = 4e6  # of the Pareto grid; coarser levels are taken past it
 
 
@@ -245,94 +242,6 @@ def pareto(match: Match, most: int = 4000, fineness: float = 0.01) -> Index:
     order = np.argsort(f.price[pool], kind="stable")
     first = np.unique(cell[order], return_index=True)[1]  # one of each cell, the cheapest
     return np.asarray(pool[order][np.sort(first)][:most])
-
-
-def most_power_w(match: Match) -> Array:
-    """The power (N,) beyond which nobody would choose a motor for this boat: the formula for small
-    planing boats, or watts for each kilogram afloat.
-
-    >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> from jolvek.core.match.matching import match as run
-    >>> from jolvek.core.enquiry.need import Need
-    >>> from jolvek.core.products.shelf import sample
-    >>> m = run(Need(Hull("rigid_dinghy", 2.35, 1.3, 38, transom_height_m=.36), Load(2)), sample())
-    >>> most_power_w(m).round().max().item()
-    2237.0
-    """
-    need, afloat = match.need, match.field.displacement_kg
-    hull, site = need.hull, need.site
-    if hull.max_power_w is not None:
-        return np.full(afloat.shape, hull.max_power_w)
-    if not power_limit.applies(hull):
-        return np.asarray(WATTS_PER_KG * afloat)
-    width = site.transom_width_m or TRANSOM_SHARE * hull.beam_m
-    flat, remote = hull.family == "flat_bottom", site.remote_steering
-    return np.full(
-        afloat.shape, power_limit.most_w(hull.length_m, width, flat, remote, hull.transom_m)
-    )
-
-
-def limits(match: Match) -> list[tuple[str, Array, Array]]:
-    """What a setup should keep beside doing the day: (what, figures, limits), arrays (N,).
-
-    >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> from jolvek.core.match.matching import match as run
-    >>> from jolvek.core.enquiry.need import Need
-    >>> from jolvek.core.products.shelf import sample
-    >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
-    >>> [what for what, _, _ in limits(m)]
-    ['given', 'power', 'kit', 'charge']
-    """
-    need, f, one = match.need, match.field, np.ones(match.field.price.size)
-    boat = need.hull.mass_kg + need.load.total_kg
-    watts = match.motors.facts.power_w[match.drives.motor[f.drive]]
-    return [
-        ("given", match.not_given.astype(float), 0.0 * one),
-        ("power", watts, most_power_w(match)),
-        ("kit", f.mass_kg / boat, KIT_SHARE * one),
-        ("charge", np.where(np.isnan(f.charge_h), 0.0, f.charge_h), need.day.charge_h * one),
-    ]
-
-
-def among(match: Match, rows: NDArray[np.bool_]) -> Index:
-    """Those of some candidates (N,) that keep as many limits as any does, given up from the last to
-    the first.
-
-    >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> from jolvek.core.match.matching import match as run
-    >>> from jolvek.core.enquiry.need import Need
-    >>> from jolvek.core.products.shelf import sample
-    >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
-    >>> among(m, m.field.does_day).size > 0
-    True
-    """
-    found = limits(match)
-    for kept in range(len(found), -1, -1):
-        keep = rows.copy()
-        for _, figure, limit in found[:kept]:
-            keep &= figure <= limit * (1 + 1e-9)
-        if keep.any():
-            return np.nonzero(keep)[0]
-    return np.nonzero(rows)[0]
-
-
-def sensible(match: Match, rows: NDArray[np.bool_]) -> Index:
-    """Those of some candidates (N,) that suit the boat: none, where none keeps its power, weight
-    and hours; of them those of which all is known, where there are any.
-
-    >>> from jolvek.core.hydro.hull import Hull, Load
-    >>> from jolvek.core.match.matching import match as run
-    >>> from jolvek.core.enquiry.need import Need
-    >>> from jolvek.core.products.shelf import sample
-    >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
-    >>> sensible(m, m.field.does_day).size > 0
-    True
-    """
-    keep = rows.copy()
-    for _, figure, limit in limits(match)[1:]:
-        keep &= figure <= limit * (1 + 1e-9)
-    known = keep & ~match.not_given
-    return np.nonzero(known if known.any() else keep)[0]
 
 
 def steps(match: Match, size: float = 500.0, most: int = 6) -> list[Step]:

@@ -21,7 +21,7 @@ from jsonschema.exceptions import best_match
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.products.plain import made_id, product_from_plain
 from jolvek.core.products.shelf import Item
-from jolvek.formats import schema, shelf_csv, shelf_file
+from jolvek.formats import schema, shelf_csv, shelf_file, unlikely
 from jolvek.formats.shelf_schema import item_schema
 from jolvek.store import finding, stock
 from jolvek.store import shelf as store
@@ -149,7 +149,7 @@ def save(kind: str) -> Any:
     known = store.stored_row(conn(), kind, typed["id"])
     if item is None:
         return _product_page(kind, known or {}, typed, errors), 422
-    ask = shelf_csv.asked_about(kind, item, store.get(conn(), kind, item.id))
+    ask = unlikely.asked_about(kind, item, store.get(conn(), kind, item.id))
     if ask and request.form.get("sure") != ask:
         return _product_page(kind, known or {}, typed, {}, str(ask)), 422
     what = f"{'changed' if known else 'new'}: {item.title}"

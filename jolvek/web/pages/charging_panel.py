@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from jolvek.core.day.charging_plan import ChargingPlan, FromShore, charging_plan
 from jolvek.core.day.season import Season, season
+from jolvek.core.enquiry.need import Day
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view import display
@@ -109,14 +110,19 @@ def answer(f: Fitted, plan: ChargingPlan) -> str:
             each=each,
             own_charger=own if day.own_charger_v else tr("no charger chosen"),
         )
+    one = plan.shore[0]
     if not f.bank.takes_charge:
         return tr(
             "Below 0 °C the lithium pack *takes no charge aboard*, from shore or sun: in a "
             "frost-free place %(each)s, full in %(hours)s.",
             each=each,
-            hours=long_hours(3600 * plan.shore[0].hours),
+            hours=long_hours(3600 * one.hours),
         )
-    one = plan.shore[0]
+    return _of_one(plan, one, each, day)
+
+
+def _of_one(plan: ChargingPlan, one: FromShore, each: str, day: Day) -> str:
+    """What one charger does."""
     often = (
         tr(", %(charges_per_day)s times a day", charges_per_day=day.charges_per_day)
         if day.charges_per_day > 1

@@ -9,7 +9,7 @@ from jolvek.core.base.told import tell
 from jolvek.core.match.matching import Match
 from jolvek.web.forms.narrowing import Filters
 
-CLIPS, SEPARATE = tell("clips on"), tell("separate")
+CLIPS, SEPARATE = tell("clips on"), tell("own bank")
 
 
 def facet_values(match: Match) -> dict[str, tuple[Index, list[str]]]:

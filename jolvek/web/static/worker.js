@@ -18,7 +18,8 @@ self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim(
 self.addEventListener("fetch", (event) => {
   const way = new URL(event.request.url);
   const sent = event.request.method === "POST" && event.request.mode === "navigate";
-  if (sent && way.origin === self.location.origin && !NEVER.some((x) => way.pathname.startsWith(x))) {
+  if (sent && way.origin === self.location.origin && !NEVER.some((x) => way.pathname.startsWith(
+      x))) {
     event.respondWith(posted(event.request, way));
     return;
   }
@@ -79,7 +80,8 @@ async function posted(request, way) {
       fields
     });
     return said("Kept on this device",
-      "No connection: what you sent is kept on this device and is sent when the connection is back.",
+      "No connection: what you sent is kept on this device, and is sent when the connection is " +
+      "back.",
       `<p><a href="${from.pathname}${from.search}">Back to the page</a></p>`, 202);
   }
 }

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import asdict, replace
-from datetime import date, timedelta
+from datetime import date
 from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, session, url_for
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.told import tell
-from jolvek.core.deal.lines import sums
 from jolvek.store import enquiries, offers, outbox, owners, setups, stock
 from jolvek.store.db import transaction
 from jolvek.web import data
@@ -21,6 +20,7 @@ from jolvek.web.forms.draft_form import Draft
 from jolvek.web.mailing import post_of
 from jolvek.web.pages import offer_content, offer_years, sending
 from jolvek.web.pages.offer_lines import SERVICES, digits_of, lines, priced_services, totals
+from jolvek.web.pages.offer_shop_data import margins, shop_data
 from jolvek.web.pages.sending import customer_way
 from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, spoken_to, stored_or_404, who
@@ -104,7 +104,7 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         "off_refused": any(k.startswith(draft_form.LINE) for k in refused or {}),
         "years_refused": any(k.startswith(draft_form.YEARS) for k in refused or {}),
         "rows": draft_form.FREE_ROWS,
-        "margins": _margins(worked, draft) if made and signing.may("offer.send") else [],
+        "margins": margins(worked, draft) if made and signing.may("offer.send") else [],
         "sent": [_sent_told(x) for x in sent],
         **(_form_told(worked, draft) if made else {}),
         "open": _open(f, draft, worked) if made else [],
@@ -129,21 +129,6 @@ def _new_link(enquiry_id: int) -> str:
         return ""
     session.pop("customer_link")
     return str(made["way"])
-
-
-def _margins(worked: list[Worked], draft: Draft) -> list[tuple[str, int, int, int]]:
-    """What stays with the shop of the lines whose buying price is known: letter, minor units, of
-    how many lines, of how many in all.
-    """
-    shop, out = data.shop(), []
-    terms = draft.terms(shop)
-    for w in worked:
-        found = lines(w, draft, shop, lambda kind, key: stock.get(conn(), kind, key))
-        known = [x for x in found if x.buying_minor is not None]
-        margin = sums(known, terms).margin
-        if margin is not None:
-            out.append((w.letter, margin, len(known), len(found)))
-    return out
 
 
 def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
@@ -219,7 +204,7 @@ def send(enquiry_id: int) -> Any:
     job = sending.Sending(
         enquiry_id,
         made,
-        _inner(f, worked, draft),
+        shop_data(f.e, worked, draft),
         now(),
         who(),
         to,
@@ -235,39 +220,17 @@ def send(enquiry_id: int) -> Any:
     signing.told("offer sent", sent.number)
     _post()
     session["customer_link"] = {"enquiry": enquiry_id, "way": way}
-    flash(
-        tr("Offer %(sent)s is sent by mail to %(to)s.", sent=sent.number, to=to)
-        if to
-        else tr(
-            "Offer %(sent)s is sent, but nothing was mailed: give the customer the link below.",
-            sent=sent.number,
-        )
-    )
+    flash(_sent_how(sent.number, to))
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
 
-def _inner(f: Frame, worked: list[Worked], draft: Draft) -> dict[str, Any]:
-    """What only the shop keeps of it: note, margins, when to ask again, the products."""
-    days = data.shop().follow_days
-    again = (date.today() + timedelta(days=days)).isoformat() if days else ""
-    parts = {
-        w.letter: [
-            {
-                "kind": setups.KIND_OF_PART[x.kind],
-                "id": x.item.id,
-                "title": x.item.title,
-                "quantity": x.quantity,
-                "own": x.item.own or (x.kind == "mount" and not x.price),  # comes with the motor
-                "optional": x in w.pinned.extras,
-            }
-            for x in (*w.pinned.parts, *w.pinned.extras)
-        ]
-        for w in worked
-    }
-    margins = {x[0]: x[1:] for x in _margins(worked, draft)}
-    keys = {w.letter: w.pinned.key for w in worked}
-    more = {"margins": margins, "note": f.e.note, "follow_up": again}
-    return {**more, "parts": parts, "keys": keys}
+def _sent_how(number: str, to: str) -> str:
+    if to:
+        return tr("Offer %(sent)s is sent by mail to %(to)s.", sent=number, to=to)
+    return tr(
+        "Offer %(sent)s is sent, but nothing was mailed: give the customer the link below.",
+        sent=number,
+    )
 
 
 def _post() -> None:

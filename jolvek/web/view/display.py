@@ -1,6 +1,4 @@
-"""How figures are shown: the user's unit per quantity, kept in the session, and the template
-filters.
-"""
+"""How figures are shown: the unit per quantity kept in the session, and the template filters."""
 
 from __future__ import annotations
 

@@ -11,7 +11,8 @@ from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.match.budgets import MOST_HOUSE_PACKS, house_battery, what_budgets_buy
 from jolvek.core.match.hand_options import bank_options
 from jolvek.core.match.matching import match
-from jolvek.core.match.ranking import KIT_SHARE, score, sensible, steps
+from jolvek.core.match.ranking import score, steps
+from jolvek.core.match.sensible import KIT_SHARE, sensible
 from jolvek.core.products.own import OwnGear, own_item
 
 NEEDS, SHELF = [e.need for e in demo.enquiries()], demo.shelf()

@@ -11,7 +11,8 @@ from jolvek.core.enquiry.site import Site
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.match.matching import match
 from jolvek.core.match.picks import picks
-from jolvek.core.match.ranking import KIT_SHARE, measures
+from jolvek.core.match.ranking import measures
+from jolvek.core.match.sensible import KIT_SHARE
 
 SHELF = demo.shelf()
 TENDER = Need(

@@ -1,4 +1,5 @@
-// The steps of a list are ticked at once, with or without a connection: each goes through the outbox.
+// The steps of a list are ticked at once, with or without a connection: each goes through the
+// outbox.
 "use strict";
 
 {
@@ -27,7 +28,8 @@
       return;
     }
     showAct(entry, tr("saved by the shop"), "kept");
-    const page = new DOMParser().parseFromString(await (await fetch(location.pathname)).text(),
+    const page = new DOMParser().parseFromString(await (await fetch(location.pathname))
+      .text(),
       "text/html");
     for (const id of [`step-${valueOf(entry, "step")}`, "left"]) {
       const fresh = page.getElementById(id);
@@ -51,7 +53,8 @@
       json: true,
       person
     });
-    // The step's own number and the time on this phone, so that it counts once and when it was done.
+    // The step's own number and the time on this phone, so that it counts once and when it was
+    // done.
     entry.fields = [...entry.fields.filter(([name]) => !["op", "at"].includes(name)),
       ["op", entry.op],
       ["at", entry.at]

@@ -85,12 +85,7 @@ const outbox = {
   item(entry) {
     const row = document.createElement("li");
     const at = new Date(entry.at).toLocaleString(document.documentElement.lang);
-    const words = {
-      label: entry.label,
-      title: entry.title,
-      at
-    };
-    row.append(tr("%(label)s, %(title)s, %(at)s", words));
+    row.append(`${entry.label}, ${entry.title}, ${at}`);
     const photos = entry.fields.filter(([, x]) => x instanceof Blob && x.size).length;
     if (photos) row.append(` ${tr("with a photo")}`);
     if (!entry.refused) return row;

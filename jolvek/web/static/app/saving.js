@@ -188,8 +188,8 @@ async function settled() {
   return true;
 }
 
-// Goes on once what was typed is saved. Without a connection it goes on too: what was typed stays on
-// this device and is sent from the next page.
+// Goes on once what was typed is saved. Without a connection it goes on too: what was typed stays
+// on this device and is sent from the next page.
 async function leave(go) {
   if (saving.leaving) return;
   saving.leaving = true;
@@ -210,7 +210,8 @@ async function leave(go) {
 
 document.addEventListener("click", (event) => {
   const link = event.target.closest?.("a[href]");
-  const other = event.button || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey;
+  const other = event.button || event.ctrlKey || event.metaKey || event.shiftKey || event
+    .altKey;
   if (!link || other || link.hasAttribute("hx-get")) return;
   followLive(link);
   const inPage = link.getAttribute("href").startsWith("#");

@@ -1,5 +1,5 @@
-// A form that is sent by a button keeps what was typed when one goes to another page and comes back,
-// or loads the page again: in this tab, until it is sent or discarded.
+// A form that is sent by a button keeps what was typed when one goes to another page and comes
+// back, or loads the page again: in this tab, until it is sent or discarded.
 "use strict";
 
 const typedHere = {
@@ -8,7 +8,8 @@ const typedHere = {
   keyOf(form) {
     const own = form.getAttribute("action") || "";
     const parts = [...form.querySelectorAll("input[type=hidden]")]
-      .filter((x) => !["csrf_token", "op", "at", "after", "signature", "changed"].includes(x.name))
+      .filter((x) => !["csrf_token", "op", "at", "after", "signature", "changed"].includes(x
+        .name))
       .map((x) => `${x.name}=${x.defaultValue}`);
     return `${typedHere.prefix}${document.body.dataset.reader}:${location.pathname}:` +
       `${own}:${parts.join("&")}`;
@@ -99,6 +100,7 @@ window.addEventListener("pageshow", () => {
   sessionStorage.removeItem("jolvek-sent");
   if (sent && !document.body.dataset.kept) sessionStorage.removeItem(sent);
   const forms = [...document.forms].filter(typedHere.isKept);
-  if (document.querySelector("main .wrong, main [aria-invalid=true]")) return; // it holds what was sent
+  if (document.querySelector("main .wrong, main [aria-invalid=true]"))
+    return; // it holds what was sent
   forms.forEach(typedHere.restore);
 });
