@@ -142,7 +142,7 @@ def _cell(cell: str, column: Column, comma: bool) -> str:
     if column.unit and re.fullmatch(r"[-+\d.,\s]+", text):
         return f"{decimals.plain(text, comma)} {column.unit}"
     if column.unit and re.fullmatch(r"[\d.,\s]+([/|;][\d.,\s]+)+", text):
-        parts = (decimals.plain(x, comma) for x in shelf_csv.parts_of(text))
+        parts = (decimals.plain(x, comma) for x in decimals.parts_of(text))
         return "|".join(f"{x} {column.unit}" for x in parts)
     if column.rate != 1.0 and text:
         try:

@@ -44,7 +44,7 @@ def test_a_customers_yes_waits_and_counts_once(page, away, fitted_server, kept):
     away.get_by_role("button", name="Accept").tap()
     waits(away, 1, "Accept")
     away.context_offline(False)
-    expect(away.locator("main")).to_contain_text("This offer was accepted")
+    expect(away.locator("main")).to_contain_text("You have accepted this offer")
     expect(away.locator("#outbox")).to_be_hidden()
     sent = offers.of_enquiry(kept, 3)[0]
     assert [x.kind for x in offers.events(kept, sent.id)] == ["accepted"]

@@ -22,10 +22,11 @@ def shaft_unknown(motor: Item[Motor]) -> bool:
 
 
 def weight_unknown(item: Item[Motor] | Item[Battery]) -> bool:
-    """Whether a product's weight is only estimated.
+    """Whether a product's weight is only estimated; of what the customer has already it is no
+    question of what to buy.
 
     >>> from jolvek.core.products.shelf import sample
     >>> weight_unknown(sample().motors[0])
     False
     """
-    return item.spec.mass_kg is None
+    return item.spec.mass_kg is None and not item.own
