@@ -1,14 +1,17 @@
 """What `jolvek match` prints of each ranked setup is what the rule book says of it."""
 
+import json
 from dataclasses import replace
 
 import pytest
+from click.testing import CliRunner
 
 from jolvek import demo
+from jolvek.cli import main
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import ranked
 from jolvek.core.match.whole import fitted_of
-from jolvek.formats import match_file
+from jolvek.formats import enquiry_file, match_file, shelf_file
 
 
 @pytest.mark.parametrize("which", range(6))
@@ -26,3 +29,18 @@ def test_what_stands_against_the_boat_is_told():
     assert (
         "the plate allows 1" in match_file.answer(match(crowd, demo.shelf()))["against_the_boat"][0]
     )
+
+
+@pytest.mark.parametrize("withdrawn", [{"discontinued": True}, {"stock": "none"}])
+def test_match_from_files_offers_nothing_that_is_withdrawn(tmp_path, withdrawn):
+    """The top pick of a shop's own list was a motor that nobody can buy."""
+    need, shelf = tmp_path / "need.json", tmp_path / "shelf.json"
+    need.write_text(json.dumps(enquiry_file.write(demo.enquiries()[2])))
+    best = ranked(match(demo.enquiries()[2].need, demo.shelf()))[0]
+    motor = fitted_of(match(demo.enquiries()[2].need, demo.shelf()), best).motor.id
+    told = []
+    for lack in ({}, withdrawn):
+        motors = (replace(m, **lack) if m.id == motor else m for m in demo.shelf().motors)
+        shelf.write_text(json.dumps(shelf_file.write(replace(demo.shelf(), motors=tuple(motors)))))
+        told.append(CliRunner().invoke(main, ["match", str(need), "--shelf", str(shelf)]).output)
+    assert f'"{motor}"' in told[0] and f'"{motor}"' not in told[1]
