@@ -108,7 +108,7 @@ def findings(chain: SunChain, bank: Bank, watts: float) -> list[Finding]:
     >>> from jolvek.core.electric.battery import Battery
     >>> bank, c = Bank(Battery("lfp", 51.2, 50)), SunController(20, 60, 12, 48, ("lfp",))
     >>> [x.rule for x in findings(SunChain(4, 22.5, 18.6, c), bank, 800.0)]
-    ['sun-window']
+    ['sun-volts-dangerous', 'sun-window']
     """
     c = chain.controller
     if watts <= 0:
