@@ -57,7 +57,7 @@ def test_fit_says_that_the_wanted_speed_is_out_of_reach(boat):
     Path(boat).write_text(json.dumps(asked))
     said = {x["rule"]: x for x in json.loads(run("fit", boat, *chosen(best())).output)["findings"]}
     assert best().performance.top_speed_m_s < 8.0 and said["speed-missed"]["level"] == "caution"
-    assert "8.00\u00a0m/s is asked" in said["speed-missed"]["text"]
+    assert "8.00\u00a0m/s was requested" in said["speed-missed"]["text"]
 
 
 def test_fit_gives_every_cable_with_the_fuse_that_guards_it(boat):

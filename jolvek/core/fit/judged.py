@@ -47,7 +47,7 @@ def borne(f: Fitted, finding: Finding) -> Finding:
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> more = find("voltage-low", 11.9, 21.0, packs=3, cured=True)
     >>> borne(sample_fitted(), more).cure
-    'Take a motor for this voltage, or a battery within its window.'
+    'Choose a motor for this voltage, or a battery within its voltage range.'
     """
     said = dict(finding.values)
     if not said.get("cured") or "packs" not in said:
@@ -148,7 +148,7 @@ def _trim_finding(f: Fitted) -> Finding:
 
 
 def not_given(f: Fitted) -> list[Finding]:
-    """What nobody has said of the products or the boat, where it decides.
+    """Deciding figures that are missing for the products or the boat.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> not_given(sample_fitted())

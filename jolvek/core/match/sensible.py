@@ -5,9 +5,8 @@ suit the boat.
 from __future__ import annotations
 
 import numpy as np
-from numpy.typing import NDArray
 
-from jolvek.core.base.arrays import Array, Index
+from jolvek.core.base.arrays import Array, Index, Mask
 from jolvek.core.match.matching import Match
 from jolvek.core.predict import power_limit
 
@@ -63,7 +62,15 @@ def limits(match: Match) -> list[tuple[str, Array, Array]]:
     ]
 
 
-def among(match: Match, rows: NDArray[np.bool_]) -> Index:
+def _within(rows: Mask, found: list[tuple[str, Array, Array]]) -> Mask:
+    """Those of some candidates (N,) that keep every one of the limits."""
+    keep = rows.copy()
+    for _, figure, limit in found:
+        keep &= figure <= limit * (1 + 1e-9)
+    return keep
+
+
+def among(match: Match, rows: Mask) -> Index:
     """Those of some candidates (N,) that keep as many limits as any does, given up from the last to
     the first.
 
@@ -77,15 +84,13 @@ def among(match: Match, rows: NDArray[np.bool_]) -> Index:
     """
     found = limits(match)
     for kept in range(len(found), -1, -1):
-        keep = rows.copy()
-        for _, figure, limit in found[:kept]:
-            keep &= figure <= limit * (1 + 1e-9)
+        keep = _within(rows, found[:kept])
         if keep.any():
             return np.nonzero(keep)[0]
     return np.nonzero(rows)[0]
 
 
-def sensible(match: Match, rows: NDArray[np.bool_]) -> Index:
+def sensible(match: Match, rows: Mask) -> Index:
     """Those of some candidates (N,) that suit the boat: none, where none keeps its power, weight
     and hours; of them those of which all is known, where there are any.
 
@@ -97,8 +102,6 @@ def sensible(match: Match, rows: NDArray[np.bool_]) -> Index:
     >>> sensible(m, m.field.does_day).size > 0
     True
     """
-    keep = rows.copy()
-    for _, figure, limit in limits(match)[1:]:
-        keep &= figure <= limit * (1 + 1e-9)
+    keep = _within(rows, limits(match)[1:])
     known = keep & ~match.not_given
     return np.nonzero(known if known.any() else keep)[0]

@@ -44,8 +44,8 @@ RULES = (
         "speed-missed",
         "caution",
         "day",
-        "Reaches {figure:speed} at best; {limit:speed} is asked, so the day is not done as wished.",
-        "Ask for less speed, or take a stronger motor.",
+        "Reaches {figure:speed} at best; {limit:speed} was requested, so the day takes longer.",
+        "Plan for less speed, or choose a stronger motor.",
         OWN,
     ),
     Rule(
@@ -86,8 +86,8 @@ RULES = (
         "note",
         "day",
         (
-            "Left out of so large a catalogue: another product of nearly the same size costs no "
-            "more, or is lighter or stronger."
+            "Not compared, because the catalogue is large: a similar product costs no more, or is "
+            "lighter or stronger."
         ),
         "None needed; it can still be chosen by hand.",
         OWN,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from jolvek.core.rules import predicates
 from jolvek.core.rules.rule import COMMON, MAKER, OWN, Rule
 
-LESS_POWER = "Limit the motor to {watts:power}, or take packs that give more."
+LESS_POWER = "Limit the motor to {watts:power}, or choose batteries that deliver more."
 
 RULES = (
     Rule(
@@ -58,7 +58,7 @@ RULES = (
         MAKER,
         scope="pair",
         holds=predicates.voltage_high,
-        otherwise="Take a motor for this voltage, or a battery within its window.",
+        otherwise="Choose a motor for this voltage, or a battery within its voltage range.",
     ),
     Rule(
         "voltage-low",
@@ -69,7 +69,7 @@ RULES = (
         MAKER,
         scope="pair",
         holds=predicates.voltage_low,
-        otherwise="Take a motor for this voltage, or a battery within its window.",
+        otherwise="Choose a motor for this voltage, or a battery within its voltage range.",
     ),
     Rule(
         "voltage-ends-early",
@@ -120,7 +120,7 @@ RULES = (
         COMMON,
         scope="pair",
         holds=predicates.current_unknown,
-        otherwise="Ask the maker, or take packs that give more.",
+        otherwise="Ask the maker, or choose batteries that deliver more.",
     ),
     Rule(
         "current-peak",
@@ -137,7 +137,7 @@ RULES = (
         MAKER,
         scope="pair",
         holds=predicates.current_peak,
-        otherwise="Lock out the peak power, or take packs that give more.",
+        otherwise="Lock out the peak power, or choose batteries that deliver more.",
     ),
     Rule(
         "controller-limits",

@@ -120,7 +120,7 @@ def uncured(finding: Finding) -> Finding:
     book.
 
     >>> uncured(example("voltage-low")).cure
-    'Take a motor for this voltage, or a battery within its window.'
+    'Choose a motor for this voltage, or a battery within its voltage range.'
     """
     values = tuple({**dict(finding.values), "cured": False}.items())
     return say(replace(finding, values=values), SI)

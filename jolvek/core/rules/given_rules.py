@@ -1,4 +1,4 @@
-"""What nobody said of a product or a boat, where it decides."""
+"""Deciding figures that are missing for a product or a boat."""
 
 from __future__ import annotations
 
@@ -21,8 +21,8 @@ RULES = (
         "caution",
         "fitting",
         (
-            "The motor's shaft length is not given: nobody knows yet whether the propeller is deep "
-            "enough."
+            "The motor's shaft length is not given, so it is not known whether the propeller sits "
+            "deep enough."
         ),
         "Ask the maker, or measure it, and fill it in at the product.",
         OWN,

@@ -26,7 +26,7 @@ RULES = (
         ),
         "{strings:.0f} strings ({packs:.0f} packs), or limit the motor to {watts:power}.",
         "ABYC E-13, from memory",
-        otherwise="Limit the motor to {watts:power}, or take packs that give more.",
+        otherwise="Limit the motor to {watts:power}, or choose batteries that deliver more.",
     ),
     Rule(
         "inrush",

@@ -53,8 +53,8 @@ RULES = (
         "caution",
         "charging",
         (
-            "On a cold morning {row:.0f} of the panels in a row stand at {figure:.0f} V, above "
-            "60 V DC, whenever light falls on them: touching the leads can kill."
+            "On a cold morning {row:.0f} panels in series reach {figure:.0f} V, above 60 V DC, "
+            "whenever light falls on them: touching the leads can kill."
         ),
         (
             "Cover the panels before any work; fuse and plugs for {takes:.0f} V DC or more; only a "
@@ -72,7 +72,7 @@ RULES = (
         ),
         "More panels in a row, or a controller that steps the volts up.",
         COMMON,
-        otherwise="A controller that steps the volts up.",
+        otherwise="Use a controller that steps the voltage up.",
     ),
     Rule(
         "sun-volts-unknown",

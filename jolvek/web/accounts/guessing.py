@@ -36,7 +36,7 @@ def wait(name: str) -> None:
     if not seconds or is_known(name):
         return
     if not _WAITING.acquire(blocking=False):
-        abort(429, tr("Many are trying to sign in at this moment. Try again in some seconds."))
+        abort(429, tr("Too many people are signing in right now. Try again in a few seconds."))
     try:
         time.sleep(seconds)
     finally:

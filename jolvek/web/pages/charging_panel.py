@@ -113,8 +113,8 @@ def answer(f: Fitted, plan: ChargingPlan) -> str:
     one = plan.shore[0]
     if not f.bank.takes_charge:
         return tr(
-            "Below 0 °C the lithium pack *takes no charge aboard*, from shore or sun: in a "
-            "frost-free place %(each)s, full in %(hours)s.",
+            "Below 0 °C a lithium battery must *not be charged aboard*, from shore or sun. In a "
+            "frost-free place %(each)s; it is full in %(hours)s.",
             each=each,
             hours=long_hours(3600 * one.hours),
         )

@@ -27,7 +27,7 @@ from jolvek.web.shared import Frame, conn, form_id, frame, show, spoken_to, stor
 from jolvek.web.view import display, language, photos, stations
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
-from jolvek.web.view.moved import moved
+from jolvek.web.view.moved import Moved, moved
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("offer", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -108,7 +108,7 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         "sent": [_sent_told(x) for x in sent],
         **(_form_told(worked, draft) if made else {}),
         "open": _open(f, draft, worked) if made else [],
-        "repriced": _dearer(worked),
+        "repriced": any(x.now for x in _moved(worked)),
         "spoken": spoken_to(enquiry_id),
         "customer_link": _new_link(enquiry_id),
     }
@@ -117,9 +117,9 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
     return show("offer/page.html", f, **stages, **more), code
 
 
-def _dearer(worked: list[Worked]) -> bool:
-    """Whether a part has another price today."""
-    return any(x.now for w in worked for x in moved(w.pinned, shelf_of(conn())))
+def _moved(worked: list[Worked]) -> list[Moved]:
+    """The parts that today's catalogue has at another price, or no more."""
+    return [x for w in worked for x in moved(w.pinned, shelf_of(conn()))]
 
 
 def _new_link(enquiry_id: int) -> str:
@@ -138,7 +138,7 @@ def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
         for w in worked
         if w.blocked
     ]
-    out += [x.told for w in worked for x in moved(w.pinned, shelf_of(conn()))]
+    out += [x.told for x in _moved(worked)]
     if not f.e.customer:
         out.append(tr("The customer has no name yet: it stands on the Boat station."))
     unread = [k for k, _, _ in offer_content.cautions(worked) if k not in draft.acknowledged]

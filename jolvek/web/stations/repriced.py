@@ -27,5 +27,5 @@ def today(enquiry_id: int) -> Any:
                 if x.now is not None:
                     setups.renew(c, pinned.id, x.part, x.now)
         enquiries.touch(c, enquiry_id, now())
-    flash(tr("The setups stand at today's prices."))
+    flash(tr("The setups now use today’s prices."))
     return redirect(url_for("offer.page", enquiry_id=enquiry_id) + "#send", 303)

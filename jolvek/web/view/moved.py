@@ -27,10 +27,11 @@ class Moved:
         """In one sentence."""
         title = self.part.item.title
         if self.now is None:
-            told = "Setup %(letter)s: %(title)s is offered no more; choose another setup."
+            told = "Setup %(letter)s: %(title)s is no longer available. Choose another setup."
             return tr(told, letter=self.letter, title=title)
         return tr(
-            "Setup %(letter)s: %(title)s costs %(now)s today, %(then)s when it was pinned.",
+            "Setup %(letter)s: %(title)s now costs %(now)s; it was %(then)s when the setup was "
+            "pinned.",
             letter=self.letter,
             title=title,
             now=money(self.now.price),

@@ -20,7 +20,7 @@ def said(findings, rule):
 
 @pytest.mark.parametrize(
     ("highest", "cure"),
-    [(90.0, "Put 2 packs in series"), (58.6, "Take a motor for this voltage")],
+    [(90.0, "Put 2 packs in series"), (58.6, "Choose a motor for this voltage")],
 )
 def test_no_pack_is_put_in_series_that_burns_the_motor(highest, cure):
     """38.4 V of LFP is charged with 43.8: two are 87.6 V."""

@@ -8,7 +8,14 @@ import pytest
 
 from jolvek.store import offers, owners, trail
 from tests.web.stations.test_acceptance import accepted  # noqa: F401
-from tests.web.stations.test_offer_sent import HERE, prepared, sent, shop, stranger, way  # noqa: F401
+from tests.web.stations.test_offer_sent import (  # noqa: F401
+    HERE,
+    prepared,
+    sent,
+    shop,
+    stranger,
+    way,
+)
 from tests.web.steps import STATIONS, boat_form
 
 NAME, MAIL, NOTE = "Xanthe Quillmark", "xanthe@quillmark.example", "has a boathouse at Zorvik"

@@ -78,7 +78,7 @@ const typedHere = {
       form.reset();
       line.remove();
     });
-    line.append(tr("What you typed here before is back; it is not sent yet."), " ", drop);
+    line.append(tr("What you typed earlier is back. It has not been sent yet."), " ", drop);
     form.prepend(line);
   }
 };
