@@ -96,11 +96,14 @@ def test_two_tabs_change_different_fields_and_both_stay(tab, context, server):
     expect(kept(tab)).to_be_visible()
     other.get_by_role("textbox", name="Title").fill("Two tabs")
     expect(kept(other)).to_be_visible()
-    told = "changed in another window"  # until the next save says another thing
-    with tab.expect_response(lambda r: r.request.method == "POST" and told in r.text()):
-        gear(tab).fill("42")
+    gear(tab).fill("42")
+    note = tab.locator("#theirs")  # no later save takes it away
+    expect(note).to_contain_text("Changed in another window: title")
+    with tab.expect_response(lambda r: r.request.method == "POST" and r.url.endswith("/boat")):
+        gear(tab).fill("43")
+    expect(note).to_contain_text("Changed in another window: title")
     other.reload()
-    expect(gear(other)).to_have_value("42")
+    expect(gear(other)).to_have_value("43")
     expect(other.get_by_role("textbox", name="Title")).to_have_value("Two tabs")
 
 
