@@ -139,7 +139,8 @@ class Doubt:
             out = at >= p.top_speed_m_s - 1e-9
             top = p.top_speed_m_s
             low = np.where(out, np.minimum(low, (1 - PITCH_DOUBT) * top), low)
-            high = np.minimum(high, (1 + PITCH_DOUBT) * top)
+            if p.limited_by == "pitch":  # past its torque a lighter boat still gets going
+                high = np.minimum(high, (1 + PITCH_DOUBT) * top)
         return np.minimum(low, at), np.maximum(high, at)
 
     def range_band_m(self, speed_m_s: ArrayLike) -> tuple[Array, Array]:

@@ -24,6 +24,13 @@ SKIFF = Setup(Hull("skiff", 4.3, 1.35, 68), Load(1, 100, 30), Motor(1100), BANK)
 LAUNCH = Setup(Hull("cabin", 6.5, 2.3, 1400), Load(2, 160), Motor(4000), BANK)
 CATAMARAN = Setup(Hull("multihull", 6.7, 4.2, 750), Load(2, 160), Motor(1500), BANK)
 TENDER = Setup(Hull("rigid_dinghy", 2.9, 1.45, 55), Load(2, 150), Motor(4500))
+LONG = Motor(
+    4000,
+    mass_kg=30,
+    propeller_diameter_m=0.29,
+    propeller_pitch_m=0.40,
+    propeller_rpm=2600,
+)
 KAYAK = Setup(Hull("kayak", 5.2, 0.6, 25), Load(1, 85), Motor(500), BANK)
 
 
@@ -141,12 +148,23 @@ def test_a_pontoon_is_less_sure_than_a_launch_until_she_is_tried():
     assert sigma(replace(pontoon, friction_factor=1.1)) < 0.6 * sigma(pontoon)
 
 
-def test_a_speed_that_the_pitch_limits_lies_within_its_own_band():
+@pytest.mark.parametrize(
+    ("hull", "motor", "limit"),
+    [
+        (
+            SOFT.hull,
+            Motor(1100, propeller_pitch_m=0.1, propeller_diameter_m=0.25, propeller_rpm=1300),
+            "pitch",
+        ),
+        (TENDER.hull, LONG, "torque"),
+    ],
+    ids=["pitch", "torque"],
+)
+def test_a_limited_speed_lies_within_its_own_band(hull, motor, limit):
     """Both ends went through the same limit, so the band lay to one side of the figure."""
-    pitch = Motor(1100, propeller_pitch_m=0.1, propeller_diameter_m=0.25, propeller_rpm=1300)
-    p = evaluate(replace(SOFT, motor=pitch))
-    assert p.limited_by == "pitch"
-    for power in np.linspace(0.05, 1.0, 25) * p.power_limit_w:
+    p = evaluate(replace(SOFT, hull=hull, motor=motor))
+    assert p.limited_by == limit
+    for power in np.geomspace(0.0005, 1.0, 30) * p.power_limit_w:
         low, high = doubt(p).speed_band_m_s(power)
         assert low <= float(p.speed_at_w(power)) <= high
     low, high = doubt(p).speed_band_m_s(p.power_limit_w)
