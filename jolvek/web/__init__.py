@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import importlib
 import pkgutil
+import zlib
 from typing import Any
 
 from flask import Flask, request
@@ -43,6 +44,7 @@ def create_app(settings: Settings) -> Flask:
         SECRET_KEY=settings.secret_key,
         MAX_CONTENT_LENGTH=settings.max_form_bytes,
         MAX_FORM_MEMORY_SIZE=settings.max_form_bytes,
+        SESSION_COOKIE_NAME=cookie_name(settings),
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_COOKIE_HTTPONLY=True,
         WTF_CSRF_TIME_LIMIT=None,
@@ -70,6 +72,13 @@ def create_app(settings: Settings) -> Flask:
     app.teardown_appcontext(data.close)
     errors.handle(app)
     return app
+
+
+def cookie_name(settings: Settings) -> str:
+    """The session's cookie, by data folder: cookies know no ports, and a shop and a demo on the
+    same machine must not sign each other out.
+    """
+    return f"jolvek-{zlib.crc32(str(settings.data_dir.resolve()).encode()):08x}"
 
 
 def modules(package: Any) -> list[Any]:

@@ -8,14 +8,16 @@ import pyotp
 import pytest
 
 from jolvek.store import people, trail
+from jolvek.web import create_app
 from jolvek.web.accounts import guessing, passwords
+from jolvek.web.settings import Settings
 from tests.web.conftest import AT, WORD
 
 NOW = datetime.now(UTC)
 
 
 def cookie(client):
-    found = client.get_cookie("session")
+    found = client.get_cookie(client.application.config["SESSION_COOKIE_NAME"])
     return found.value if found else ""
 
 
@@ -45,10 +47,20 @@ def test_who_comes_in_gets_a_new_session_and_goes_where_they_wanted(shop):
 def test_a_session_set_by_somebody_else_is_never_ones_own(shop, enter):
     attacker = enter("reader")
     victim = shop.test_client()
-    victim.set_cookie("session", cookie(attacker))
+    victim.set_cookie(shop.config["SESSION_COOKIE_NAME"], cookie(attacker))
     victim.post("/sign-in", data={"name": "owner", "password": WORD})
     assert victim.get("/people").status_code == 200
     assert attacker.get("/people").status_code != 200
+
+
+def test_two_shops_on_one_machine_keep_their_own_sessions(shop, enter, tmp_path):
+    other = create_app(Settings(tmp_path / "other", "secret", demo=True))
+    answer = other.test_client().post("/units", data={"speed": "km/h"})
+    name = answer.headers["Set-Cookie"].split("=")[0]
+    assert name == other.config["SESSION_COOKIE_NAME"] != shop.config["SESSION_COOKIE_NAME"]
+    client = enter("advisor")
+    client.set_cookie(name, "of the other shop")
+    assert may_in(client)
 
 
 def test_a_cookie_is_worth_nothing_after_signing_out(shop, enter):
@@ -57,7 +69,7 @@ def test_a_cookie_is_worth_nothing_after_signing_out(shop, enter):
     client.post("/sign-out")
     assert not may_in(client)
     again = shop.test_client()
-    again.set_cookie("session", old)
+    again.set_cookie(shop.config["SESSION_COOKIE_NAME"], old)
     assert not may_in(again)
 
 
