@@ -240,7 +240,7 @@ def day(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
 
     Example: jolvek day tender.json --motor tallmarrow-o12 --mount clamp --battery flat-12-100
     """
-    from jolvek.core.day.sun import sun_of
+    from jolvek.core.enquiry.sun import sun_of
     from jolvek.formats import fitted_file
 
     f = _fitted(enquiry, shelf_path, chosen)

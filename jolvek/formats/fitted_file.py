@@ -7,7 +7,6 @@ from typing import Any
 
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.day.stepped import sail_out
-from jolvek.core.day.sun import sun_of
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.electric.netlist import Netlist, Wire
 from jolvek.core.electric.network import resistance_ohm
@@ -53,8 +52,7 @@ def _named(shelf: Shelf, kind: str, name: str | None) -> Item[Any]:
 
 def answer(f: Fitted) -> dict[str, Any]:
     """What the rule book says, speeds, how she lies, every cable and fuse, and the day."""
-    sun, day = sun_of(f.need.day), f.need.day
-    voyage = sail_out(f, sun_at=sun.at_w if sun else None)
+    day, voyage = f.need.day, sail_out(f)
     question = setup_file.Question(f.setup, (f.motor.spec.input_power_w,), (day.speed_m_s,), ())
     told = setup_file.answer(question)
     # of motor and boat alone, people as usual; those of the whole setup stand beside

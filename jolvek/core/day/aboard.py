@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -11,9 +10,9 @@ from numpy.typing import ArrayLike
 from jolvek.core.base.arrays import Array
 from jolvek.core.day.summed import sets_out_with
 from jolvek.core.electric.bank import Bank, runtime_s
+from jolvek.core.enquiry.sun import SunAt
 from jolvek.core.fit.fitted import Fitted
 
-SunAt = Callable[[float], float]
 SUN_POINTS, MOST_SUN_S = 145, 24 * 3600.0
 
 

@@ -7,10 +7,10 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from jolvek.core.day.sun import sun_of
 from jolvek.core.electric.charging import Charger, at_once, soc_after, together_h
 from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.enquiry.need import Day
+from jolvek.core.enquiry.sun import sun_of
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.predict.solar import Panels, check_sun, sun_neutral_speed_m_s, sunshine
 from jolvek.core.rules.findings import Finding, find

@@ -10,8 +10,8 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array, Mask
 from jolvek.core.day.aboard import MOST_SUN_S, Aboard
-from jolvek.core.day.otherwise import there_and_back, turn_index
-from jolvek.core.enquiry.need import Leg
+from jolvek.core.day.otherwise import turn_index
+from jolvek.core.enquiry.need import STILL_M_S, Leg
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.in_wind import in_wind
 from jolvek.core.hydro.propulsor import pitch_limited_thrust_n
@@ -59,6 +59,17 @@ def _side(fitted: Fitted, legs: tuple[Leg, ...]) -> tuple[float, float]:
     return power, ground
 
 
+def _staying_wh(fitted: Fitted, legs: tuple[Leg, ...]) -> float:
+    """What the day takes in places that are held and while waiting, however far out they lie."""
+    hotel, out = fitted.need.day.hotel_w, 0.0
+    for leg in legs:
+        out += hotel * leg.hold_s / 3600
+        if leg.stays:
+            power = in_wind(fitted, leg.wind_m_s).at_speed(leg.speed_m_s).power_w or 0.0
+            out += (power + hotel) * leg.seconds / 3600
+    return out
+
+
 def _in_winds(fitted: Fitted, legs: tuple[Leg, ...]) -> dict[float, Performance]:
     """Her performance in each wind of the legs, worked out once."""
     return {wind: in_wind(fitted, wind) for wind in {leg.wind_m_s for leg in legs}}
@@ -77,12 +88,12 @@ def no_return(fitted: Fitted, legs: tuple[Leg, ...] = (), aboard: Aboard | None 
     >>> n.safe, n.distance_m > 4000
     (True, True)
     """
-    legs = legs or there_and_back(fitted.need.day)
+    legs = legs or fitted.need.day.trip
     turn = turn_index(legs)
     out, home = legs[:turn] or legs, legs[turn:] or tuple(leg.back for leg in legs)
     planned = sum(leg.metres for leg in out)
     (p_out, v_out), (p_home, v_home) = _side(fitted, out), _side(fitted, home)
-    if v_out <= 0.02 or v_home <= 0.02:
+    if v_out <= STILL_M_S or v_home <= STILL_M_S:
         return NoReturn(0.0, 0.0, planned)
     slow = 1 / v_out + 1 / v_home  # s per metre out and home again
     mean = (p_out / v_out + p_home / v_home) / slow
@@ -91,7 +102,8 @@ def no_return(fitted: Fitted, legs: tuple[Leg, ...] = (), aboard: Aboard | None 
     for _ in range(SUN_ROUNDS if aboard.sun_at else 0):  # the longer she runs, the more sun
         net = max(mean - float(aboard.sun_w(fitted, seconds, mean)), 1.0)
         seconds = min(float(aboard.lasts_s(fitted, net)), MOST_SUN_S)
-    reach = seconds / slow
+    stays_s = 3600 * _staying_wh(fitted, legs) / max(mean, 1.0)
+    reach = max(seconds - stays_s, 0.0) / slow
     return NoReturn(reach, reach / v_out, planned)
 
 
@@ -118,8 +130,11 @@ def _day_energy(
     powers = {wind: p.power_at_w(speeds) for wind, p in winds.items()}
     for leg in legs:
         power, way = powers[leg.wind_m_s], speeds - leg.current_m_s
-        can &= (way > 0.02) & ~np.isnan(power)
-        time = leg.metres / np.maximum(way, 0.02)
+        if leg.stays:
+            held = winds[leg.wind_m_s].at_speed(leg.speed_m_s).power_w
+            power, way = np.full(speeds.size, np.nan if held is None else held), speeds
+        can &= (way > STILL_M_S) & ~np.isnan(power)
+        time = leg.seconds if leg.stays else leg.metres / np.maximum(way, STILL_M_S)
         seconds += time + leg.hold_s
         energy += (
             np.nan_to_num(power) * time / 3600
@@ -139,10 +154,10 @@ def homing(fitted: Fitted, legs: tuple[Leg, ...] = (), aboard: Aboard | None = N
     True
     """
     day, aboard = fitted.need.day, aboard or Aboard()
-    legs = legs or there_and_back(day)
+    legs = legs or day.trip
     winds = _in_winds(fitted, legs)
     top = min(p.top_speed_m_s for p in winds.values())
-    steer = STEERAGE_M_S + max(0.0, *(leg.current_m_s for leg in legs))
+    steer = STEERAGE_M_S + max(0.0, *(0.0 if leg.stays else leg.current_m_s for leg in legs))
     speeds = np.linspace(min(steer, top), top, SPEEDS)
     energy, seconds, can = _day_energy(fitted, legs, winds, speeds)
     if not can.any():
@@ -166,16 +181,15 @@ def speed_for_arrival_m_s(fitted: Fitted, hours: float, legs: tuple[Leg, ...] = 
     >>> round(speed_for_arrival_m_s(sample_fitted(Day(1.5, 5400)), 1.0), 2)
     1.5
     """
-    legs = legs or there_and_back(fitted.need.day)
+    legs = legs or fitted.need.day.trip
     top = min(p.top_speed_m_s for p in _in_winds(fitted, legs).values())
 
     def time(speed: float) -> float:
-        ways = [speed - leg.current_m_s for leg in legs]
-        return (
-            float("inf")
-            if min(ways) <= 0.02
-            else sum(leg.metres / w + leg.hold_s for leg, w in zip(legs, ways, strict=True))
-        )
+        ways = [float("inf") if leg.stays else speed - leg.current_m_s for leg in legs]
+        stays = sum(leg.hold_s + (leg.seconds if leg.stays else 0.0) for leg in legs)
+        if min(ways) <= STILL_M_S:
+            return float("inf")
+        return stays + sum(leg.metres / way for leg, way in zip(legs, ways, strict=True))
 
     if time(top) > 3600 * hours:
         return None

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from jolvek.core.base.told import tell
-from jolvek.core.enquiry.need import Day, Leg
+from jolvek.core.enquiry.need import STILL_M_S, Day, Leg
 from jolvek.core.fit.fitted import Fitted
 
 
@@ -44,31 +43,6 @@ def turn_index(legs: tuple[Leg, ...]) -> int:
     return len(legs)
 
 
-def there_and_back(day: Day) -> tuple[Leg, ...]:
-    """The day's legs; a day without legs runs out with wind and stream behind, and home against
-    them.
-
-    >>> legs = there_and_back(Day(1.5, 4000, wind_m_s=3))
-    >>> [(leg.name, leg.distance_m, leg.wind_m_s) for leg in legs]
-    [('out', 2000.0, -3), ('home', 2000.0, 3)]
-    """
-    if day.legs:
-        return day.legs
-    half = day.distance_m / 2
-    return (
-        Leg(
-            tell("out"),
-            day.speed_m_s,
-            half,
-            None,
-            -day.current_m_s,
-            -day.wind_m_s,
-            hold_s=day.standby_s,
-        ),
-        Leg(tell("home"), day.speed_m_s, half, None, day.current_m_s, day.wind_m_s),
-    )
-
-
 def legs_otherwise(day: Day, switches: Switches) -> tuple[Leg, ...]:
     """The day's legs as they come: each with the wind that blows on it and the stream as switched.
 
@@ -81,14 +55,15 @@ def legs_otherwise(day: Day, switches: Switches) -> tuple[Leg, ...]:
     >>> [leg.wind_m_s for leg in legs_otherwise(Day(1.5, 4000, start_h=9), Switches(8.0, 13.0))]
     [-0.0, 0.0]
     """
-    legs, s, clock_h, out = there_and_back(day), switches, day.start_h, []
+    legs, s, clock_h, out = day.trip, switches, day.start_h, []
     turn = turn_index(legs)
     low, high = Leg.RANGES["current_m_s"]
     for i, leg in enumerate(legs):
         home, wind = i >= turn, leg.wind_m_s
         current = min(max(leg.current_m_s + (s.stream_m_s if home else -s.stream_m_s), low), high)
-        way = max(leg.speed_m_s - current, 0.02)
-        ends_h = clock_h + (leg.metres / way + leg.hold_s) / 3600
+        way = max(leg.speed_m_s - current, STILL_M_S)
+        under_way = leg.duration_s if leg.duration_s is not None else leg.metres / way
+        ends_h = clock_h + (under_way + leg.hold_s) / 3600
         against = home == (s.wind_against == "home")
         if s.wind_m_s is not None and s.wind_from_h < (ends_h if against else clock_h + 1e-9):
             wind = s.wind_m_s if against else -s.wind_m_s

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from jolvek.core.day.aboard import Aboard, SunAt, laden, spare_of
+from jolvek.core.day.aboard import Aboard, laden, spare_of
 from jolvek.core.day.getting_home import (
     Homing,
     NoReturn,
@@ -23,6 +23,7 @@ from jolvek.core.day.seas import Seas, seas
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.enquiry.need import Need
+from jolvek.core.enquiry.sun import sun_at
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.predict.likelihood import CONFIDENCE, chance, in_words, z_of
 
@@ -94,13 +95,11 @@ def outing(
     switches: Switches | None = None,
     spare: bool = False,
     arrive_h: float | None = None,
-    sun_at: dict[str, SunAt] | None = None,
     sail: Callable[..., Voyage] = sail_out,
 ) -> Outing:
     """The day of the setups, by letter, with that of `letter` worked out whole.
 
-    `sun_at` gives each setup's W by clock hour; `sail` may be a remembered `sail_out`. Validity as
-    `evaluate`.
+    `sail` may be a remembered `sail_out`. Validity as `evaluate`.
 
     >>> from jolvek.core.enquiry.need import Day
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -108,18 +107,17 @@ def outing(
     >>> o.voyage.home, o.planned is o.voyage, o.point.safe
     (True, True, True)
     """
-    s, suns = switches or Switches(), sun_at or {}
+    s = switches or Switches()
     hand = setups[letter]
 
     def run(key: str, asked: Switches) -> Voyage:
         fitted = setups[key]
-        return sail(fitted, asked, spare_of(fitted) if spare else None, suns.get(key))
+        return sail(fitted, asked, spare_of(fitted) if spare else None)
 
     voyages = {key: run(key, s) for key in setups}
     as_planned = s == Switches(wind_from_h=s.wind_from_h, wind_against=s.wind_against)
-    pack, sun = spare_of(hand) if spare else None, suns.get(letter)
-    fitted, dark = laden(switched(hand, s), pack), Aboard(pack)
-    lit = replace(dark, sun_at=sun)
+    pack, sun = spare_of(hand) if spare else None, sun_at(hand.need.day, hand.solar_w)
+    fitted, lit, unlit = laden(switched(hand, s), pack), Aboard(pack, sun), Aboard(pack)
     day, hull = hand.need.day, hand.need.hull
     legs = legs_otherwise(day, s)
     return Outing(
@@ -131,7 +129,7 @@ def outing(
         fitted.kept,
         no_return(fitted, legs, lit),
         homing(fitted, legs, lit),
-        (no_return(fitted, legs, dark), homing(fitted, legs, dark)) if sun else None,
+        (no_return(fitted, legs, unlit), homing(fitted, legs, unlit)) if sun else None,
         _against(fitted, voyages[letter]),
         speed_for_arrival_m_s(fitted, arrive_h, legs) if arrive_h else None,
         _regeneration(hand) if hull.fam.sails and hand.motor.style == "pod" else None,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.day.summed import run_day
+from jolvek.core.day.summed import carries, run_day
 from jolvek.core.electric.chemistry import cycle_life
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding, find
@@ -47,13 +47,13 @@ def season(f: Fitted) -> Season | None:
     run_wh, hours = one.energy_wh, one.hours
     if run_wh <= 0 or not one.makes_way:
         return None
-    carries, asked = one.carries, one.runs
+    carried, asked = carries(f), one.runs
     runs = day.runs_per_day * day.days_a_season
     depth = min(asked * run_wh / f.bank.energy_wh, 1.0)
     cycles = day.charges_per_day * day.days_a_season
-    found = [] if carries >= asked else [find("runs-a-charge", carries, asked)]
+    found = [] if carried >= asked else [find("runs-a-charge", carried, asked)]
     return Season(
-        carries,
+        carried,
         asked,
         runs * hours,
         runs * run_wh / 1000,

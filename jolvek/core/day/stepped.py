@@ -11,12 +11,14 @@ import numpy as np
 
 from jolvek.core.base.told import tell
 from jolvek.core.day.aboard import laden
-from jolvek.core.day.otherwise import Switches, switched, there_and_back, turn_index
-from jolvek.core.day.summed import sets_out_with
+from jolvek.core.day.otherwise import Switches, switched, turn_index
+from jolvek.core.day.summed import kept_at_end, sets_out_with
 from jolvek.core.day.voyage import Event, Voyage
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.pack_state import PackState
-from jolvek.core.enquiry.need import Leg
+from jolvek.core.enquiry.need import STILL_M_S, Leg
+from jolvek.core.enquiry.sun import dark
+from jolvek.core.enquiry.sun import sun_at as own_sun
 from jolvek.core.fit.checklist import LOW_CHARGE
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.in_wind import in_wind
@@ -27,7 +29,6 @@ LONG_S = 60_000.0  # from here on steps grow with the time gone: 17 h
 CUT_BACK = 0.5  # of the motor's power below its own low-charge setting; common practice, no source
 WARN_S = 15 * 60.0
 SWAP_S = 180.0
-STILL_M_S = 0.02
 
 
 @dataclass
@@ -145,7 +146,8 @@ class _Run:
         left_m, left_s = leg.distance_m, leg.duration_s
         while (left_m if left_s is None else left_s) > 1e-6:  # type: ignore[operator]
             p, current = self.performance(self.wind(i)), self.current(i)
-            speed = min(leg.speed_m_s, p.top_speed_m_s)
+            wanted = leg.speed_m_s if left_s is None else max(leg.speed_m_s, current)
+            speed = min(wanted, p.top_speed_m_s)
             power = self.power(p, speed)
             if (
                 self.pack.soc <= LOW_CHARGE
@@ -156,7 +158,7 @@ class _Run:
                 speed = float(p.speed_at_w(power))
                 self.say("cut-back", tell("the motor cuts its power back"))
             ground = speed - current
-            if ground <= STILL_M_S and left_m is not None:
+            if ground <= STILL_M_S if left_m is not None else ground < -STILL_M_S:
                 self.no_way(i, current)
                 self.record(i, power + day.hotel_w, 0.0, speed, ground)
                 return False
@@ -216,8 +218,8 @@ def sail_out(
     sun_at: Callable[[float], float] | None = None,
     step_s: float = STEP_S,
 ) -> Voyage:
-    """Run the need's legs in steps of `step_s` seconds. `sun_at` gives W for a clock hour, `spare`
-    weighs among the gear and is swapped in at the reserve.
+    """Run the need's legs in steps of `step_s` seconds. `sun_at` gives W for a clock hour in place
+    of the setup's own panels; `spare` weighs among the gear and is swapped in at the reserve.
 
     Steady speeds on each leg; power falls to half below the motor's own low-charge setting. Zero
     legs, a stream faster than the boat and days past midnight are told, never raised. Validity as
@@ -231,15 +233,15 @@ def sail_out(
     """
     switches = switches or Switches()
     fitted = laden(switched(fitted, switches), spare)
-    legs = there_and_back(fitted.need.day)
+    legs = fitted.need.day.trip
     pack = _at_setting_out(fitted)
-    run = _Run(
-        fitted, switches, legs, pack, spare, sun_at or (lambda _hour: 0.0), step_s, turn_index(legs)
-    )
+    sun = sun_at or own_sun(fitted.need.day, fitted.solar_w) or dark
+    run = _Run(fitted, switches, legs, pack, spare, sun, step_s, turn_index(legs))
     done = all(run.under_way(i) for i in range(len(legs)))
     last = run.rows[-1] if run.rows else (0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0)
     run.rows.append((run.t, run.pack.soc, 0.0, 0.0, 0.0, 0.0, run.way, last[7]))
-    kept = run.pack.soc >= run.reserve_soc(max(last[2], 1.0)) - 1e-9
+    mean_w = 3600 * run.used_wh / max(run.t, 1.0)
+    kept = run.pack.soc >= kept_at_end(fitted, mean_w) - 1e-9
     if done:
         run.say("home", _HOME if kept else _HOME_LOW)
     a = np.array(run.rows, dtype=float).T

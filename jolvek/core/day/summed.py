@@ -1,18 +1,21 @@
 """A fitted setup over the day's legs, each at its wanted speed or the most it can: energy, time,
-what is left.
+what is left. The quick form of `stepped`, with a few steps a leg.
 """
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from jolvek.core.electric.bank import runtime_s
-from jolvek.core.enquiry.need import Leg
+from jolvek.core.electric.pack_state import PackState
+from jolvek.core.enquiry.need import STILL_M_S, Leg
+from jolvek.core.enquiry.sun import dark, sun_at
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.in_wind import in_wind
 from jolvek.core.predict.likelihood import day_chance
 
-MOST_RUNS = 999  # told of a charge
+MOST_RUNS = 40  # counted of a charge, which is as many as a day may have
+STEPS = 6  # of a leg, and of a wait
 
 
 @dataclass(frozen=True)
@@ -28,13 +31,12 @@ class DayRun:
     home: bool  # back with the reserve kept
     chance: float  # of that, with what is not known of the boat
     runs: int = 1  # asked of a charge
-    carries: int = 0  # runs that a charge gives, the reserve kept
     makes_way: bool = True  # on every leg
 
 
 def run_day(fitted: Fitted) -> DayRun:
-    """Add up the legs of the need's day for one setup, as often as a charge must serve; steady
-    speeds, the bank's Peukert at the day's mean power.
+    """Add up the legs of the need's day for one setup, as often as a charge must serve, with its
+    panels' sun; steady speeds.
 
     Validity as `performance.evaluate`. A leg on which no way is made takes the whole bank.
 
@@ -44,28 +46,65 @@ def run_day(fitted: Fitted) -> DayRun:
     >>> r.home, r.as_wished, 0.5 < r.left < 0.9
     (True, True, True)
     """
-    day, bank = fitted.need.day, fitted.bank
-    runs = [_run(fitted, leg) for leg in day.trip]
+    day, runs = fitted.need.day, _runs(fitted)
     one_s, used = sum(r.seconds for r in runs), sum(r.motor_wh + r.other_wh for r in runs)
     if not all(r.makes_way for r in runs):
-        none = (0.0, False, False, 0.0, day.runs_a_charge, 0, False)
-        return DayRun(one_s / 3600, bank.energy_wh, *none)
-    mean, seconds = used / max(one_s / 3600, 1e-6), day.runs_a_charge * one_s
-    usable = float(runtime_s(bank, mean, day.kept_share, 0.0, day.start_charge)) - day.keep_s
+        none = (0.0, False, False, 0.0, day.runs_a_charge, False)
+        return DayRun(one_s / 3600, used, *none)
+    pack, kept = _charged(fitted), kept_at_end(fitted)
+    asked = sum(_draw(pack, runs, fitted) for _ in range(day.runs_a_charge))
+    taken = day.start_charge - pack.soc
+    if pack.soc <= 0:
+        taken = day.start_charge * asked / max(pack.given_wh, 1e-9)
     doubted = sum(r.motor_wh * float(fitted.doubt.sigma_at(r.speed_m_s)) for r in runs)
     top = fitted.doubt.sigma_at(fitted.performance.top_speed_m_s)
-    lasting = max(usable, 1e-3) / max(seconds, 1e-3)
+    lasting = max(day.start_charge - kept, 1e-6) / max(taken, 1e-6)
     hardest = max(r.of_top for r in runs)
     return DayRun(
         one_s / 3600,
         used,
-        _left(fitted, mean, seconds),
+        pack.soc,
         hardest <= 1 + 1e-6,
-        usable >= seconds,
+        pack.soc >= kept - 1e-9,
         float(day_chance(lasting, doubted / max(used, 1e-9), hardest, top)),
         day.runs_a_charge,
-        int(min(max(usable, 0.0) / max(one_s, 1e-3) + 1e-9, MOST_RUNS)),
     )
+
+
+def kept_at_end(fitted: Fitted, mean_w: float | None = None) -> float:
+    """Share of the rated charge that must be left at the end: the reserve or an hour's running at
+    the day's mean power (as planned, where none is given), and the half that lead stops at.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> kept_at_end(sample_fitted())
+    0.2
+    """
+    day = fitted.need.day
+    if not day.keep_s:
+        return max(day.kept_share, fitted.kept)
+    if mean_w is None:
+        runs = _runs(fitted)
+        used = sum(r.motor_wh + r.other_wh for r in runs)
+        mean_w = 3600 * used / max(sum(r.seconds for r in runs), 1.0)
+    return max(day.kept_share + day.keep_s / 3600 * mean_w / fitted.bank.energy_wh, fitted.kept)
+
+
+def carries(fitted: Fitted) -> int:
+    """How many runs of the day a charge carries with the reserve kept, at most MOST_RUNS.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> from jolvek.core.enquiry.need import Day
+    >>> 3 < carries(sample_fitted(Day(1.5, 1000))) < 40
+    True
+    """
+    runs, pack, kept = _runs(fitted), _charged(fitted), kept_at_end(fitted)
+    if not all(r.makes_way for r in runs):
+        return 0
+    for n in range(MOST_RUNS):
+        _draw(pack, runs, fitted)
+        if pack.soc < kept - 1e-9:
+            return n
+    return MOST_RUNS
 
 
 def sets_out_with(fitted: Fitted) -> float:
@@ -86,16 +125,24 @@ def sets_out_with(fitted: Fitted) -> float:
     return run_day(replace(fitted, need=replace(fitted.need, day=earlier))).left
 
 
-def _left(fitted: Fitted, mean_w: float, seconds: float) -> float:
-    """Share of the rated charge left of a steady power: in proportion down to what stays (the
-    reserve, or the half that lead stops at) and on from there.
-    """
-    bank, start, kept = fitted.bank, fitted.need.day.start_charge, fitted.kept
-    above = float(runtime_s(bank, mean_w, kept, 0.0, start)) if mean_w > 0 else float("inf")
-    if seconds <= above:
-        return start - max(start - kept, 0.0) * seconds / above
-    below = float(runtime_s(bank, mean_w, 0.0, 0.0, start)) - above
-    return kept * (1 - min((seconds - above) / below, 1.0)) if below > 0 else 0.0
+def _charged(fitted: Fitted) -> PackState:
+    return PackState(fitted.bank, soc=fitted.need.day.start_charge)
+
+
+def _draw(pack: PackState, runs: Sequence[_Run], fitted: Fitted) -> float:
+    """One run drawn from a pack, its sun put in; Wh asked of the pack."""
+    day, asked = fitted.need.day, 0.0
+    hotel, hours, sun = day.hotel_w, day.start_h, sun_at(day, fitted.solar_w) or dark
+    for r in runs:
+        power = 3600 * r.motor_wh / max(r.seconds, 1e-9) + hotel
+        for seconds, watts in ((r.seconds, power), (r.hold_s, hotel)):
+            step_h = seconds / STEPS / 3600
+            for i in range(STEPS if seconds else 0):
+                net = watts - sun(hours + (i + 0.5) * step_h)
+                pack.step(net, step_h)
+                asked += max(net, 0.0) * step_h
+            hours += seconds / 3600
+    return asked
 
 
 @dataclass(frozen=True)
@@ -104,10 +151,15 @@ class _Run:
 
     speed_m_s: float
     of_top: float
-    seconds: float = 0.0
+    seconds: float = 0.0  # under way; waiting does not count
+    hold_s: float = 0.0
     motor_wh: float = 0.0
     other_wh: float = 0.0
     makes_way: bool = False
+
+
+def _runs(fitted: Fitted) -> list[_Run]:
+    return [_run(fitted, leg) for leg in fitted.need.day.trip]
 
 
 def _run(fitted: Fitted, leg: Leg) -> _Run:
@@ -115,8 +167,9 @@ def _run(fitted: Fitted, leg: Leg) -> _Run:
     speed = min(leg.speed_m_s, p.top_speed_m_s)
     power, way = p.at_speed(speed).power_w, speed - leg.current_m_s
     of_top = leg.speed_m_s / max(p.top_speed_m_s, 1e-6)
-    if power is None or way <= 0.02:
+    stands = leg.stays and way >= -STILL_M_S
+    if power is None or (way <= STILL_M_S and not stands):
         return _Run(speed, of_top)
     time = leg.duration_s if leg.duration_s is not None else (leg.distance_m or 0.0) / way
     other = day.hotel_w * (time + leg.hold_s) / 3600
-    return _Run(speed, of_top, time, power * time / 3600, other, True)
+    return _Run(speed, of_top, time, leg.hold_s, power * time / 3600, other, True)

@@ -11,7 +11,7 @@ from decimal import Decimal
 from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import Line
 from jolvek.core.deal.money import minor
-from jolvek.core.fit.checklist import CLIP_ON_H, WIRING_H
+from jolvek.core.fit.checklist import work_hours
 from jolvek.core.fit.controls import parts as controls_of
 from jolvek.core.fit.fitted import Fitted
 
@@ -70,7 +70,7 @@ def wiring_lines(f: Fitted, rates: Rates) -> list[Line]:
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> [x.text for x in wiring_lines(sample_fitted(), Rates())][:2]
-    ['Cable 2.5 mm², tinned', 'Cable 10 mm², tinned']
+    ['Cable 10 mm², tinned', 'Lugs for 10 mm²']
     """
     if f.clips_on:
         return []
@@ -118,11 +118,12 @@ def _taxed(x: Line, rates: Rates) -> Line:
 
 def _labour(f: Fitted, rates: Rates) -> list[Line]:
     """The hours of mount and wiring, as the rigger's sheet has them."""
-    wiring = CLIP_ON_H if f.clips_on else WIRING_H
+    wiring = work_hours(f) - f.mount.spec.hours
     return [
         Line("labour", text, Decimal(str(hours)), price, "h", tax=rates.tax)
         for text, hours, price in (
             (tell("Mounting"), f.mount.spec.hours, rates.mounting_minor),
             (tell("Wiring"), wiring, rates.wiring_minor),
         )
+        if hours
     ]

@@ -46,7 +46,7 @@ class Bank:
         """Whether it may be charged as cold as it is: lithium never below freezing (common
         practice, no source); it gives all the same.
         """
-        return not (self.chem.lithium and self.temperature_c < FREEZING_C)
+        return takes_charge(self.chem, self.temperature_c)
 
     @property
     def packs(self) -> int:
@@ -102,6 +102,16 @@ class Bank:
     def capacity_factor(self) -> float:
         """What cold and age leave of the capacity."""
         return temperature_factor(self.chem, self.temperature_c) * (1 - self.ageing)
+
+
+def takes_charge(chem: Chemistry, temperature_c: float) -> bool:
+    """Whether such cells may be charged as cold as they are.
+
+    >>> lfp, agm = (Battery(name, 25.6, 50).chem for name in ("lfp", "agm"))
+    >>> takes_charge(lfp, -1.0), takes_charge(agm, -1.0)
+    (False, True)
+    """
+    return not (chem.lithium and temperature_c < FREEZING_C)
 
 
 def rating(volts: float, amp_hours: float) -> str:

@@ -29,6 +29,8 @@ MOST_WEIGHT = 10.0
 RESERVE_SCHOOLS = {"fifth": 0.2, "thirds": 1 / 3, "hour": 0.0}
 MOST_LEGS = 24
 SKIES = ("clear", "fair", "mixed", "overcast")
+AGAINST = ("home", "all day")  # when the day's wind and current are against the boat
+STILL_M_S = 0.02  # over ground; slower makes no way
 
 
 @dataclass(frozen=True)
@@ -65,9 +67,29 @@ class Leg:
             raise ValueRefused("leg.distance_m", None, tell("a distance or a time"))
 
     @property
+    def stays(self) -> bool:
+        """Whether the boat holds its place: for a time, against a current as fast as it runs.
+
+        >>> Leg("fishing", 0.5, None, 14400.0, 0.5).stays, Leg("out", 0.5, 900.0, None, 0.5).stays
+        (True, False)
+        """
+        stands = self.current_m_s > 0 and self.speed_m_s <= self.current_m_s + STILL_M_S
+        return self.duration_s is not None and stands
+
+    @property
+    def blocked(self) -> bool:
+        """Whether no way is made at the wanted speed: the current is as fast."""
+        return not self.stays and self.speed_m_s - self.current_m_s <= STILL_M_S
+
+    @property
+    def as_run(self) -> Leg:
+        """The leg at the speed it is run at: a place is held at the speed of the current."""
+        return replace(self, speed_m_s=self.current_m_s) if self.stays else self
+
+    @property
     def way_m_s(self) -> float:
         """Speed over ground at the wanted speed, never below a crawl of 2 cm/s."""
-        return max(self.speed_m_s - self.current_m_s, 0.02)
+        return max(self.speed_m_s - self.current_m_s, STILL_M_S)
 
     @property
     def seconds(self) -> float:
@@ -105,9 +127,9 @@ class Leg:
 class Day:
     """The day the setup must do: speed through the water m/s, distance in all m, the rest as named.
 
-    Wind and current in m/s are the worst expected against; `charge_h` the hours it can charge. With
-    `legs` given, they make the day, and speed, distance, wind and current say its main run and its
-    worst.
+    Wind and current in m/s are the worst expected against, on the way home or all day as `against`
+    says; `charge_h` the hours it can charge. With `legs` given, they make the day, and speed,
+    distance, wind and current say its main run and its worst.
     """
 
     RANGES: ClassVar[checked.Ranges] = {
@@ -138,7 +160,11 @@ class Day:
         "days_a_season": (1, 366),
         "start_charge": (0.1, 1),
     }
-    CHOICES: ClassVar[checked.Choices] = {"reserve_school": tuple(RESERVE_SCHOOLS), "sky": SKIES}
+    CHOICES: ClassVar[checked.Choices] = {
+        "reserve_school": tuple(RESERVE_SCHOOLS),
+        "sky": SKIES,
+        "against": AGAINST,
+    }
     COUNTS: ClassVar[checked.Counts] = {"legs": MOST_LEGS, "budgets": 8}
 
     speed_m_s: float = 1.8
@@ -146,6 +172,7 @@ class Day:
     reserve: float = 0.2
     wind_m_s: float = 0.0
     current_m_s: float = 0.0
+    against: str = AGAINST[0]
     charge_h: float = 10.0
     own_charger_v: float | None = None  # at the end of its charge; None: the customer has none
     max_lift_kg: float | None = None
@@ -183,18 +210,21 @@ class Day:
 
     @property
     def trip(self) -> tuple[Leg, ...]:
-        """The legs, or the one that speed and distance make."""
-        return self.legs or (
-            Leg(
-                tell("the day"),
-                self.speed_m_s,
-                self.distance_m,
-                None,
-                self.current_m_s,
-                self.wind_m_s,
-                self.standby_s,
-            ),
-        )
+        """The legs as they are run; of a day without legs the way out, with wind and current behind
+        or against the boat, and the way home against them. The one place where legs are made.
+
+        >>> [(leg.name, leg.distance_m, leg.wind_m_s) for leg in Day(1.5, 4000, wind_m_s=3).trip]
+        [('out', 2000.0, -3), ('home', 2000.0, 3)]
+        >>> [leg.wind_m_s for leg in Day(wind_m_s=3, against="all day").trip]
+        [3, 3]
+        """
+        if self.legs:
+            return tuple(leg.as_run for leg in self.legs)
+        half, helps = self.distance_m / 2, -1 if self.against == "home" else 1
+        stream, wind = helps * self.current_m_s, helps * self.wind_m_s
+        out = Leg(tell("out"), self.speed_m_s, half, None, stream, wind, self.standby_s)
+        home = Leg(tell("home"), self.speed_m_s, half, None, self.current_m_s, self.wind_m_s)
+        return out, home
 
     @property
     def runs_a_charge(self) -> int:
@@ -251,7 +281,7 @@ class Need:
         """Whether a leg's current is as fast as its wanted speed: no setup makes way at that
         speed.
         """
-        return any(leg.speed_m_s - leg.current_m_s <= 0.02 for leg in self.day.trip)
+        return any(leg.blocked for leg in self.day.trip)
 
     def weight(self, wish: str) -> float:
         """The weight of one wish, 0 where it is not named.

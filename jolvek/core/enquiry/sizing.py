@@ -186,7 +186,7 @@ def _size(need: Need) -> Sizing:
         _hump_w(resistance, mass, _motor_for(most), day.wind_m_s),
         bool(must),
         resistance,
-        any(leg.speed_m_s - leg.current_m_s <= 0.02 for leg in trip),
+        need.day_blocked,
         _usual(need, mass, most),
     )
 

@@ -80,10 +80,10 @@ class AsSet:
                 raise ValueRefused("fitting.places", ahead, allowed)
 
     def plan(self, usual: Plan) -> Plan:
-        """The installation as set.
+        """The installation as set; the run follows from the places (`Fitted.run_m`).
 
-        >>> AsSet(run_m=3.5, load_a=2.0).plan(Plan()).run_m
-        3.5
+        >>> AsSet(load_a=2.0).plan(Plan()).loads.current_a
+        2.0
         """
         loads = Loads12V(
             self.load_a or usual.loads.current_a,
@@ -92,7 +92,6 @@ class AsSet:
         )
         return replace(
             usual,
-            run_m=self.lead_m or (usual.run_m if self.run_m is None else self.run_m),
             take_off=self.take_off or usual.take_off,
             engine_space=self.engine_space or usual.engine_space,
             loads=loads,

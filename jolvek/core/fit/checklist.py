@@ -45,17 +45,27 @@ class Sheet:
     precautions: tuple[Finding, ...]
 
 
-WIRING_H, CLIP_ON_H = 2.5, 0.5  # beside the mount; common practice, no source
+WIRING_H, CABLE_H = 1.0, 0.2  # to begin with, and for each cable; common practice, no source
+
+
+def wiring_hours(cables: int) -> float:
+    """Hours to wire so many cables into a boat, in quarters.
+
+    >>> wiring_hours(8)
+    2.5
+    """
+    return round(4 * (WIRING_H + CABLE_H * cables)) / 4
 
 
 def work_hours(f: Fitted) -> float:
-    """Hours of work to fit a setup: its mount and its wiring; common practice, no source.
+    """Hours of work to fit a setup: its mount, and its wiring where it is not carried aboard.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> work_hours(sample_fitted())
-    3.0
+    0.5
     """
-    return f.mount.spec.hours + (CLIP_ON_H if f.clips_on else WIRING_H)
+    cables = sum(w.role != "mains" for w in f.netlist.wires)
+    return f.mount.spec.hours + (0.0 if f.carried else wiring_hours(cables))
 
 
 def _plate(x: Leg) -> str:

@@ -20,7 +20,7 @@ from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.electric.netlist import Netlist, Plan
 from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Day, Need
-from jolvek.core.fit import controls, hung_leg
+from jolvek.core.fit import controls, hung_leg, route
 from jolvek.core.fit.as_set import AS_PLANNED, AsSet
 from jolvek.core.fit.fit_facts import Hung, one_hung
 from jolvek.core.fit.hanging import motor_above_m, motor_ahead_m
@@ -211,15 +211,32 @@ class Fitted:
         return controls.side_pull(self)
 
     @cached_property
+    def carried(self) -> bool:
+        """Whether the kit is carried aboard, with nothing wired in."""
+        return route.carried(self)
+
+    @property
+    def run_m(self) -> float:
+        """One way from bank to motor: as measured, or by where both are."""
+        measured = self.fitting.lead_m or self.fitting.run_m
+        return measured or route.route_m(self.weights)
+
+    @property
+    def solar_w(self) -> float:
+        """Rated W of the panels aboard that count: those of the setup, or those the day asks."""
+        return self.plan.solar_w or self.need.day.solar_w
+
+    @cached_property
     def netlist(self) -> Netlist:
         """The wiring."""
         c = self.charger.spec if self.charger else None
         plan = replace(
             self.plan,
+            run_m=self.run_m,
             charger_a=self.plan.charger_a or (c.current_a if c else 0.0),
             charger_outputs=c.outputs if c else 1,
-            charger_way=charging.matches(self.bank, c) if c else "",
-            solar_w=self.plan.solar_w or self.need.day.solar_w,
+            charger_way=charging.matches(self.bank, c) if c and not self.carried else "",
+            solar_w=self.solar_w,
             shunt=self.gauge == "monitor",
             plugs=controls.plugs(self),
             connector_a=self.plan.connector_a or self.battery.spec.connector_max_a,

@@ -79,7 +79,7 @@ def precautions(f: Fitted) -> list[Finding]:
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> [x.rule for x in precautions(sample_fitted())]
     ['main-fuse', 'restraint', 'polarity', 'cable-run', 'transport', 'insurer', \
-'charge-watched', 'shore-side']
+'charge-watched']
     """
     out = [] if f.clips_on else _built_in(f)
     bank, pack = f.bank, f.battery.spec

@@ -128,16 +128,22 @@ def _leg_power_w(rows: _Rows, speed: float, wind: float) -> Array:
 @dataclass(frozen=True)
 class Runs:
     """What each candidate (N,) does: top speed, power at the wanted speed (nan out of reach), power
-    it then runs at, energy and hours of the day's legs; curves (N, P) where they were asked for.
+    it then runs at; curves (N, P) where they were asked for.
     """
 
     grid_m_s: Array
     top_m_s: Array
     wish_w: Array
     run_w: Array
-    day_wh: Array  # inf where a leg cannot be run
-    hours: float
     curves: NDArray[np.float32] | None
+    trip_w: Array  # of the table, with where each candidate reads it
+    low: Index
+    share: NDArray[np.float32]
+
+    def leg_w(self, leg: int, speed_m_s: float) -> Array:
+        """Power (N,) of a leg of the day; inf where it cannot be run."""
+        watts = _read(self.trip_w[leg], self.low, self.share)
+        return np.where(speed_m_s <= self.top_m_s * (1 + 1e-6), watts, np.inf)
 
 
 def run(
@@ -158,16 +164,8 @@ def run(
     low = t.row * r.displacement_kg.size + place
     top, at_wish, curves = _read_curves(t, v, need.day.speed_m_s, low, f, keep_curves)
     wish_w, reached = _read(t.wish_w, low, f), at_wish <= 1
-    day_wh, hours = _day_energy(need, t, top, low, f)
-    return Runs(
-        v,
-        top,
-        np.where(reached, wish_w, np.nan),
-        np.where(reached, wish_w, t.limit_w),
-        day_wh,
-        hours,
-        curves,
-    )
+    run_w = np.where(reached, wish_w, t.limit_w)
+    return Runs(v, top, np.where(reached, wish_w, np.nan), run_w, curves, t.trip_w, low, f)
 
 
 def _between_nodes(nodes_kg: Array, mass: Array) -> tuple[Index, NDArray[np.float32]]:
@@ -200,20 +198,6 @@ def _read_curves(
         if curves is not None:
             curves[c] = _blend(power_lines, low[c], f[c])
     return top, at_wish, curves
-
-
-def _day_energy(
-    need: Need, t: Table, top: Array, low: Index, f: NDArray[np.float32]
-) -> tuple[Array, float]:
-    """Wh of the day's legs with other loads (N,), and the hours under way."""
-    trip = need.day.trip
-    others = need.day.hotel_w * sum(leg.seconds + leg.hold_s for leg in trip) / 3600
-    day_wh, hours = np.full(low.size, others), 0.0
-    for leg, lines in zip(trip, t.trip_w, strict=True):
-        watts = np.where(leg.speed_m_s <= top * (1 + 1e-6), _read(lines, low, f), np.inf)
-        day_wh += watts * leg.seconds / 3600
-        hours += leg.seconds / 3600
-    return day_wh, max(hours, 1e-3)
 
 
 def _blend(lines: NDArray[np.float32], low: Index, f: NDArray[np.float32]) -> NDArray[np.float32]:

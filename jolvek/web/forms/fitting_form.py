@@ -91,9 +91,8 @@ def _installed(fitting: AsSet, fitted: Fitted, read: Reader) -> AsSet:
     plan = fitted.plan
     load = read.figure("load", "current", *LOAD_A)
     time = read.figure("hours", "duration", *LOAD_S)
-    shown = read.args.get("run") == run_text(plan, read.u)
-    typed = None if shown else read.figure("run", "length", *RUN_M)
-    run = plan.run_m if typed is None else typed
+    typed = read.figure("run", "length", *RUN_M)
+    run = fitting.run_m if "run" not in read.args or "run" in read.refused else typed
     whole = {"take", "school"} <= read.args.keys()  # a form, which sends no box that is not ticked
     return _bare(
         fitting,
@@ -106,16 +105,15 @@ def _installed(fitting: AsSet, fitted: Fitted, read: Reader) -> AsSet:
     )
 
 
-def run_text(plan: Plan, u: Units) -> str:
-    """The run from bank to motor as its field shows it."""
-    return length_text(plan.run_m, u)
+def run_text(fitted: Fitted, u: Units) -> str:
+    """The run from bank to motor as its field shows it: empty where nobody measured it."""
+    return length_text(fitted.fitting.run_m, u) if fitted.fitting.run_m else ""
 
 
 def _bare(fitting: AsSet, **installed: Any) -> AsSet:
     """With this installation; what of it stands as usual is as planned."""
     usual = Plan()
     as_usual = {
-        "run_m": usual.run_m,
         "take_off": usual.take_off,
         "load_h": usual.loads.hours,
         "school": usual.loads.school,

@@ -21,6 +21,7 @@ from jolvek.core.electric.network import drop_to_motor_v, resistance_ohm
 from jolvek.core.electric.network import string_currents_a as currents_a
 from jolvek.core.electric.wire_sizes import DROP, FUSE_SHARE, FUSE_WITHIN_M, OTHER_FUSE_SHARE
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.route import route_m
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.wiring_drawing import wiring_diagram
@@ -55,7 +56,8 @@ class WiringPage:
     refused: dict[str, str]
     plan: Plan
     lead: str  # an extension lead that is the run; empty: the run is typed
-    run: str
+    run: str  # as measured
+    route: str  # as the places give it
     load: str
     hours_text: str
 
@@ -78,8 +80,9 @@ def wiring_page(f: Fitted, refused: dict[str, str], u: Units) -> WiringPage:
         tuple(cautions.values()),
         refused,
         f.plan,
-        run_text(f.plan, u) if f.fitting.lead_m is not None else "",
-        run_text(f.plan, u),
+        str(u.full(f.run_m, "length")) if f.fitting.lead_m is not None else "",
+        run_text(f, u),
+        str(u.full(route_m(f.weights), "length")),
         f"{f.plan.loads.current_a:g}" if f.plan.loads.current_a else "",
         f"{f.plan.loads.hours:g}",
     )

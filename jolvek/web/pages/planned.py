@@ -5,12 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 from functools import lru_cache
 
-from jolvek.core.day.aboard import SunAt
 from jolvek.core.day.forecast import Forecast, with_weather
-from jolvek.core.day.otherwise import Switches, there_and_back, turn_index
+from jolvek.core.day.otherwise import Switches, turn_index
 from jolvek.core.day.outing import Outing, outing, with_legs
 from jolvek.core.day.stepped import sail_out
-from jolvek.core.day.sun import sun_of
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.electric.bank import Bank
 from jolvek.core.enquiry.need import Leg, Need
@@ -29,7 +27,7 @@ def planned(need: Need, asked: Asked, forecast: Forecast) -> Need:
     day = need.day
     legs = tuple(
         replace(leg, speed_m_s=asked.speeds.get(i, leg.speed_m_s))
-        for i, leg in enumerate(there_and_back(day), 1)
+        for i, leg in enumerate(day.trip, 1)
     )
     if asked.simulated:
         place = (day.latitude_deg, day.longitude_deg)
@@ -55,20 +53,10 @@ def taken_out(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> O
     """The core's answer for the setups that go out, the one in hand worked out whole."""
     chosen = worked if asked.everyone else [hand]
     fitted = {w.letter: with_legs(w.fitted, need) for w in chosen}
-    rated = {w.letter: w.solar_w for w in chosen}
-
-    def sail(f: Fitted, s: Switches, spare: Bank | None, _sun: object) -> Voyage:
-        letter = next(k for k, v in fitted.items() if v is f)
-        return _sailed(f, rated[letter], s, spare)
-
-    sun = sun_of(need.day, rated[hand.letter])
-    suns: dict[str, SunAt] = {hand.letter: sun.at_w} if sun else {}
-    how = (asked.switches, asked.spare, asked.arrive_h, suns)
-    return outing(fitted, hand.letter, *how, sail=sail)
+    return outing(fitted, hand.letter, asked.switches, asked.spare, asked.arrive_h, sail=_sailed)
 
 
 @lru_cache(maxsize=64)
-def _sailed(fitted: Fitted, solar_w: float, switches: Switches, spare: Bank | None) -> Voyage:
+def _sailed(fitted: Fitted, switches: Switches, spare: Bank | None) -> Voyage:
     """Remembered: the day as planned stands beside every other while the wind is dragged."""
-    sun = sun_of(fitted.need.day, solar_w)
-    return sail_out(fitted, switches, spare, sun.at_w if sun else None)
+    return sail_out(fitted, switches, spare)

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.day.sun import sun_of
 from jolvek.core.enquiry.battery_schools import Choice, battery_schools
 from jolvek.core.enquiry.demands import Demand, demands, hardest, over_limit
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.enquiry.sizing import size
+from jolvek.core.enquiry.sun import sun_of
 from jolvek.core.fit.fit_facts import need_facts
 from jolvek.core.predict.solar import Sunshine
 from jolvek.core.rules import judge

