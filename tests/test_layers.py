@@ -20,7 +20,7 @@ ALLOWED = {
     "cli": {"core", "formats", "store", "standins", "demo", "web", "cli"},
 }
 CORE = (
-    "base rules hydro electric products predict enquiry fit match day deal trial care assort"
+    "base rules hydro electric products predict enquiry fit match day deal job trial care assort"
 ).split()
 WEB = "settings data view forms drawings pages shared errors saving accounts desk stations".split()
 OUTSIDE_CORE = {

@@ -240,12 +240,9 @@ def day(enquiry: str, shelf_path: str | None, **chosen: Any) -> None:
 
     Example: jolvek day tender.json --motor tallmarrow-o12 --mount clamp --battery flat-12-100
     """
-    from jolvek.core.enquiry.sun import sun_of
     from jolvek.formats import fitted_file
 
-    f = _fitted(enquiry, shelf_path, chosen)
-    sun = sun_of(f.need.day)
-    _print(fitted_file.day_answer(f, sun.at_w if sun else None))
+    _print(fitted_file.day_answer(_fitted(enquiry, shelf_path, chosen)))
 
 
 for command in shop.COMMANDS:

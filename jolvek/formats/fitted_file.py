@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any
 
 from jolvek.core.base.errors import ValueRefused
@@ -12,6 +11,7 @@ from jolvek.core.electric.netlist import Netlist, Wire
 from jolvek.core.electric.network import resistance_ohm
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.job.job_setup import of_fitted
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.core.rules.findings import Finding
 from jolvek.formats import setup_file
@@ -52,7 +52,8 @@ def _named(shelf: Shelf, kind: str, name: str | None) -> Item[Any]:
 
 def answer(f: Fitted) -> dict[str, Any]:
     """What the rule book says, speeds, how she lies, every cable and fuse, and the day."""
-    day, voyage = f.need.day, sail_out(f)
+    day, job = f.need.day, of_fitted(f)
+    voyage = job.day.planned
     question = setup_file.Question(f.setup, (f.motor.spec.input_power_w,), (day.speed_m_s,), ())
     told = setup_file.answer(question)
     # of motor and boat alone, people as usual; those of the whole setup stand beside
@@ -60,7 +61,7 @@ def answer(f: Fitted) -> dict[str, Any]:
         del told[key]
     n = f.netlist
     return {
-        "findings": [_said(x) for x in f.findings],
+        "findings": [_said(x) for x in job.findings],
         "precautions": [_said(x) for x in f.precautions],
         "performance": told,
         "trim": {
@@ -75,9 +76,10 @@ def answer(f: Fitted) -> dict[str, Any]:
         "cables": [] if f.clips_on else [_cable(n, w) for w in n.wires if w.role != MAINS],
         "fuses": [] if f.clips_on else _fuses(n),
         "charge_h": _short(f.charge_h),
-        "price": f.price,
+        "price": job.parts_price,
         "day": {
             "done": voyage.home,
+            "chance": _short(job.run.chance),
             "kept": _short(voyage.left),
             "home_s": _short(float(voyage.t_s[-1])),
         },
@@ -126,9 +128,9 @@ def _fuses(n: Netlist) -> list[dict[str, Any]]:
     ]
 
 
-def day_answer(f: Fitted, sun_at: Callable[[float], float] | None = None) -> dict[str, Any]:
+def day_answer(f: Fitted) -> dict[str, Any]:
     """The simulated day: a row every few minutes, its events, and sums of energy that add up."""
-    v = sail_out(f, sun_at=sun_at)
+    v = sail_out(f)
     return {
         "done": v.done,
         "home_with_reserve": v.home,

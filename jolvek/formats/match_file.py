@@ -7,6 +7,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from jolvek.core.job.job_setup import of_fitted
 from jolvek.core.match.matching import Match
 from jolvek.core.match.picks import Pick, picks
 from jolvek.core.match.ranking import pareto, ranked, score, steps
@@ -24,6 +25,8 @@ def _setup(match: Match, i: int, scores: Any) -> dict[str, Any]:
         "runtime_s": f.runtime_s[i],
         "range_m": f.range_m[i],
         "price": f.price[i],
+        "parts_price": f.parts_price[i],
+        "fitted_price": f.fitted_price[i],
         "mass_kg": f.mass_kg[i],
         "lift_kg": f.lift_kg[i],
         "charge_h": f.charge_h[i],
@@ -60,7 +63,7 @@ def _judged(match: Match, i: int, scores: Any) -> dict[str, Any]:
     """A ranked setup with what the rule book says of it."""
     said = [
         {"rule": x.rule, "level": x.level, "text": x.text, "cure": x.cure, "source": x.source}
-        for x in fitted_of(match, i).findings
+        for x in of_fitted(fitted_of(match, i)).findings
     ]
     return {**_setup(match, i, scores), "findings": said}
 

@@ -8,6 +8,7 @@ from typing import Any
 
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.fit.as_set import AS_PLANNED, AsSet, as_set_from, as_set_plain
+from jolvek.core.job.parts import Bought as Bought
 from jolvek.core.products.plain import product_from_plain, product_plain
 from jolvek.core.products.shelf import Item
 from jolvek.store.columns import from_json, to_json
@@ -34,16 +35,6 @@ KIND_OF_PART = {**ESSENTIALS, **EXTRAS}
 
 class TooManyPinned(JolvekError):
     """No letter is free."""
-
-
-@dataclass(frozen=True)
-class Bought:
-    """One part of a setup: the product as it was, how many, and its price then."""
-
-    kind: str
-    item: Item[Any]
-    quantity: int
-    price: float
 
 
 @dataclass(frozen=True)

@@ -17,6 +17,7 @@ from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.enquiry.need import RESERVE_SCHOOLS, Day
 from jolvek.store.columns import UnreadableColumn, from_json, to_json
 
+PRICES = ("fitted", "parts only")
 UNIT_SETS = ("sea: kn, m, kg", "land: km/h, m, kg", "mph, ft, lb")
 LANGUAGES = ("English", "German", "French", "Dutch", "Spanish")
 FORMAT = "jolvek-setting"
@@ -86,6 +87,7 @@ class Shop:
     CHOICES: ClassVar[checked.Choices] = {
         "language": LANGUAGES,
         "units": UNIT_SETS,
+        "ranks_by": PRICES,
         "reserve_school": tuple(RESERVE_SCHOOLS),
     }
 
@@ -104,6 +106,12 @@ class Shop:
     training: float = _of("Training of the customer", "Money", 0.0, "0: not offered")
     kwh_price: float = _of("Electricity, a kWh", "Money", 0.30, "for the years’ cost")
     litre_price: float = _of("Petrol, a litre", "Money", 1.90, "for the years’ cost")
+    ranks_by: str = _of(
+        "Price that ranks and counts against a budget",
+        "Money",
+        PRICES[0],
+        "as the offer, or parts only",
+    )
     deposit: float = _of("Deposit, %", "Money", 0.0)
     bank: str = _of("Bank account", "Money", "", "on offers")
     tax_rates: tuple[float, ...] = _of("Tax rates, %", "Money", (), "as 25; 12")

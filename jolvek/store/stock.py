@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from jolvek.core.base import checked
-from jolvek.core.deal.money import MOST_MINOR
+from jolvek.core.base.money import MOST_MINOR
 
 
 @dataclass(frozen=True)

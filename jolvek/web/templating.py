@@ -22,7 +22,7 @@ from jolvek.web.drawings import pictures, signature
 from jolvek.web.drawings.boat_drawing import silhouette
 from jolvek.web.drawings.charts import badge
 from jolvek.web.settings import Settings
-from jolvek.web.view import display, language, template_messages, words
+from jolvek.web.view import display, language, rates, template_messages, words
 
 SCRIPTS = (
     "vendor/htmx/htmx.min.js",
@@ -81,6 +81,7 @@ def set_up(app: Flask, settings: Settings) -> None:
         silhouette=silhouette,
         badge=badge,
         money=display.money,
+        price_name=rates.price_name,
         minor_money=display.minor_money,
         minor_plain=display.minor_plain,
         counted=display.counted,

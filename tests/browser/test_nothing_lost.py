@@ -227,7 +227,7 @@ def _changed_fast(page, field, values):
         [field, values],
     )
     quiet = 0
-    while quiet < 8:  # the next is asked once the answer before it stands
+    while quiet < 20:  # a busy machine fires its timers late
         page.wait_for_timeout(50)
         quiet = 0 if now else quiet + 1
     for kind, hear in heard.items():

@@ -116,6 +116,7 @@ def test_a_bay_filled_by_tab_is_no_clash_and_no_refusal(page, fitted_server):
     answers = []
     page.on("response", lambda r: answers.append(r.status) if r.url.endswith("/boat") else None)
     page.goto(f"{fitted_server}/enquiry/3/boat")
+    place = page.locator("details.bay").count() - 1
     bay(page).first.focus()
     for text in SIZES:
         page.keyboard.type(text)
@@ -123,13 +124,9 @@ def test_a_bay_filled_by_tab_is_no_clash_and_no_refusal(page, fitted_server):
         page.keyboard.press("Tab")
         expect(page.locator("#kept")).not_to_contain_text("another window")
     page.reload()
-    expect(page.locator("details.bay [name$=_name][value=Locker]")).to_have_count(1)
-    row = (
-        page.locator("details.bay")
-        .filter(has=page.locator("[value=Locker]"))
-        .locator("input.input")
-    )
-    assert [x.input_value() for x in row.all()] == SIZES
+    row = page.locator("details.bay").nth(place).locator("input.input")
+    for i, text in enumerate(SIZES):
+        expect(row.nth(i)).to_have_value(text)
     assert set(answers) == {200}
 
 

@@ -12,6 +12,7 @@ from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.leg import JUST_M, shaft_choices
 from jolvek.core.fit.trim import attitude, best_stowed_m, moved
 from jolvek.core.hydro.hull import Hull
+from jolvek.core.job.job_setup import on_another_day
 from jolvek.core.products.mounting import Mount
 from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.fitting_drawing_page import drawing_page
@@ -57,7 +58,7 @@ def test_the_best_place_for_the_battery_lies_in_a_bay(which, app):
 def test_an_offer_that_cannot_reach_the_wanted_speed_does_not_call_it_wanted(app):
     w = worked(1)
     fast = replace(w.fitted.need, day=replace(w.fitted.need.day, speed_m_s=6.2, legs=()))
-    hurried = replace(w, fitted=replace(w.fitted, need=fast))
+    hurried = replace(w, job=on_another_day(w.job, fast))
     with app.test_request_context():
         names = [x.name for x in offer_page(hurried, AT_SEA).expected]
     assert "the wanted speed" not in names and "12.1" in names[0] and "wanted" in names[0]
@@ -79,7 +80,7 @@ def test_regeneration_is_told_of_pods_under_sail_alone(family, style, told):
     need = replace(f.need, hull=boat)
     motor = replace(f.motor, style=style)
     pod = replace(f, need=need, motor=motor, table=None)
-    out = outing({"A": pod}, "A", Switches(), False, None, {})
+    out = outing({"A": pod}, "A", Switches())
     assert (out.regeneration is not None) == told
 
 

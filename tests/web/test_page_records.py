@@ -65,7 +65,7 @@ def worked(letter, price, mass, noise):
         performance=SimpleNamespace(top_speed_m_s=3.0 + mass / 100, static_thrust_n=300 + mass),
         lift_kg=mass,
         parts_kg=2 * mass,
-        pinned=SimpleNamespace(price=price),
+        job=SimpleNamespace(ranking_price=price),
         charge_h=mass / 5,
         fitted=SimpleNamespace(motor=SimpleNamespace(noise_db=noise)),
     )

@@ -14,8 +14,8 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.money import MOST_MINOR, rounded, split
 from jolvek.core.base.told import tell
-from jolvek.core.deal.money import MOST_MINOR, rounded, split
 
 KINDS = ("part", "wiring", "labour", "addon", "free")
 HUNDRED = Decimal(100)

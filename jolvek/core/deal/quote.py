@@ -4,31 +4,19 @@ its netlist, and its hours.
 
 from __future__ import annotations
 
-from collections import Counter, defaultdict
 from dataclasses import dataclass
 from decimal import Decimal
 
+from jolvek.core.base.money import minor
 from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import Line
-from jolvek.core.deal.money import minor
 from jolvek.core.fit.checklist import work_hours
 from jolvek.core.fit.controls import parts as controls_of
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.materials import materials
+from jolvek.core.products.rates import Rates
 
-LUGS_A_WIRE = 2
 MOST_TEXT = 300
-
-
-@dataclass(frozen=True)
-class Rates:
-    """The shop's rates, money in minor units: hours, cable by metre and mm², pieces; tax in %."""
-
-    mounting_minor: int = 0
-    wiring_minor: int = 0
-    cable_minor: int = 0
-    piece_minor: int = 0
-    tax: Decimal = Decimal(0)
-    digits: int = 2
 
 
 @dataclass(frozen=True)
@@ -74,33 +62,11 @@ def wiring_lines(f: Fitted, rates: Rates) -> list[Line]:
     """
     if f.clips_on:
         return []
-    metres: defaultdict[float, float] = defaultdict(float)
-    lugs: Counter[float] = Counter()
-    for w in f.netlist.wires:
-        metres[w.size.size_mm2] += w.length_m * w.size.runs
-        lugs[w.size.size_mm2] += LUGS_A_WIRE * w.size.runs
-    pieces = Counter(
-        f"{part.kind.capitalize()}, {part.text}"
-        for part in f.netlist.parts
-        if part.kind in ("fuse", "switch", "bar", "inlet")
-    )
-    out = [
-        _line(
-            tell("Cable %(size)s mm², tinned", size=f"{size:g}"),
-            metres[size],
-            round(rates.cable_minor * size),
-            "m",
-        )
-        for size in sorted(metres)
+    found = materials(f.netlist, rates)
+    return [
+        Line("wiring", _short(x.text), x.quantity, x.price_minor, x.unit, tax=rates.tax)
+        for x in found
     ]
-    out += [
-        _line(
-            tell("Lugs for %(size)s mm²", size=f"{size:g}"), lugs[size], rates.piece_minor // 4, ""
-        )
-        for size in sorted(lugs)
-    ]
-    out += [_line(text, count, rates.piece_minor, "") for text, count in sorted(pieces.items())]
-    return [_taxed(x, rates) for x in out]
 
 
 def _short(text: str) -> str:

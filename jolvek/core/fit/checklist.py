@@ -12,6 +12,7 @@ from jolvek.core.electric.netlist import KIND_WORDS, Wire
 from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.leg import Leg
+from jolvek.core.fit.materials import wiring_hours
 from jolvek.core.fit.mounting_work import checked, drilled, mounted, never_drilled
 from jolvek.core.products.boat_model import CHAMBERS
 from jolvek.core.rules.findings import Finding
@@ -45,18 +46,6 @@ class Sheet:
     precautions: tuple[Finding, ...]
 
 
-WIRING_H, CABLE_H = 1.0, 0.2  # to begin with, and for each cable; common practice, no source
-
-
-def wiring_hours(cables: int) -> float:
-    """Hours to wire so many cables into a boat, in quarters.
-
-    >>> wiring_hours(8)
-    2.5
-    """
-    return round(4 * (WIRING_H + CABLE_H * cables)) / 4
-
-
 def work_hours(f: Fitted) -> float:
     """Hours of work to fit a setup: its mount, and its wiring where it is not carried aboard.
 
@@ -64,8 +53,7 @@ def work_hours(f: Fitted) -> float:
     >>> work_hours(sample_fitted())
     0.5
     """
-    cables = sum(w.role != "mains" for w in f.netlist.wires)
-    return f.mount.spec.hours + (0.0 if f.carried else wiring_hours(cables))
+    return f.mount.spec.hours + (0.0 if f.carried else wiring_hours(f.netlist))
 
 
 def _plate(x: Leg) -> str:

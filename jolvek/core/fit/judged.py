@@ -197,7 +197,7 @@ def _too_fast(leg: Leg, p: Performance) -> bool:
 
 
 def wishes(f: Fitted) -> list[Finding]:
-    """The day and the customer's must-haves.
+    """Speeds of the day and the customer's must-haves; whether the boat gets home is the job's.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> f = sample_fitted()
@@ -208,9 +208,6 @@ def wishes(f: Fitted) -> list[Finding]:
     missed = [(p.top_speed_m_s, leg.speed_m_s) for leg, p in _legs(f) if _too_fast(leg, p)]
     if missed:
         out.append(find("speed-missed", *min(missed, key=lambda x: x[0] / x[1])))
-    wish = f.performance.at_speed(day.speed_m_s)
-    if wish.power_w is not None and wish.range_m is not None and wish.range_m < day.distance_m:
-        out.append(find("short-of-day", wish.range_m, day.distance_m))
     if day.max_lift_kg is not None and f.lift_kg > day.max_lift_kg:
         out.append(find("lift-mass", f.lift_kg, day.max_lift_kg))
     noise = f.motor.noise_db

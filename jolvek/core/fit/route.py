@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from math import ceil
 from typing import TYPE_CHECKING
 
+import numpy as np
+from numpy.typing import ArrayLike
+
+from jolvek.core.base.arrays import Array
 from jolvek.core.fit.trim import Weight
 
 if TYPE_CHECKING:
@@ -17,15 +20,16 @@ STEP_M = 0.1  # cable is cut to that
 CARRIED_KG = 25.0  # the heaviest pack that is carried aboard; common practice, no source
 
 
-def way_m(ahead_m: float, off_m: float, above_m: float) -> float:
-    """Cable in m, one way, for so much along, across and up, laid along the hull and not through
-    the air.
+def way_m(ahead_m: ArrayLike, off_m: ArrayLike, above_m: ArrayLike) -> Array:
+    """Cable in m, one way, for so much along, across and up (any shape), laid along the hull and
+    not through the air.
 
-    >>> way_m(1.0, 0.0, 0.2)
+    >>> float(way_m(1.0, 0.0, 0.2))
     1.7
     """
-    along = SLACK * (abs(ahead_m) + abs(off_m) + abs(above_m)) + ENDS_M
-    return round(min(max(ceil(along / STEP_M - 1e-9) * STEP_M, SHORTEST_M), LONGEST_M), 1)
+    along = SLACK * (np.abs(ahead_m) + np.abs(off_m) + np.abs(above_m)) + ENDS_M
+    cut = np.clip(np.ceil(along / STEP_M - 1e-9) * STEP_M, SHORTEST_M, LONGEST_M)
+    return np.asarray(np.round(cut, 1))
 
 
 def route_m(weights: Sequence[Weight]) -> float:
@@ -38,7 +42,7 @@ def route_m(weights: Sequence[Weight]) -> float:
     motor = next(w for w in weights if w.name == "motor")
     packs = [w for w in weights if w.name.startswith("battery")]
     ways = [
-        way_m(p.ahead_m - motor.ahead_m, p.off_m - motor.off_m, p.above_m - motor.above_m)
+        float(way_m(p.ahead_m - motor.ahead_m, p.off_m - motor.off_m, p.above_m - motor.above_m))
         for p in packs
     ]
     return max(ways, default=SHORTEST_M)

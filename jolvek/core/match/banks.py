@@ -46,6 +46,7 @@ class Supplies:
     chem_index: Index
     facts: BankFacts
     moments_kg_m: Array  # (B, 3): ahead, off, above; nan where the pack clips onto the motor
+    spots_m: Array  # (B, K, 3): where packs stand, ahead, off, above; nan where there are fewer
     rejected: dict[int, Finding] = field(default_factory=dict)
 
 
@@ -64,6 +65,9 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
     spec = [shelf.batteries[row[0]].spec for row in rows]
     i, s, p = np.array([row[:3] for row in rows], dtype=int).reshape(len(rows), 3).T
     moments = np.array([row[3] for row in rows], dtype=float).reshape(len(rows), 3)
+    spots = np.full((len(rows), max((len(row[4]) for row in rows), default=1) or 1, 3), np.nan)
+    for k, row in enumerate(rows):
+        spots[k, : len(row[4])] = np.array(row[4]).reshape(len(row[4]), 3)
     chem = np.array([names.index(b.chemistry) for b in spec], dtype=int)
     volts = np.array([b.nominal_voltage_v for b in spec], dtype=float)
     ah = np.array([b.capacity_ah for b in spec], dtype=float)
@@ -90,6 +94,7 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
         chem[bank],
         bank_facts([spec[k] for k in bank], s[bank], p[bank], need.day.kept_share, charged),
         moments[bank],
+        spots[bank],
         rejected,
     )
 
@@ -100,7 +105,7 @@ def _most_v(m: Motors) -> Array:
     return np.asarray(np.where(np.isnan(known), np.inf, known))
 
 
-_Row = tuple[int, int, int, tuple[float, ...]]
+_Row = tuple[int, int, int, tuple[float, ...], tuple[tuple[float, ...], ...]]
 _CLIPPED = (np.nan, np.nan, np.nan)
 
 
@@ -125,7 +130,9 @@ def _layouts(need: Need, shelf: Shelf, m: Motors) -> tuple[list[_Row], dict[int,
                 reason = reason or problem
                 continue
             kilos = bank_weights(need.hull, b, s * p, places)
-            rows.append((i, s, p, _CLIPPED if item.clip_on else moments_kg_m(kilos)))
+            spots = tuple((w.ahead_m, w.off_m, w.above_m) for w in kilos)
+            moments = _CLIPPED if item.clip_on else moments_kg_m(kilos)
+            rows.append((i, s, p, moments, spots))
         if len(rows) == before:
             rejected[i] = reason or find("voltage-none", b.charge_v, top)
     return rows, rejected

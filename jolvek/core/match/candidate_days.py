@@ -23,8 +23,18 @@ from jolvek.core.predict.performance import DRIFT_W
 LEAST_USED = 1e-3  # of a charge, where the sun gives all that a day takes
 
 
-def days(need: Need, m: Motors, d: Drives, s: Supplies, p: Pairs, runs: Runs) -> Field:
-    """Time, range, price and weights; whether each setup does the wished day.
+def days(
+    need: Need,
+    m: Motors,
+    d: Drives,
+    s: Supplies,
+    p: Pairs,
+    runs: Runs,
+    work: Array | None = None,
+    ranks_fitted: bool = True,
+) -> Field:
+    """Time, range, price and weights; whether each setup does the wished day. `work` is what cables
+    and hours add to the parts (N,).
 
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> from jolvek.core.match.matching import match
@@ -39,6 +49,8 @@ def days(need: Need, m: Motors, d: Drives, s: Supplies, p: Pairs, runs: Runs) ->
     share = _shares(need, s, p, runs.run_w / energy)
     run_w = np.maximum(runs.run_w, DRIFT_W)
     runtime = np.maximum(3600.0 * share * energy / run_w - day.keep_s, 0.0)
+    parts = d.price[p.drive] + s.price[p.supply]
+    fitted = parts if work is None else parts + work
     speed = np.where(np.isnan(runs.wish_w), runs.top_m_s, day.speed_m_s)
     return _judged(
         need,
@@ -51,7 +63,9 @@ def days(need: Need, m: Motors, d: Drives, s: Supplies, p: Pairs, runs: Runs) ->
             runs.wish_w,
             np.maximum(speed - day.current_m_s, 0.0) * runtime,
             runtime,
-            d.price[p.drive] + s.price[p.supply],
+            fitted if ranks_fitted else parts,
+            parts,
+            fitted,
             d.mass_kg[p.drive] + s.mass_kg[p.supply],
             np.maximum(m.mass_kg[d.motor[p.drive]], s.pack_kg[p.supply]),
             s.charge_h[p.supply],

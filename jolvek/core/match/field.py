@@ -23,7 +23,9 @@ class Field:
     power_at_wish_w: Array  # nan where the wanted speed is out of reach
     range_m: Array  # at the wanted speed, or the top speed where it is out of reach
     runtime_s: Array
-    price: Array
+    price: Array  # that ranks and counts against a budget: fitted, or parts only
+    parts_price: Array
+    fitted_price: Array
     mass_kg: Array
     lift_kg: Array
     charge_h: Array
@@ -43,4 +45,4 @@ def empty_field() -> Field:
     """
     none, index = np.zeros(0), np.zeros(0, dtype=int)
     no = np.zeros(0, dtype=bool)
-    return Field(index, index, *(none,) * 12, no, none, None)
+    return Field(index, index, *(none,) * 14, no, none, None)

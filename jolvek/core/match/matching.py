@@ -18,6 +18,7 @@ from jolvek.core.match.banks import Supplies, supplies
 from jolvek.core.match.candidate_days import days
 from jolvek.core.match.drives import Drives, drives
 from jolvek.core.match.field import Field, empty_field
+from jolvek.core.match.fitted_price import work_price
 from jolvek.core.match.motors import Motors, motors
 from jolvek.core.match.pairs import Pairs, compatible, joined
 from jolvek.core.match.speeds import run
@@ -26,6 +27,7 @@ from jolvek.core.match.why_not import (
     charger_reasons,
     motor_reasons,
 )
+from jolvek.core.products.rates import Rates
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.products.unknown import weight_unknown
 from jolvek.core.rules import judge
@@ -62,9 +64,15 @@ class Match:
         return np.asarray(self.drives.not_given[self.field.drive] | packs[self.field.supply])
 
 
-def match(need: Need, shelf: Shelf, keep_curves: bool = False, most: int | None = None) -> Match:
-    """Work out every setup of `shelf` for `need`, thinned to about `most`. Never raises for an
-    empty shelf or an odd boat.
+def match(
+    need: Need,
+    shelf: Shelf,
+    keep_curves: bool = False,
+    most: int | None = None,
+    rates: Rates | None = None,
+) -> Match:
+    """Work out every setup of `shelf` for `need`, thinned to about `most`; with the shop's `rates`
+    their fitted prices too. Never raises for an empty shelf or an odd boat.
 
     Valid as `performance.evaluate`; speeds agree with it within about 1 %.
 
@@ -77,7 +85,9 @@ def match(need: Need, shelf: Shelf, keep_curves: bool = False, most: int | None 
     resistance, field = None, empty_field()
     if pairs.drive.size:
         resistance = _table(need, pairs)
-        field = days(need, m, d, s, pairs, run(need, m, d, s, pairs, resistance, keep_curves))
+        runs = run(need, m, d, s, pairs, resistance, keep_curves)
+        work = work_price(need, shelf, m, d, s, pairs, rates) if rates else None
+        field = days(need, m, d, s, pairs, runs, work, rates is None or rates.ranks_fitted)
         if against:
             field = replace(field, does_day=np.zeros_like(field.does_day))
     return Match(

@@ -40,15 +40,17 @@ class InStream:
 
 
 def settings_w(p: Performance, chosen_w: float | None = None) -> tuple[float, ...]:
-    """Full, half and lowest power, and a chosen one, W.
+    """Full power (what is drawn at the top speed, which the pitch may limit), half of it, lowest
+    power, and a chosen one, W.
 
     >>> from jolvek.core.hydro.hull import Hull, Load; from jolvek.core.products.motor import Motor
     >>> from jolvek.core.predict.evaluate import evaluate
     >>> from jolvek.core.predict.setup import Setup
-    >>> settings_w(evaluate(Setup(Hull("canoe", 4.8, 0.92, 32), Load(2), Motor(600))), 250.0)
-    (600, 300.0, 60.0, 250.0)
+    >>> p = evaluate(Setup(Hull("canoe", 4.8, 0.92, 32), Load(2), Motor(600)))
+    >>> [round(w) for w in settings_w(p, 250.0)]
+    [600, 300, 60, 250]
     """
-    full = p.power_limit_w
+    full = p.at_speed(p.top_speed_m_s).power_w or p.power_limit_w
     return (full, 0.5 * full, LOWEST_SHARE * full, *([chosen_w] if chosen_w else []))
 
 

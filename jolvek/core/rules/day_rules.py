@@ -49,14 +49,19 @@ RULES = (
         OWN,
     ),
     Rule(
-        "short-of-day",
+        "day-ends-early",
         "caution",
         "day",
-        (
-            "Goes {figure:distance} at the wanted speed with the reserve kept; {limit:distance} "
-            "is asked."
-        ),
-        "Go slower, carry more battery, or charge on the way.",
+        "The boat does not get home: {why}, {figure:distance} before the end of the day.",
+        "Go slower or less far, carry more battery, or charge on the way.",
+        OWN,
+    ),
+    Rule(
+        "below-reserve",
+        "caution",
+        "day",
+        "The boat comes home with {figure:.0f} %; {limit:.0f} % are to be kept in reserve.",
+        "Go slower or less far, carry more battery, or charge on the way.",
         OWN,
     ),
     Rule(

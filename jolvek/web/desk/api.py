@@ -16,6 +16,7 @@ from jolvek.store import api_keys
 from jolvek.web.accounts.limits import View, limiter
 from jolvek.web.shared import conn
 from jolvek.web.view.matches import shelf_of
+from jolvek.web.view.rates import shop_rates
 
 bp = Blueprint("api", __name__, url_prefix=openapi.PREFIX)
 OFTEN = f"{openapi.PER_MINUTE} per minute"
@@ -72,7 +73,7 @@ def match() -> Any:
         return _refused(f"most: read {most[:20]!r}, allowed is 1 to {MOST_SETUPS}", 400)
 
     def work(body: bytes) -> Any:
-        found = run_match(enquiry_file.read(body).need, shelf_of(conn()))
+        found = run_match(enquiry_file.read(body).need, shelf_of(conn()), rates=shop_rates())
         return match_file.answer(found, int(most))
 
     return _answer(work)

@@ -9,17 +9,17 @@ from flask import Blueprint, Response, abort, redirect, request, url_for
 
 from jolvek.core.assort.choose import Chosen, best, changes
 from jolvek.core.assort.demand import KINDS, Demand
-from jolvek.core.deal.money import major
+from jolvek.core.base.money import major
 from jolvek.store import stock
 from jolvek.web import data
 from jolvek.web.drawings.front_chart import front_chart
 from jolvek.web.forms.reader import Reader
-from jolvek.web.pages.offer_lines import digits_of
 from jolvek.web.shared import conn, settings, show, table_file
 from jolvek.web.stocking import MOST_TYPICAL, OWN, STOCKING, TYPICAL, Work
 from jolvek.web.view import display
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
+from jolvek.web.view.rates import digits_of
 
 bp = Blueprint("assortment", __name__, url_prefix="/assortment")
 PATIENCE_S, SHARE = 2.0, 0.5  # for a page; of all that is worth stocking, where nothing is typed

@@ -10,7 +10,7 @@ from jolvek.web.forms.boat_form import BoatForm
 from jolvek.web.forms.quick_form import QuickForm
 
 bp = Blueprint("patterns", __name__)
-ONE_OF_EACH = ("plate-power", "short-of-day", "charger-voltage", "too-slow", "overpowered")
+ONE_OF_EACH = ("plate-power", "below-reserve", "charger-voltage", "too-slow", "overpowered")
 ANSWER = "Setup *B* holds *4 knots* for 3 h 10 min, *12.7 nautical miles*, with 20 % kept."
 
 

@@ -8,15 +8,15 @@ from flask import Blueprint, abort, flash, redirect, request, url_for
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.deal.money import minor
+from jolvek.core.base.money import minor
 from jolvek.store import shelf, stock
 from jolvek.store.db import transaction
 from jolvek.store.stock import Stock
 from jolvek.web import data
 from jolvek.web.accounts import signing
-from jolvek.web.pages.offer_lines import digits_of
 from jolvek.web.shared import conn
 from jolvek.web.view.language import tr
+from jolvek.web.view.rates import digits_of
 
 bp = Blueprint("stock", __name__, url_prefix="/shelf")
 

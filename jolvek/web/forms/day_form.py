@@ -22,7 +22,14 @@ from jolvek.core.base import checked, typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import Enquiry
-from jolvek.core.enquiry.need import MOST_WEIGHT, RESERVE_SCHOOLS, SKIES, WISHES, Day
+from jolvek.core.enquiry.need import (
+    AGAINST,
+    MOST_WEIGHT,
+    RESERVE_SCHOOLS,
+    SKIES,
+    WISHES,
+    Day,
+)
 from jolvek.web.forms.fields import QuantityField, allowed
 from jolvek.web.forms.leg_rows import add_leg_fields, leg_values, legs_from
 from jolvek.web.view.language import tr
@@ -35,6 +42,10 @@ WISH_WORDS = {
     "silence": tell("quiet"),
     "hands_free": tell("hands free"),
     "tidy": tell("tidy, few parts"),
+}
+AGAINST_WORDS = {
+    "home": tell("on the way home"),
+    "all day": tell("all day"),
 }
 SCHOOL_WORDS = {
     "fifth": tell("a share"),
@@ -91,6 +102,11 @@ class DayForm(FlaskForm):
         tell("Kept in reserve"),
         choices=[SelectChoice(school, SCHOOL_WORDS[school]) for school in RESERVE_SCHOOLS],
         default="fifth",
+    )
+    against = SelectField(
+        tell("They are against you"),
+        choices=[SelectChoice(x, AGAINST_WORDS[x]) for x in AGAINST],
+        default=AGAINST[0],
     )
     electric_only = BooleanField(tell("electric-only water"))
     standby = QuantityField(tell("Waits out there"), "duration", *allowed(Day, "standby_s"))
@@ -170,6 +186,7 @@ def enquiry_from(form: DayForm, before: Enquiry) -> Enquiry:
         electric_only=bool(form.electric_only.data),
         shore_power=bool(form.shore_power.data),
         sky=form.sky.data or "fair",
+        against=form.against.data or AGAINST[0],
         hands_free=bool(form.hands_free.data),
         budgets=read_budgets(form.budgets.data),
         date=(form.date.data or "").strip(),
@@ -189,8 +206,8 @@ def values_of(enquiry: Enquiry) -> dict[str, Any]:
     need = enquiry.need
     day = need.day
     out: dict[str, Any] = {name: getattr(day, key) for name, key in _NAMES.items()}
-    same = ("reserve_school", "electric_only", "shore_power", "sky", "date", "hands_free")
-    out |= {key: getattr(day, key) for key in same}
+    same = ("reserve_school", "electric_only", "shore_power", "sky", "against", "date")
+    out |= {key: getattr(day, key) for key in (*same, "hands_free")}
     out |= {"speed": day.speed_m_s, "distance": day.distance_m, "charge": day.charge_h * 3600}
     out |= {"standby": day.standby_s or None}
     out |= {"budgets": "; ".join(f"{x:.2f}".removesuffix(".00") for x in day.budgets)}

@@ -9,9 +9,9 @@ from typing import Any
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.base.money import minor
 from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import Line, Terms
-from jolvek.core.deal.money import minor
 from jolvek.core.deal.years import Assumed
 from jolvek.store.shop import Shop
 from jolvek.web.view.language import tr

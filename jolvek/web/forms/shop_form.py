@@ -54,7 +54,7 @@ def read(form: Mapping[str, str], before: Shop) -> tuple[Shop, dict[str, str]]:
     """The settings in a form; what is refused stays as before and is told by its entry."""
     now, refused = before, {}
     for f in fields(Shop):
-        if "label" not in f.metadata:
+        if "label" not in f.metadata or (f.name in Shop.CHOICES and f.name not in form):
             continue
         try:
             value = _value(form.get(f.name, "").strip(), str(f.type))

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date
 
 from markupsafe import Markup
 
 from jolvek.core.care.health import DEPTH_STEP as STEP
 from jolvek.core.care.health import END, Health, Used, by_depth, health, of_charge
-from jolvek.core.day.summed import run_day
 from jolvek.core.electric.chemistry import temperature_factor
 from jolvek.store.care import Charge, Trip
 from jolvek.web.drawings.health_chart import Trend, health_chart
@@ -122,9 +121,8 @@ def told(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
 def _day_then(h: Health, hand: Worked, today: date) -> str:
     """What the day leaves now and in some years."""
     years = int(min(max(h.years_left, 1.0), AHEAD_YEARS))
-    now = hand.day.left
-    aged = replace(hand.fitted, ageing=min(max(1 - h.capacity_in(years), 0.0), 0.5))
-    then = run_day(aged)
+    now = hand.job.run.left
+    then = hand.aged(min(max(1 - h.capacity_in(years), 0.0), 0.5)).job.run
     if not then.makes_way:
         return ""
     values: dict[str, object] = {

@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from jolvek.core.electric.bank import Bank, layout, rating
 from jolvek.core.electric.charging import matches
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.job.job_setup import of_fitted
 from jolvek.core.match.hand_options import BankOption, bank_options, mount_options
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.core.rules.findings import Finding
 from jolvek.store.setups import MOST_PACKS_A_SIDE
 from jolvek.web.view.display import Units, long_hours, money
 from jolvek.web.view.language import shown, tr
+from jolvek.web.view.rates import shop_rates
 
 
 @dataclass(frozen=True)
@@ -26,8 +28,8 @@ class ByHandPage:
 
 
 def by_hand_page(f: Fitted, u: Units) -> ByHandPage:
-    """One setup judged."""
-    p = f.performance
+    """One setup judged as a pinned one is."""
+    p, job = f.performance, replace(of_fitted(f), rates=shop_rates())
     at = p.at_speed(min(f.need.day.speed_m_s, p.top_speed_m_s))
     runs = at.reason
     if at.runtime_s is not None and at.range_m is not None:
@@ -40,16 +42,17 @@ def by_hand_page(f: Fitted, u: Units) -> ByHandPage:
     return ByHandPage(
         tr(
             "%(title)s with %(bank)s: *%(speed)s*%(time)s, %(runs)s; top %(top_speed)s. "
-            "*%(price)s*.",
+            "*%(parts)s* parts only, *%(fitted)s* fitted.",
             title=f.motor.title,
             bank=layout(f.bank),
             speed=u.full(at.speed_m_s, "speed"),
             time=time,
             runs=runs,
             top_speed=u.full(p.top_speed_m_s, "speed"),
-            price=money(f.price),
+            parts=money(job.parts_price),
+            fitted=money(job.fitted_price),
         ),
-        f.findings,
+        job.findings,
     )
 
 

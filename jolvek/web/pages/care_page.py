@@ -124,7 +124,7 @@ def _answer(found: list[Due], began: date | None) -> str:
 
 def power_of_day(hand: Worked) -> float:
     """Mean W of the customer's day as worked out; 0 where no way is made."""
-    run = hand.day
+    run = hand.job.run
     return run.energy_wh / run.hours if run.hours else 0.0
 
 

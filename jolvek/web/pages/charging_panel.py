@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.day.charging_plan import ChargingPlan, FromShore, charging_plan
-from jolvek.core.day.season import Season, season
+from jolvek.core.day.charging_plan import ChargingPlan, FromShore
+from jolvek.core.day.season import Season
 from jolvek.core.enquiry.need import Day
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.job.job_setup import JobSetup
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view import display
 from jolvek.web.view.display import Units, counted, energy, kwh, long_hours
@@ -34,14 +35,14 @@ def charging_of(hand: Worked | None) -> ChargingPanel | None:
     """The panel of the setup in hand; None where there is none."""
     if hand is None:
         return None
-    return charging_panel(hand.fitted, hand.solar_w, display.current())
+    return charging_panel(hand.job, display.current())
 
 
-def charging_panel(f: Fitted, solar_w: float, u: Units) -> ChargingPanel:
+def charging_panel(job: JobSetup, u: Units) -> ChargingPanel:
     """What the plan says, in the reader's units."""
-    plan = charging_plan(f, solar_w)
+    plan = job.charging
     months = tuple((m.name, kwh(m.day_wh, 1), f"{m.charges:.1f}") for m in plan.months)
-    hire = season(f)
+    hire = job.season
     held = (
         tr(
             "Its full battery holds %(station_holds)s charges.",
@@ -51,7 +52,7 @@ def charging_panel(f: Fitted, solar_w: float, u: Units) -> ChargingPanel:
         else ""
     )
     return ChargingPanel(
-        answer(f, plan),
+        answer(job.fitted, plan),
         tuple(_row(s, u) for s in plan.shore),
         _sun(plan, u),
         held,

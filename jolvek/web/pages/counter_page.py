@@ -17,6 +17,7 @@ from jolvek.web.view.display import Units, about, energy, long_hours, money
 from jolvek.web.view.doubt_words import power_told
 from jolvek.web.view.language import counted_said, tr
 from jolvek.web.view.matches import matched, row
+from jolvek.web.view.rates import price_name
 
 MOTOR_STEP_W = 50  # what motors to look for are rounded up to
 
@@ -107,13 +108,14 @@ def from_catalogue(need: Need, shelf: Shelf, u: Units) -> str:
             told.append(
                 tr(
                     "%(title)s: *%(title2)s* with %(bank_text)s, %(runtime)s and %(range)s at "
-                    "that speed, %(price)s",
+                    "that speed, %(price)s %(which)s",
                     title=pick.title,
                     title2=best.motor.title,
                     bank_text=best.bank_text,
                     runtime=long_hours(best.runtime_s),
                     range=u.full(best.range_m, "distance"),
                     price=money(best.price),
+                    which=price_name(short=True),
                 )
             )
     doing_it = counted_said("%(n)s setup does it", "%(n)s setups do it", doing)

@@ -133,13 +133,12 @@ def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
     told = [why(out), setting_out(out)]
     if asked.simulated:
         told.append(tr("*Simulated tide and wind, true nowhere.*"))
-    if not hand.fitted.need.day.legs:
+    day = hand.fitted.need.day
+    if not day.legs and (day.wind_m_s or day.current_m_s):
         told.append(
-            tr(
-                "A day without legs runs out with wind and current behind the boat, and home "
-                "against "
-                "them."
-            )
+            tr("Wind and current help on the way out and are against the boat on the way home.")
+            if day.against == "home"
+            else tr("Wind and current are against the boat all day.")
         )
     if asked.spare and spare_of(hand.fitted) is None:
         told.append(tr("*No spare: this bank is wired in and cannot be swapped afloat.*"))
@@ -167,5 +166,5 @@ def _leg_sliders(out: Outing, hand: Worked, args: dict[str, str], u: Units) -> t
             0.1,
             args.get(f"v{i}") or u.plain(leg.speed_m_s, "speed"),
         )
-        for i, leg in enumerate(out.need.day.legs, 1)
+        for i, leg in enumerate(out.need.day.trip, 1)
     )

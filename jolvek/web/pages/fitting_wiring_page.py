@@ -25,6 +25,7 @@ from jolvek.core.fit.route import route_m
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.wiring_drawing import wiring_diagram
+from jolvek.web.forms.controls_form import length_text
 from jolvek.web.forms.fitting_form import run_text
 from jolvek.web.view.display import Units
 from jolvek.web.view.language import decimal, shown, tr
@@ -80,7 +81,7 @@ def wiring_page(f: Fitted, refused: dict[str, str], u: Units) -> WiringPage:
         tuple(cautions.values()),
         refused,
         f.plan,
-        str(u.full(f.run_m, "length")) if f.fitting.lead_m is not None else "",
+        length_text(f.run_m, u) if f.fitting.lead_m is not None else "",
         run_text(f, u),
         str(u.full(route_m(f.weights), "length")),
         f"{f.plan.loads.current_a:g}" if f.plan.loads.current_a else "",

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date, timedelta
 
 from jolvek.core.base.told import tell
@@ -123,7 +123,7 @@ def _row(
         care.charge_now(conn, number),
     )
     ageing = min(max(1 - capacity, 0.0), 0.5)
-    return row, Worked(hand.pinned, replace(hand.fitted, ageing=ageing))
+    return row, hand.aged(ageing)
 
 
 def _to_charge(

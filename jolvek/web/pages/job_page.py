@@ -18,7 +18,7 @@ NAMES = (
     tell("Top speed"),
     tell("At the wanted speed"),
     tell("Range there"),
-    tell("Price"),
+    tell("Price, fitted"),
     tell("Said against it"),
 )
 
@@ -59,7 +59,7 @@ def job_boat(number: int, title: str, here: bool, hand: Worked | None, u: Units)
             str(u.full(p.top_speed_m_s, "speed")),
             f"{u.full(at.speed_m_s, 'speed')}, {u.full(about(at.power_w or 0.0), 'power')}",
             str(u.full(at.range_m, "distance")),
-            money(hand.pinned.price),
+            money(hand.job.fitted_price),
             tr(SIGNAL_WORDS[hand.findings[0].signal]) if hand.findings else "nothing",
         ),
     )

@@ -9,14 +9,13 @@ from typing import Any
 
 import numpy as np
 
+from jolvek.core.base.money import major
 from jolvek.core.base.told import tell
 from jolvek.core.day.otherwise import Switches
-from jolvek.core.day.outing import Outing, outing
 from jolvek.core.day.seas import seas
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.deal.lines import sums
-from jolvek.core.deal.money import major
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
@@ -27,7 +26,6 @@ from jolvek.web.forms.draft_form import Draft
 from jolvek.web.pages.day_told import day_told, sentence, setting_out
 from jolvek.web.pages.offer_lines import (
     agreed_plain,
-    digits_of,
     line_plain,
     lines,
     sums_plain,
@@ -37,6 +35,7 @@ from jolvek.web.pages.offer_years import years
 from jolvek.web.view import language
 from jolvek.web.view.display import Units, amount_of, long_date, long_hours
 from jolvek.web.view.language import tr
+from jolvek.web.view.rates import digits_of
 from jolvek.web.view.worked import Worked
 
 FORMAT, VERSION = "jolvek-offer", 1
@@ -149,7 +148,7 @@ def short_of(w: Worked, u: Units) -> str:
 
 def day(w: Worked, u: Units) -> dict[str, Any]:
     """The customer's own day: how sure, what is left, and where she turns back."""
-    out, start = _outing(w.fitted, w.letter), w.fitted.need.day.start_h
+    out, start = w.job.day, w.fitted.need.day.start_h
     return {
         "verdict": out.likely,
         "day": _plain(f"{setting_out(out)} {sentence(out.voyage, start, u)}".strip()),
@@ -159,12 +158,6 @@ def day(w: Worked, u: Units) -> dict[str, Any]:
             distance=u.full(out.point.distance_m, "distance"),
         ),
     }
-
-
-@lru_cache(maxsize=32)
-def _outing(fitted: Fitted, letter: str) -> Outing:
-    """Remembered: draft, paper and the customer's page tell the same day."""
-    return outing({letter: fitted}, letter)
 
 
 @lru_cache(maxsize=128)

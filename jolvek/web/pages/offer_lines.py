@@ -7,48 +7,24 @@ from dataclasses import asdict, replace
 from decimal import Decimal
 from typing import Any
 
-from babel.numbers import get_currency_precision
-
+from jolvek.core.base.money import major, minor
 from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import Line, Sums, Terms, sums
-from jolvek.core.deal.money import major, minor
-from jolvek.core.deal.quote import Priced, Rates, lines_of
 from jolvek.store.offers import Event
-from jolvek.store.setups import KIND_OF_PART, Bought
+from jolvek.store.setups import KIND_OF_PART
 from jolvek.store.shop import Shop
 from jolvek.store.stock import Stock
 from jolvek.web.forms import draft_form
 from jolvek.web.forms.draft_form import Draft
 from jolvek.web.view.display import amount_of
 from jolvek.web.view.language import tr
+from jolvek.web.view.rates import digits_of, tax_of
 from jolvek.web.view.worked import Worked
 
 AFTER_A_LOOK = tell("after a look")
 _WORDS = (tell("Delivery"), tell("Commissioning on the water"), tell("Training of the customer"))
 SERVICES = dict(zip(draft_form.SERVICES, _WORDS, strict=True))  # a setting of the shop: its line
 StockOf = Callable[[str, str], Stock]
-
-
-def digits_of(currency: str) -> int:
-    """How many decimals a currency has.
-
-    >>> digits_of("EUR"), digits_of("JPY"), digits_of("KWD")
-    (2, 0, 3)
-    """
-    return int(get_currency_precision(currency))
-
-
-def rates_of(shop: Shop) -> Rates:
-    """The shop's rates as lines take them."""
-    digits = digits_of(shop.currency)
-    hours = (minor(shop.fitting_rate, digits), minor(shop.wiring_rate, digits))
-    pieces = (minor(shop.cable_price, digits), minor(shop.piece_price, digits))
-    return Rates(*hours, *pieces, tax_of(shop), digits)
-
-
-def tax_of(shop: Shop) -> Decimal:
-    """The first tax rate, which is that of parts and work."""
-    return Decimal(str(shop.tax_rates[0])) if shop.tax_rates else Decimal(0)
 
 
 def priced_services(shop: Shop) -> dict[str, int]:
@@ -62,9 +38,7 @@ def lines(w: Worked, draft: Draft, shop: Shop, stock_of: StockOf | None = None) 
     """All lines of one setup with services and those of one's own, each with its own discount;
     with `stock_of`, what the shop paid.
     """
-    parts = [_bought(x) for x in w.pinned.parts]
-    parts += [Priced(x.item.title, x.quantity, x.price, True) for x in w.pinned.extras]
-    out = lines_of(w.fitted, parts, rates_of(shop))
+    out = list(w.job.bill)
     if stock_of is not None:
         items = [*w.pinned.parts, *w.pinned.extras]
         paid = [
@@ -81,12 +55,6 @@ def lines(w: Worked, draft: Draft, shop: Shop, stock_of: StockOf | None = None) 
     ]
     out += draft.free_lines(digits_of(shop.currency))
     return [_less(x, draft.line_discounts) for x in out]
-
-
-def _bought(x: Bought) -> Priced:
-    """A part at its price; the customer's own is there already."""
-    title = tell("%(title)s, there already", title=x.item.title) if x.item.own else x.item.title
-    return Priced(title, x.quantity, 0.0 if x.item.own else x.price)
 
 
 def _less(x: Line, discounts: Mapping[str, float]) -> Line:

@@ -42,7 +42,7 @@ AS_ASKED = tell("as asked")
 def offer_page(w: Worked, u: Units) -> OfferPage:
     """The offer of one setup."""
     p = w.performance
-    at, half = w.wish_or_top, p.at_speed(float(p.speed_at_w(0.5 * p.power_limit_w)))
+    at, (full, half, _) = w.wish_or_top, w.job.settings
     wanted = tr("the wanted speed")
     if w.fitted.need.day.speed_m_s > p.top_speed_m_s:
         wanted = tr(
@@ -52,7 +52,7 @@ def offer_page(w: Worked, u: Units) -> OfferPage:
     ways = (
         (wanted, at, w.wish_or_top_m_s < p.top_speed_m_s),
         (tr("half power"), half, False),
-        (tr("full power"), p.at_speed(p.top_speed_m_s), False),
+        (tr("full power"), full, False),
     )
     return OfferPage(
         answer(w, at, u),

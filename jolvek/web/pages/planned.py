@@ -25,6 +25,8 @@ def planned(need: Need, asked: Asked, forecast: Forecast) -> Need:
     on.
     """
     day = need.day
+    if not asked.speeds and not asked.simulated:
+        return need
     legs = tuple(
         replace(leg, speed_m_s=asked.speeds.get(i, leg.speed_m_s))
         for i, leg in enumerate(day.trip, 1)
@@ -51,9 +53,19 @@ def _courses(need: Need, legs: tuple[Leg, ...]) -> tuple[float, ...]:
 
 def taken_out(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> Outing:
     """The core's answer for the setups that go out, the one in hand worked out whole."""
+    if as_planned(asked) and need == hand.job.need:
+        return hand.job.day
     chosen = worked if asked.everyone else [hand]
     fitted = {w.letter: with_legs(w.fitted, need) for w in chosen}
     return outing(fitted, hand.letter, asked.switches, asked.spare, asked.arrive_h, sail=_sailed)
+
+
+def as_planned(asked: Asked) -> bool:
+    """Whether nothing is asked but the day as planned, of one setup."""
+    s = asked.switches
+    usual = Switches(wind_from_h=s.wind_from_h, wind_against=s.wind_against)
+    more = asked.spare or asked.everyone or asked.arrive_h
+    return s == usual and not more
 
 
 @lru_cache(maxsize=64)

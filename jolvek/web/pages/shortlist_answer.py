@@ -8,6 +8,7 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view.display import Units, counted
 from jolvek.web.view.language import counted_said, tr
+from jolvek.web.view.rates import price_name
 
 
 @dataclass(frozen=True)
@@ -94,15 +95,17 @@ def _first(best: ShortRow, cheapest: bool) -> str:
         "name": best.name,
         "bank": best.parts[0].split(": ", 1)[1],
         "price": best.price,
+        "which": price_name(short=True),
         "likely": best.day,
     }
     if cheapest:
         return tr(
-            "The cheapest is %(name)s with %(bank)s, *%(price)s*; that it does the day is"
+            "The cheapest is %(name)s with %(bank)s, *%(price)s* %(which)s; that it does the day is"
             " *%(likely)s*.",
             **what,
         )
     return tr(
-        "The first is %(name)s with %(bank)s, *%(price)s*; that it does the day is *%(likely)s*.",
+        "The first is %(name)s with %(bank)s, *%(price)s* %(which)s; that it does the day is"
+        " *%(likely)s*.",
         **what,
     )

@@ -46,6 +46,8 @@ def budgets_told(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
         parts = [("motor", r.motor.price), ("bank", packs * r.battery.price)]
         parts += [("mount", r.mount.price)] if r.mount.price else []
         parts += [("charger", r.charger.price)] if r.charger else []
+        work = r.price - r.parts_price
+        parts += [(tr("cables and work"), work)] if work else []
         kit = ", ".join(f"{name} {money(price)}" for name, price in parts)
         day = tr("does the day") if b.does_day else tr("does not do the day")
         far = tr(

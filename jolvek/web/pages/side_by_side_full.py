@@ -12,7 +12,6 @@ from jolvek.core.base.units import hours as clock
 from jolvek.core.electric.bank import rating
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import largest_tilt_deg
-from jolvek.core.predict.streams import settings_w
 from jolvek.web.view.display import Units, counted, money
 from jolvek.web.view.language import figure, shown, tr
 from jolvek.web.view.worked import Worked
@@ -71,11 +70,8 @@ def full_table(worked: list[Worked], u: Units) -> FullTable:
 
 def _setting(worked: list[Worked], which: int, u: Units) -> tuple[Row, ...]:
     """Power, speed, time, range and amps of one setting; the last: wanted speed or top."""
-    at = []
-    for w in worked:
-        p = w.performance
-        wanted = which == len(SETTINGS) - 1
-        at.append(w.wish_or_top if wanted else p.at_power(settings_w(p)[which]))
+    wanted = which == len(SETTINGS) - 1
+    at = [w.wish_or_top if wanted else w.job.settings[which] for w in worked]
     return (
         (tr("power"), u["power"], tuple(u.number(x.power_w, "power") for x in at)),
         (tr("speed"), u["speed"], tuple(u.number(x.speed_m_s, "speed") for x in at)),
@@ -164,6 +160,7 @@ def _per_kwh(w: Worked) -> str:
 
 
 _PRICE: tuple[tuple[str, str, Told], ...] = (
-    (tell("essentials"), "", lambda w: money(w.pinned.price)),
-    (tell("add-ons"), "", lambda w: money(w.pinned.extras_price)),
+    (tell("parts only"), "", lambda w: money(w.job.parts_price)),
+    (tell("fitted"), "", lambda w: money(w.job.fitted_price)),
+    (tell("add-ons"), "", lambda w: money(w.job.extras_price)),
 )

@@ -11,7 +11,7 @@ from markupsafe import Markup
 from jolvek.core.base import typed_figures, units
 from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours as clock
-from jolvek.core.day.summed import DayRun, run_day
+from jolvek.core.day.summed import DayRun, carries
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.schools import Reserve, reserve_schools
 from jolvek.core.predict.evaluate import KNEE_EXPONENT
@@ -118,7 +118,7 @@ def side_by_side_page(need: Need, worked: list[Worked], asked: Asked, u: Units) 
     """The setups under one cursor, at one power, or over the day."""
     hand = next((w for w in worked if w.pinned.chosen), worked[0])
     at = {w.letter: _at(w, asked, u) for w in worked}
-    days = {w.letter: run_day(w.fitted) for w in worked}
+    days = {w.letter: w.job.run for w in worked}
     best = best_of(worked, at, days)
     chart, data = drawn(need, worked, asked, u)
     cases = what_if(hand.fitted.setup) if asked.doubt else []
@@ -160,7 +160,7 @@ def over_day(hand: Worked, d: DayRun) -> str:
         return tr(
             "%(first)s does *%(carries)s of the %(runs)s runs* on one charge, the reserve kept.",
             first=first,
-            carries=d.carries,
+            carries=carries(hand.fitted),
             runs=d.runs,
         )
     if not d.home:

@@ -53,7 +53,7 @@ def best_of(worked: list[Worked], at: dict[str, Point], days: dict[str, DayRun])
         "top": {w.letter: w.performance.top_speed_m_s for w in worked},
         "lift": {w.letter: -w.lift_kg for w in worked},
         "mass": {w.letter: -w.parts_kg for w in worked},
-        "price": {w.letter: -w.pinned.price for w in worked},
+        "price": {w.letter: -w.job.ranking_price for w in worked},
         "charge": {w.letter: -w.charge_h if w.charge_h else None for w in worked},
         "thrust": {w.letter: w.performance.static_thrust_n for w in worked},
         "noise": {w.letter: -n if (n := w.fitted.motor.noise_db) else None for w in worked},
@@ -91,7 +91,8 @@ def table(
 
     first = _day_rows(line, days) if mode == "day" else _cursor_rows(line, at, mode, u)
     going = {w.letter: handling(w.performance) for w in worked}
-    return (*first, *_setup_rows(line, going, u))
+    ranks_fitted = worked[0].job.rates.ranks_fitted
+    return (*first, *_setup_rows(line, going, ranks_fitted, u))
 
 
 Line = Callable[..., TableRow]
@@ -100,7 +101,7 @@ Line = Callable[..., TableRow]
 def _day_rows(line: Line, days: dict[str, DayRun]) -> list[TableRow]:
     return [
         line(tr("Energy of the day"), "", "kWh", lambda w: kwh(days[w.letter].energy_wh, 2)),
-        line(tr("Under way"), "", "h", lambda w: clock(days[w.letter].hours * 3600)),
+        line(tr("Time out"), "", "h", lambda w: clock(days[w.letter].hours * 3600)),
         line(tr("Left at home"), "left", "%", lambda w: f"{100 * days[w.letter].left:.0f}"),
         line(tr("Home with reserve"), "", "", lambda w: in_words(days[w.letter].chance)),
     ]
@@ -158,7 +159,9 @@ def _ends(band: Iterable[Any], quantity: str, u: Units) -> str:
     return f"{low}–{high}"
 
 
-def _setup_rows(line: Line, going: dict[str, Handling], u: Units) -> list[TableRow]:
+def _setup_rows(
+    line: Line, going: dict[str, Handling], ranks_fitted: bool, u: Units
+) -> list[TableRow]:
     def charge(w: Worked) -> str:
         return clock(w.charge_h * 3600) if w.charge_h else "–"
 
@@ -166,7 +169,7 @@ def _setup_rows(line: Line, going: dict[str, Handling], u: Units) -> list[TableR
         return f"{w.fitted.motor.noise_db:.0f}" if w.fitted.motor.noise_db else "–"
 
     def extras(w: Worked) -> str:
-        return money(w.pinned.extras_price) if w.pinned.extras else "–"
+        return money(w.job.extras_price) if w.pinned.extras else "–"
 
     def plane(w: Worked) -> str:
         seconds = going[w.letter].to_plane_s
@@ -178,6 +181,7 @@ def _setup_rows(line: Line, going: dict[str, Handling], u: Units) -> list[TableR
     def thrust(w: Worked) -> str:
         return u.number(w.performance.static_thrust_n, "thrust", 0)
 
+    parts_key, fitted_key = ("", "price") if ranks_fitted else ("price", "")
     return [
         line(tr("Kept at the end"), "", "", lambda w: w.kept_short),
         line(tr("Top speed"), "top", u["speed"], top),
@@ -189,7 +193,15 @@ def _setup_rows(line: Line, going: dict[str, Handling], u: Units) -> list[TableR
         line(tr("Total weight"), "mass", u["mass"], lambda w: u.number(w.parts_kg, "mass", 1)),
         line(tr("Charge to full"), "charge", "h", charge),
         line(tr("Noise, dB(A)"), "noise", "", noise),
-        line(tr("Essentials"), "price", "", lambda w: money(w.pinned.price)),
+        line(
+            tr("Parts only"),
+            "" if ranks_fitted else "price",
+            "",
+            lambda w: money(w.job.parts_price),
+        ),
+        line(
+            tr("Fitted"), "price" if ranks_fitted else "", "", lambda w: money(w.job.fitted_price)
+        ),
         line(tr("Add-ons"), "", "", extras),
     ]
 
@@ -210,14 +222,14 @@ def why(w: Worked, worked: list[Worked], best: dict[str, str]) -> str:
     if w.blocked:
         return tr("Cannot be offered for this boat; shown for comparison.")
     wins = [tr(words) for row, words in _FOR.items() if best.get(row) == w.letter]
-    cheapest = min(x.pinned.price for x in worked)
+    cheapest = min(x.job.ranking_price for x in worked)
     lightest = min(x.lift_kg for x in worked)
     gives = []
-    if w.pinned.price > MUCH_DEARER * cheapest:
+    if w.job.ranking_price > MUCH_DEARER * cheapest:
         gives.append(
             tr(
                 "costs %(cheapest)s more than the cheapest",
-                cheapest=money(w.pinned.price - cheapest),
+                cheapest=money(w.job.ranking_price - cheapest),
             )
         )
     if w.lift_kg > MUCH_HEAVIER * lightest:

@@ -75,6 +75,16 @@ def answer(hard: Demand, several: bool, takes: str, u: Units) -> str:
             current=u.full(leg.current_m_s, "speed"),
             speed=u.full(leg.speed_m_s, "speed"),
         )
+    if leg.stays:
+        return tr(
+            "On *%(name)s* the boat holds its place against %(current)s of current: *%(power)s*"
+            " for *%(seconds)s*. %(takes)s.",
+            name=leg.name,
+            current=u.full(leg.current_m_s, "speed"),
+            power=u.full(about(hard.power_w), "power"),
+            seconds=long_hours(hard.seconds),
+            takes=takes,
+        )
     reasons = {
         "current": tr(", against %(current)s of current", current=u.full(leg.current_m_s, "speed")),
         "wind": tr(", against %(wind)s of wind", wind=u.full(leg.wind_m_s, "speed")),
@@ -106,7 +116,7 @@ def _row(r: Demand, deciding: bool, too_fast: bool, u: Units) -> Row:
 
 
 def _basis(need: Need, sun: Sunshine | None, u: Units) -> str:
-    out = [tr("Wind and current are against the boat, minus behind it.")]
+    out = [tr("Figures of wind and current are against the boat; a minus is behind it.")]
     if sun is not None:
         noon = u.full(about(sun.noon_w), "power")
         out.append(

@@ -89,7 +89,7 @@ def keep(enquiry_id: int) -> Any:
         abort(422, next(iter(asked.refused.values())))
 
     def kept(e: Enquiry) -> Enquiry:
-        legs = planned(e.need, asked, SimulatedForecast()).day.legs
+        legs = planned(e.need, asked, SimulatedForecast()).day.trip
         return replace(e, need=replace(e.need, day=e.need.day.with_legs(legs)))
 
     saving.change(enquiry_id, kept)

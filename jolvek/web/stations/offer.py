@@ -19,7 +19,7 @@ from jolvek.web.forms.chosen import chosen
 from jolvek.web.forms.draft_form import Draft
 from jolvek.web.mailing import post_of
 from jolvek.web.pages import offer_content, offer_years, sending
-from jolvek.web.pages.offer_lines import SERVICES, digits_of, lines, priced_services, totals
+from jolvek.web.pages.offer_lines import SERVICES, lines, priced_services, totals
 from jolvek.web.pages.offer_shop_data import margins, shop_data
 from jolvek.web.pages.sending import customer_way
 from jolvek.web.saving import now
@@ -28,6 +28,7 @@ from jolvek.web.view import display, language, photos, stations
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
 from jolvek.web.view.moved import Moved, moved
+from jolvek.web.view.rates import digits_of
 from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("offer", __name__, url_prefix="/enquiry/<int:enquiry_id>")

@@ -9,8 +9,9 @@ from typing import Any
 from flask import Blueprint, flash, redirect, url_for
 
 from jolvek.core.base.told import tell
+from jolvek.core.day.otherwise import turn_index
 from jolvek.core.enquiry.enquiry import Enquiry
-from jolvek.core.enquiry.need import MOST_LEGS, Day
+from jolvek.core.enquiry.need import MOST_LEGS, Day, Leg
 from jolvek.web import saving
 from jolvek.web.forms import leg_rows
 from jolvek.web.forms.chosen import chosen
@@ -23,7 +24,9 @@ from jolvek.web.view import display, stations
 from jolvek.web.view.language import tr
 
 bp = Blueprint("waters", __name__, url_prefix="/enquiry/<int:enquiry_id>")
-GESTURES = ("there", "back", "none")
+GESTURES = ("there", "back", "stay", "none")
+LEAST_STREAM_M_S = 0.26  # half a knot, where no current is given
+STAY_S = 3600.0  # that a place is held, until somebody says how long
 
 
 def _state(s: stations.Standing) -> tuple[str, str]:
@@ -105,14 +108,17 @@ def legs(enquiry_id: int) -> Any:
 
 
 def legs_made(day: Day, how: str) -> Day:
-    """The day with legs made in one gesture: `there` (out and back of the day's distance), `back`
-    (all legs reversed), `none`.
+    """The day with legs made in one gesture: `there` (out and back as the day is), `back` (all legs
+    reversed but places that are held), `stay` (a place held in the middle), `none`.
     """
     if how == "none":
         return replace(day, legs=())
+    if how == "stay" and len(day.trip) < MOST_LEGS:
+        trip, middle = day.trip, turn_index(day.trip)
+        against = max(day.current_m_s, LEAST_STREAM_M_S)
+        stay = Leg(tr("holding the place"), against, None, STAY_S, against)
+        return day.with_legs((*trip[:middle], stay, *trip[middle:]))
     if how == "back" and day.legs and 2 * len(day.legs) <= MOST_LEGS:
-        return day.with_legs((*day.legs, *(leg.back for leg in reversed(day.legs))))
-    if how == "there" and not day.legs:
-        out = replace(day.trip[0], name="out", distance_m=day.distance_m / 2)
-        return day.with_legs((out, replace(out.back, name="home")))
-    return day
+        home = (leg.back for leg in reversed(day.legs) if not leg.stays)
+        return day.with_legs((*day.legs, *home))
+    return day.with_legs(day.trip) if how == "there" and not day.legs else day

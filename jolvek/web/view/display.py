@@ -14,7 +14,7 @@ from flask import session
 from markupsafe import Markup, escape
 
 from jolvek.core.base import units
-from jolvek.core.deal.money import major
+from jolvek.core.base.money import major
 from jolvek.core.rules.findings import Finding, say
 from jolvek.store.shop import LANGUAGES, UNIT_SETS
 from jolvek.web import data

@@ -73,6 +73,8 @@ def helps_most(d: Doubt, power_w: float, at_speed_m_s: float, u: Units) -> str:
 def wind_told(day: Day, u: Units) -> str:
     """The wind of a day, and from where."""
     speed = u.full(abs(day.wind_m_s), "speed")
+    if day.wind_m_s > 0 and day.against == "home" and not day.legs:
+        return tr("%(speed)s of wind against on the way home", speed=speed)
     if day.wind_m_s > 0:
         return tr("%(speed)s of wind against", speed=speed)
     return tr("%(speed)s of wind behind", speed=speed)
@@ -81,6 +83,8 @@ def wind_told(day: Day, u: Units) -> str:
 def current_told(day: Day, u: Units) -> str:
     """The current of a day, and which way it sets."""
     speed = u.full(abs(day.current_m_s), "speed")
+    if day.current_m_s > 0 and day.against == "home" and not day.legs:
+        return tr("%(speed)s of current against on the way home", speed=speed)
     if day.current_m_s > 0:
         return tr("%(speed)s of current against", speed=speed)
     return tr("%(speed)s of current with the boat", speed=speed)

@@ -23,12 +23,14 @@ from jolvek.core.match.ranking import Step, measures, pareto, steps
 from jolvek.core.match.whole import parts_of
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
+from jolvek.core.products.rates import Rates
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.core.products.unknown import shaft_unknown, weight_unknown
 from jolvek.store import own_gear
 from jolvek.store import shelf as shelf_store
 from jolvek.web.view import language
 from jolvek.web.view.language import tr
+from jolvek.web.view.rates import shop_rates
 
 
 @dataclass(frozen=True)
@@ -73,18 +75,26 @@ class Answer:
 
 MOST_CANDIDATES = 200_000  # more than one looks at; keeps a cold shortlist under a second
 MOST_BYTES = 96_000_000  # of remembered matches
-_ANSWERS: OrderedDict[tuple[Need, int], Answer] = OrderedDict()
+Key = tuple[Need, int, Rates]
+_ANSWERS: OrderedDict[Key, Answer] = OrderedDict()
 _LOCK = Lock()
 
 
-def answered(need: Need, shelf: Shelf) -> Answer:
-    """The match for a need; remembered while only the weights of the wishes change."""
-    key = (replace(need, weights=()), id(shelf))
+def _key(need: Need, shelf: Shelf, rates: Rates | None = None) -> Key:
+    return replace(need, weights=()), id(shelf), rates or shop_rates()
+
+
+def answered(need: Need, shelf: Shelf, rates: Rates | None = None) -> Answer:
+    """The match for a need at the shop's rates; remembered while only the weights of the wishes
+    change.
+    """
+    key = _key(need, shelf, rates)
     with _LOCK:
         if key in _ANSWERS:
             _ANSWERS.move_to_end(key)
             return _ANSWERS[key]
-    answer = Answer(run_match(key[0], shelf, most=MOST_CANDIDATES), shelf)
+    found = run_match(key[0], shelf, most=MOST_CANDIDATES, rates=key[2])
+    answer = Answer(found, shelf)
     with _LOCK:
         _ANSWERS[key] = answer
         while len(_ANSWERS) > 1 and sum(a.size_bytes for a in _ANSWERS.values()) > MOST_BYTES:
@@ -94,20 +104,20 @@ def answered(need: Need, shelf: Shelf) -> Answer:
 
 LARGE = 1500  # products from which on a match is worked out beside the page
 _ONE = Lock()  # large matches are worked out one after the other
-_UNDER_WAY: set[tuple[Need, int]] = set()
+_UNDER_WAY: set[Key] = set()
 
 
 def is_ready(need: Need, shelf: Shelf) -> bool:
     """Whether a page may wait for the match: it is remembered, or quick."""
     parts = (shelf.motors, shelf.batteries, shelf.mounts, shelf.chargers)
-    key = (replace(need, weights=()), id(shelf))
+    key = _key(need, shelf)
     with _LOCK:
         return sum(map(len, parts)) < LARGE or key in _ANSWERS
 
 
 def begin(need: Need, shelf: Shelf) -> None:
     """Work a match out in the background, once, so that the page that asks again finds it."""
-    key = (replace(need, weights=()), id(shelf))
+    key = _key(need, shelf)
     with _LOCK:
         if key in _UNDER_WAY:
             return
@@ -116,7 +126,7 @@ def begin(need: Need, shelf: Shelf) -> None:
     def run() -> None:
         try:
             with _ONE:
-                answered(need, shelf)
+                answered(need, shelf, key[2])
         finally:
             with _LOCK:
                 _UNDER_WAY.discard(key)
@@ -179,7 +189,9 @@ class Row:
     power_w: float | None
     runtime_s: float
     range_m: float
-    price: float
+    price: float  # the one that ranks
+    parts_price: float
+    fitted_price: float
     mass_kg: float
     lift_kg: float
     charge_h: float | None
@@ -245,6 +257,8 @@ def row(match: Match, index: int, why: str = "") -> Row:
         float(f.runtime_s[index]),
         float(f.range_m[index]),
         float(f.price[index]),
+        float(f.parts_price[index]),
+        float(f.fitted_price[index]),
         float(f.mass_kg[index]),
         float(f.lift_kg[index]),
         None if np.isnan(hours) else hours,

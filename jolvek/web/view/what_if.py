@@ -13,6 +13,7 @@ from jolvek.core.products.shelf import Item, Shelf
 from jolvek.web.view.display import Units, money
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import row
+from jolvek.web.view.rates import price_name, shop_rates
 
 TRIALS = {
     "too-slow": "slower",
@@ -45,16 +46,18 @@ def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: U
     else:
         day = _nearer(day)
         told = tr("For %(distance)s", distance=u.full(day.distance_m, "distance"))
-    found = match(replace(need, day=day), _alone(shelf, kind, item))
+    found = match(replace(need, day=day), _alone(shelf, kind, item), rates=shop_rates())
     if found.field.does_day.any():
         r = row(found, ranked(found, 1)[0])
         return tr(
-            "%(told)s it does the day: %(title)s with %(bank_text)s, %(range)s, %(price)s.",
+            "%(told)s it does the day: %(title)s with %(bank_text)s, %(range)s, %(price)s"
+            " %(which)s.",
             told=told,
             title=r.motor.title,
             bank_text=r.bank_text,
             range=u.full(r.range_m, "distance"),
             price=money(r.price),
+            which=price_name(short=True),
         )
     reasons = found.motor_reasons if kind == "motors" else found.battery_reasons
     why = u.said(next(iter(reasons.values()))).text if reasons else ""

@@ -1,31 +1,29 @@
-"""One pinned setup worked out for its enquiry; no HTML here."""
+"""One pinned setup of a job, with its figures in words; no HTML here."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from functools import cached_property
+from dataclasses import dataclass, replace
+from functools import lru_cache
 
-from jolvek.core.day.summed import DayRun, run_day
 from jolvek.core.electric.bank import layout
-from jolvek.core.electric.battery import Battery
-from jolvek.core.electric.netlist import Plan
-from jolvek.core.electric.sun_chain import SunChain
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.job.job_setup import JobSetup, job_setup
 from jolvek.core.predict.performance import Performance, Point
-from jolvek.core.products.shelf import Item
-from jolvek.core.rules.findings import Finding, worst
+from jolvek.core.products.rates import Rates
+from jolvek.core.rules.findings import Finding
 from jolvek.store.setups import Pinned
 from jolvek.web.view import language
 from jolvek.web.view.language import tr
+from jolvek.web.view.rates import shop_rates
 
 
 @dataclass(frozen=True)
 class Worked:
-    """One pinned setup worked out for its enquiry."""
+    """One pinned setup and what the job makes of it."""
 
     pinned: Pinned
-    fitted: Fitted
+    job: JobSetup
 
     @property
     def letter(self) -> str:
@@ -33,29 +31,29 @@ class Worked:
         return self.pinned.letter
 
     @property
+    def fitted(self) -> Fitted:
+        """It on its boat."""
+        return self.job.fitted
+
+    @property
     def performance(self) -> Performance:
         """Its figures."""
-        return self.fitted.performance
+        return self.job.performance
 
-    @cached_property
+    @property
     def wish_or_top(self) -> Point:
         """At the wanted speed, or at the top speed where that is less."""
-        return self.performance.at_speed(self.wish_or_top_m_s)
+        return self.job.wish_or_top
 
     @property
     def wish_or_top_m_s(self) -> float:
         """The wanted speed, or the top speed where that is less."""
-        return min(self.fitted.need.day.speed_m_s, self.performance.top_speed_m_s)
-
-    @cached_property
-    def day(self) -> DayRun:
-        """The customer's day, summed."""
-        return run_day(self.fitted)
+        return self.job.wish_or_top_m_s
 
     @property
     def findings(self) -> list[Finding]:
-        """What the rule book says, worst first."""
-        return self.fitted.findings
+        """Everything that is found of it, worst first."""
+        return self.job.findings
 
     @property
     def charge_h(self) -> float | None:
@@ -70,7 +68,7 @@ class Worked:
     @property
     def level(self) -> str:
         """Worst level of its findings."""
-        return worst(self.findings)
+        return self.job.level
 
     @property
     def lift_kg(self) -> float:
@@ -80,13 +78,7 @@ class Worked:
     @property
     def parts_kg(self) -> float:
         """Motor, mount and bank."""
-        s = self.performance.setup
-        return s.motor.weight_kg + s.mount_kg + (s.bank.mass_kg if s.bank else 0.0)
-
-    @property
-    def solar_w(self) -> float:
-        """Rated W of the panels that count."""
-        return self.fitted.plan.solar_w
+        return self.job.mass_kg
 
     @property
     def kept_short(self) -> str:
@@ -99,7 +91,9 @@ class Worked:
 
     @property
     def kept_text(self) -> str:
-        """What stays when she stops: of the charge (half for lead, whatever was asked), or time."""
+        """What stays when the boat stops: of the charge (half for lead, whatever was asked), or
+        time.
+        """
         share = tr("%(kept)s %% of the charge", kept=f"{100 * self.fitted.kept:.0f}")
         if not self.fitted.need.day.keep_s:
             return share
@@ -112,50 +106,19 @@ class Worked:
     @property
     def blocked(self) -> bool:
         """Whether it cannot be offered."""
-        return self.level == "block"
+        return self.job.blocked
 
-
-def _gauge(pinned: Pinned) -> str:
-    """What the add-ons show of the charge: monitor, voltage, or empty."""
-    measured = {getattr(p.item.spec, "measures", "") for p in pinned.extras}
-    return "monitor" if "charge" in measured else "voltage" if "voltage" in measured else ""
-
-
-def sun_chain(need: Need, pinned: Pinned) -> SunChain:
-    """The panels and the sun controller among a setup's add-ons; volts known where they agree. The
-    panels that the day asks for are those that are added: the larger of both counts.
-    """
-    panels = [p for p in pinned.extras if p.kind == "panel"]
-    controller = next((p.item.spec for p in pinned.extras if p.kind == "controller"), None)
-    volts = {(p.item.spec.open_v, p.item.spec.working_v) for p in panels}
-    opened, working = volts.pop() if len(volts) == 1 else (None, None)
-    added = float(sum(p.quantity * p.item.spec.rated_w for p in panels))
-    rated = max(need.day.solar_w, added)
-    return SunChain(sum(p.quantity for p in panels), opened, working, controller, rated)
-
-
-def _plan(need: Need, pinned: Pinned, battery: Item[Battery]) -> Plan:
-    chain = sun_chain(need, pinned)
-    volts = pinned.series * battery.spec.nominal_voltage_v
-    return pinned.fitting.plan(Plan(solar_w=chain.counted_w(volts), sun=chain))
+    def aged(self, ageing: float) -> Worked:
+        """The same with an older battery."""
+        return replace(self, job=replace(self.job, fitted=replace(self.fitted, ageing=ageing)))
 
 
 def work_out(need: Need, pinned: Pinned) -> Worked:
-    """Performance and findings of one pinned setup on one boat."""
-    item = {p.kind: p.item for p in pinned.parts}
-    return Worked(
-        pinned,
-        Fitted(
-            need,
-            item["motor"],
-            item["battery"],
-            item["mount"],
-            item.get("charger"),
-            pinned.series,
-            pinned.parallel,
-            pinned.shaft_m,
-            _gauge(pinned),
-            _plan(need, pinned, item["battery"]),
-            pinned.fitting,
-        ),
-    )
+    """One pinned setup on one boat, at the shop's rates; remembered by what it is made of."""
+    return Worked(pinned, _job(need, pinned, shop_rates()))
+
+
+@lru_cache(maxsize=128)
+def _job(need: Need, p: Pinned, rates: Rates) -> JobSetup:
+    layout_ = (p.series, p.parallel)
+    return job_setup(need, p.letter, p.parts, p.extras, layout_, p.shaft_m, p.fitting, rates)

@@ -6,10 +6,10 @@ import pytest
 
 from jolvek import demo
 from jolvek.core.day.charging_plan import STATION_EFFICIENCY, charging_plan
-from jolvek.core.enquiry.sun import sun_of
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import CHARGER_EFFICIENCY, Charger, together_h
 from jolvek.core.electric.chemistry import end_soc
+from jolvek.core.enquiry.sun import sun_of
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import ranked

@@ -9,8 +9,8 @@ from fractions import Fraction
 import pytest
 
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.money import major, minor, split
 from jolvek.core.deal.lines import Line, Terms, sums
-from jolvek.core.deal.money import major, minor, split
 
 D = Decimal
 THREE = (

@@ -8,10 +8,11 @@ from decimal import Decimal
 
 import pytest
 
-from jolvek.core.deal.quote import Priced, Rates, lines_of, wiring_lines
-from jolvek.core.fit.checklist import work_hours
+from jolvek.core.deal.quote import Priced, lines_of, wiring_lines
 from jolvek.core.enquiry.site import Bay, Site
+from jolvek.core.fit.checklist import work_hours
 from jolvek.core.fit.fitted import sample_fitted
+from jolvek.core.products.rates import Rates
 
 CARRIED = sample_fitted()
 LOCKER = Site(bays=(Bay("locker", 0.6, 0.5, 0.4, ahead_m=1.0),))

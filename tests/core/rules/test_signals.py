@@ -16,7 +16,7 @@ def test_the_word_is_the_hazards_and_not_the_levels():
     assert example("voltage-dangerous").signal == "danger"  # offered, after it was read
     assert example("shore-side").signal == "danger"  # a note that is told with every such job
     assert example("too-dear").signal == "stop"  # keeps it from being offered, harms nobody
-    assert example("short-of-day").signal == "warning"  # strands
+    assert example("below-reserve").signal == "warning"  # strands
     assert example("charger-voltage").signal == "caution"  # blocks, and would ruin the cells
 
 

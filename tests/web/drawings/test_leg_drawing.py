@@ -16,6 +16,7 @@ from jolvek.core.fit.leg import HEAD_M, SKEG_M
 from jolvek.core.fit.trim import crew, places_m, sole_m
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
+from jolvek.core.job.job_setup import of_fitted
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES, Mount
 from jolvek.store import enquiries as store
 from jolvek.store import setups
@@ -146,7 +147,7 @@ def test_the_card_draws_her_as_she_is_fitted(fitted, app, monkeypatch):
     monkeypatch.setattr(pictures, "side_view", lambda *a, **k: seen.append(a[5]) or "")
     moved = replace(fitted, fitting=AsSet((("person 1", 0.77),)))
     for f in (fitted, moved):
-        pictures._view(f.need, f.displacement_kg, 264.0, Worked(None, f))
+        pictures._view(f.need, f.displacement_kg, 264.0, Worked(None, of_fitted(f)))
         aboard = seen[-1]
         assert aboard.motor.seat_m == seat_m(f.need, f.mount.spec)
         assert aboard.people == places_m(f.weights, "person")

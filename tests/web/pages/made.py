@@ -3,6 +3,7 @@
 from functools import cache
 
 from jolvek import demo
+from jolvek.core.job.job_setup import JobSetup
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import ranked
 from jolvek.core.match.whole import fitted_of
@@ -46,6 +47,8 @@ def worked(which, place=0):
         if item
     )
     letter = "AB"[place]
+    layout = (f.series, f.parallel)
     return Worked(
-        Pinned(place + 1, which + 1, letter, f.series, f.parallel, f.shaft_m, True, parts), f
+        Pinned(place + 1, which + 1, letter, *layout, f.shaft_m, True, parts),
+        JobSetup(letter, f, parts),
     )

@@ -63,7 +63,7 @@ def test_a_row_of_the_table_marks_one_best_and_the_best_is_so(which, by):
     page, _ = compared(which, by=by)
     for row in page.rows:
         assert len(row.cells) == 2 and sum(c.best for c in row.cells) <= 1
-    price = next(r for r in page.rows if r.name == "Essentials")
+    price = next(r for r in page.rows if r.name == "Fitted")
     prices = [w.pinned.price for w in two(which)]
     if prices[0] != prices[1]:
         assert [c.best for c in price.cells] == [p == min(prices) for p in prices]
@@ -190,7 +190,7 @@ def test_the_offer_says_the_share_that_lead_really_keeps():
     w = worked(1)
     lead = replace(w.fitted.battery, spec=replace(w.fitted.battery.spec, chemistry="agm"))
     told = [
-        offer_page(replace(w, fitted=f), AT_SEA).answer
+        offer_page(replace(w, job=replace(w.job, fitted=f)), AT_SEA).answer
         for f in (w.fitted, replace(w.fitted, battery=lead))
     ]
     assert "20 % of the charge kept" in told[0] and "50 % of the charge kept" in told[1]
@@ -199,7 +199,7 @@ def test_the_offer_says_the_share_that_lead_really_keeps():
 @pytest.mark.parametrize("which", EVERY)
 def test_the_plan_of_charging_is_the_setups_own_time(which):
     w = worked(which)
-    panel = charging_panel(w.fitted, 0.0, AT_SEA)
+    panel = charging_panel(w.job, AT_SEA)
     f = w.fitted
     hours = together_h(f.bank, [f.charger.spec], end_soc(f.bank.chem, f.need.day.reserve))
     told = re.match(r"(?:(\d+) h )?(\d+) min", bare(panel.shore[0][2]))
@@ -237,7 +237,7 @@ def test_what_lead_really_keeps_stands_in_table_and_offer_alike():
     w = worked(1)
     lead = next(b for b in SHELF.batteries if not b.spec.chem.lithium)
     asked = w.fitted.need.day.reserve
-    by_lead = replace(w, fitted=replace(w.fitted, battery=lead))
+    by_lead = replace(w, job=replace(w.job, fitted=replace(w.fitted, battery=lead)))
     assert (w.kept_text, by_lead.kept_text) == (f"{100 * asked:.0f} % of the charge",) + (
         "50 % of the charge",
     )

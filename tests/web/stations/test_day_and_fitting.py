@@ -10,7 +10,6 @@ import gpxpy
 import pytest
 from geographiclib.geodesic import Geodesic
 
-from jolvek.core.day.otherwise import there_and_back
 from jolvek.formats import gpx_file
 from jolvek.store import enquiries as store
 from jolvek.store import setups
@@ -123,7 +122,7 @@ def test_a_long_track_is_simplified_to_a_dozen_legs_without_losing_its_length():
 def test_the_day_comes_as_csv(fitted, conn):
     rows = fitted.get("/enquiry/2/day-out.csv").text.splitlines()
     assert rows[0].startswith("t_s,soc,power_w") and len(rows) > 60
-    metres = sum(leg.metres for leg in there_and_back(store.get(conn, 2).need.day))
+    metres = sum(leg.metres for leg in store.get(conn, 2).need.day.trip)
     assert float(rows[-1].split(",")[6]) == pytest.approx(metres, rel=1e-3)
 
 

@@ -5,6 +5,7 @@ from dataclasses import replace
 from jolvek.core.day.season import season
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fitted import sample_fitted
+from jolvek.core.job.job_setup import of_fitted
 from tests.core.rules.cases.made import NEED, at, fit, folded, ids, matched, thinned
 
 
@@ -12,6 +13,15 @@ def hired(runs):
     day = replace(NEED.day, runs_per_day=runs, days_a_season=90.0, distance_m=1500.0)
     need = replace(sample_fitted().need, day=day)
     return ids(season(replace(sample_fitted(), need=need)).findings)
+
+
+def job(need):
+    return ids(of_fitted(replace(sample_fitted(), need=need)).findings)
+
+
+def reserved(share):
+    day = replace(NEED.day, distance_m=9000.0, reserve=share)
+    return job(replace(sample_fitted().need, day=day))
 
 
 CASES = {
@@ -26,7 +36,8 @@ CASES = {
     "too-slow-all": (lambda v: matched(at(day={"speed_m_s": v})), (1.6,), (6.0,)),
     "too-short": (lambda d: matched(at(day={"distance_m": d})), (4000,), (4e5,)),
     "speed-missed": (lambda v: fit(at(day={"speed_m_s": v})), (1.2, 1.6), (3.5,)),
-    "short-of-day": (lambda d: fit(at(day={"distance_m": d})), (4000,), (4e5,)),
+    "day-ends-early": (lambda d: job(at(day={"distance_m": d})), (4000,), (4e5,)),
+    "below-reserve": (reserved, (0.2,), (0.9,)),
     "day-energy": (
         lambda m: matched(
             replace(NEED, day=NEED.day.with_legs((Leg("out", 1.6, m), Leg("back", 1.6, m))))
