@@ -11,12 +11,14 @@ from jolvek.core.electric.netlist import Netlist, Wire
 from jolvek.core.electric.network import resistance_ohm
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.job.figures import FIGURES, figure
 from jolvek.core.job.job_setup import of_fitted
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.core.rules.findings import Finding
 from jolvek.formats import setup_file
 
 MAINS = "mains"
+AT_A_SHOP = ("price.fitted", "price.add-ons")  # by rates and add-ons that no file has
 
 
 def fitted(
@@ -77,6 +79,7 @@ def answer(f: Fitted) -> dict[str, Any]:
         "fuses": [] if f.clips_on else _fuses(n),
         "charge_h": _short(f.charge_h),
         "price": job.parts_price,
+        "figures": {key: _value(figure(job, key).value) for key in FIGURES if key not in AT_A_SHOP},
         "day": {
             "done": voyage.home,
             "chance": _short(job.run.chance),
@@ -88,6 +91,10 @@ def answer(f: Fitted) -> dict[str, Any]:
 
 def _said(x: Finding) -> dict[str, Any]:
     return {k: getattr(x, k) for k in ("rule", "level", "text", "cure", "source")}
+
+
+def _value(value: float | str | None) -> float | str | None:
+    return value if isinstance(value, str) else _short(value)
 
 
 def _short(value: float | None) -> float | None:

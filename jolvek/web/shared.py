@@ -19,6 +19,7 @@ from jolvek.web.data import settings as settings
 from jolvek.web.pages import learning
 from jolvek.web.view import display
 from jolvek.web.view.card import Card, card_of
+from jolvek.web.view.figures import unmarked
 from jolvek.web.view.language import tr
 
 LARGEST_ID = 2**63 - 1  # of an SQLite row
@@ -134,7 +135,7 @@ def table_file(rows: Sequence[Sequence[str]], name: str, form: str) -> Response:
         body: str | bytes = tables.as_csv(rows)
         mime = "text/csv"
     elif form == "xlsx":
-        body, mime = tables.as_xlsx(rows, name), tables.XLSX
+        body, mime = tables.as_xlsx(unmarked(rows), name), tables.XLSX
     else:
         abort(404)
     told = {"Content-Disposition": f'attachment; filename="{name}.{form}"'}

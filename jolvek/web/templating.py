@@ -22,7 +22,7 @@ from jolvek.web.drawings import pictures, signature
 from jolvek.web.drawings.boat_drawing import silhouette
 from jolvek.web.drawings.charts import badge
 from jolvek.web.settings import Settings
-from jolvek.web.view import display, language, rates, template_messages, words
+from jolvek.web.view import display, figures, language, rates, template_messages, words
 
 SCRIPTS = (
     "vendor/htmx/htmx.min.js",
@@ -82,6 +82,7 @@ def set_up(app: Flask, settings: Settings) -> None:
         badge=badge,
         money=display.money,
         price_name=rates.price_name,
+        fig=figures.fig,
         minor_money=display.minor_money,
         minor_plain=display.minor_plain,
         counted=display.counted,
@@ -101,6 +102,7 @@ def set_up(app: Flask, settings: Settings) -> None:
         side_view_of=pictures.card_view,
     )
     _filters(app)
+    figures.set_up(app)
     app.context_processor(_shared)
     localedata.load(display.DATES["en"])  # 50 ms, once in a process: not at its first page
 

@@ -18,7 +18,7 @@ def test_the_day_is_made_of_legs_and_kept_by_itself(page, server):
     expect(page.locator("#figures .kept")).to_contain_text(re.compile(r"Saved \d\d:\d\d"))
     page.reload()
     expect(page.locator("#leg2_current")).to_have_value("1.1")
-    page.get_by_role("button", name="Drop the legs").click()
+    page.get_by_role("button", name="Remove the legs").click()
     expect(page.locator("#figures tbody tr")).to_have_count(1)
 
 

@@ -6,7 +6,9 @@ from jolvek.core.day.outing import Outing
 from jolvek.web.forms.outing_form import (
     Asked,
 )
+from jolvek.web.pages.day_told import planned_letter
 from jolvek.web.view.display import Units, energy, long_hours
+from jolvek.web.view.figures import marked
 from jolvek.web.view.language import tr
 
 
@@ -36,8 +38,15 @@ def _asked(out: Outing, asked: Asked, u: Units) -> list[tuple[str, str]]:
 def figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]:
     point, h, v = out.point, out.homing, out.voyage
     turn = tr(", before the turn at %(planned)s", planned=u.full(point.planned_m, "distance"))
-    last = f"{u.full(point.distance_m, 'distance')}{'' if point.safe else turn}"
-    slow, fast = (str(u.full(x, "speed")) for x in (h.slowest_m_s, h.fastest_m_s))
+    letter = planned_letter(out)
+
+    def keyed(key: str, value: float | None, quantity: str) -> str:
+        text = str(u.full(value, quantity))
+        return marked(letter, key, text) if letter else text
+
+    last = keyed("day.turn", point.distance_m, "distance") + ("" if point.safe else turn)
+    slow = keyed("day.slowest", h.slowest_m_s, "speed")
+    fast = keyed("day.fastest", h.fastest_m_s, "speed")
     if out.sunless is not None:
         dark, dark_h = out.sunless
         last += tr("; %(distance)s without the sun", distance=u.full(dark.distance_m, "distance"))
@@ -46,7 +55,7 @@ def figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]:
         (tr("Last point from which the boat gets home"), last),
         (tr("Slowest speed that brings the boat home"), slow),
         (tr("Fastest speed that brings the boat home"), fast),
-        (tr("Speed of least energy"), str(u.full(h.cheapest_m_s, "speed"))),
+        (tr("Speed of least energy"), keyed("day.cheapest", h.cheapest_m_s, "speed")),
     ]
     rows += _asked(out, asked, u)
     rows += _seas(out, u)

@@ -20,7 +20,7 @@ from jolvek.web.forms.outing_form import (
     Asked,
 )
 from jolvek.web.pages.day_out_figures import figures
-from jolvek.web.pages.day_told import day_told, headline, setting_out, why
+from jolvek.web.pages.day_told import day_told, headline, planned_letter, setting_out, why
 from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
@@ -142,7 +142,7 @@ def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
         )
     if asked.spare and spare_of(hand.fitted) is None:
         told.append(tr("*No spare: this bank is wired in and cannot be swapped afloat.*"))
-    told.append(day_told(out))
+    told.append(day_told(out, planned_letter(out)))
     return " ".join(x for x in told if x)
 
 

@@ -7,12 +7,13 @@ from jolvek.core.day.voyage import Voyage
 from jolvek.web.drawings.day_chart import clock
 from jolvek.web.view.display import Units, long_hours
 from jolvek.web.view.doubt_words import IN_FIVE
+from jolvek.web.view.figures import marked
 from jolvek.web.view.language import counted_said, listed, tr
 
 
 def headline(out: Outing, u: Units) -> str:
     """What the day comes to; wind and waves that are too much for her stand before it."""
-    told = sentence(out.voyage, out.need.day.start_h, u)
+    told = sentence(out.voyage, out.need.day.start_h, u, planned_letter(out))
     stops = [u.said(f).text for f in out.seas.findings if f.level == "block"]
     return (
         tr("*Stop*: %(stops)s By the battery alone: %(told)s", stops=stops[0], told=told)
@@ -21,21 +22,33 @@ def headline(out: Outing, u: Units) -> str:
     )
 
 
-def sentence(v: Voyage, start_h: float, u: Units) -> str:
-    """The day in one sentence; `*words*` are the ones to stress."""
-    end = clock(start_h + v.hours)
+def planned_letter(out: Outing) -> str:
+    """The letter of an outing as planned, whose figures are the job's; empty for what may come."""
+    return out.letter if out.voyage is out.planned else ""
+
+
+def _keyed(letter: str, key: str, text: str) -> str:
+    return marked(letter, key, text) if letter else text
+
+
+def sentence(v: Voyage, start_h: float, u: Units, letter: str = "") -> str:
+    """The day in one sentence; `*words*` are the ones to stress. With the letter of a setup whose
+    day as planned it is, its figures carry their keys.
+    """
+    end = _keyed(letter, "day.end", clock(start_h + v.hours))
+    percent = _keyed(letter, "day.left", f"{100 * v.left:.0f}")
     if v.home:
-        far = u.full(v.distance_m[-1], "distance")
+        far = _keyed(letter, "day.far", str(u.full(v.distance_m[-1], "distance")))
         return tr(
             "Home at *%(end)s* with *%(left)s %%* of the charge, %(far)s in %(time)s.",
             end=end,
-            left=f"{100 * v.left:.0f}",
+            left=percent,
             far=far,
-            time=long_hours(3600 * v.hours),
+            time=_keyed(letter, "day.hours", long_hours(3600 * v.hours)),
         )
     stop = v.first("no-way") or v.first("empty")
     if stop is None:
-        reserve, percent = v.first("reserve"), f"{100 * v.left:.0f}"
+        reserve = v.first("reserve")
         if reserve is None:
             return tr(
                 "Home at *%(end)s*, but with *%(left)s %%*, below the reserve.",
@@ -134,27 +147,27 @@ def setting_out(out: Outing) -> str:
     )
 
 
-def day_told(out: Outing) -> str:
-    """What may be left, with what is not known of the boat."""
-    hard, easy = out.between
+def day_told(out: Outing, letter: str = "") -> str:
+    """What may be left, with what is not known of the boat; `letter` as for `sentence`."""
+    (hard, easy), likely = out.between, _keyed(letter, "day.likely", tr(out.likely))
     if not easy.done:
         return tr(
             "Home with the reserve: %(likely)s, even for a boat that is easier to drive than said.",
-            likely=out.likely,
+            likely=likely,
         )
-    high = f"{100 * easy.left:.0f}"
+    high = _keyed(letter, "day.left.high", f"{100 * easy.left:.0f}")
     if not hard.done:
         return tr(
             "Home with the reserve: %(likely)s; of %(in_five)s the best end with %(high)s %%, the"
             " worst do not get home.",
-            likely=out.likely,
+            likely=likely,
             in_five=IN_FIVE,
             high=high,
         )
     return tr(
         "Home with the reserve: %(likely)s; %(in_five)s end between %(low)s %% and %(high)s %%.",
-        likely=out.likely,
+        likely=likely,
         in_five=IN_FIVE,
-        low=f"{100 * hard.left:.0f}",
+        low=_keyed(letter, "day.left.low", f"{100 * hard.left:.0f}"),
         high=high,
     )

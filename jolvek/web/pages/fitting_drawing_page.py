@@ -89,7 +89,7 @@ class DrawingPage:
     length_m: float
 
 
-def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
+def drawing_page(f: Fitted, read: Reader, u: Units, letter: str = "") -> DrawingPage:
     """The drawing with the weights as the address puts them."""
     hull, weights, lying = f.need.hull, f.weights, f.attitude
     aft = f.fitting.hull_aft_m
@@ -97,7 +97,7 @@ def drawing_page(f: Fitted, read: Reader, u: Units) -> DrawingPage:
     planned = attitude(hull, f.planned_weights, f.need.water, aft)
     x, shaft = hung_leg(f)
     return DrawingPage(
-        answer(f, x, shaft, planned, u) + _gained(f, planned, u),
+        answer(f, x, shaft, planned, u, letter) + _gained(f, planned, u),
         least_water(f, x, u),
         (under_view if f.mount.spec.fixed else leg_view)(f, u, _bare_m(f, empty)),
         weights_view(f, weights, lying, empty, u),

@@ -8,6 +8,7 @@ from jolvek.core.fit.leg import Leg
 from jolvek.core.fit.trim import Attitude
 from jolvek.core.products.unknown import shaft_unknown
 from jolvek.web.view.display import Units
+from jolvek.web.view.figures import marked
 from jolvek.web.view.language import decimal, tr
 
 AIR = {
@@ -41,19 +42,22 @@ def least_water(f: Fitted, x: Leg, u: Units) -> str:
     )
 
 
-def answer(f: Fitted, x: Leg, shaft: float, planned: Attitude, u: Units) -> str:
-    """Leg and trim in one sentence; `*words*` are the ones to stress."""
+def answer(f: Fitted, x: Leg, shaft: float, planned: Attitude, u: Units, letter: str = "") -> str:
+    """Leg and trim in one sentence; `*words*` are the ones to stress. With the letter of a setup
+    that stands as it is kept, its figures carry their keys.
+    """
     how = lies(f.attitude, "*")
     if f.weights == f.planned_weights:
         told = tr("The boat lies %(how)s.", how=how)
-        return f"{_hangs(f, x, shaft, u)} {told}"
+        return f"{_hangs(f, x, shaft, u, letter)} {told}"
     before = f"{abs(planned.trim_deg):.1f}"
     told = tr("The boat lies %(how)s, %(before)s° before the move.", how=how, before=before)
-    return f"{_hangs(f, x, shaft, u)} {told}"
+    return f"{_hangs(f, x, shaft, u, letter)} {told}"
 
 
-def _hangs(f: Fitted, x: Leg, shaft: float, u: Units) -> str:
-    told = {"kind": f.mount.spec.general.name, "hub": mm(x.hub_m, u), "shaft": mm(shaft, u)}
+def _hangs(f: Fitted, x: Leg, shaft: float, u: Units, letter: str) -> str:
+    hub = marked(letter, "leg.hub", mm(x.hub_m, u)) if letter else mm(x.hub_m, u)
+    told = {"kind": f.mount.spec.general.name, "hub": hub, "shaft": mm(shaft, u)}
     if f.mount.spec.fixed:
         return tr(
             "The mount (%(kind)s) holds the hub *%(shaft)s* below the hull and *%(hub)s* under"

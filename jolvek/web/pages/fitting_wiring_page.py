@@ -28,6 +28,7 @@ from jolvek.web.drawings.wiring_drawing import wiring_diagram
 from jolvek.web.forms.controls_form import length_text
 from jolvek.web.forms.fitting_form import run_text
 from jolvek.web.view.display import Units
+from jolvek.web.view.figures import marked
 from jolvek.web.view.language import decimal, shown, tr
 
 TAKE_WORDS = {
@@ -63,12 +64,12 @@ class WiringPage:
     hours_text: str
 
 
-def wiring_page(f: Fitted, refused: dict[str, str], u: Units) -> WiringPage:
+def wiring_page(f: Fitted, refused: dict[str, str], u: Units, letter: str = "") -> WiringPage:
     """The wiring of the setup in hand as planned."""
     n = f.netlist
     cautions = {p.caution: (KIND_WORDS[p.kind], p.caution) for p in n.parts if p.caution}
     return WiringPage(
-        answer(f, n),
+        answer(f, n, letter),
         _guarded(f),
         _rests_on(),
         wiring_diagram(n),
@@ -116,12 +117,14 @@ def _rests_on() -> str:
     )
 
 
-def answer(f: Fitted, n: Netlist) -> str:
+def answer(f: Fitted, n: Netlist, letter: str = "") -> str:
     """The main circuit in one sentence; `*words*` are the ones to stress."""
     if f.clips_on:
         return tr("The battery clips on: nothing to wire but the charger’s lead.")
     main = [w for w in n.wires if w.role == "plus"][-1]
-    size = decimal(f"{_runs(main)}{main.size.size_mm2:g} mm²")
+    thick = f"{main.size.size_mm2:g} mm²"
+    thick = marked(letter, "cable.size", thick) if letter else thick
+    size = decimal(f"{_runs(main)}{thick}")
     lost = 100 * drop_to_motor_v(n) / f.bank.nominal_v
     out = tr(
         "*%(motor)s A* flow; *%(size)s* (AWG %(awg)s) lose %(lost)s %% on the way",

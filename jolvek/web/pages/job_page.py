@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from jolvek.core.base.told import tell
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.rules.signals import SIGNAL_WORDS
-from jolvek.web.view.display import Units, about, money
+from jolvek.web.view.display import Units, about
+from jolvek.web.view.figures import fig
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
@@ -47,19 +48,19 @@ def job_boat(number: int, title: str, here: bool, hand: Worked | None, u: Units)
         return JobBoat(
             number, title, here, ("–", tr("none pinned yet"), *("–",) * (len(NAMES) - 2))
         )
-    f, p, at = hand.fitted, hand.performance, hand.wish_or_top
+    f, at = hand.fitted, hand.wish_or_top
     return JobBoat(
         number,
         title,
         here,
         (
-            str(u.full(p.displacement_kg, "mass", 0)),
+            fig(hand.job, "loaded", u),
             f"{hand.pinned.letter}: {f.motor.title}, {hand.bank_text}",
             setting(hand, u),
-            str(u.full(p.top_speed_m_s, "speed")),
+            fig(hand.job, "top", u),
             f"{u.full(at.speed_m_s, 'speed')}, {u.full(about(at.power_w or 0.0), 'power')}",
-            str(u.full(at.range_m, "distance")),
-            money(hand.job.fitted_price),
+            fig(hand.job, "wish.range", u),
+            fig(hand.job, "price.fitted", u),
             tr(SIGNAL_WORDS[hand.findings[0].signal]) if hand.findings else "nothing",
         ),
     )

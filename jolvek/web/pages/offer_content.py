@@ -34,6 +34,7 @@ from jolvek.web.pages.offer_page import offer_page
 from jolvek.web.pages.offer_years import years
 from jolvek.web.view import language
 from jolvek.web.view.display import Units, amount_of, long_date, long_hours
+from jolvek.web.view.figures import fig
 from jolvek.web.view.language import tr
 from jolvek.web.view.rates import digits_of
 from jolvek.web.view.worked import Worked
@@ -150,12 +151,12 @@ def day(w: Worked, u: Units) -> dict[str, Any]:
     """The customer's own day: how sure, what is left, and where she turns back."""
     out, start = w.job.day, w.fitted.need.day.start_h
     return {
-        "verdict": out.likely,
-        "day": _plain(f"{setting_out(out)} {sentence(out.voyage, start, u)}".strip()),
-        "between": _plain(day_told(out)),
+        "verdict": fig(w.job, "day.likely", u),
+        "day": _plain(f"{setting_out(out)} {sentence(out.voyage, start, u, w.letter)}".strip()),
+        "between": _plain(day_told(out, w.letter)),
         "turn": tr(
             "Last point from which the boat gets home: %(distance)s.",
-            distance=u.full(out.point.distance_m, "distance"),
+            distance=fig(w.job, "day.turn", u),
         ),
     }
 

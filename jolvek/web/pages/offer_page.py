@@ -7,12 +7,12 @@ from dataclasses import dataclass
 from typing import Any
 
 from jolvek.core.base.told import tell
-from jolvek.core.base.units import hours as clock
 from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view.display import Units, long_hours
 from jolvek.web.view.doubt_words import current_told, tried_told, wind_told
+from jolvek.web.view.figures import fig, marked
 from jolvek.web.view.language import capital, tr
 from jolvek.web.view.worked import Worked
 
@@ -50,13 +50,17 @@ def offer_page(w: Worked, u: Units) -> OfferPage:
             speed=u.full(w.fitted.need.day.speed_m_s, "speed"),
         )
     ways = (
-        (wanted, at, w.wish_or_top_m_s < p.top_speed_m_s),
-        (tr("half power"), half, False),
-        (tr("full power"), full, False),
+        (wanted, "wish", at, w.wish_or_top_m_s < p.top_speed_m_s),
+        (tr("half power"), "half", half, False),
+        (tr("full power"), "full", full, False),
     )
     return OfferPage(
         answer(w, at, u),
-        tuple(expected(name, x, w, u, asked) for name, x, asked in ways if x.power_w is not None),
+        tuple(
+            expected(name, key, x, w, u, asked)
+            for name, key, x, asked in ways
+            if x.power_w is not None
+        ),
         _basis(w, u),
         _claims(w),
         w.findings,
@@ -84,15 +88,15 @@ def answer(w: Worked, at: Point, u: Units) -> str:
     return tr(
         "At %(power)s the boat makes *%(speed)s* for *%(runtime)s* and goes *%(range)s*, with "
         "%(kept_text)s kept.",
-        power=u.full(at.power_w, "power"),
-        speed=u.full(at.speed_m_s, "speed"),
-        runtime=long_hours(at.runtime_s),
-        range=u.full(at.range_m, "distance"),
+        power=fig(w.job, "wish.power", u),
+        speed=fig(w.job, "wish.speed", u),
+        runtime=marked(w.letter, "wish.time", long_hours(at.runtime_s)),
+        range=fig(w.job, "wish.range", u),
         kept_text=w.kept_text,
     )
 
 
-def expected(name: str, at: Point, w: Worked, u: Units, asked: bool = False) -> Expected:
+def expected(name: str, key: str, at: Point, w: Worked, u: Units, asked: bool = False) -> Expected:
     """One way of running with what it may be between: at a power the speed, and range by it; at a
     speed that is asked the range by what it may take.
     """
@@ -103,12 +107,12 @@ def expected(name: str, at: Point, w: Worked, u: Units, asked: bool = False) -> 
 
     ways = d.range_band_m(speed) if asked else d.way_band_m(power)
     return Expected(
-        f"{name}, {u.full(at.power_w, 'power')}",
+        f"{name}, {fig(w.job, f'{key}.power', u)}",
         (
-            u.number(at.speed_m_s, "speed"),
+            fig(w.job, f"{key}.speed", u, False),
             AS_ASKED if asked else between(d.speed_band_m_s(power), "speed"),
-            clock(at.runtime_s),
-            u.number(at.range_m, "distance"),
+            fig(w.job, f"{key}.time", u, False),
+            fig(w.job, f"{key}.range", u, False),
             between(ways, "distance") if at.range_m is not None else "–",
         ),
     )
@@ -116,7 +120,7 @@ def expected(name: str, at: Point, w: Worked, u: Units, asked: bool = False) -> 
 
 def _basis(w: Worked, u: Units) -> str:
     day = w.fitted.need.day
-    loaded = tr("loaded to %(mass)s", mass=u.full(w.performance.displacement_kg, "mass", 0))
+    loaded = tr("loaded to %(mass)s", mass=fig(w.job, "loaded", u))
     given = [loaded]
     if day.wind_m_s:
         given.append(wind_told(day, u))

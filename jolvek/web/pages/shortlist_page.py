@@ -11,6 +11,7 @@ from markupsafe import Markup
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import hours as clock
 from jolvek.core.enquiry.need import WISHES, Need
+from jolvek.core.job.job_setup import JobSetup
 from jolvek.core.match.matching import Match
 from jolvek.core.match.picks import Pick
 from jolvek.core.match.ranking import ranked
@@ -26,6 +27,7 @@ from jolvek.web.pages.shortlist_money import budgets_told, house_told, steps_tol
 from jolvek.web.pages.shortlist_rejected import Rejected, rejected_by_group
 from jolvek.web.view.display import Units, money
 from jolvek.web.view.doubt_words import tried_told
+from jolvek.web.view.figures import fig
 from jolvek.web.view.language import capital, joined, tr
 from jolvek.web.view.matches import Answer, Row, row
 
@@ -61,7 +63,7 @@ class ShortlistPage:
 
 
 def results(
-    need: Need, match: Answer, filters: Filters, letters: dict[str, str], u: Units
+    need: Need, match: Answer, filters: Filters, jobs: dict[str, JobSetup], u: Units
 ) -> Results:
     """The ranked list by motor; named picks first, then by the weights on trial."""
     weighed = replace(match.match, need=replace(need, weights=tuple(filters.weights.items())))
@@ -77,7 +79,7 @@ def results(
     for i, more, under in _by_motor(weighed, list(named), best, filters.unfold):
         why = because(match.measures, filters.weights, i)
         found = row(weighed, i, picked(named.get(i, []), u))
-        rows.append(_row(found, numbers.get(i), why, letters, need, u, more, under))
+        rows.append(_row(found, numbers.get(i), why, jobs, need, u, more, under))
     total, left = int(keep.size), int((keep & match.match.field.does_day).sum())
     first = tuple(named)[:1]
     cheapest = bool(first) and any(p.id == "cheapest" for p in named[first[0]])
@@ -198,7 +200,7 @@ def _row(
     r: Row,
     mark: int | None,
     why: str,
-    letters: dict[str, str],
+    jobs: dict[str, JobSetup],
     need: Need,
     u: Units,
     more: int = 0,
@@ -207,15 +209,20 @@ def _row(
     shaft = tr(", shaft %(shaft)s mm", shaft=f"{1000 * r.shaft_m:.0f}") if r.shaft_m else ""
     charger = r.charger.name if r.charger else tr("the customer’s own charger")
     packs = f"{r.series * r.parallel} × " if r.series * r.parallel > 1 else ""
-    drifts = r.power_w is not None and r.power_w < DRIFT_W  # the wind alone: no range of hers
+    drifts = r.power_w is not None and r.power_w < DRIFT_W  # the wind alone: no range of its own
+    job = jobs.get(r.key)
     figures = (
-        u.number(r.top_speed_m_s, "speed"),
-        u.number(r.power_w, "power"),
-        "–" if drifts else clock(r.runtime_s),
-        "–" if drifts else u.number(r.range_m, "distance"),
-        u.number(r.mass_kg, "mass"),
-        u.number(r.lift_kg, "mass"),
-        clock(r.charge_h * 3600) if r.charge_h else "–",
+        _of_job(job, u)
+        if job
+        else (
+            u.number(r.top_speed_m_s, "speed"),
+            u.number(r.power_w, "power"),
+            "–" if drifts else clock(r.runtime_s),
+            "–" if drifts else u.number(r.range_m, "distance"),
+            u.number(r.mass_kg, "mass"),
+            u.number(r.lift_kg, "mass"),
+            clock(r.charge_h * 3600) if r.charge_h else "–",
+        )
     )
     return ShortRow(
         mark if r.why else None,
@@ -227,15 +234,21 @@ def _row(
         r.range_m < need.day.distance_m and not r.does_day,
         money(r.price),
         r.does_day,
-        "" if r.chance is None else in_words(r.chance),
+        "" if r.chance is None else fig(job, "day.likely", u) if job else in_words(r.chance),
         "; ".join(r.open),
-        letters.get(r.key, ""),
+        job.letter if job else "",
         tr("Pin %(title)s with %(title2)s", title=r.motor.title, title2=r.battery.title),
         _pin(r),
         r.motor.id,
         more,
         under,
     )
+
+
+def _of_job(job: JobSetup, u: Units) -> tuple[str, ...]:
+    """The figures of a setup that is pinned, as every other page has them."""
+    keys = ("top", "wish.power", "wish.time", "wish.range", "mass", "lift", "charge.time")
+    return tuple(fig(job, key, u, False) for key in keys)
 
 
 def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> ShortlistPage:

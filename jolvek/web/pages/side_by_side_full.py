@@ -8,11 +8,11 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from jolvek.core.base.told import tell
-from jolvek.core.base.units import hours as clock
 from jolvek.core.electric.bank import rating
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import largest_tilt_deg
 from jolvek.web.view.display import Units, counted, money
+from jolvek.web.view.figures import fig
 from jolvek.web.view.language import figure, shown, tr
 from jolvek.web.view.worked import Worked
 
@@ -24,6 +24,7 @@ SETTINGS = (
     tell("At the lowest step"),
     tell("At the wanted speed"),
 )
+WAYS = ("full", "half", "lowest", "wish")  # their figures' keys
 GAUGES = {"": "", "monitor": tell("monitor"), "voltage": tell("voltage")}
 DISPLAYS = {
     "": "",
@@ -59,7 +60,7 @@ def full_table(worked: list[Worked], u: Units) -> FullTable:
     for name, lines in (
         (tr("Motor"), _motor(u)),
         (tr("Battery"), _battery(u)),
-        (tr("Price"), _PRICE),
+        (tr("Price"), _price(u)),
     ):
         rows = (
             (row, unit, tuple(figure(told(w)) or "–" for w in worked)) for row, unit, told in lines
@@ -70,18 +71,17 @@ def full_table(worked: list[Worked], u: Units) -> FullTable:
 
 def _setting(worked: list[Worked], which: int, u: Units) -> tuple[Row, ...]:
     """Power, speed, time, range and amps of one setting; the last: wanted speed or top."""
-    wanted = which == len(SETTINGS) - 1
-    at = [w.wish_or_top if wanted else w.job.settings[which] for w in worked]
+    name = WAYS[which]
+
+    def row(title: str, unit: str, what: str) -> Row:
+        return title, unit, tuple(fig(w.job, f"{name}.{what}", u, False) for w in worked)
+
     return (
-        (tr("power"), u["power"], tuple(u.number(x.power_w, "power") for x in at)),
-        (tr("speed"), u["speed"], tuple(u.number(x.speed_m_s, "speed") for x in at)),
-        (tr("running time"), "h", tuple(clock(x.runtime_s) for x in at)),
-        (tr("range"), u["distance"], tuple(u.number(x.range_m, "distance") for x in at)),
-        (
-            tr("current"),
-            "A",
-            tuple("–" if x.current_a is None else figure(f"{x.current_a:.1f}") for x in at),
-        ),
+        row(tr("power"), u["power"], "power"),
+        row(tr("speed"), u["speed"], "speed"),
+        row(tr("running time"), "h", "time"),
+        row(tr("range"), u["distance"], "range"),
+        row(tr("current"), "A", "amps"),
     )
 
 
@@ -138,7 +138,7 @@ def _battery(u: Units) -> tuple[tuple[str, str, Told], ...]:
     return (
         (tr("is"), "", lambda w: w.fitted.battery.title),
         (tr("bank"), "", _bank),
-        (tr("holds"), "Wh", lambda w: f"{w.fitted.bank.energy_wh:.0f}"),
+        (tr("holds"), "Wh", lambda w: fig(w.job, "bank.energy", u, False)),
         (tr("one pack weighs"), u["mass"], lambda w: kilos(w.fitted.battery.spec.weight_kg)),
         (tr("bank weighs"), u["mass"], lambda w: kilos(w.fitted.bank.mass_kg)),
         (tr("a kWh costs"), "", _per_kwh),
@@ -159,8 +159,9 @@ def _per_kwh(w: Worked) -> str:
     return money(round(1000 * bank.packs * w.fitted.battery.price / bank.energy_wh))
 
 
-_PRICE: tuple[tuple[str, str, Told], ...] = (
-    (tell("parts only"), "", lambda w: money(w.job.parts_price)),
-    (tell("fitted"), "", lambda w: money(w.job.fitted_price)),
-    (tell("add-ons"), "", lambda w: money(w.job.extras_price)),
-)
+def _price(u: Units) -> tuple[tuple[str, str, Told], ...]:
+    return (
+        (tr("parts only"), "", lambda w: fig(w.job, "price.parts", u)),
+        (tr("fitted"), "", lambda w: fig(w.job, "price.fitted", u)),
+        (tr("add-ons"), "", lambda w: fig(w.job, "price.add-ons", u)),
+    )

@@ -24,6 +24,7 @@ from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why
 from jolvek.web.pages.streams_panel import Streams, streams_panel
 from jolvek.web.view.display import Units, energy, long_hours
 from jolvek.web.view.doubt_words import IN_FIVE, current_told, helps_most, tried_told, wind_told
+from jolvek.web.view.figures import fig, marked
 from jolvek.web.view.language import capital, tr
 from jolvek.web.view.worked import Worked
 
@@ -171,10 +172,10 @@ def over_day(hand: Worked, d: DayRun) -> str:
         "%(first)s uses *%(energy)s* in *%(hours)s* and comes home%(last)s with *%(left)s "
         "%%*%(slower)s.",
         first=first,
-        energy=energy(d.energy_wh, 2),
-        hours=long_hours(d.hours * 3600),
+        energy=marked(hand.letter, "day.energy", energy(d.energy_wh, 2)),
+        hours=marked(hand.letter, "day.hours", long_hours(d.hours * 3600)),
         last=last,
-        left=f"{100 * d.left:.0f}",
+        left=marked(hand.letter, "day.left", f"{100 * d.left:.0f}"),
         slower=slower,
     )
 
@@ -235,7 +236,7 @@ def _legs(need: Need, u: Units) -> tuple[tuple[str, ...], ...]:
 
 def _in_words(w: Worked, u: Units) -> str:
     p = w.performance
-    out = tr("Top %(top_speed)s", top_speed=u.full(p.top_speed_m_s, "speed"))
+    out = tr("Top %(top_speed)s", top_speed=fig(w.job, "top", u))
     d = w.fitted.doubt
     out += (
         tr("; planes: %(planing_chance)s", planing_chance=in_words(d.planing_chance))

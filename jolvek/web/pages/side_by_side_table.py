@@ -10,9 +10,9 @@ from jolvek.core.base.told import tell
 from jolvek.core.base.units import hours as clock
 from jolvek.core.day.summed import DayRun
 from jolvek.core.predict.handling import Handling, handling
-from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.performance import Point
-from jolvek.web.view.display import Units, kwh, money
+from jolvek.web.view.display import Units, money
+from jolvek.web.view.figures import fig
 from jolvek.web.view.language import listed, tr
 from jolvek.web.view.worked import Worked
 
@@ -89,7 +89,7 @@ def table(
         )
         return TableRow(name, tuple(cells), unit, live == "power")
 
-    first = _day_rows(line, days) if mode == "day" else _cursor_rows(line, at, mode, u)
+    first = _day_rows(line, u) if mode == "day" else _cursor_rows(line, at, mode, u)
     going = {w.letter: handling(w.performance) for w in worked}
     ranks_fitted = worked[0].job.rates.ranks_fitted
     return (*first, *_setup_rows(line, going, ranks_fitted, u))
@@ -98,12 +98,12 @@ def table(
 Line = Callable[..., TableRow]
 
 
-def _day_rows(line: Line, days: dict[str, DayRun]) -> list[TableRow]:
+def _day_rows(line: Line, u: Units) -> list[TableRow]:
     return [
-        line(tr("Energy of the day"), "", "kWh", lambda w: kwh(days[w.letter].energy_wh, 2)),
-        line(tr("Time out"), "", "h", lambda w: clock(days[w.letter].hours * 3600)),
-        line(tr("Left at home"), "left", "%", lambda w: f"{100 * days[w.letter].left:.0f}"),
-        line(tr("Home with reserve"), "", "", lambda w: in_words(days[w.letter].chance)),
+        line(tr("Energy of the day"), "", "kWh", lambda w: fig(w.job, "day.energy", u, False)),
+        line(tr("Time out"), "", "h", lambda w: fig(w.job, "day.hours", u, False)),
+        line(tr("Left at home"), "left", "%", lambda w: fig(w.job, "day.left", u, False)),
+        line(tr("Home with reserve"), "", "", lambda w: fig(w.job, "day.likely", u, False)),
     ]
 
 
@@ -162,46 +162,35 @@ def _ends(band: Iterable[Any], quantity: str, u: Units) -> str:
 def _setup_rows(
     line: Line, going: dict[str, Handling], ranks_fitted: bool, u: Units
 ) -> list[TableRow]:
-    def charge(w: Worked) -> str:
-        return clock(w.charge_h * 3600) if w.charge_h else "–"
-
-    def noise(w: Worked) -> str:
-        return f"{w.fitted.motor.noise_db:.0f}" if w.fitted.motor.noise_db else "–"
+    def of(key: str) -> Callable[[Worked], str]:
+        return lambda w: fig(w.job, key, u, False)
 
     def extras(w: Worked) -> str:
-        return money(w.job.extras_price) if w.pinned.extras else "–"
+        return fig(w.job, "price.add-ons", u, False) if w.pinned.extras else "–"
 
     def plane(w: Worked) -> str:
         seconds = going[w.letter].to_plane_s
         return f"{seconds:.0f}" if seconds is not None else "–"
 
-    def top(w: Worked) -> str:
-        return u.number(w.performance.top_speed_m_s, "speed")
-
-    def thrust(w: Worked) -> str:
-        return u.number(w.performance.static_thrust_n, "thrust", 0)
-
     parts_key, fitted_key = ("", "price") if ranks_fitted else ("price", "")
     return [
         line(tr("Kept at the end"), "", "", lambda w: w.kept_short),
-        line(tr("Top speed"), "top", u["speed"], top),
-        line(tr("To 90 % of it"), "", "s", lambda w: f"{going[w.letter].to_speed_s:.0f}"),
+        line(tr("Top speed"), "top", u["speed"], of("top")),
+        line(tr("To 90 % of it"), "", "s", of("handling.to-speed")),
         line(tr("On the plane in"), "", "s", plane),
-        line(tr("Runs on, motor off"), "", "m", lambda w: f"{going[w.letter].coasts_m:.0f}"),
-        line(tr("Static thrust"), "thrust", u["thrust"], thrust),
-        line(tr("Heaviest lift"), "lift", u["mass"], lambda w: u.number(w.lift_kg, "mass", 1)),
-        line(tr("Total weight"), "mass", u["mass"], lambda w: u.number(w.parts_kg, "mass", 1)),
-        line(tr("Charge to full"), "charge", "h", charge),
-        line(tr("Noise, dB(A)"), "noise", "", noise),
+        line(tr("Runs on, motor off"), "", "m", of("handling.coasts")),
+        line(tr("Static thrust"), "thrust", u["thrust"], of("thrust")),
+        line(tr("Heaviest lift"), "lift", u["mass"], of("lift")),
+        line(tr("Total weight"), "mass", u["mass"], of("mass")),
+        line(tr("Charge to full"), "charge", "h", of("charge.time")),
+        line(tr("Noise, dB(A)"), "noise", "", of("noise")),
         line(
             tr("Parts only"),
             "" if ranks_fitted else "price",
             "",
-            lambda w: money(w.job.parts_price),
+            of("price.parts"),
         ),
-        line(
-            tr("Fitted"), "price" if ranks_fitted else "", "", lambda w: money(w.job.fitted_price)
-        ),
+        line(tr("Fitted"), "price" if ranks_fitted else "", "", of("price.fitted")),
         line(tr("Add-ons"), "", "", extras),
     ]
 

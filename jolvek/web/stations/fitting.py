@@ -19,6 +19,7 @@ from flask import (
 from jolvek.core.base.told import tell
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
 from jolvek.core.fit.checklist import sheet, work_hours
+from jolvek.core.fit.fitted import Fitted
 from jolvek.store import enquiries, offers, setups
 from jolvek.store.db import transaction
 from jolvek.web import saving
@@ -97,15 +98,20 @@ def keep(enquiry_id: int) -> Any:
     return abort(404) if now is None else _tab(f, now, read)
 
 
+def _letter(hand: Worked, fitted: Fitted) -> str:
+    """The letter of a setup that stands as it is kept, whose figures are the job's."""
+    return hand.letter if fitted == hand.fitted else ""
+
+
 def _tab(f: Frame, hand: Worked, read: Reader) -> Any:
     asked = read.args.get("tab", "")
     tab, u = asked if asked in TABS else "drawing", read.u
     fitted = fitted_from(hand.fitted, read)
     figures: Any = None
     if tab == "drawing":
-        figures = drawing_page(fitted, read, u)
+        figures = drawing_page(fitted, read, u, _letter(hand, fitted))
     elif tab == "wiring":
-        figures = wiring_page(fitted, read.refused, u)
+        figures = wiring_page(fitted, read.refused, u, _letter(hand, fitted))
     elif tab == "mounts":
         figures = mounts_page(fitted, answered(f.need, shelf_for(conn(), f.e.id)).match, u)
     more = {

@@ -38,6 +38,7 @@ from jolvek.web.view import display, matches, stations
 from jolvek.web.view.language import capital, tr
 from jolvek.web.view.matches import answered, shelf_for
 from jolvek.web.view.what_if import WHAT_IFS, changed
+from jolvek.web.view.worked import work_out
 
 bp = Blueprint("shortlist", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 
@@ -65,8 +66,8 @@ def page(enquiry_id: int) -> Any:
         template = "shortlist/_waiting.html" if is_fragment() else "shortlist/waiting.html"
         return show(template, frame(enquiry_id, "shortlist"), **told), 200
     match = answered(e.need, shelf)
-    letters = {p.key: p.letter for p in pinned}
-    first = results(e.need, match, filters, letters, u)
+    jobs = {p.key: work_out(e.need, p).job for p in pinned}
+    first = results(e.need, match, filters, jobs, u)
     code = 422 if filters.refused else 200
     if is_fragment():
         return show("shortlist/_list.html", first, e=e, alone=True), code

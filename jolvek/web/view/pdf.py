@@ -12,6 +12,7 @@ from flask import current_app
 from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
+from jolvek.web.view.figures import spans
 
 
 class NoPdf(JolvekError):
@@ -53,9 +54,8 @@ def write(html: str) -> bytes:
             " libharfbuzz-subset0. The page itself can be printed."
         ) from None
     static = Path(current_app.static_folder or ".").resolve()
-    page = HTML(
-        string=_inked(html, static), base_url=static.as_uri() + "/", url_fetcher=_fetcher(static)
-    )
+    text, base = _inked(spans(html), static), static.as_uri() + "/"
+    page = HTML(string=text, base_url=base, url_fetcher=_fetcher(static))
     return bytes(page.write_pdf(pdf_variant="pdf/ua-1"))
 
 
