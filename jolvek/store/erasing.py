@@ -29,6 +29,7 @@ _STEPS = (
     " title = 'Boat ' || :id, archived = 1, touched_at = :at WHERE id = :id",
     "UPDATE boat SET photo = '' WHERE enquiry_id = :id",
     "DELETE FROM enquiry_version WHERE enquiry_id = :id",
+    "DELETE FROM undo WHERE enquiry_id = :id",
     "DELETE FROM photo WHERE enquiry_id = :id",
     "DELETE FROM offer_draft WHERE enquiry_id = :id",
     "DELETE FROM outbox WHERE enquiry_id = :id OR offer_id IN (SELECT id FROM offer WHERE"
@@ -125,6 +126,7 @@ def erase_former(conn: sqlite3.Connection, f: Former, told: str, who: str, at: s
     )
     for sql in (
         f"DELETE FROM enquiry_version WHERE {span.format('at')}",
+        f"DELETE FROM undo WHERE {span.format('at')}",
         f"DELETE FROM outbox WHERE {span.format('at')}",
         f"UPDATE offer_event SET who = '{ERASED}', text = '', signature = '' WHERE offer_id IN"
         f" {offers}",

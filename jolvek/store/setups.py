@@ -14,6 +14,7 @@ from jolvek.core.products.shelf import Item
 from jolvek.store.columns import from_json, to_json
 
 LETTERS = "ABCDE"
+PART_TABLES = ("setup_item", "setup_extra")
 FITTING = "jolvek-fitting"  # what a setup's fitting is kept as
 MOST = 5
 MOST_PACKS_A_SIDE = 16  # in series, and in parallel
@@ -102,19 +103,27 @@ def _all(conn: sqlite3.Connection, enquiry_id: int) -> list[Pinned | Broken]:
 
 
 def _read(conn: sqlite3.Connection, row: dict[str, Any]) -> Pinned | Broken:
+    return of_row(row, *(_part_rows(conn, row["id"], table) for table in PART_TABLES))
+
+
+def of_row(
+    row: dict[str, Any], items: list[dict[str, Any]], extras: list[dict[str, Any]]
+) -> Pinned | Broken:
+    """A setup of its row and the rows of its parts and add-ons."""
     try:
         check_layout(row["series"], row["parallel"], row["shaft_m"])
-        parts = _parts(conn, row["id"], "setup_item")
+        parts = _parts(items)
         lacking = {"motor", "battery", "mount"} - {p.kind for p in parts}
         if lacking:
             raise ValueRefused("setup", "no " + min(lacking), "motor, battery and mount")
-        extras = _parts(conn, row["id"], "setup_extra")
+        added = _parts(extras)
         kept = row["fitting"]
         fitting = as_set_from(from_json(FITTING, kept)) if kept else AS_PLANNED
     except (JolvekError, TypeError, KeyError) as error:
         return Broken(row["letter"], str(error))
-    known = {**row, "chosen": bool(row["chosen"]), "fitting": fitting}
-    return Pinned(**known, parts=parts, extras=extras)
+    names = ("id", "enquiry_id", "letter", "series", "parallel", "shaft_m")
+    known = {**{k: row[k] for k in names}, "chosen": bool(row["chosen"]), "fitting": fitting}
+    return Pinned(**known, parts=parts, extras=added)
 
 
 def check_layout(series: int, parallel: int, shaft_m: float | None) -> None:
@@ -126,12 +135,16 @@ def check_layout(series: int, parallel: int, shaft_m: float | None) -> None:
         raise ValueRefused("setup.shaft_m", shaft_m, f"{SHAFT_M[0]:g} to {SHAFT_M[1]:g} m")
 
 
-def _parts(conn: sqlite3.Connection, setup_id: int, table: str) -> tuple[Bought, ...]:
+def _part_rows(conn: sqlite3.Connection, setup_id: int, table: str) -> list[dict[str, Any]]:
     rows = conn.execute(
         f"SELECT kind, quantity, price, data FROM {table} WHERE setup_id = :id ORDER BY CASE kind"
         " WHEN 'motor' THEN 0 WHEN 'battery' THEN 1 WHEN 'mount' THEN 2 ELSE 3 END, kind, title",
         {"id": setup_id},
     )
+    return [dict(row) for row in rows]
+
+
+def _parts(rows: list[dict[str, Any]]) -> tuple[Bought, ...]:
     return tuple(
         Bought(
             row["kind"],

@@ -13,7 +13,7 @@ from flask_wtf.csrf import CSRFProtect
 from werkzeug.routing import IntegerConverter
 
 from jolvek.store import db
-from jolvek.web import data, desk, edge, errors, sent_later, shared, stations
+from jolvek.web import data, desk, edge, errors, following, sent_later, shared, stations
 from jolvek.web.accounts import limits, signing
 from jolvek.web.settings import Settings
 from jolvek.web.templating import set_up
@@ -69,6 +69,7 @@ def create_app(settings: Settings) -> Flask:
         for module in modules(package):
             app.register_blueprint(module.bp)
     set_up(app, settings)
+    following.set_up(app)
     app.teardown_appcontext(data.close)
     errors.handle(app)
     return app

