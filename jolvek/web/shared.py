@@ -21,6 +21,8 @@ from jolvek.web.view import display
 from jolvek.web.view.card import Card, card_of
 from jolvek.web.view.figures import unmarked
 from jolvek.web.view.language import tr
+from jolvek.web.view.matches import shelf_of
+from jolvek.web.view.moved import Moved, moved
 
 LARGEST_ID = 2**63 - 1  # of an SQLite row
 
@@ -108,6 +110,7 @@ class Frame:
     card: Card
     here: str
     boats: list[jobs.Boat]  # of the same job
+    moves: list[Moved]  # parts of the pinned setups that the catalogue has otherwise today
 
     @property
     def need(self) -> Any:
@@ -126,7 +129,9 @@ def frame(enquiry_id: int, here: str) -> Frame:
     pinned = setups.of_enquiry(conn(), enquiry_id)
     broken = setups.broken(conn(), enquiry_id)
     boats = jobs.boats(conn(), enquiry_id)
-    return Frame(stored, pinned, broken, card_of(stored, pinned), here, boats)
+    offered = shelf_of(conn()) if pinned else None
+    moves = [x for p in pinned for x in moved(p, offered)] if offered else []
+    return Frame(stored, pinned, broken, card_of(stored, pinned), here, boats, moves)
 
 
 def table_file(rows: Sequence[Sequence[str]], name: str, form: str) -> Response:

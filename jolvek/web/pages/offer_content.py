@@ -18,6 +18,7 @@ from jolvek.core.day.voyage import Voyage
 from jolvek.core.deal.lines import sums
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.job.figures import Figure, figure
 from jolvek.core.rules.findings import Finding
 from jolvek.store.enquiries import Stored
 from jolvek.store.shop import Shop
@@ -32,9 +33,10 @@ from jolvek.web.pages.offer_lines import (
 )
 from jolvek.web.pages.offer_page import offer_page
 from jolvek.web.pages.offer_years import years
-from jolvek.web.view import language
+from jolvek.web.view import display, language
 from jolvek.web.view.display import Units, amount_of, long_date, long_hours
-from jolvek.web.view.figures import fig
+from jolvek.web.view.figures import fig, written
+from jolvek.web.view.followed import label
 from jolvek.web.view.language import tr
 from jolvek.web.view.rates import digits_of
 from jolvek.web.view.worked import Worked
@@ -119,6 +121,8 @@ def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]
         "letter": w.letter,
         "title": f"{w.fitted.motor.title}, {w.bank_text}, {w.fitted.mount.name}",
         "answer": page.answer,
+        "made_of": w.pinned.key,
+        "facts": facts(w),
         "short_of": short_of(w, u),
         "expected": [[x.name, *x.figures] for x in page.expected],
         "basis": page.basis,
@@ -133,6 +137,15 @@ def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]
         "years": years(w, shop, draft.assumed, total) if draft.years_shown else None,
         **day(w, u),
     }
+
+
+FACTS = ("wish.speed", "wish.time", "wish.range", "top", "day.left", "day.end", "mass", "lift")
+
+
+def facts(w: Worked) -> dict[str, list[Any]]:
+    """The figures that a revision is held against: value, quantity, decimals."""
+    found = ((key, figure(w.job, key)) for key in FACTS)
+    return {key: [f.value, f.quantity, f.decimals] for key, f in found}
 
 
 def short_of(w: Worked, u: Units) -> str:
@@ -249,8 +262,23 @@ def _apart(by: str, value: float, more: str, less: str) -> str:
     return tr(str(more if value > 0 else less), by=by) if value else ""
 
 
+def _moved_facts(letter: str, old: dict[str, Any], new: dict[str, Any]) -> list[str]:
+    """Figures of a setup that read otherwise now, each with both values; by data, so that another
+    language or another way of writing is no change.
+    """
+    u, out, was = display.current(), [], old.get("facts", {})
+    for key, now in new.get("facts", {}).items():
+        if key not in was:
+            continue
+        before, after = (written(Figure(*x), u) for x in (was[key], now))
+        if before != after:
+            told = {"x": letter, "what": label(key), "then": before, "now": after}
+            out.append(tr("Setup %(x)s: %(what)s was %(then)s and is now %(now)s.", **told))
+    return out
+
+
 def changed(before: dict[str, Any], after: dict[str, Any]) -> list[str]:
-    """What a revision changed, in words."""
+    """What a revision changed, in words, by data and never by how it is written."""
     out = []
     was = {x["letter"]: x for x in before["alternatives"]}
     for x in after["alternatives"]:
@@ -258,7 +286,7 @@ def changed(before: dict[str, Any], after: dict[str, Any]) -> list[str]:
         if old is None:
             out.append(tr("Setup %(x)s is new.", x=x["letter"]))
             continue
-        if old["title"] != x["title"]:
+        if old.get("made_of", old["title"]) != x.get("made_of", x["title"]):
             out.append(
                 tr(
                     "Setup %(x)s: %(old)s is now %(x2)s.",
@@ -267,13 +295,16 @@ def changed(before: dict[str, Any], after: dict[str, Any]) -> list[str]:
                     x2=x["title"],
                 )
             )
-        if old["sums"]["total"] != x["sums"]["total"]:
-            now, then = x["sums"]["total"]["text"], old["sums"]["total"]["text"]
+        if old["sums"]["total"]["minor"] != x["sums"]["total"]["minor"]:
+            digits = digits_of(after["currency"])
+            now, then = (
+                amount_of(major(y["sums"]["total"]["minor"], digits), after["currency"])
+                for y in (x, old)
+            )
             out.append(
                 tr("Setup %(x)s: %(then)s is now %(now)s.", x=x["letter"], then=then, now=now)
             )
-        if old["answer"] != x["answer"]:
-            out.append(tr("Setup %(x)s: what to expect has changed.", x=x["letter"]))
+        out += _moved_facts(x["letter"], old, x)
     out += [tr("Setup %(letter)s is left out.", letter=letter) for letter in was]
     words = {
         "valid_to": tr("The validity has changed."),

@@ -26,8 +26,7 @@ from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, spoken_to, stored_or_404, who
 from jolvek.web.view import display, language, photos, stations
 from jolvek.web.view.language import tr
-from jolvek.web.view.matches import shelf_of
-from jolvek.web.view.moved import Moved, moved
+from jolvek.web.view.moved import Moved
 from jolvek.web.view.rates import digits_of
 from jolvek.web.view.worked import Worked, work_out
 
@@ -109,7 +108,7 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         "sent": [_sent_told(x) for x in sent],
         **(_form_told(worked, draft) if made else {}),
         "open": _open(f, draft, worked) if made else [],
-        "repriced": any(x.now for x in _moved(worked)),
+        "repriced": any(x.now for x in _moved(f, worked)),
         "spoken": spoken_to(enquiry_id),
         "customer_link": _new_link(enquiry_id),
     }
@@ -118,9 +117,9 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
     return show("offer/page.html", f, **stages, **more), code
 
 
-def _moved(worked: list[Worked]) -> list[Moved]:
-    """The parts that today's catalogue has at another price, or no more."""
-    return [x for w in worked for x in moved(w.pinned, shelf_of(conn()))]
+def _moved(f: Frame, worked: list[Worked]) -> list[Moved]:
+    """The parts of the draft's setups that today's catalogue has otherwise, or no more."""
+    return [x for x in f.moves if x.letter in {w.letter for w in worked}]
 
 
 def _new_link(enquiry_id: int) -> str:
@@ -139,7 +138,7 @@ def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
         for w in worked
         if w.blocked
     ]
-    out += [x.told for x in _moved(worked)]
+    out += [x.told for x in _moved(f, worked)]
     if not f.e.customer:
         out.append(tr("The customer has no name yet: it stands on the Boat station."))
     unread = [k for k, _, _ in offer_content.cautions(worked) if k not in draft.acknowledged]

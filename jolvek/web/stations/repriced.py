@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Blueprint, flash, redirect, url_for
+from flask import Blueprint, flash, redirect, request, url_for
 
 from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction
 from jolvek.web.saving import now
-from jolvek.web.shared import conn, frame
+from jolvek.web.shared import conn, frame, own_address
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
 from jolvek.web.view.moved import moved
@@ -19,13 +19,18 @@ bp = Blueprint("repriced", __name__, url_prefix="/enquiry/<int:enquiry_id>/offer
 
 @bp.post("/today")
 def today(enquiry_id: int) -> Any:
-    """Take every part that is still offered as the catalogue has it today."""
+    """Take every part that is still offered, or the one that is named, as the catalogue has it
+    today.
+    """
     f, offered = frame(enquiry_id, "offer"), shelf_of(conn())
+    one = request.form.get("part", "")
     with transaction(conn()) as c:
         for pinned in f.pinned:
             for x in moved(pinned, offered):
-                if x.now is not None:
+                if x.now is not None and one in ("", x.key):
                     setups.renew(c, pinned.id, x.part, x.now)
         enquiries.touch(c, enquiry_id, now())
-    flash(tr("The setups now use today’s prices."))
-    return redirect(url_for("offer.page", enquiry_id=enquiry_id) + "#send", 303)
+    flash(tr("The setups now use today’s prices and figures."))
+    back = request.form.get("back")
+    target = own_address(back) if back else url_for("offer.page", enquiry_id=enquiry_id) + "#send"
+    return redirect(target, 303)

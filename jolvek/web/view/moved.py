@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from jolvek.core.products.shelf import Item, Shelf
@@ -16,27 +16,46 @@ CENT = 0.005
 
 @dataclass(frozen=True)
 class Moved:
-    """A part whose price is another today, or that is offered no more (`now` is None)."""
+    """A part whose price or figures are others today, or that is offered no more (`now` is
+    None).
+    """
 
     letter: str
     part: Bought
     now: Item[Any] | None
 
     @property
+    def key(self) -> str:
+        """The part by name, as its button sends it."""
+        return f"{self.letter}|{self.part.kind}|{self.part.item.id}"
+
+    @property
     def told(self) -> str:
         """In one sentence."""
-        title = self.part.item.title
-        if self.now is None:
+        title, now = self.part.item.title, self.now
+        if now is None:
             told = "Setup %(letter)s: %(title)s is no longer available. Choose another setup."
             return tr(told, letter=self.letter, title=title)
+        if _dearer(self.part, now):
+            return tr(
+                "Setup %(letter)s: %(title)s now costs %(now)s; it was %(then)s when the setup was "
+                "pinned.",
+                letter=self.letter,
+                title=title,
+                now=money(now.price),
+                then=money(self.part.price),
+            )
         return tr(
-            "Setup %(letter)s: %(title)s now costs %(now)s; it was %(then)s when the setup was "
-            "pinned.",
+            "Setup %(letter)s: the catalogue has other figures for %(title)s since the setup was"
+            " pinned.",
             letter=self.letter,
             title=title,
-            now=money(self.now.price),
-            then=money(self.part.price),
         )
+
+
+def _dearer(part: Bought, now: Item[Any]) -> bool:
+    free = part.kind == "mount" and not part.price  # comes with its motor
+    return abs(now.price - part.price) > CENT and not free
 
 
 def moved(pinned: Pinned, offered: Shelf) -> Iterator[Moved]:
@@ -48,6 +67,10 @@ def moved(pinned: Pinned, offered: Shelf) -> Iterator[Moved]:
             continue
         items = getattr(offered, KIND_OF_PART[part.kind])
         now = next((x for x in items if x.id == part.item.id), None)
-        free = part.kind == "mount" and not part.price
-        if now is None or (abs(now.price - part.price) > CENT and not free):
+        if now is None or _dearer(part, now) or _figures(now) != _figures(part.item):
             yield Moved(pinned.letter, part, now)
+
+
+def _figures(item: Item[Any]) -> Item[Any]:
+    """What of a product decides figures: not its price, its stock and its day."""
+    return replace(item, price=0.0, valid_to="", stock="")

@@ -65,7 +65,8 @@ def test_the_customers_language_is_the_shops_until_the_draft_says_another(shop, 
     shop.post(HERE, data=DRAFT | {"language": "fr"})
     tick(shop)
     assert shop.post(f"{HERE}/send", data={"after": first.id}).status_code == 303
-    assert offers.content(conn, offers.of_enquiry(conn, 5)[0].id)["language"] == "fr"
+    again = offers.content(conn, offers.of_enquiry(conn, 5)[0].id)
+    assert again["language"] == "fr" and again["changed"] == []  # another language is no change
     assert shop.post(HERE, data=DRAFT | {"language": "xx"}).status_code == 422
 
 
@@ -86,3 +87,15 @@ def test_a_speed_out_of_reach_is_ticked_by_name(shop, conn):  # noqa: F811
     )
     refused = shop.post(f"{HERE}/send")
     assert refused.status_code == 422 and "so the day takes longer" in refused.text
+
+
+def test_figures_that_changed_at_the_same_price_are_told_where_the_setup_stands(shop, conn):  # noqa: F811
+    then = motor(conn)
+    moves(conn, spec=replace(then.item.spec, mass_kg=then.item.spec.weight_kg + 4))
+    for page in ("side-by-side", "offer"):
+        assert "has other figures for" in shop.get(HERE.replace("offer", page)).text, page
+    here = HERE.replace("offer", "side-by-side")
+    part = f"A|motor|{then.item.id}"
+    answer = shop.post(f"{HERE}/today", data={"part": part, "back": here}, follow_redirects=True)
+    assert "has other figures for" not in answer.text and "What changed:" in answer.text
+    assert motor(conn).item.spec.weight_kg == then.item.spec.weight_kg + 4
