@@ -52,12 +52,12 @@ CUSTOMERS = re.compile(
     r"templates/(boat_page|customer|papers|ask)/"
     r"|templates/offer/_(head|lines|alternative|foot|years)|templates/offer/paper"
     r"|templates/aftercare/(_new_fault|label|copy)|templates/(handover/paper|trial/_paper)"
-    r"|pages/(offer_|day_out_page|care_letters|battery_page|handover_record)"
+    r"|pages/(offer_|day_|care_letters|battery_page|handover_record)"
     r"|desk/(customer|ask)\.py|stations/boat_page|forms/(first_word_form|chosen)"
-    r"|view/(doubt_words|display|worked|what_if)"
+    r"|view/(doubt_words|display|worked|what_if|followed)"
     r"|drawings/(boat_drawing|pictures|years_chart|day_chart|charts|signature)"
-    r"|core/(day|deal)/|core/care/(due|steps)\.py"
-    r"|core/fit/(handover|controls|mounting_work|checklist)\.py"
+    r"|core/(day|deal|job)/|core/care/(due|steps)\.py"
+    r"|core/fit/(handover|controls|mounting_work|checklist|materials)\.py"
     r"|core/predict/(claims|likelihood|performance)|core/electric/(bank|chemistry)"
 )
 

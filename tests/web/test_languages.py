@@ -25,9 +25,8 @@ SAME = {  # written alike in that language
     *"#Wh;Bank;Board;Budget;Budget, %(unit)s;CSV;Instrument;Jolvek;Jolvek, %(shop)s;Lithium".split(
         ";"
     ),
-    *"Logo;Mail;Motor;Name;Person;Plan;Propeller;Wh;Wind;Wind, %(unit)s;Charge;Kayak;Total".split(
-        ";"
-    ),
+    *"Logo;Mail;Motor;Name;Person;Plan;Propeller;Wh;Wind;Wind, %(unit)s;Charge;Kayak;Trim"
+    ";Total".split(";"),
     *"charge, %;kayak;pack %(i)s;Stop;later;open;Cables;Photo;%(figure)s MB;anode;1 set".split(";"),
     "%(name)s: %(role)s.",
     "motor",
@@ -137,8 +136,9 @@ def test_the_customers_language_is_that_of_page_sticker_and_letters(desk, app, c
     assert "Na het seizoen: accu" in body and "After the season" not in body
     paper = PdfReader(io.BytesIO(desk.get("/care/recalls/1/letters.pdf").data))
     pages = [re.sub(r"\s+", " ", p.extract_text()) for p in paper.pages]
-    assert sum("zit dit onderdeel" in p for p in pages) == 3  # motor, pack and charger
-    assert sum("is this part" in p for p in pages) == len(pages) - 3
+    mine = sum("zit dit onderdeel" in p for p in pages)
+    assert mine >= 3  # motor, pack and charger
+    assert sum("is this part" in p for p in pages) == len(pages) - mine
 
 
 def test_the_shops_own_pages_stay_english_after_a_letter(desk, conn):
@@ -281,6 +281,7 @@ def test_an_offer_is_of_its_customers_language_on_paper_and_link(desk, app, conn
     for told in (text, page):
         assert [x for x in SENT[language] if x not in told] == []
         assert [x for x in long_ones(whole) if x in told] == []
+        assert "Home at" not in told and " end between" not in told
         assert re.search(r"\d,\d\d\s*€|€\s*[\d\s]*\d,\d\d", told)
         assert re.search(r"\d,\d\s(kn|nm)", told) and not POINT.findall(re.sub(NORMS, "", told))
     refused = app.test_client().post(link, data={"do": "accepted"})

@@ -18,9 +18,8 @@ from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.electric.netlist import Netlist, Plan
-from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Day, Need
-from jolvek.core.fit import controls, hung_leg, route
+from jolvek.core.fit import controls, hung_leg, route, wired
 from jolvek.core.fit.as_set import AS_PLANNED, AsSet
 from jolvek.core.fit.fit_facts import Hung, one_hung
 from jolvek.core.fit.hanging import motor_above_m, motor_ahead_m
@@ -229,20 +228,7 @@ class Fitted:
     @cached_property
     def netlist(self) -> Netlist:
         """The wiring."""
-        c = self.charger.spec if self.charger else None
-        plan = replace(
-            self.plan,
-            run_m=self.run_m,
-            charger_a=self.plan.charger_a or (c.current_a if c else 0.0),
-            charger_outputs=c.outputs if c else 1,
-            charger_way=charging.matches(self.bank, c) if c and not self.carried else "",
-            solar_w=self.solar_w,
-            shunt=self.gauge == "monitor",
-            plugs=controls.plugs(self),
-            connector_a=self.plan.connector_a or self.battery.spec.connector_max_a,
-        )
-        amps = float(self.pair.amps[0, 0])
-        return install(self.bank, self.motor.spec.input_power_w, plan, steady_a=amps)
+        return wired.netlist(self)
 
     @cached_property
     def charge_h(self) -> float | None:
@@ -257,12 +243,6 @@ class Fitted:
     def kept(self) -> float:
         """Share of the charge that really stays: the reserve, or the half that lead stops at."""
         return max(self.need.day.kept_share, 1 - self.bank.chem.usable)
-
-    @cached_property
-    def price(self) -> float:
-        """All parts."""
-        parts = (self.motor.price, self.mount.price, self.charger.price if self.charger else 0.0)
-        return sum(parts) + self.bank.packs * self.battery.price
 
     @cached_property
     def lift_kg(self) -> float:

@@ -65,9 +65,6 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
     spec = [shelf.batteries[row[0]].spec for row in rows]
     i, s, p = np.array([row[:3] for row in rows], dtype=int).reshape(len(rows), 3).T
     moments = np.array([row[3] for row in rows], dtype=float).reshape(len(rows), 3)
-    spots = np.full((len(rows), max((len(row[4]) for row in rows), default=1) or 1, 3), np.nan)
-    for k, row in enumerate(rows):
-        spots[k, : len(row[4])] = np.array(row[4]).reshape(len(row[4]), 3)
     chem = np.array([names.index(b.chemistry) for b in spec], dtype=int)
     volts = np.array([b.nominal_voltage_v for b in spec], dtype=float)
     ah = np.array([b.capacity_ah for b in spec], dtype=float)
@@ -94,9 +91,17 @@ def supplies(need: Need, shelf: Shelf, m: Motors) -> Supplies:
         chem[bank],
         bank_facts([spec[k] for k in bank], s[bank], p[bank], need.day.kept_share, charged),
         moments[bank],
-        spots[bank],
+        _spots(rows)[bank],
         rejected,
     )
+
+
+def _spots(rows: list[_Row]) -> Array:
+    """Where the packs of each bank stand (B, K, 3); nan where a bank stands in fewer places."""
+    out = np.full((len(rows), max((len(row[4]) for row in rows), default=1) or 1, 3), np.nan)
+    for k, row in enumerate(rows):
+        out[k, : len(row[4])] = np.array(row[4]).reshape(len(row[4]), 3)
+    return out
 
 
 def _most_v(m: Motors) -> Array:

@@ -57,8 +57,7 @@ def figures(out: Outing, asked: Asked, u: Units) -> tuple[tuple[str, str], ...]:
         (tr("Fastest speed that brings the boat home"), fast),
         (tr("Speed of least energy"), keyed("day.cheapest", h.cheapest_m_s, "speed")),
     ]
-    rows += _asked(out, asked, u)
-    rows += _seas(out, u)
+    rows += [*_asked(out, asked, u), *_seas(out, u)]
     rows.append((tr("Used, motor and loads"), energy(v.energy_wh, 2)))
     if v.sun_wh > 1:
         straight = v.energy_wh - v.battery_wh

@@ -38,12 +38,11 @@ def sentence(v: Voyage, start_h: float, u: Units, letter: str = "") -> str:
     end = _keyed(letter, "day.end", clock(start_h + v.hours))
     percent = _keyed(letter, "day.left", f"{100 * v.left:.0f}")
     if v.home:
-        far = _keyed(letter, "day.far", str(u.full(v.distance_m[-1], "distance")))
         return tr(
             "Home at *%(end)s* with *%(left)s %%* of the charge, %(far)s in %(time)s.",
             end=end,
             left=percent,
-            far=far,
+            far=_keyed(letter, "day.far", str(u.full(v.distance_m[-1], "distance"))),
             time=_keyed(letter, "day.hours", long_hours(3600 * v.hours)),
         )
     stop = v.first("no-way") or v.first("empty")

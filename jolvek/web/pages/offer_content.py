@@ -18,7 +18,7 @@ from jolvek.core.day.voyage import Voyage
 from jolvek.core.deal.lines import sums
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.job.figures import Figure, figure
+from jolvek.core.job.figures import figure
 from jolvek.core.rules.findings import Finding
 from jolvek.store.enquiries import Stored
 from jolvek.store.shop import Shop
@@ -33,10 +33,9 @@ from jolvek.web.pages.offer_lines import (
 )
 from jolvek.web.pages.offer_page import offer_page
 from jolvek.web.pages.offer_years import years
-from jolvek.web.view import display, language
+from jolvek.web.view import language
 from jolvek.web.view.display import Units, amount_of, long_date, long_hours
-from jolvek.web.view.figures import fig, written
-from jolvek.web.view.followed import label
+from jolvek.web.view.figures import fig
 from jolvek.web.view.language import tr
 from jolvek.web.view.rates import digits_of
 from jolvek.web.view.worked import Worked
@@ -260,58 +259,3 @@ def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> lis
 
 def _apart(by: str, value: float, more: str, less: str) -> str:
     return tr(str(more if value > 0 else less), by=by) if value else ""
-
-
-def _moved_facts(letter: str, old: dict[str, Any], new: dict[str, Any]) -> list[str]:
-    """Figures of a setup that read otherwise now, each with both values; by data, so that another
-    language or another way of writing is no change.
-    """
-    u, out, was = display.current(), [], old.get("facts", {})
-    for key, now in new.get("facts", {}).items():
-        if key not in was:
-            continue
-        before, after = (written(Figure(*x), u) for x in (was[key], now))
-        if before != after:
-            told = {"x": letter, "what": label(key), "then": before, "now": after}
-            out.append(tr("Setup %(x)s: %(what)s was %(then)s and is now %(now)s.", **told))
-    return out
-
-
-def changed(before: dict[str, Any], after: dict[str, Any]) -> list[str]:
-    """What a revision changed, in words, by data and never by how it is written."""
-    out = []
-    was = {x["letter"]: x for x in before["alternatives"]}
-    for x in after["alternatives"]:
-        old = was.pop(x["letter"], None)
-        if old is None:
-            out.append(tr("Setup %(x)s is new.", x=x["letter"]))
-            continue
-        if old.get("made_of", old["title"]) != x.get("made_of", x["title"]):
-            out.append(
-                tr(
-                    "Setup %(x)s: %(old)s is now %(x2)s.",
-                    x=x["letter"],
-                    old=old["title"],
-                    x2=x["title"],
-                )
-            )
-        if old["sums"]["total"]["minor"] != x["sums"]["total"]["minor"]:
-            digits = digits_of(after["currency"])
-            now, then = (
-                amount_of(major(y["sums"]["total"]["minor"], digits), after["currency"])
-                for y in (x, old)
-            )
-            out.append(
-                tr("Setup %(x)s: %(then)s is now %(now)s.", x=x["letter"], then=then, now=now)
-            )
-        out += _moved_facts(x["letter"], old, x)
-    out += [tr("Setup %(letter)s is left out.", letter=letter) for letter in was]
-    words = {
-        "valid_to": tr("The validity has changed."),
-        "terms": tr("The terms have changed."),
-        "customer": tr("The customer’s data have changed."),
-    }
-    for key, word in words.items():
-        if before[key] != after[key]:
-            out.append(word)
-    return out

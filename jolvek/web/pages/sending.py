@@ -24,7 +24,7 @@ from jolvek.store import came_in, enquiries, offers, outbox
 from jolvek.store.db import transaction
 from jolvek.store.offers import Sent
 from jolvek.store.shop import MAIL_SUBJECT, MAIL_WORDS, filled
-from jolvek.web.pages.offer_content import changed
+from jolvek.web.pages.offer_revision import changed
 from jolvek.web.view import language, pdf
 from jolvek.web.view.language import tr
 

@@ -209,28 +209,14 @@ def _row(
     shaft = tr(", shaft %(shaft)s mm", shaft=f"{1000 * r.shaft_m:.0f}") if r.shaft_m else ""
     charger = r.charger.name if r.charger else tr("the customer’s own charger")
     packs = f"{r.series * r.parallel} × " if r.series * r.parallel > 1 else ""
-    drifts = r.power_w is not None and r.power_w < DRIFT_W  # the wind alone: no range of its own
     job = jobs.get(r.key)
-    figures = (
-        _of_job(job, u)
-        if job
-        else (
-            u.number(r.top_speed_m_s, "speed"),
-            u.number(r.power_w, "power"),
-            "–" if drifts else clock(r.runtime_s),
-            "–" if drifts else u.number(r.range_m, "distance"),
-            u.number(r.mass_kg, "mass"),
-            u.number(r.lift_kg, "mass"),
-            clock(r.charge_h * 3600) if r.charge_h else "–",
-        )
-    )
     return ShortRow(
         mark if r.why else None,
         r.why,
         r.motor.title,
         (f"{packs}{r.battery.title}: {r.volts_text}", f"{r.mount.name}{shaft}; {charger}"),
         why,
-        figures,
+        _of_job(job, u) if job else _of_list(r, u),
         r.range_m < need.day.distance_m and not r.does_day,
         money(r.price),
         r.does_day,
@@ -242,6 +228,20 @@ def _row(
         r.motor.id,
         more,
         under,
+    )
+
+
+def _of_list(r: Row, u: Units) -> tuple[str, ...]:
+    """The figures of a candidate as matching has them."""
+    drifts = r.power_w is not None and r.power_w < DRIFT_W  # the wind alone: no range of its own
+    return (
+        u.number(r.top_speed_m_s, "speed"),
+        u.number(r.power_w, "power"),
+        "–" if drifts else clock(r.runtime_s),
+        "–" if drifts else u.number(r.range_m, "distance"),
+        u.number(r.mass_kg, "mass"),
+        u.number(r.lift_kg, "mass"),
+        clock(r.charge_h * 3600) if r.charge_h else "–",
     )
 
 

@@ -164,7 +164,7 @@ def test_the_offer_adds_up(which):
     w = worked(which)
     page = offer_page(w, AT_SEA)
     together = sum(p.quantity * p.price for p in w.pinned.parts)
-    assert w.fitted.price == pytest.approx(together)
+    assert w.job.parts_price == pytest.approx(together)
     lines = offer_content.lines(w, Draft(), Shop())
     assert sum(x.amount for x in lines if x.kind == "part") == round(100 * together)
     assert page.findings == w.findings
