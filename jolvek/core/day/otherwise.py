@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from typing import Any
 
 from jolvek.core.enquiry.need import STILL_M_S, Day, Leg
 from jolvek.core.fit.fitted import Fitted
@@ -72,6 +73,14 @@ def legs_otherwise(day: Day, switches: Switches) -> tuple[Leg, ...]:
     return tuple(out)
 
 
+_OUTSIDE: dict[str, Any] = {
+    "wind_m_s": None,
+    "wind_from_h": Switches().wind_from_h,
+    "wind_against": Switches().wind_against,
+    "stream_m_s": 0.0,
+}
+
+
 def switched(fitted: Fitted, switches: Switches) -> Fitted:
     """The setup with load, bottom, age and temperature as switched.
 
@@ -81,6 +90,8 @@ def switched(fitted: Fitted, switches: Switches) -> Fitted:
     >>> round(heavy.performance.displacement_kg / f.performance.displacement_kg, 2)
     1.1
     """
+    if replace(switches, **_OUTSIDE) == Switches():
+        return fitted  # wind and stream alone: the boat is the same
     need = fitted.need
     if switches.heavier:
         more = switches.heavier * fitted.performance.displacement_kg

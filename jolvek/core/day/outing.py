@@ -22,12 +22,14 @@ from jolvek.core.day.otherwise import Switches, legs_otherwise, switched
 from jolvek.core.day.seas import Seas, seas
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
+from jolvek.core.electric.bank import Bank
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sun import sun_at
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.predict.likelihood import CONFIDENCE, chance, in_words, z_of
 
 EMPTY, LITTLE = 0.05, 1e-6  # of the charge: short of home; just below the reserve; Jolvek's own
+ENDS_STEP_S = 240.0  # of the day at the ends of the doubt, which nobody reads to the minute
 SAIL_SHARE = 0.8  # of hull speed: a good day under sail, where regeneration is told; Jolvek's own
 
 
@@ -134,16 +136,17 @@ def outing(
         speed_for_arrival_m_s(fitted, arrive_h, legs) if arrive_h else None,
         _regeneration(hand) if hull.fam.sails and hand.motor.style == "pod" else None,
         seas(fitted, legs, s.wind_m_s or 0.0),
-        _ends(fitted, s, lambda asked: run(letter, asked)),
+        _ends(hand, fitted, s, pack),
     )
 
 
-def _ends(fitted: Fitted, s: Switches, run: Callable[[Switches], Voyage]) -> tuple[Voyage, Voyage]:
+def _ends(hand: Fitted, fitted: Fitted, s: Switches, pack: Bank | None) -> tuple[Voyage, Voyage]:
     """The same day at both ends of the doubt, at the speed where the day's energy goes."""
     fastest = max(leg.speed_m_s for leg in fitted.need.day.trip)
     at = min(fastest, fitted.performance.top_speed_m_s)
+    drags = (fitted.doubt.drag_factor(at, side) for side in (1, -1))
     hard, easy = (
-        run(replace(s, drag_factor=fitted.doubt.drag_factor(at, side))) for side in (1, -1)
+        sail_out(hand, replace(s, drag_factor=drag), pack, step_s=ENDS_STEP_S) for drag in drags
     )
     return hard, easy
 

@@ -13,7 +13,8 @@ from jolvek.core.deal.lines import Line
 from jolvek.core.fit.checklist import work_hours
 from jolvek.core.fit.controls import parts as controls_of
 from jolvek.core.fit.fitted import Fitted
-from jolvek.core.fit.materials import materials
+from jolvek.core.fit.materials import bolts, materials
+from jolvek.core.fit.mounting_work import drilled
 from jolvek.core.products.rates import Rates
 
 MOST_TEXT = 300
@@ -49,6 +50,9 @@ def lines_of(f: Fitted, parts: list[Priced], rates: Rates) -> list[Line]:
         for p in parts
     ]
     out += wiring_lines(f, rates)
+    if drilled(f):
+        x = bolts(rates)
+        out.append(_taxed(_line(x.text, 1, x.price_minor, ""), rates))
     worked = [_line(f"{what} ({many})", 1, rates.piece_minor, "") for what, many in controls_of(f)]
     return [*out, *(_taxed(x, rates) for x in worked), *_labour(f, rates)]
 

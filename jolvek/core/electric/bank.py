@@ -5,6 +5,7 @@ runtime.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -98,7 +99,7 @@ class Bank:
         """Peak current limit of all strings together."""
         return self.parallel * self.battery.peak_a
 
-    @property
+    @cached_property
     def capacity_factor(self) -> float:
         """What cold and age leave of the capacity."""
         return temperature_factor(self.chem, self.temperature_c) * (1 - self.ageing)

@@ -40,7 +40,7 @@ from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.resistance import Resistance
 from jolvek.core.predict import limits
 from jolvek.core.predict.doubt import Doubt, doubt
-from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.evaluate import evaluate, evaluated
 from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup, raised
 from jolvek.core.products.motor import Motor
@@ -105,7 +105,7 @@ class Fitted:
     @cached_property
     def performance(self) -> Performance:
         """Its figures."""
-        return evaluate(self.setup, self.table)
+        return evaluated(self.setup) if self.table is None else evaluate(self.setup, self.table)
 
     @cached_property
     def doubt(self) -> Doubt:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.evaluate import evaluate, evaluated
 from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import raised
 
@@ -24,4 +24,6 @@ def in_wind(fitted: Fitted, wind_m_s: float) -> Performance:
     if wind_m_s == fitted.setup.wind_m_s:
         return fitted.performance
     other = replace(fitted.setup, wind_m_s=wind_m_s, **raised(wind_m_s, fitted.fetch_m))
+    if fitted.table is None:
+        return evaluated(other)
     return evaluate(other, fitted.performance.resistance)

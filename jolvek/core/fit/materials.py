@@ -11,10 +11,16 @@ from decimal import Decimal
 from jolvek.core.base.money import rounded
 from jolvek.core.base.told import tell
 from jolvek.core.electric.netlist import Netlist
+from jolvek.core.electric.wire_sizes import Fuse
 from jolvek.core.products.rates import Rates
 
 LUGS_A_WIRE = 2
-PIECES = ("fuse", "switch", "bar", "inlet")
+PIECES = {
+    "switch": tell("Battery switch, %(text)s"),
+    "bar": tell("Bar: %(text)s"),
+    "inlet": tell("Shore inlet"),
+    "converter": tell("Converter, %(text)s"),
+}
 WIRING_H, CABLE_H = 1.0, 0.2  # to begin with, and for each cable; common practice, no source
 
 
@@ -50,8 +56,12 @@ def materials(netlist: Netlist, rates: Rates) -> list[Material]:
         metres[w.size.size_mm2] += w.length_m * w.size.runs
         lugs[w.size.size_mm2] += LUGS_A_WIRE * w.size.runs
     pieces = Counter(
-        f"{part.kind.capitalize()}, {part.text}" for part in netlist.parts if part.kind in PIECES
+        tell(PIECES[part.kind], text=part.text) for part in netlist.parts if part.kind in PIECES
     )
+    fuses = Counter(_fuse(netlist, fuse) for fuse in netlist.fuses.values())
+    if fuses:
+        pieces[tell("Fuse holder")] = sum(fuses.values())
+    pieces.update(fuses)
     cables = [
         Material(
             tell("Cable %(size)s mm², tinned", size=f"{size:g}"),
@@ -71,6 +81,23 @@ def materials(netlist: Netlist, rates: Rates) -> list[Material]:
     ]
     each = [Material(t, Decimal(n), rates.piece_minor) for t, n in sorted(pieces.items())]
     return [*cables, *ends, *each]
+
+
+def _fuse(netlist: Netlist, fuse: Fuse) -> str:
+    """A fuse as it is ordered: amps, DC volts, and its class where the bank asks for one."""
+    figures = {"rating": f"{fuse.rating_a:g}", "volts": f"{fuse.volts_v:g}"}
+    if netlist.bank.chem.lithium:
+        return tell("Fuse %(rating)s A, %(volts)s V DC, class T or the like", **figures)
+    return tell("Fuse %(rating)s A, %(volts)s V DC", **figures)
+
+
+def bolts(rates: Rates) -> Material:
+    """What a mount that is bolted through takes beside itself.
+
+    >>> bolts(Rates(piece_minor=1400)).amount_minor
+    1400
+    """
+    return Material(tell("Bolts, backing plate and sealant, a set"), Decimal(1), rates.piece_minor)
 
 
 def wiring_hours(netlist: Netlist) -> float:

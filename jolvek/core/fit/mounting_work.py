@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from jolvek.core.base.told import tell
+from jolvek.core.enquiry.need import Need
+from jolvek.core.products.mounting import Mount
 
 if TYPE_CHECKING:
     from jolvek.core.fit.fitted import Fitted
@@ -137,8 +139,17 @@ def drilled(f: Fitted) -> bool:
     >>> drilled(sample_fitted())
     False
     """
-    work = WORK[f.mount.spec.kind]
-    return _DRILLED in work.step and not never_drilled(f)
+    return drills(f.mount.spec, f.need)
+
+
+def drills(mount: Mount, need: Need) -> bool:
+    """Whether a boat gets holes for a mount.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> drills(Mount("pod", 60, 2000), sample_fitted().need)
+    True
+    """
+    return _DRILLED in WORK[mount.kind].step and not holds_air(need)
 
 
 def mounted(f: Fitted) -> str:
@@ -169,4 +180,14 @@ def never_drilled(f: Fitted) -> bool:
     >>> never_drilled(sample_fitted())
     False
     """
-    return f.need.hull.fam.inflated or f.need.site.construction == "inflatable"
+    return holds_air(f.need)
+
+
+def holds_air(need: Need) -> bool:
+    """Whether a boat is an inflatable.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> holds_air(sample_fitted().need)
+    False
+    """
+    return need.hull.fam.inflated or need.site.construction == "inflatable"

@@ -103,12 +103,25 @@ class JobSetup:
         """
         found = [
             *self.fitted.findings,
+            *self._reach(),
             *self._day_findings(),
             *self.day.seas.findings,
             *self.charging.findings,
             *(self.season.findings if self.season else ()),
         ]
         return ordered(list({f.rule: f for f in reversed(found)}.values())[::-1])
+
+    def _reach(self) -> list[Finding]:
+        """A cable among the add-ons that does not reach from the battery to the motor."""
+        cables = [
+            x.item.spec.cable_m
+            for x in self.extras
+            if getattr(x.item.spec, "kind", "") == "cable" and x.item.spec.cable_m is not None
+        ]
+        run, longest = self.fitted.run_m, max(cables, default=None)
+        if longest is None or self.fitted.clips_on or longest >= run - 1e-9:
+            return []
+        return [find("cable-short", run, longest)]
 
     def _day_findings(self) -> list[Finding]:
         v, need = self.day.planned, self.need

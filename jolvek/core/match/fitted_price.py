@@ -21,7 +21,8 @@ from jolvek.core.electric.wire_sizes import (
 from jolvek.core.electric.wiring import install
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.hanging import motor_above_m, motor_ahead_m
-from jolvek.core.fit.materials import hours_minor, materials, wiring_hours
+from jolvek.core.fit.materials import bolts, hours_minor, materials, wiring_hours
+from jolvek.core.fit.mounting_work import drills
 from jolvek.core.fit.route import CARRIED_KG, way_m
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
@@ -49,7 +50,11 @@ def work_price(
     True
     """
     mounts = [item.spec for item in shelf.mounts]
-    hours = np.array([hours_minor(k.hours, rates.mounting_minor) for k in mounts], dtype=float)
+    each = [
+        hours_minor(k.hours, rates.mounting_minor) + drills(k, need) * bolts(rates).amount_minor
+        for k in mounts
+    ]
+    hours = np.array(each, dtype=float)
     mount, motor = d.mount[p.drive], d.motor[p.drive]
     out = hours[mount]
     own = np.array([x.own for x in shelf.batteries], dtype=bool)[s.battery[p.supply]]

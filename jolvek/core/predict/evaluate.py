@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property, partial
+from functools import cached_property, lru_cache, partial
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -120,6 +120,9 @@ def evaluate(
         mass,
         float(float_at(setup.hull, mass, rho).draught_m),
     )
+
+
+evaluated = lru_cache(maxsize=256)(evaluate)  # remembered by what the setup is made of
 
 
 @dataclass(frozen=True)

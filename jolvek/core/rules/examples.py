@@ -110,6 +110,7 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "speed-missed": {"figure": 1.723, "limit": 1.95},
     "day-ends-early": {"figure": 4200, "limit": 0, "why": "the bank is empty"},
     "below-reserve": {"figure": 12, "limit": 20},
+    "cable-short": {"figure": 4.3, "limit": 3.0},
     "day-energy": {"figure": 23000, "limit": 8316},
     "beaten": {},
     "folded": {},

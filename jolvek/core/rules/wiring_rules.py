@@ -135,4 +135,13 @@ RULES = (
         "More chargers at once, a larger bank, or a second set of packs.",
         OWN,
     ),
+    Rule(
+        "cable-short",
+        "block",
+        "wiring",
+        "The cable among the add-ons is {limit:.1f} m long; from the battery to the motor it takes "
+        "{figure:.1f} m.",
+        "Take a longer cable, or move the battery nearer to the motor.",
+        MAKER,
+    ),
 )

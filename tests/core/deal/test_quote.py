@@ -48,11 +48,18 @@ def test_each_fuse_bar_and_switch_is_a_piece(parallel):
             counted[part.kind] = counted.get(part.kind, 0) + 1
     found = {}
     for x in wiring_lines(f, RATES):
-        kind = re.match(r"(Fuse|Switch|Bar|Inlet),", x.text)
+        kind = re.match(r"(Fuse \d|Battery switch|Bar|Shore inlet|Fuse holder)", x.text)
         if kind:
-            found[kind[1].lower()] = found.get(kind[1].lower(), 0) + int(x.quantity)
+            name = kind[1].removesuffix(kind[1][-2:]) if kind[1][-1].isdigit() else kind[1]
+            found[name] = found.get(name, 0) + int(x.quantity)
             assert x.price_minor == 14_00
-    assert found == counted and counted["fuse"] > parallel
+    names = {"fuse": "Fuse", "switch": "Battery switch", "bar": "Bar", "inlet": "Shore inlet"}
+    expected = {names[k]: n for k, n in counted.items()} | {"Fuse holder": counted["fuse"]}
+    assert found == expected and counted["fuse"] > parallel
+    volts = {fuse.volts_v for fuse in f.netlist.fuses.values()}
+    fuses = [text for text in wiring(f) if text.startswith("Fuse ") and "V DC" in text]
+    assert {float(re.search(r"(\d+) V DC", text)[1]) for text in fuses} == volts
+    assert all("class T" in text for text in fuses)  # lithium
 
 
 def test_hours_are_those_of_the_riggers_sheet_at_the_shops_rates():

@@ -12,8 +12,12 @@ from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.netlist import Loads12V, Plan
 from jolvek.core.electric.network import check_wiring
 from jolvek.core.electric.wiring import install
-from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.as_set import AsSet
+from jolvek.core.fit.fitted import Fitted, sample_fitted
+from jolvek.core.job.job_setup import of_fitted
+from jolvek.core.job.parts import Bought
 from jolvek.core.predict import solar
+from jolvek.core.products.accessories import Accessory
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 from jolvek.core.products.shelf import Item
@@ -31,7 +35,15 @@ def planned(**day):
     return ids(charging_plan(Fitted(need, *parts, shaft_m=0.381)).findings)
 
 
+def leads(cable_m):
+    """A setup whose add-on cable is so long, its battery 2.5 m from the motor."""
+    lead = Item("lead", "Sample", "Lead", 60.0, Accessory("cable", cable_m=cable_m))
+    far = replace(sample_fitted(), fitting=AsSet(places=(("battery", 2.4),)))
+    return ids(replace(of_fitted(far), extras=(Bought("accessory", lead, 1, 60.0),)).findings)
+
+
 CASES = {
+    "cable-short": (leads, (4.0, 3.3), (3.0, 1.5)),
     "charge-voltage-unknown": (
         lambda v: ids(
             charging.check_charging(Bank(LFP), [Charger(24, 20, ("lfp",), charge_voltage_v=v)], 24)
