@@ -19,6 +19,7 @@ from typing import Any
 import numpy as np
 
 from jolvek import demo
+from jolvek.cli.bench_job import one_job
 from jolvek.core.base.units import KNOT_M_S
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
@@ -27,15 +28,12 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.resistance import forget_tables, table, total_n
 from jolvek.core.hydro.water import Water
-from jolvek.core.job.figures import FIGURES, figure
-from jolvek.core.job.job_setup import of_fitted, on_another_day
 from jolvek.core.match.banks import supplies
 from jolvek.core.match.drives import drives
 from jolvek.core.match.matching import Match, match
 from jolvek.core.match.motors import motors
 from jolvek.core.match.picks import picks
 from jolvek.core.match.ranking import pareto, ranked
-from jolvek.core.match.whole import fitted_of
 from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.measured import residuals, rms_z
@@ -239,33 +237,6 @@ def _one_boat(say: Callable[[str], None]) -> None:
     say(f"  five loads, waves and planing {1e3 * five:8.1f} ms")
 
 
-def _one_job(say: Callable[[str], None]) -> None:
-    """All figures, findings and bills of a job's three setups: of a new boat, and after a change of
-    its day.
-    """
-    need = demo.enquiries()[1].need
-    found = match(need, demo.shelf())
-    three = [of_fitted(fitted_of(found, i)) for i in ranked(found, 3, 1)]
-    sizes = iter(range(1, 1000))
-
-    def whole(other: Need) -> None:
-        for setup in three:
-            job = on_another_day(setup, other)
-            _ = [figure(job, key) for key in FIGURES], job.findings, job.bill
-
-    def cold() -> None:
-        longer = replace(need.hull, length_m=need.hull.length_m + 0.001 * next(sizes))
-        whole(replace(need, hull=longer))
-
-    def after() -> None:
-        farther = replace(need.day, distance_m=need.day.distance_m + 10.0 * next(sizes))
-        whole(replace(need, day=farther))
-
-    say("One job of three setups, all figures, findings and bills (wanted 150 and 60 ms)")
-    say(f"  of a new boat                 {1e3 * best(cold):8.1f} ms")
-    say(f"  after a change of its day     {1e3 * best(after):8.1f} ms")
-
-
 def _on_the_water(say: Callable[[str], None]) -> None:
     rows = residuals()
     say("Measured on the water (common practice, no source), kn, and over the doubt's 1σ")
@@ -296,7 +267,7 @@ def run(say: Callable[[str], None]) -> None:
     """Print all figures."""
     _on_the_water(say)
     _one_boat(say)
-    _one_job(say)
+    one_job(say, best)
     say("Pages of the demo (median of 5, in process)")
     _pages(say)
     say("Matching with curves of 24 points, ranking, picks, Pareto set and reasons")

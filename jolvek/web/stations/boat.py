@@ -100,10 +100,10 @@ def save(enquiry_id: int) -> Any:
     kept, form = saving.keep_form(enquiry_id, _read)
     form.changed.data = kept.at
     if is_fragment():
-        e = stored_or_404(enquiry_id)
-        figures = boat_page(e.need, display.current())
+        f = frame(enquiry_id, "boat")
+        figures = boat_page(f.need, display.current())
         offer = _models(kept.enquiry)
-        return show("boat/_figures.html", figures, e=e, form=form, kept=kept, **offer), kept.code
+        return show("boat/_figures.html", f, figures, form=form, kept=kept, **offer), kept.code
     if kept.code != 200 or kept.unfinished:
         return _page(enquiry_id, form, 422, kept=kept)
     flash(tr("Saved."))

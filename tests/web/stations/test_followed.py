@@ -114,3 +114,14 @@ def test_what_somebody_changed_since_is_never_undone(fitted, conn):
     now = state(conn)
     answer = fitted.post(f"{HERE}/undo", data={"back": f"{HERE}/boat"}, follow_redirects=True)
     assert "Nothing was undone" in answer.text and state(conn) == now
+
+
+@pytest.mark.parametrize(
+    ("station", "field", "value"), [("boat", "gear", "70"), ("waters", "wind", "8")]
+)
+def test_the_card_beside_a_form_keeps_up_with_each_save(fitted, station, field, value):
+    form = boat_form(fitted, 2, station) | {field: value}
+    answer = fitted.post(f"{HERE}/{station}", data=form, headers={"HX-Request": "true"}).text
+    card = re.compile(r'id="boat-card".*?data-figure="A.wish.range">([^<]+)', re.S)
+    now = card.search(fitted.get(f"{HERE}/{station}").text)[1]
+    assert card.search(answer)[1] == now and 'hx-swap-oob="true"' in answer
