@@ -126,7 +126,7 @@ def erase_former(conn: sqlite3.Connection, f: Former, told: str, who: str, at: s
     )
     for sql in (
         f"DELETE FROM enquiry_version WHERE {span.format('at')}",
-        f"DELETE FROM undo WHERE {span.format('at')}",
+        "DELETE FROM undo WHERE enquiry_id = :id",
         f"DELETE FROM outbox WHERE {span.format('at')}",
         f"UPDATE offer_event SET who = '{ERASED}', text = '', signature = '' WHERE offer_id IN"
         f" {offers}",

@@ -44,6 +44,7 @@ def pass_on(
     if stored is None:
         raise KeyError(enquiry_id)
     was = {key: getattr(stored.enquiry, key) for key in (*REACHED, "note")}
+    conn.execute("DELETE FROM undo WHERE enquiry_id = :id", {"id": enquiry_id})  # it names them
     conn.execute(
         "INSERT INTO owner_change (enquiry_id, on_day, was, who, at) VALUES (:id, :on, :was, :who,"
         " :at)",

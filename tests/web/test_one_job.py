@@ -137,3 +137,42 @@ def test_the_command_says_what_the_pages_say(fitted, app, conn, papers, tmp_path
 def named_part(p, kind):
     part = p.part(kind)
     return [f"--{kind}", part.item.id] if part else []
+
+
+def test_the_offers_total_is_the_fitted_price_of_every_list(fitted, conn):
+    """Nothing else on the offer: no add-on, no service, no discount; prices hold their tax."""
+    fitted.post("/play", data={"role": "owner"})
+    rates = {"fitting_rate": "78", "wiring_rate": "85", "cable_price": "0.6", "piece_price": "13"}
+    fitted.post(
+        "/settings", data={"name": "Ferrowick", "currency": "EUR", **rates, "tax_included": "1"}
+    )
+    fitted.post("/play", data={"role": "advisor"})
+    for number in (1, 2, 5):
+        compared = fitted.get(f"/enquiry/{number}/side-by-side").get_data(as_text=True)
+        price = dict(FIGURE.findall(compared))["A.price.fitted"]
+        listed = fitted.get(f"/enquiry/{number}/shortlist").get_data(as_text=True)
+        offer = fitted.get(f"/enquiry/{number}/offer").get_data(as_text=True)
+        whole = unescape(offer).replace("\u202f", "").replace("\u00a0", " ")
+        figure = plain(price)
+        assert re.search(rf"Total.*?{re.escape(figure)}(?:\.00)?\b", whole, re.S), number
+        assert figure in unescape(listed).replace("\u202f", ""), number
+
+
+def test_what_is_found_of_the_day_stands_on_every_page_and_is_confirmed_before_sending(
+    odd, fitted, conn
+):
+    odd(2, charges_per_day=4, charge_h=2.0, runs_per_day=8, days_a_season=120.0)
+    job = work_out(enquiries.get(conn, 2).need, setups.of_enquiry(conn, 2)[0]).job
+    rules = {f.rule for f in job.findings}
+    assert rules & {"charges-a-day", "runs-a-charge"}
+    for page in ("side-by-side", "offer", "fitting?tab=sheet"):
+        text = fitted.get(f"/enquiry/2/{page}").get_data(as_text=True)
+        for rule in rules & {"charges-a-day", "runs-a-charge", "below-reserve"}:
+            found = next(f for f in job.findings if f.rule == rule)
+            assert found.cure in unescape(text), (page, rule)
+
+
+def test_a_stop_of_the_sea_is_a_stop_of_the_offer(odd, fitted, conn):
+    odd(2, wind_m_s=14.0)
+    assert "cannot be offered" in fitted.get("/enquiry/2/offer").text
+    assert "Offer A" not in fitted.get("/enquiry/2/waters").text

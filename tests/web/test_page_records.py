@@ -24,7 +24,7 @@ KNOTS = Units({"speed": "kn", "distance": "nm", "power": "W"})
 def test_the_offer_gives_the_lower_end_first_and_both_are_the_band_of_the_core():
     w = made.worked(0)
     at = w.performance.at_power(0.6 * w.performance.power_limit_w)
-    low, high = (float(x) for x in expected("Most", at, w, KNOTS).figures[1].split(" – "))
+    low, high = (float(x) for x in expected("Most", "full", at, w, KNOTS).figures[1].split(" – "))
     ends = w.fitted.doubt.speed_band_m_s(at.power_w)
     a, b = (float(x) * 3600 / 1852 for x in ends)  # a nautical mile is 1852 m: BIPM SI brochure
     assert abs(low - a) < 0.06 and abs(high - b) < 0.06 and a < at.speed_m_s * 3600 / 1852 < b

@@ -5,6 +5,7 @@ Makers' manuals come first.
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from jolvek.core.base.told import percent, tell, tell_all
@@ -124,15 +125,17 @@ def _protection() -> Setting:
     return Setting(tell("low-charge protection"), percent(LOW_CHARGE), why)
 
 
-def sheet(f: Fitted) -> Sheet:
-    """The whole sheet. Torque in words only: nip, do not force; the maker's figures rule.
+def sheet(f: Fitted, findings: Sequence[Finding] | None = None) -> Sheet:
+    """The whole sheet, with what is found of the job (else of the fit alone). Torque in words only:
+    nip, do not force; the maker's figures rule.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> x = sheet(sample_fitted())
     >>> len(x.steps) > 6, x.parts[0]
     (True, ('M12', '1'))
     """
-    stops = tuple(x for x in f.findings if x.level == "block")
+    found = f.findings if findings is None else findings
+    stops = tuple(x for x in found if x.level == "block")
     return Sheet(
         settings(f),
         _tools(f),
@@ -142,7 +145,7 @@ def sheet(f: Fitted) -> Sheet:
         _checks(f),
         _cautions(f),
         stops,
-        tuple(x for x in f.findings if x.level != "block"),
+        tuple(x for x in found if x.level != "block"),
         tuple(f.precautions),
     )
 

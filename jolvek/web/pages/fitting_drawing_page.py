@@ -16,8 +16,6 @@ from jolvek.core.fit.measured_trim import off
 from jolvek.core.fit.moving import top_at_centre_m_s
 from jolvek.core.fit.stowage import best_place
 from jolvek.core.fit.trim import Attitude, Weight, attitude, crew, paddle_told, places_m
-from jolvek.core.rules.findings import Finding
-from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.leg_drawing import leg_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.drawings.under_drawing import under_view
@@ -84,7 +82,6 @@ class DrawingPage:
     pole: PoleRow | None
     pins: tuple[tuple[int, str, bool], ...]
     controls: Controls
-    findings: tuple[Finding, ...]
     refused: dict[str, str]
     length_m: float
 
@@ -111,7 +108,6 @@ def drawing_page(f: Fitted, read: Reader, u: Units, letter: str = "") -> Drawing
         _pole(f, shaft, u),
         _pins(f),
         controls_of(f, u),
-        tuple(k for k in f.findings if RULES[k.rule].topic not in ELECTRIC),
         read.refused,
         hull.length_m,
     )

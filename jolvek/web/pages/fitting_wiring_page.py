@@ -23,7 +23,6 @@ from jolvek.core.electric.wire_sizes import DROP, FUSE_SHARE, FUSE_WITHIN_M, OTH
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.route import route_m
 from jolvek.core.rules.findings import Finding
-from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.web.drawings.wiring_drawing import wiring_diagram
 from jolvek.web.forms.controls_form import length_text
 from jolvek.web.forms.fitting_form import run_text
@@ -48,7 +47,6 @@ class WiringPage:
     basis: str
     help_text: str
     diagram: Markup
-    findings: tuple[Finding, ...]
     precautions: tuple[Finding, ...]
     twelve_volt: str
     clips_on: bool
@@ -73,7 +71,6 @@ def wiring_page(f: Fitted, refused: dict[str, str], u: Units, letter: str = "") 
         _guarded(f),
         _rests_on(),
         wiring_diagram(n),
-        tuple(k for k in f.findings if RULES[k.rule].topic in ELECTRIC),
         tuple(f.precautions),
         _twelve_volt(f),
         f.clips_on,

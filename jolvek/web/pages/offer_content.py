@@ -175,8 +175,10 @@ def day(w: Worked, u: Units) -> dict[str, Any]:
 
 @lru_cache(maxsize=128)
 def _in_wind(fitted: Fitted, wind_m_s: float) -> Voyage:
-    start = fitted.need.day.start_h
-    return sail_out(fitted, Switches(wind_m_s=wind_m_s, wind_from_h=start))
+    need, day = fitted.need, fitted.need.day
+    if not day.legs:  # as Waters has it: against the boat on the way home, or all day
+        return sail_out(replace(fitted, need=replace(need, day=replace(day, wind_m_s=wind_m_s))))
+    return sail_out(fitted, Switches(wind_m_s=wind_m_s, wind_from_h=day.start_h))
 
 
 def turned(w: Worked, u: Units) -> dict[str, Any]:

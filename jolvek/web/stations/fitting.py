@@ -4,6 +4,7 @@ sheet, and all mounts.
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 from flask import (
@@ -20,6 +21,8 @@ from jolvek.core.base.told import tell
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
 from jolvek.core.fit.checklist import sheet, work_hours
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.rules.findings import Finding
+from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.store import enquiries, offers, setups
 from jolvek.store.db import transaction
 from jolvek.web import saving
@@ -103,11 +106,17 @@ def _letter(hand: Worked, fitted: Fitted) -> str:
     return hand.letter if fitted == hand.fitted else ""
 
 
+def _on_tab(found: list[Finding], tab: str) -> tuple[Finding, ...]:
+    """What is told beside the drawing, and beside the wiring: each finding on one of them."""
+    return tuple(k for k in found if (RULES[k.rule].topic in ELECTRIC) == (tab == "wiring"))
+
+
 def _tab(f: Frame, hand: Worked, read: Reader) -> Any:
     asked = read.args.get("tab", "")
     tab, u = asked if asked in TABS else "drawing", read.u
     fitted = fitted_from(hand.fitted, read)
     figures: Any = None
+    found = replace(hand.job, fitted=fitted).findings
     if tab == "drawing":
         figures = drawing_page(fitted, read, u, _letter(hand, fitted))
     elif tab == "wiring":
@@ -115,7 +124,8 @@ def _tab(f: Frame, hand: Worked, read: Reader) -> Any:
     elif tab == "mounts":
         figures = mounts_page(fitted, answered(f.need, shelf_for(conn(), f.e.id)).match, u)
     more = {
-        "sheet": sheet(fitted) if tab == "sheet" else None,
+        "sheet": sheet(fitted, found) if tab == "sheet" else None,
+        "findings": _on_tab(found, tab),
         "hours": work_hours(fitted),
         "args": read.args,
         "seen": seen_text(hand.fitted),
@@ -144,7 +154,7 @@ def sheet_pdf(enquiry_id: int) -> Any:
         f,
         wiring,
         hand=hand,
-        sheet=sheet(fitted),
+        sheet=sheet(fitted, replace(hand.job, fitted=fitted).findings),
         leg_svg=drawing.leg_svg,
         boat_svg=drawing.boat_svg,
         plan_svg=drawing.plan_svg,

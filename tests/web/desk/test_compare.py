@@ -18,6 +18,7 @@ from jolvek.store import shelf as shelf_store
 from jolvek.web.pages.compare_page import compare_page
 from jolvek.web.pages.product_facts import follows, missing
 from jolvek.web.pages.side_by_side_full import full_table
+from jolvek.web.view.figures import unmarked
 from jolvek.web.view.worked import work_out
 from tests.web.pages.made import ALL, AT_SEA, METRIC
 from tests.web.pages.test_later_stations import bare, worked
@@ -76,7 +77,7 @@ def test_the_setups_stand_at_full_half_lowest_and_wanted(app, u):
     w = worked(1)
     with app.app_context():
         table = full_table([w], u)
-    groups = dict(table.groups)
+    groups = unmarked(dict(table.groups))
     for which, name in enumerate(("At full power", "At half power", "At the lowest step")):
         power = settings_w(w.performance)[which]
         speed = next(cells[0] for row, _, cells in groups[name] if row == "speed")

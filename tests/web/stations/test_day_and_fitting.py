@@ -46,9 +46,10 @@ def test_the_afternoon_wind_is_answered_with_its_reason(fitted):
 def test_a_faster_leg_costs_charge_and_can_be_kept(fitted, conn):
     left = [
         float(
-            re.search(r"with <strong>(\d+)", fitted.get(f"/enquiry/3/day-out?v1={v}&v2={v}").text)[
-                1
-            ]
+            re.search(
+                r"with <strong>(?:<span[^>]*>)?(\d+)",
+                fitted.get(f"/enquiry/3/day-out?v1={v}&v2={v}").text,
+            )[1]
         )
         for v in ("3", "4.2")
     ]

@@ -133,7 +133,9 @@ def test_lines_are_those_of_the_setup_and_its_netlist_and_add_up(sent, conn, app
         kinds = {y["kind"] for y in x["lines"]}
         assert {"part", "wiring", "labour", "free"} <= kinds
         named = " ".join(y["text"] for y in x["lines"])
-        assert all(w in named for w in ("Cable", "Lugs", "Fuse", "Switch", "Mounting", "Launching"))
+        assert all(
+            w in named for w in ("Cable", "Lugs", "Fuse", "Battery switch", "Mounting", "Launching")
+        )
         counted = [y for y in x["lines"] if y["ticked"] or not y["optional"]]
         total = sum(y["amount_minor"] for y in counted) - x["sums"]["off"]["minor"]
         assert total == x["sums"]["total"]["minor"] > 100_000
