@@ -123,7 +123,10 @@ def page(context, one_page, server):
     for kind in ("console", "pageerror"):
         one_page.remove_listener(kind, hear)
     one_page.unroute_all()
+    # what a page sends as it is left would come back with a session for the next test
+    context.set_offline(True)
     one_page.goto("about:blank")
+    context.set_offline(False)
     one_page.set_viewport_size({"width": 1280, "height": 800})
     one_page.emulate_media(color_scheme="light", reduced_motion="reduce")
     unexpected = [text for text in heard if "422" not in text]
