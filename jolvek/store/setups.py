@@ -58,16 +58,6 @@ class Pinned:
         return next((p for p in self.parts if p.kind == kind), None)
 
     @property
-    def extras_price(self) -> float:
-        """All add-ons."""
-        return sum(p.quantity * p.price for p in self.extras)
-
-    @property
-    def price(self) -> float:
-        """All essential parts."""
-        return sum(p.quantity * p.price for p in self.parts)
-
-    @property
     def key(self) -> str:
         """What it is made of, as one text: the same parts have the same key."""
         ids = [f"{p.kind}:{p.item.id}" for p in self.parts]

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING
 from jolvek.core.base.told import tell
 from jolvek.core.electric.wire_sizes import fuse_rating_a
 from jolvek.core.fit.hanging import motor_ahead_m
+from jolvek.core.fit.leg import tiller_gap_m
 from jolvek.core.fit.trim import Yaw, yaw
 from jolvek.core.rules.findings import Finding, find
 
@@ -74,6 +75,21 @@ def remote(f: Fitted) -> bool:
     return bool(f.fitting.throttle) or _pod(f)
 
 
+def tiller_places_m(f: Fitted) -> tuple[float, float] | None:
+    """Where the helm sits and where the motor turns, m ahead of the stern; None where nobody holds
+    a tiller.
+
+    >>> from jolvek.core.fit.fitted import sample_fitted
+    >>> tiller_places_m(sample_fitted())[1]
+    -0.06
+    """
+    helm = next((w for w in f.weights if w.name == "person 1"), None)
+    by_hand = f.mount.spec.general.steering.startswith("tiller")
+    if helm is None or f.need.site.remote_steering or f.fitting.locked or not by_hand or remote(f):
+        return None
+    return helm.ahead_m, next(w.ahead_m for w in f.weights if w.name == "motor")
+
+
 def steered(f: Fitted) -> list[Finding]:
     """What is said against how she is worked.
 
@@ -91,6 +107,9 @@ def steered(f: Fitted) -> list[Finding]:
         out.append(find("rudder-only"))
     if adapted(f):
         out.append(find("adapter-lead", f.netlist.motor_a, fuse_rating_a(f.netlist.motor_a)))
+    places = tiller_places_m(f)
+    if places and (gap := tiller_gap_m(*places)) > 0:
+        out.append(find("tiller-reach", gap, 0.0))
     if f.need.site.registration:
         out.append(find("registration"))
     return out

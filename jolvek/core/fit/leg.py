@@ -147,13 +147,22 @@ TILLER_M, ARM_M = (
 )  # tiller ahead of its pivot; how far a seated person reaches; common practice, no source
 
 
+def tiller_gap_m(helm_ahead_m: float, pivot_ahead_m: float = -0.06) -> float:
+    """How far in m the tiller is out of the helm's reach, negative within it; m ahead of the stern.
+
+    >>> round(tiller_gap_m(2.4), 2)
+    1.31
+    """
+    return abs(helm_ahead_m - (pivot_ahead_m + TILLER_M)) - ARM_M
+
+
 def tiller_reach(helm_ahead_m: float, pivot_ahead_m: float = -0.06) -> str:
     """In words, whether the helm's seat reaches the tiller: m ahead of the stern for both.
 
     >>> tiller_reach(0.8), tiller_reach(2.4)
     ('in reach', 'out of reach by 1.31 m: a tiller extension or remote throttle')
     """
-    gap = abs(helm_ahead_m - (pivot_ahead_m + TILLER_M)) - ARM_M
+    gap = tiller_gap_m(helm_ahead_m, pivot_ahead_m)
     return (
         tell("in reach")
         if gap <= 0

@@ -18,6 +18,7 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "runs-a-charge": {"figure": 2, "limit": 3},
     "throttle-cable": {"figure": 4.2, "limit": 3.5},
     "helm-unknown": {},
+    "tiller-reach": {"figure": 0.74, "limit": 0},
     "rudder-only": {},
     "series-most": {"figure": 3, "limit": 2},
     "parallel-most": {"figure": 3, "limit": 2},

@@ -182,4 +182,12 @@ RULES = (
         "Tell the insurer, and keep manuals and the sheet with the boat's papers.",
         COMMON,
     ),
+    Rule(
+        "tiller-reach",
+        "caution",
+        "fitting",
+        "The tiller is out of the helm's reach by {figure:.2f} m.",
+        "Fit a tiller extension or a remote throttle, or seat the helm nearer to the motor.",
+        COMMON,
+    ),
 )

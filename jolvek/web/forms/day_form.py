@@ -104,7 +104,7 @@ class DayForm(FlaskForm):
         default="fifth",
     )
     against = SelectField(
-        tell("They are against you"),
+        tell("Wind and current against you"),
         choices=[SelectChoice(x, AGAINST_WORDS[x]) for x in AGAINST],
         default=AGAINST[0],
     )

@@ -8,6 +8,7 @@ from markupsafe import Markup
 
 from jolvek.core.base.units import FOOT_M
 from jolvek.core.fit import controls
+from jolvek.core.fit.controls import tiller_places_m
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.hung_leg import STEP_M, hung_leg
@@ -213,7 +214,7 @@ def _heels(lying: Attitude) -> str:
 
 
 def _more(f: Fitted, weights: list[Weight], u: Units) -> list[tuple[str, str]]:
-    rows, tiller = [], _tiller(f, weights)
+    rows, tiller = [], _tiller(f)
     if tiller:
         rows.append((tr("Tiller from the helm’s seat"), tiller))
     if f.mount.spec.kind == "pod":
@@ -254,13 +255,10 @@ def _wedge(f: Fitted, u: Units) -> str:
     return tr("about %(text)s; measure the hull", text=text) if slope is None else text
 
 
-def _tiller(f: Fitted, weights: list[Weight]) -> str:
+def _tiller(f: Fitted) -> str:
     """Whether the helm reaches the tiller; empty where the motor is not steered by one."""
-    helm = next((w for w in weights if w.name == "person 1"), None)
-    steered = f.mount.spec.general.steering.startswith("tiller")
-    if helm is None or f.need.site.remote_steering or f.fitting.locked or not steered:
-        return ""
-    return tiller_reach(helm.ahead_m, next(w.ahead_m for w in weights if w.name == "motor"))
+    places = tiller_places_m(f)
+    return tiller_reach(*places) if places else ""
 
 
 def _shafts(f: Fitted, u: Units) -> tuple[ShaftRow, ...]:

@@ -15,6 +15,7 @@ from openapi_spec_validator import validate
 from openpyxl import load_workbook
 
 from jolvek import demo
+from jolvek.core.job.parts import total
 from jolvek.formats import enquiry_file, openapi, setup_file
 from jolvek.store import came_in, db, enquiries, own_gear, setups, trail
 from jolvek.web import create_app
@@ -41,7 +42,7 @@ def shops(conn):
     for (number,) in conn.execute("SELECT id FROM enquiry ORDER BY id").fetchall():
         stored = enquiries.get(conn, number)
         pinned = [
-            (p.key, p.price, p.extras_price, p.chosen, p.fitting)
+            (p.key, total(p.parts), total(p.extras), p.chosen, p.fitting)
             for p in setups.of_enquiry(conn, number)
         ]
         own = [k.gear for k in own_gear.of_enquiry(conn, number)]

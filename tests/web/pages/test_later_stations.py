@@ -65,7 +65,7 @@ def test_a_row_of_the_table_marks_one_best_and_the_best_is_so(which, by):
     for row in page.rows:
         assert len(row.cells) == 2 and sum(c.best for c in row.cells) <= 1
     price = next(r for r in page.rows if r.name == "Fitted")
-    prices = [w.pinned.price for w in two(which)]
+    prices = [w.job.ranking_price for w in two(which)]
     if prices[0] != prices[1]:
         assert [c.best for c in price.cells] == [p == min(prices) for p in prices]
 

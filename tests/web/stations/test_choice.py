@@ -8,6 +8,7 @@ from dataclasses import replace
 import pytest
 
 from jolvek.core.base.units import KNOT_M_S
+from jolvek.core.job.parts import total
 from jolvek.store import enquiries as store
 from jolvek.store import setups
 from jolvek.web.view.worked import work_out
@@ -283,7 +284,7 @@ def test_add_ons_are_priced_apart_and_offered(client, conn):
     pin(client)
     client.post("/enquiry/2/choose", data={"letter": "A"})
     client.post("/enquiry/2/extra", data={"letter": "A", "product": "lodvern-shunt"})
-    assert setups.of_enquiry(conn, 2)[0].extras_price == 119
+    assert total(setups.of_enquiry(conn, 2)[0].extras) == 119
     text = client.get("/enquiry/2/offer").text
     assert "Shunt monitor" in text and "add-on" in text
     client.post("/enquiry/2/extra", data={"letter": "A", "product": "lodvern-shunt", "off": "1"})

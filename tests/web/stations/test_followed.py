@@ -6,9 +6,11 @@ from html import unescape
 
 import pytest
 
-from jolvek.core.job.changes import changes
+from jolvek.core.job.changes import Changes, MovedFigure, changes
+from jolvek.core.job.figures import Figure
 from jolvek.store import enquiries, setups, undo
-from jolvek.web.view.followed import LABELS, label
+from jolvek.web.view.display import current
+from jolvek.web.view.followed import LABELS, label, strip
 from jolvek.web.view.worked import work_out
 from tests.web.steps import boat_form
 
@@ -71,7 +73,6 @@ def test_nothing_that_reads_otherwise_is_missing(fitted, conn):
     assert len(moved) > 15
     html = unescape(fitted.get(f"{HERE}/boat").get_data(as_text=True))
     with fitted.application.test_request_context():
-        from jolvek.web.view.display import current  # noqa: PLC0415
         from jolvek.web.view.figures import written  # noqa: PLC0415
 
         for x in changes(was, job()).figures:
@@ -125,3 +126,11 @@ def test_the_card_beside_a_form_keeps_up_with_each_save(fitted, station, field, 
     card = re.compile(r'id="boat-card".*?data-figure="A.wish.range">([^<]+)', re.S)
     now = card.search(fitted.get(f"{HERE}/{station}").text)[1]
     assert card.search(answer)[1] == now and 'hx-swap-oob="true"' in answer
+
+
+@pytest.mark.parametrize(("before", "after", "sign"), [(900.0, 1020.0, "+"), (1020.0, 900.0, "−")])
+def test_a_price_says_which_way_it_went(app, before, after, sign):
+    moved = MovedFigure("price.fitted", Figure(before, "money"), Figure(after, "money"))
+    with app.test_request_context():
+        told = strip(Changes((moved,)), current()).first[0]
+    assert f"({sign} €120)" in told

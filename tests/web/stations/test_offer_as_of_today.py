@@ -89,7 +89,7 @@ def test_a_speed_out_of_reach_is_ticked_by_name(shop, conn):  # noqa: F811
     assert refused.status_code == 422 and "so the day takes longer" in refused.text
 
 
-def test_figures_that_changed_at_the_same_price_are_told_where_the_setup_stands(shop, conn):  # noqa: F811
+def test_other_figures_at_the_same_price_are_told_at_the_setup(shop, conn):  # noqa: F811
     then = motor(conn)
     moves(conn, spec=replace(then.item.spec, mass_kg=then.item.spec.weight_kg + 4))
     for page in ("side-by-side", "offer"):

@@ -46,6 +46,11 @@ CASES = {
         (None, 3.1, 4.0),
         (3.0, 1.0),
     ),
+    "tiller-reach": (
+        lambda ahead: worked(places=(("person 1", ahead),)),
+        (0.4, 1.0),
+        (1.2, 2.4),
+    ),
     "helm-unknown": (
         lambda m: worked({"helm_ahead_m": m}, throttle="cable"),
         (0.0, 1.2),
