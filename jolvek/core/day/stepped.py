@@ -85,7 +85,7 @@ class _Run:
     def power(self, p: Performance, speed: float) -> float:
         key = (p.setup.wind_m_s, speed)
         if key not in self.powers:
-            self.powers[key] = p.at_speed(speed).power_w or p.power_limit_w
+            self.powers[key] = float(p.power_at_w(speed))
         return self.powers[key]
 
     def reserve_soc(self, power_w: float) -> float:

@@ -101,7 +101,7 @@ def momentum_thrust_n(
     area = np.pi * np.asarray(diameter_m, dtype=float) ** 2 / 4
     c = np.maximum(np.asarray(power_w, dtype=float), 0) / (2 * density_kg_m3 * area)
     u = v + np.cbrt(c) + 1e-12
-    for _ in range(9):
+    for _ in range(7):
         u = u - (u**3 - v * u * u - c) / (3 * u * u - 2 * v * u)
     return np.asarray(2 * density_kg_m3 * area * u * (u - v))
 

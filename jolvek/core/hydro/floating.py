@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -92,6 +93,9 @@ def float_at(hull: Hull, displacement_kg: ArrayLike, density_kg_m3: float = 1026
         np.sum(across, axis=0),
         np.sum([b.along for b in bodies], axis=0),
     )
+
+
+floating_once = lru_cache(maxsize=512)(float_at)  # at one displacement; the arrays are read only
 
 
 def draws_m(hull: Hull, floating: Floating) -> Array:

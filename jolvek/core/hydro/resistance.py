@@ -16,7 +16,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import GRAVITY_M_S2
-from jolvek.core.hydro.floating import Floating, float_at, keel_wetted_m2, level_m
+from jolvek.core.hydro.floating import Floating, float_at, floating_once, keel_wetted_m2, level_m
 from jolvek.core.hydro.fouling import bottom_factor
 from jolvek.core.hydro.friction import ROUGHNESS_ALLOWANCE, friction_coefficient
 from jolvek.core.hydro.hull import UNTRIED, Hull, Load
@@ -229,11 +229,10 @@ def parts(
     1.0
     """
     hull, water = t.hull, t.water
-    v, mass = np.broadcast_arrays(
-        np.asarray(speed_m_s, dtype=float), np.asarray(displacement_kg, dtype=float)
-    )
+    v, mass = np.asarray(speed_m_s, dtype=float), np.asarray(displacement_kg, dtype=float)
     safe = np.maximum(v, 1e-3)
-    floating = float_at(hull, mass, water.density_kg_m3)
+    rho = water.density_kg_m3
+    floating = float_at(hull, mass, rho) if mass.ndim else floating_once(hull, float(mass), rho)
     q = 0.5 * water.density_kg_m3 * v**2
     reynolds = safe * hull.waterline_m / water.viscosity_m2_s
     c_f = friction_coefficient(reynolds) * (1 + hull.fam.form_factor) + ROUGHNESS_ALLOWANCE
@@ -243,7 +242,7 @@ def parts(
     log_v = np.log(safe)
     wave = _read(t.log_speed, log_v, t.log_wave, t.displacement_kg, mass) * hull.wave_factor
     transom = q * _transom_m2(t, floating, mass) * TRANSOM_DRAG * hull.wave_factor
-    share, plane = np.zeros_like(v), np.zeros_like(v)
+    share = plane = np.zeros(np.broadcast(v, mass).shape)
     if t.log_planing is not None:
         froude = v / np.sqrt(GRAVITY_M_S2 * floating.volume_m3 ** (1 / 3))
         x = np.clip((froude - FROUDE_DISPLACEMENT) / (FROUDE_PLANING - FROUDE_DISPLACEMENT), 0, 1)

@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -236,6 +236,7 @@ def _other(hull: Hull, key: str) -> Hull:
     return replace(hull, waterline_beam_m=by * hull.body_waterline_beam_m, chine_beam_m=chine)
 
 
+@lru_cache(maxsize=64)
 def doubt(p: Performance, confidence: float = CONFIDENCE) -> Doubt:
     """The doubt about a performance; bands hold with that confidence if the priors are right.
 

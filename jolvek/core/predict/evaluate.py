@@ -1,43 +1,19 @@
-"""A setup worked out: its curve, its top speed, its knee, whether it planes."""
+"""A setup worked out: its curve and its top speed."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from functools import cached_property, lru_cache, partial
+from functools import lru_cache
 
 import numpy as np
-from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
-from jolvek.core.base.told import tell
-from jolvek.core.hydro.floating import float_at, hull_speed_m_s
-from jolvek.core.hydro.propulsor import Propulsor
 from jolvek.core.hydro.resistance import Resistance, remembered_table
-from jolvek.core.predict.drag import drag_n
-from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE, planing_power_w
-from jolvek.core.predict.performance import Performance, Point
+from jolvek.core.predict.driven import Driven
+from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE
+from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup
-from jolvek.core.products.motor import limited_power_w
-
-KNEE_EXPONENT = 4.0
-
 
 _POINTS = 150
-
-
-def _knee(speed: Array, power: Array, limit_w: float, top_m_s: float) -> Point:
-    """First point where d ln P / d ln V ≥ 4, averaged over ±14 % of speed."""
-    grid = np.linspace(np.log(speed[0]), np.log(speed[-1]), 160)
-    log_p = np.interp(grid, np.log(speed), np.log(np.maximum(power, 1e-9)))
-    reach = max(1, int(round(0.14 / (grid[1] - grid[0]))))
-    slope = (log_p[2 * reach :] - log_p[: -2 * reach]) / (grid[2 * reach :] - grid[: -2 * reach])
-    at = np.exp(grid[reach:-reach])
-    p_at = np.exp(log_p[reach:-reach])
-    steep = (slope >= KNEE_EXPONENT) & (p_at > 0.03 * limit_w)
-    i = int(np.argmax(steep))
-    if not steep[i] or at[i] > top_m_s:
-        return Point(None, None, reason=tell("not reached with this power: speed is still cheap"))
-    return Point(float(p_at[i]), float(at[i]))
 
 
 def _with_hump(
@@ -88,7 +64,7 @@ def evaluate(
     mass, rho = setup.displacement_kg, setup.water.density_kg_m3
     if resistance is None:
         resistance = remembered_table(setup.hull, setup.water, float(mass), setup.load)
-    d = _Drive(setup, resistance, setup.motor.propulsor(rho, setup.hull.efficiency_factor))
+    d = Driven(setup, resistance, setup.motor.propulsor(rho, setup.hull.efficiency_factor))
     speed = np.linspace(0.03, 1.0, _POINTS) * d.fastest_m_s
     thrust, power = d.needed(speed)
     climb, from_rest = thrust, power
@@ -99,94 +75,9 @@ def evaluate(
     top, by = _top(speed, from_rest, climb, d.room_n(speed), d.limit_w, d.propulsor.lug_n)
     if by == "power" and d.limit_w < setup.motor.input_power_w:
         by = "controller"
-    margin, planes = d.planing(top)
     return Performance(
-        setup,
-        resistance,
-        d.propulsor,
-        speed,
-        thrust,
-        power,
-        np.maximum.accumulate(from_rest),
-        d.limit_w,
-        top,
-        by,
-        float(hull_speed_m_s(setup.hull.waterline_m)),
-        _knee(speed, power, d.limit_w, top),
-        planes,
-        d.planing_power_w,
-        margin,
-        d.static_thrust_n,
-        mass,
-        float(float_at(setup.hull, mass, rho).draught_m),
+        d, speed, thrust, power, np.maximum.accumulate(from_rest), d.limit_w, top, by
     )
 
 
 evaluated = lru_cache(maxsize=256)(evaluate)  # remembered by what the setup is made of
-
-
-@dataclass(frozen=True)
-class _Drive:
-    """A setup's resistance against what its propulsor gives."""
-
-    setup: Setup
-    resistance: Resistance
-    propulsor: Propulsor
-
-    @cached_property
-    def limit_w(self) -> float:
-        """Most power that motor, controller and bank let through."""
-        bank, motor = self.setup.bank, self.setup.motor
-        return limited_power_w(motor, bank.nominal_v if bank else motor.voltage_v)
-
-    @cached_property
-    def fastest_m_s(self) -> float:
-        """End of the grid of speeds: past what a third more than the power limit would reach."""
-        fastest = float(np.exp(self.resistance.log_speed[-1]))
-        coarse = np.linspace(0.05, 1.0, 60) * fastest
-        over = np.maximum.accumulate(self.needed(coarse)[1]) > self.limit_w * 1.3
-        return float(coarse[int(np.argmax(over))]) if over.any() else fastest
-
-    @property
-    def static_thrust_n(self) -> float:
-        """Thrust at rest, or less where pitch allows no more."""
-        p, rho = self.propulsor, self.setup.water.density_kg_m3
-        at_rest = p.drive.thrust_n(self.limit_w, 0.0, rho)
-        return float(min(at_rest, self.room_n(0.0)))
-
-    @property
-    def planing_power_w(self) -> float | None:
-        """Power that gets her over the hump; None for hulls that do not plane."""
-        s, r = self.setup, self.resistance
-        return planing_power_w(r, s.displacement_kg, self.propulsor, partial(drag_n, s, r))
-
-    def needed(self, v: Array) -> tuple[Array, Array]:
-        """Thrust in N and power in W that speeds take."""
-        thrust = np.maximum(drag_n(self.setup, self.resistance, v), 1e-6)
-        return thrust, self.power_w(thrust, v)
-
-    def power_w(self, thrust: Array, v: Array) -> Array:
-        """Power in W for a thrust at a speed."""
-        p = self.propulsor
-        rho = self.setup.water.density_kg_m3
-        return p.drive.power_w(thrust, v, rho)
-
-    def room_n(self, v: ArrayLike) -> Array:
-        """Thrust in N that pitch and torque allow."""
-        return self.propulsor.room_n(v, self.setup.water.density_kg_m3)
-
-    def available_n(self, v: Array) -> Array:
-        """Thrust in N at the power limit, pitch or no pitch."""
-        p = self.propulsor
-        rho = self.setup.water.density_kg_m3
-        return p.drive.thrust_n(self.limit_w, v, rho)
-
-    def planing(self, top_m_s: float) -> tuple[float | None, bool]:
-        """Thrust to spare over the hump as a share of resistance, and whether she planes."""
-        if not self.resistance.planing_capable:
-            return None, False
-        edge = self.resistance.planing_speed_m_s(self.setup.displacement_kg, PLANING_FROUDE)
-        v = np.linspace(0.45, 1.0, 60) * edge
-        available = np.minimum(self.available_n(v), self.room_n(v))
-        margin = float(np.min(available / self.needed(v)[0])) - 1
-        return margin, margin >= HUMP_MARGIN and top_m_s >= edge

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -26,6 +27,7 @@ class Handling:
     coasts_m: float
 
 
+@lru_cache(maxsize=64)
 def handling(p: Performance) -> Handling:
     """How a setup gets going and stops, in its own wind. Validity as `evaluate`; steady propeller
     at each speed, no reverse.

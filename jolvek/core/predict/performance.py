@@ -9,6 +9,7 @@ the way, so the power needed is carried as a running maximum: a hump not climbed
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -16,12 +17,15 @@ from numpy.typing import ArrayLike
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.told import tell
 from jolvek.core.electric.bank import current_a, runtime_s
+from jolvek.core.hydro.floating import float_at, hull_speed_m_s
 from jolvek.core.hydro.propulsor import Propulsor, shaft_speed_rev_s
 from jolvek.core.hydro.resistance import Resistance
-from jolvek.core.predict.drag import drag_n
+from jolvek.core.predict.driven import Driven
 from jolvek.core.predict.setup import Setup
 
 DRIFT_W = 1.0  # less than any controller gives: no power is used
+
+KNEE_EXPONENT = 4.0
 
 
 @dataclass(frozen=True)
@@ -37,13 +41,14 @@ class Point:
     reason: str = ""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Performance:
-    """A setup worked out over a grid of speeds through the water (N,), all arrays of that shape."""
+    """A setup worked out over a grid of speeds through the water (N,), all arrays of that shape.
 
-    setup: Setup
-    resistance: Resistance
-    propulsor: Propulsor
+    Two are equal only where they are one and the same: what follows from it is remembered so.
+    """
+
+    driven: Driven
     speed_m_s: Array
     thrust_n: Array
     power_w: Array  # needed at that speed
@@ -51,14 +56,70 @@ class Performance:
     power_limit_w: float
     top_speed_m_s: float
     limited_by: str  # power | pitch | torque | controller
-    hull_speed_m_s: float
-    knee: Point
-    planes: bool
-    planing_power_w: float | None
-    hump_margin: float | None  # thrust to spare over the hump, share of resistance
-    static_thrust_n: float
-    displacement_kg: float
-    draught_m: float
+
+    @property
+    def setup(self) -> Setup:
+        """What was worked out."""
+        return self.driven.setup
+
+    @property
+    def resistance(self) -> Resistance:
+        """The resistance of its hull."""
+        return self.driven.resistance
+
+    @property
+    def propulsor(self) -> Propulsor:
+        """Its motor and propeller."""
+        return self.driven.propulsor
+
+    @property
+    def displacement_kg(self) -> float:
+        """Boat, load and setup."""
+        return float(self.setup.displacement_kg)
+
+    @property
+    def draught_m(self) -> float:
+        """Draught, level, without a keel."""
+        s = self.setup
+        return float(float_at(s.hull, s.displacement_kg, s.water.density_kg_m3).draught_m)
+
+    @property
+    def hull_speed_m_s(self) -> float:
+        """The speed of a wave as long as the waterline."""
+        return float(hull_speed_m_s(self.setup.hull.waterline_m))
+
+    @property
+    def static_thrust_n(self) -> float:
+        """Thrust at rest."""
+        return self.driven.static_thrust_n
+
+    @property
+    def planing_power_w(self) -> float | None:
+        """Power that gets her over the hump; None for hulls that do not plane."""
+        return self.driven.planing_power_w
+
+    @property
+    def hump_margin(self) -> float | None:
+        """Thrust to spare over the hump, a share of resistance; None for hulls that do not
+        plane.
+        """
+        return self.driven.hump_margin
+
+    @property
+    def planes(self) -> bool:
+        """Whether she gets on the plane and stays there."""
+        return self.driven.planes(self.top_speed_m_s)
+
+    @cached_property
+    def knee(self) -> Point:
+        """Where each further bit of speed starts to cost four times its share of power; averaged
+        over ±14 % of speed.
+        """
+        found = _knee(self.speed_m_s, self.power_w, self.power_limit_w, self.top_speed_m_s)
+        if found is None:
+            why = tell("not reached with this power: speed is still cheap")
+            return Point(None, None, reason=why)
+        return Point(*found)
 
     def at_speed(self, speed_m_s: float) -> Point:
         """What a speed through the water (m/s) takes and how long and far it lasts."""
@@ -81,20 +142,21 @@ class Performance:
                     why=why,
                 ),
             )
-        return self._point(
-            float(self.power_at_w(speed_m_s)), speed_m_s, float(self.drag_at_n(speed_m_s))
-        )
+        thrust = self.drag_at_n(speed_m_s)
+        return self._point(float(self._takes_w(thrust, speed_m_s)), speed_m_s, float(thrust))
+
+    def _takes_w(self, thrust_n: Array, speed_m_s: ArrayLike) -> Array:
+        rho = self.setup.water.density_kg_m3
+        power = self.propulsor.drive.power_w(thrust_n, speed_m_s, rho)
+        return np.asarray(np.minimum(power, self.power_limit_w))
 
     def power_at_w(self, speed_m_s: ArrayLike) -> Array:
         """Input power in W for speeds through the water in m/s (any shape); NaN beyond the top
         speed.
         """
         speed = np.asarray(speed_m_s, dtype=float)
-        rho = self.setup.water.density_kg_m3
-        power = self.propulsor.drive.power_w(self.drag_at_n(speed), speed, rho)
-        return np.where(
-            speed <= self.top_speed_m_s * (1 + 1e-9), np.minimum(power, self.power_limit_w), np.nan
-        )
+        power = self._takes_w(self.drag_at_n(speed), speed)
+        return np.where(speed <= self.top_speed_m_s * (1 + 1e-9), power, np.nan)
 
     def at_power(self, power_w: float) -> Point:
         """What an input power (W) gives."""
@@ -186,7 +248,7 @@ class Performance:
 
     def drag_at_n(self, speed_m_s: ArrayLike) -> Array:
         """Resistance in N, no less than 0, at speeds through the water (any shape)."""
-        return np.maximum(drag_n(self.setup, self.resistance, speed_m_s), 0.0)
+        return np.maximum(self.driven.drag_n(speed_m_s), 0.0)
 
     def runtime_at_s(self, power_w: ArrayLike) -> Array:
         """Seconds that the bank gives a power in W (any shape), with the reserve kept."""
@@ -220,6 +282,21 @@ class Performance:
         return Point(
             power, speed, float(current_a(bank, power)), seconds, way * seconds, thrust, reason
         )
+
+
+def _knee(speed: Array, power: Array, limit_w: float, top_m_s: float) -> tuple[float, float] | None:
+    """Power and speed of the first point where d ln P / d ln V ≥ 4; None where there is none."""
+    grid = np.linspace(np.log(speed[0]), np.log(speed[-1]), 160)
+    log_p = np.interp(grid, np.log(speed), np.log(np.maximum(power, 1e-9)))
+    reach = max(1, int(round(0.14 / (grid[1] - grid[0]))))
+    slope = (log_p[2 * reach :] - log_p[: -2 * reach]) / (grid[2 * reach :] - grid[: -2 * reach])
+    at = np.exp(grid[reach:-reach])
+    p_at = np.exp(log_p[reach:-reach])
+    steep = (slope >= KNEE_EXPONENT) & (p_at > 0.03 * limit_w)
+    i = int(np.argmax(steep))
+    if not steep[i] or at[i] > top_m_s:
+        return None
+    return float(p_at[i]), float(at[i])
 
 
 def _inverse(power: Array, speed: Array, wanted: ArrayLike) -> Array:
