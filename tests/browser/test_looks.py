@@ -13,7 +13,7 @@ PAGES = [
     "/enquiry/2/shortlist",
     "/enquiry/2/by-hand?motor=tallmarrow-o12",
     "/enquiry/2/own",
-    "/enquiry/4/side-by-side?by=day&doubt=1",
+    "/enquiry/4/side-by-side?by=day&otherwise=1",
     "/enquiry/4/day-out?wind=18&from=9:30&all=1",
     "/enquiry/4/fitting",
     "/enquiry/4/fitting?tab=sheet",

@@ -10,14 +10,11 @@ from markupsafe import Markup
 
 from jolvek.core.base import typed_figures, units
 from jolvek.core.base.told import tell
-from jolvek.core.base.units import hours as clock
 from jolvek.core.day.summed import DayRun, carries
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.schools import Reserve, reserve_schools
-from jolvek.core.predict.evaluate import KNEE_EXPONENT
 from jolvek.core.predict.likelihood import in_words
-from jolvek.core.predict.performance import Point
-from jolvek.core.predict.what_if import what_if
+from jolvek.core.predict.performance import KNEE_EXPONENT, Point
 from jolvek.web.drawings import charts
 from jolvek.web.pages.side_by_side_curves import axes, cursor_data, curves, series
 from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why
@@ -25,7 +22,9 @@ from jolvek.web.pages.streams_panel import Streams, streams_panel
 from jolvek.web.view.display import Units, energy, long_hours
 from jolvek.web.view.doubt_words import IN_FIVE, current_told, helps_most, tried_told, wind_told
 from jolvek.web.view.figures import fig, marked
+from jolvek.web.view.followed import Strip
 from jolvek.web.view.language import capital, tr
+from jolvek.web.view.what_if import otherwise
 from jolvek.web.view.worked import Worked
 
 VIEWS = {
@@ -44,7 +43,7 @@ class Asked:
     mode: str
     view: str
     band: bool
-    doubt: bool
+    otherwise: bool
     quantity: str
     cursor: float
     refused: str
@@ -66,15 +65,8 @@ def asked_from(args: Mapping[str, str], need: Need, worked: list[Worked], u: Uni
         except typed_figures.NotAQuantity as error:
             refused = str(error)
     at = min(max(value, LEAST_SHARE * max(tops)), max(tops))
-    return Asked(mode, view, bool(args.get("band")), bool(args.get("doubt")), quantity, at, refused)
-
-
-@dataclass(frozen=True)
-class Doubt:
-    """One worse case: its name and figures in shown units."""
-
-    title: str
-    figures: tuple[str, ...]
+    band, otherwise_too = bool(args.get("band")), bool(args.get("otherwise"))
+    return Asked(mode, view, band, otherwise_too, quantity, at, refused)
 
 
 @dataclass(frozen=True)
@@ -96,7 +88,7 @@ class SideBySidePage:
     streams: Streams
     schools: list[Reserve]
     school_speed: str
-    cases: tuple[Doubt, ...]
+    cases: list[tuple[str, Strip]]
     knee: str  # per cent of power for one of speed, from where it no longer pays
     asked: Asked
 
@@ -122,7 +114,6 @@ def side_by_side_page(need: Need, worked: list[Worked], asked: Asked, u: Units) 
     days = {w.letter: w.job.run for w in worked}
     best = best_of(worked, at, days)
     chart, data = drawn(need, worked, asked, u)
-    cases = what_if(hand.fitted.setup) if asked.doubt else []
     return SideBySidePage(
         over_day(hand, days[hand.letter]) if asked.mode == "day" else "",
         said(hand, at[hand.letter], asked.mode, u),
@@ -139,7 +130,7 @@ def side_by_side_page(need: Need, worked: list[Worked], asked: Asked, u: Units) 
         streams_panel(hand.performance, at[hand.letter].power_w, u),
         reserve_schools(hand.performance, need.day.speed_m_s),
         str(u.full(hand.wish_or_top_m_s, "speed")),
-        tuple(_doubt(c.title, c.performance, need, u) for c in cases),
+        otherwise(hand.job, u) if asked.otherwise else [],
         f"{KNEE_EXPONENT:g}",
         asked,
     )
@@ -249,9 +240,3 @@ def _in_words(w: Worked, u: Units) -> str:
         )
     pitch = tr(" The propeller runs out of pitch there.") if p.limited_by == "pitch" else ""
     return f"{out}.{pitch}"
-
-
-def _doubt(title: str, p: Any, need: Need, u: Units) -> Doubt:
-    x = p.at_speed(min(need.day.speed_m_s, p.top_speed_m_s))
-    top, far = u.number(p.top_speed_m_s, "speed"), u.number(x.range_m, "distance")
-    return Doubt(title, (top, clock(x.runtime_s), far))

@@ -1,4 +1,4 @@
-"""What a rejected product would do with one thing changed, as a sentence."""
+"""One thing otherwise: what follows for a setup, and what a rejected product would then do."""
 
 from __future__ import annotations
 
@@ -7,10 +7,14 @@ from typing import Any
 
 from jolvek.core.base.told import tell
 from jolvek.core.enquiry.need import Day, Need
+from jolvek.core.job.changes import changes
+from jolvek.core.job.job_setup import JobSetup
+from jolvek.core.job.what_ifs import AGED, HEAVIER_KG, MORE_WIND_M_S, longer_shaft_m, what_if
 from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import ranked
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.web.view.display import Units, money
+from jolvek.web.view.followed import Strip, strip
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import row
 from jolvek.web.view.rates import price_name, shop_rates
@@ -28,8 +32,33 @@ WHAT_IFS = {
     "nearer": tell("10 % less distance"),
 }
 LESS = 0.9
-SHAFTS_M = (0.381, 0.508, 0.635, 0.762)  # 15, 20, 25 and 30 in; common practice, no source
-STEP_M = 0.127
+CASES = {
+    "person": tell("One more person"),
+    "heavier": tell("%(kg)s heavier"),
+    "shaft": tell("With a shaft of %(shafts)s mm"),
+    "weed": tell("Weed on the bottom"),
+    "aged": tell("The battery %(aged)s aged"),
+    "wind": tell("%(wind)s more wind against"),
+    "all": tell("Heavier, weed, aged and wind together"),
+}
+
+
+def otherwise(job: JobSetup, u: Units) -> list[tuple[str, Strip]]:
+    """Each case in words with what followed for the setup."""
+    out = []
+    for how, name in CASES.items():
+        other = what_if(job, how)
+        if other == job:
+            continue
+        title = tr(
+            name,
+            kg=u.full(HEAVIER_KG, "mass"),
+            shafts=f"{1000 * (other.fitted.shaft_m or 0.0):.0f}",
+            aged=u.full(AGED, "share"),
+            wind=u.full(MORE_WIND_M_S, "speed"),
+        )
+        out.append((title, strip(changes(job, other), u)))
+    return out
 
 
 def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: Units) -> str:
@@ -66,7 +95,7 @@ def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: U
 
 def _longer(item: Item[Any]) -> Item[Any]:
     longest = max((*item.shafts_m, item.spec.shaft_length_m or 0), default=0.0)
-    return replace(item, shafts_m=(next((s for s in SHAFTS_M if s > longest), longest + STEP_M),))
+    return replace(item, shafts_m=(longer_shaft_m(item, longest),))
 
 
 def _slower(day: Day) -> Day:

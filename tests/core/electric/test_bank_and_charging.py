@@ -14,9 +14,9 @@ from jolvek.core.electric.discharge import discharge
 from jolvek.core.enquiry.battery_schools import battery_schools
 from jolvek.core.enquiry.schools import power_schools, reserve_schools
 from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.hump import advice
 from jolvek.core.predict.setup import Setup
-from jolvek.core.predict.what_if import what_if
 from jolvek.core.products.motor import Motor
 
 PACK = Battery("nmc", 25.9, 30, 4.0)
@@ -95,17 +95,6 @@ def test_full_by_morning_is_answered_in_charge():
     assert float(charging.soc_after(bank, [c], hours, 0.2)) == pytest.approx(0.7, abs=0.01)
 
 
-def test_every_what_if_is_slower_or_shorter_and_all_at_once_is_the_worst():
-    first, *rest = what_if(DINGHY)
-    base = first.performance.at_speed(1.6)
-    for case in rest:
-        at = case.performance.at_speed(1.6)
-        assert at.power_w >= base.power_w and at.range_m < base.range_m
-    assert rest[-1].performance.at_speed(1.6).range_m == min(
-        c.performance.at_speed(1.6).range_m for c in rest
-    )
-
-
 def test_planing_power_falls_with_each_person():
     a = advice(replace(DINGHY, load=Load(3, 225)))
     assert a.power_w > a.one_less_w > a.alone_w > 1500
@@ -128,7 +117,7 @@ def test_schools_answer_for_every_boat_and_exactly_one_is_preferred(which):
 
 
 def test_the_thirds_keep_more_than_the_fifth():
-    fifth, thirds, hours = reserve_schools(what_if(DINGHY)[0].performance, 1.6)
+    fifth, thirds, hours = reserve_schools(evaluate(DINGHY), 1.6)
     assert thirds.range_m < fifth.range_m and hours.kept == pytest.approx(
-        what_if(DINGHY)[0].performance.at_speed(1.6).power_w / 1280
+        evaluate(DINGHY).at_speed(1.6).power_w / 1280
     )

@@ -15,7 +15,6 @@ from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
-from jolvek.core.predict.what_if import what_if
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.shelf import sample
 
@@ -91,18 +90,6 @@ def test_no_invented_product_claims_the_impossible():
     shelf = demo.shelf()
     for item in (*shelf.motors, *shelf.batteries):
         assert "block" not in levels(item).values(), item.title
-
-
-def test_every_doubt_is_no_better_than_the_plan_and_all_at_once_is_the_worst():
-    cases = {c.id: c.performance for c in what_if(DINGHY)}
-    plan, power = cases["as planned"], 600.0
-    for key, case in cases.items():
-        assert case.at_power(power).speed_m_s <= plan.at_power(power).speed_m_s * (1 + 1e-9), key
-        assert case.at_power(power).range_m <= plan.at_power(power).range_m * (1 + 1e-9), key
-    assert cases["all"].at_power(power).range_m == min(
-        c.at_power(power).range_m for c in cases.values()
-    )
-    assert cases["aged"].at_power(power).speed_m_s == pytest.approx(plan.at_power(power).speed_m_s)
 
 
 def test_schools_of_power_stand_side_by_side_and_only_what_applies_is_said_to():

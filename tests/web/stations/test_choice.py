@@ -235,7 +235,7 @@ def test_by_hand_offers_what_goes_with_the_motor_and_says_why_the_rest_does_not(
         "view=time",
         "view=thrust",
         "band=1",
-        "doubt=1",
+        "otherwise=1",
         "by=x&view=y",
     ],
 )

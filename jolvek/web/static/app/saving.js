@@ -272,7 +272,13 @@ function stash() {
   }));
   if (saving.sent >= saving.dirty) return;
   saving.sent = saving.dirty;
-  navigator.sendBeacon(form.action, new FormData(form));
+  // nobody is left to read the page that the answer leads to
+  fetch(form.action, {
+    method: "POST",
+    body: new FormData(form),
+    keepalive: true,
+    redirect: "manual"
+  }).catch(() => {});
 }
 
 function setField(form, name, values) {
