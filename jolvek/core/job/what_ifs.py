@@ -6,13 +6,14 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
+from jolvek.core.base.units import KNOT_M_S
 from jolvek.core.hydro.hull import ADULT_KG, Load
 from jolvek.core.job.job_setup import JobSetup
 from jolvek.core.products.shelf import Item
 
 HEAVIER_KG = 40.0
 AGED = 0.2  # of the battery's energy gone
-MORE_WIND_M_S = 5.0
+MORE_WIND_M_S = 10 * KNOT_M_S
 SHAFTS_M = (0.381, 0.508, 0.635, 0.762)  # 15, 20, 25 and 30 in; common practice, no source
 STEP_M = 0.127
 

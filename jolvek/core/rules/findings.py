@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
@@ -39,23 +40,32 @@ SI = {"power": "W", "speed": "m/s", "mass": "kg", "thrust": "N", "distance": "m"
 
 
 class _Figure(float):
-    """A float that formats itself as a quantity in chosen units: f"{x:speed}"."""
+    """A float that formats itself as a quantity in chosen units: f"{x:speed}". Beside a limit that
+    would read the same it shows more decimals.
+    """
 
     units: Mapping[str, str] = SI
     point: str = "."
+    beside: float | None = None
 
     def __format__(self, spec: str) -> str:
-        if spec.endswith("%"):
-            return f"{self._plain(spec)[:-1]}\u00a0%"
-        if spec not in QUANTITIES:
-            return self._plain(spec)
-        unit = self.units.get(spec, SI.get(spec, ""))
-        small = 1 if spec == "mass" and abs(self) < 20 else 0 if unit == "m" else None
-        shown = show(float(self), spec, unit, small).replace(".", self.point)
-        return f"{shown}\u00a0{unit}"
+        shown = self._shown(self, spec, 0)
+        for more in (1, 2):
+            if self.beside is None or self._shown(self.beside, spec, more - 1) != shown:
+                break
+            shown = self._shown(self, spec, more)
+        return shown
 
-    def _plain(self, spec: str) -> str:
-        return super().__format__(spec).replace(".", self.point)
+    def _shown(self, value: float, spec: str, more: int) -> str:
+        if spec not in QUANTITIES:
+            finer = re.sub(r"(?<=\.)\d(?=[f%])", lambda digits: str(int(digits[0]) + more), spec)
+            shown = format(float(value), finer).replace(".", self.point)
+            return f"{shown[:-1]}\u00a0%" if spec.endswith("%") else shown
+        unit = self.units.get(spec, SI.get(spec, ""))
+        small = 1 if spec == "mass" and abs(value) < 20 else 0 if unit == "m" else None
+        if more:
+            small = more + (QUANTITIES[spec].shown.get(unit, 1) if small is None else small)
+        return f"{show(float(value), spec, unit, small).replace('.', self.point)}\u00a0{unit}"
 
 
 def find(
@@ -105,11 +115,15 @@ def say(
     """
     rule = RULES[finding.rule]
     chosen = type("_Chosen", (_Figure,), {"units": units, "point": point})
-    named = {
+    values = dict(finding.values)
+    named: dict[str, Any] = {
         key: chosen(value) if isinstance(value, int | float) else speak(value)
-        for key, value in finding.values
+        for key, value in values.items()
     }
-    borne = dict(finding.values).get("cured", True)
+    figure, limit = values.get("figure"), values.get("limit")
+    if isinstance(figure, int | float) and isinstance(limit, int | float) and figure != limit:
+        named["figure"].beside, named["limit"].beside = limit, figure
+    borne = values.get("cured", True)
     cures = rule.cure if borne or not rule.otherwise else rule.otherwise
     text, cure = (speak(x).format(**named) for x in (rule.sentence, cures))
     return replace(finding, text=text, cure=cure)

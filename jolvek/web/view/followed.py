@@ -59,9 +59,12 @@ LABELS = {
 }
 
 
+FIRST = 4  # figures that stand in sight; what is newly found always does
+
+
 @dataclass(frozen=True)
 class Strip:
-    """What followed: the first texts, the others, and whether it can be taken back."""
+    """What followed: the texts in sight, the others, and whether it can be taken back."""
 
     first: tuple[str, ...]
     more: tuple[str, ...]
@@ -88,7 +91,7 @@ def strip(found: Changes, u: Units, undo: bool = False) -> Strip:
     new = [tr("New: %(text)s", text=u.said(f).text) for f in found.new if f.level != "note"]
     notes = [tr("New: %(text)s", text=u.said(f).text) for f in found.new if f.level == "note"]
     gone = [tr("No longer: %(text)s", text=u.said(f).text) for f in found.gone]
-    return Strip((*parts, *lead, *new), (*rest, *notes, *gone), undo)
+    return Strip((*parts, *lead[:FIRST], *new), (*lead[FIRST:], *rest, *notes, *gone), undo)
 
 
 def _part(was: str, now: str) -> str:
