@@ -16,12 +16,15 @@ MOST = 60  # of one enquiry, to merge with and to look back at
 
 @dataclass(frozen=True)
 class Version:
-    """One version: its number, time and author, and what it changed: (field, before, after)."""
+    """One version: its number, time and author, what it changed, and the number of the version
+    before it.
+    """
 
     id: int
     at: str
     who: str
-    changed: tuple[Clash, ...]
+    changed: tuple[Clash, ...] = ()
+    before: int | None = None
 
 
 def of_enquiry(conn: sqlite3.Connection, enquiry_id: int) -> list[Version]:
@@ -32,10 +35,10 @@ def of_enquiry(conn: sqlite3.Connection, enquiry_id: int) -> list[Version]:
     ).fetchall()
     read = [(row, _read(row)) for row in rows]
     known = [(row, e) for row, e in read if e is not None]
-    out = [Version(row["id"], row["at"], row["who"], ()) for row, _ in known[:1]]
-    for (_, before), (row, after) in pairwise(known):
+    out = [Version(row["id"], row["at"], row["who"]) for row, _ in known[:1]]
+    for (last, before), (row, after) in pairwise(known):
         if changed := differences(before, after):
-            out.append(Version(row["id"], row["at"], row["who"], changed))
+            out.append(Version(row["id"], row["at"], row["who"], changed, last["id"]))
     return out[::-1]
 
 

@@ -21,6 +21,7 @@ from jolvek.web.accounts import signing
 from jolvek.web.drawings import pictures, signature
 from jolvek.web.drawings.boat_drawing import silhouette
 from jolvek.web.drawings.charts import badge
+from jolvek.web.forms import named
 from jolvek.web.settings import Settings
 from jolvek.web.view import display, figures, language, rates, template_messages, words
 
@@ -83,6 +84,8 @@ def set_up(app: Flask, settings: Settings) -> None:
         money=display.money,
         price_name=rates.price_name,
         fig=figures.fig,
+        field_name=named.field_name,
+        field_text=named.field_text,
         minor_money=display.minor_money,
         minor_plain=display.minor_plain,
         counted=display.counted,
@@ -126,6 +129,7 @@ class Compiled(FileSystemBytecodeCache):
 
 def _filters(app: Flask) -> None:
     app.jinja_env.filters.update(
+        field_name=named.field_name,
         hours=hours,
         long_hours=display.long_hours,
         clock=display.clock,

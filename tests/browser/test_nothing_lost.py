@@ -98,12 +98,12 @@ def test_two_tabs_change_different_fields_and_both_stay(tab, context, server):
     expect(kept(other)).to_be_visible()
     gear(tab).fill("42")
     note = tab.locator("#theirs")  # no later save takes it away
-    expect(note).to_contain_text("Changed in another window: title")
+    expect(note).to_contain_text("Changed in another window: Title")
     with tab.expect_response(
         lambda r: r.url.endswith("/boat") and "gear=43" in (r.request.post_data or "")
     ):
         gear(tab).fill("43")
-    expect(note).to_contain_text("Changed in another window: title")
+    expect(note).to_contain_text("Changed in another window: Title")
     other.reload()
     expect(gear(other)).to_have_value("43")
     expect(other.get_by_role("textbox", name="Title")).to_have_value("Two tabs")

@@ -23,7 +23,7 @@ def test_two_people_who_change_different_fields_both_keep_theirs(conn):
     done = enquiries.change(conn, 2, day(distance_m=4321.0), "t2", seen, "page-b")
     kept = enquiries.get(conn, 2).need
     assert (kept.load.gear_kg, kept.day.distance_m) == (77.0, 4321.0)
-    assert done.merged.clashes == () and done.merged.theirs == ("gear kg",)
+    assert done.merged.clashes == () and done.merged.theirs == ("load.gear_kg",)
 
 
 def test_the_same_field_changed_twice_asks_with_both_values_and_keeps_the_first(conn):
@@ -31,7 +31,7 @@ def test_the_same_field_changed_twice_asks_with_both_values_and_keeps_the_first(
     enquiries.change(conn, 2, loaded(gear_kg=77.0), "t1", seen, "page-a")
     done = enquiries.change(conn, 2, loaded(gear_kg=50.0, people=3), "t2", seen, "page-b")
     clash = done.merged.clashes[0]
-    assert (clash.name, clash.theirs, clash.mine) == ("gear kg", "77", "50")
+    assert (clash.key, clash.theirs, clash.mine) == ("load.gear_kg", 77.0, 50.0)
     assert enquiries.get(conn, 2).need.load.gear_kg == 77.0
     assert enquiries.get(conn, 2).need.load.people == 3  # the rest is kept
 

@@ -13,11 +13,12 @@ from jolvek import cli
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.job import figures as core_figures
 from jolvek.formats import enquiry_file
-from jolvek.store import enquiries, setups
+from jolvek.store import enquiries, offers, setups
 from jolvek.web.view import figures, pdf
 from jolvek.web.view.worked import work_out
 from tests.web.pages.made import AT_SEA
-from tests.web.steps import forms_to
+from tests.web.stations.test_offer_sent import tick
+from tests.web.steps import boat_form, forms_to
 
 PAGES = (
     "boat waters shortlist side-by-side side-by-side?by=day side-by-side.csv day-out day-out?s=B"
@@ -244,3 +245,26 @@ def test_a_stop_of_the_sea_is_a_stop_of_the_offer(edited, fitted):
     edited(2, day(wind_m_s=14.0))
     assert "cannot be offered" in fitted.get("/enquiry/2/offer").text
     assert "Offer A" not in fitted.get("/enquiry/2/waters").text
+
+
+def test_the_customers_page_and_paper_say_what_the_stations_say(fitted, conn, papers):
+    """Frozen as it was sent, worked out again on the stations: nothing has changed between."""
+    form = boat_form(fitted, 5) | {"mail": "runa@vik.example"}
+    fitted.post("/enquiry/5/boat", data=form)
+    fitted.post("/enquiry/5/offer", data={"letter_A": "A", "letter_B": "B"})
+    tick(fitted)
+    assert fitted.post("/enquiry/5/offer/send", data={"mail": "1"}).status_code == 303
+    frozen = defaultdict(lambda: defaultdict(set))
+    (made,) = offers.of_enquiry(conn, 5)
+    link = f"/o/{offers.make_link(conn, made.id, '2099-01-01')}"
+    page = fitted.application.test_client().get(link).get_data(as_text=True)
+    for place, text in (("customer", page), ("offer paper", figures.spans(papers.pop()))):
+        for key, told in FIGURE.findall(text):
+            frozen[key][plain(told)].add(place)
+    live = gathered(fitted, 5)
+    both = [k for k in frozen if k in live]
+    assert len(both) > 20 and {p for t in frozen.values() for p in set().union(*t.values())} == {
+        "customer",
+        "offer paper",
+    }
+    agreed({k: {**live[k], **frozen[k]} for k in both})

@@ -9,22 +9,21 @@ from dataclasses import dataclass
 from typing import Any
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import Enquiry, as_plain, from_plain
 
 
 @dataclass(frozen=True)
 class Clash:
-    """One field that two people changed: its name in words, theirs and mine."""
+    """One field that differs: its key as stored, and the stored value in either hand."""
 
-    name: str
-    theirs: str
-    mine: str
+    key: str
+    theirs: Any
+    mine: Any
 
 
 @dataclass(frozen=True)
 class Merged:
-    """The merged enquiry, the fields both changed, and the names of those the other one changed."""
+    """The merged enquiry, the fields both changed, and the keys of those the other one changed."""
 
     enquiry: Enquiry
     clashes: tuple[Clash, ...] = ()
@@ -43,7 +42,7 @@ def merge(base: Enquiry, mine: Enquiry, theirs: Enquiry) -> Merged:
     >>> merge(e, replace(e, title="A"), replace(e, note="B")).enquiry.title
     'A'
     >>> merge(e, replace(e, title="A"), replace(e, title="B")).clashes
-    (Clash(name='title', theirs='B', mine='A'),)
+    (Clash(key='title', theirs='B', mine='A'),)
     """
     if theirs in (base, mine):
         return Merged(mine)
@@ -52,31 +51,31 @@ def merge(base: Enquiry, mine: Enquiry, theirs: Enquiry) -> Merged:
     for key in sorted({*a, *b, *c}):
         was, my, their = a.get(key), b.get(key), c.get(key)
         if my in (was, their):
-            others += [_words(key)] if their not in (was, my) else []
+            others += [key] if their not in (was, my) else []
         elif their == was:
             out[key] = my
         else:
-            clashes.append(Clash(_words(key), _text(their), _text(my)))
+            clashes.append(Clash(key, their, my))
     try:
         return Merged(from_plain(_nested(out)), tuple(clashes), tuple(others))
     except ValueRefused as error:  # both halves are right alone and wrong together
-        clash = Clash(_words(error.key), "", str(error))
+        clash = Clash(error.key, None, str(error))
         return Merged(theirs, (*clashes, clash), tuple(others))
 
 
 def differences(before: Enquiry, after: Enquiry) -> tuple[Clash, ...]:
-    """The fields that differ, in words: `theirs` what stood before, `mine` what stands after.
+    """The fields that differ: `theirs` what stood before, `mine` what stands after.
 
     >>> from dataclasses import replace
     >>> from jolvek.core.enquiry.need import Need
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> e = Enquiry(Need(Hull("kayak", 3.7, .78, 34), Load(1)))
     >>> differences(e, replace(e, title="A"))
-    (Clash(name='title', theirs='–', mine='A'),)
+    (Clash(key='title', theirs='', mine='A'),)
     """
     a, b = _flat(as_plain(before)), _flat(as_plain(after))
     keys = [k for k in {**a, **b} if a.get(k) != b.get(k)]
-    return tuple(Clash(_words(k), _text(a.get(k)), _text(b.get(k))) for k in keys)
+    return tuple(Clash(k, a.get(k), b.get(k)) for k in keys)
 
 
 def _flat(data: Mapping[str, Any], prefix: str = "") -> dict[str, Any]:
@@ -99,19 +98,3 @@ def _nested(flat: Mapping[str, Any]) -> dict[str, Any]:
         k: {x: y for x, y in v.items() if y is not None} if isinstance(v, dict) else v
         for k, v in out.items()
     }
-
-
-def _words(key: str) -> str:
-    return key.split(".", 1)[-1].replace("_", " ")
-
-
-def _text(value: Any) -> str:
-    if value in (None, "", []):
-        return "–"
-    if isinstance(value, list):
-        return (
-            tell("%(value)s rows", value=len(value))
-            if isinstance(value[0], dict)
-            else ", ".join(map(str, value))
-        )
-    return f"{value:g}" if isinstance(value, float) else str(value)

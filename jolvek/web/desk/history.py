@@ -4,20 +4,37 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Blueprint, abort, flash, redirect, url_for
+from flask import Blueprint, abort, flash, redirect, request, url_for
 
+from jolvek.core.job.changes import changes
 from jolvek.store import versions
 from jolvek.web import saving, shared
+from jolvek.web.view import display
+from jolvek.web.view.followed import Strip, strip
 from jolvek.web.view.language import tr
+from jolvek.web.view.worked import work_out
 
 bp = Blueprint("history", __name__, url_prefix="/enquiry/<int:enquiry_id>/history")
 
 
 @bp.get("")
 def page(enquiry_id: int) -> Any:
-    """The kept versions, the newest first, with what each changed."""
-    told = versions.of_enquiry(shared.conn(), enquiry_id)
-    return shared.show("history/page.html", shared.frame(enquiry_id, ""), versions=told)
+    """The kept versions, the newest first, with what each changed; of one that is asked for, what
+    followed for the setup in hand.
+    """
+    kept, f = versions.of_enquiry(shared.conn(), enquiry_id), shared.frame(enquiry_id, "")
+    asked = next((v for v in kept if str(v.id) == request.args.get("of")), None)
+    followed = _followed(f, asked) if asked and asked.before else None
+    return shared.show("history/page.html", f, versions=kept, asked=asked, followed_then=followed)
+
+
+def _followed(f: shared.Frame, asked: versions.Version) -> Strip | None:
+    both = [versions.get(shared.conn(), f.e.id, n) for n in (asked.before or 0, asked.id)]
+    hand = f.card.in_hand
+    if hand is None or None in both:
+        return None
+    was, now = (work_out(e.need, hand.pinned).job for e in both if e)
+    return strip(changes(was, now), display.current())
 
 
 @bp.post("")

@@ -52,7 +52,7 @@ SCHOOL_WORDS = {
     "thirds": tell("a third"),
     "hour": tell("an hour's running"),
 }
-_FIELDS = (  # the record's key, the field's name, label, quantity, hint
+DAY_FIELDS = (  # the record's key, the field's name, label, quantity, hint
     ("wind_m_s", "wind", tell("Wind against"), "speed", ""),
     ("current_m_s", "current", tell("Current against"), "speed", ""),
     ("reserve", "reserve", tell("Share kept"), "share", ""),
@@ -90,7 +90,7 @@ _FIELDS = (  # the record's key, the field's name, label, quantity, hint
 # what stands between two sums: no comma of a thousand or of cents
 _BETWEEN = re.compile(r";|,(?!\d)|,(?=\d{4}|\d{1,3}\s\d{3}(?!\d))")
 _CHARGE_S = tuple(3600 * hours for hours in allowed(Day, "charge_h"))
-_NAMES = {name: key for key, name, *_ in _FIELDS}
+_NAMES = {name: key for key, name, *_ in DAY_FIELDS}
 
 
 class DayForm(FlaskForm):
@@ -137,7 +137,7 @@ class DayForm(FlaskForm):
             raise ValidationError(message) from None
 
 
-for _key, _name, _label, _quantity, _hint in _FIELDS:
+for _key, _name, _label, _quantity, _hint in DAY_FIELDS:
     _low, _high = allowed(Day, _key)
     setattr(DayForm, _name, QuantityField(_label, _quantity, _low, _high, False, _hint))
 for _wish in WISHES:

@@ -20,6 +20,7 @@ from jolvek.web.forms.draft_form import Draft
 from jolvek.web.mailing import post_of
 from jolvek.web.pages import offer_content, offer_years, sending
 from jolvek.web.pages.offer_lines import SERVICES, lines, priced_services, totals
+from jolvek.web.pages.offer_revision import changed
 from jolvek.web.pages.offer_shop_data import margins, shop_data
 from jolvek.web.pages.sending import customer_way
 from jolvek.web.saving import now
@@ -106,6 +107,7 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         "rows": draft_form.FREE_ROWS,
         "margins": margins(worked, draft) if made and signing.may("offer.send") else [],
         "sent": [_sent_told(x) for x in sent],
+        "since_sent": changed(offers.content(conn(), sent[0].id), made) if sent and made else [],
         **(_form_told(worked, draft) if made else {}),
         "open": _open(f, draft, worked) if made else [],
         "repriced": any(x.now for x in _moved(f, worked)),

@@ -285,7 +285,7 @@ def test_versions_say_who_and_one_goes_back(enter, conn):
     form = boat_form(advisor, 2)
     advisor.post("/enquiry/2/boat", data=form | {"title": "Renamed", "beam": "1.7"})
     page = advisor.get("/enquiry/2/history").text
-    assert "The advisor" in page and "→ Renamed" in page and "beam m" in page
+    assert "The advisor" in page and "→ Renamed" in page and "Beam overall" in page
     first = re.findall(r'name="version"\s+value="(\d+)"', page)[-1]
     advisor.post("/enquiry/2/history", data={"version": first})
     assert "Renamed" not in advisor.get("/enquiry/2/boat").text

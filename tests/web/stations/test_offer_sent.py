@@ -183,7 +183,10 @@ def test_a_revision_keeps_the_number_and_the_old_link_leads_to_it(sent, conn, sh
     old = way(conn, sent.id)
     asked = {"do": "accepted", "name": "Runa", "agree": "1", "letter": "A", "offer": sent.id}
     assert stranger(app).get(old).status_code == 200
+    assert f"Nothing has changed since {sent.number} was sent." in shop.get(HERE).text
     shop.post(HERE, data={"letter_A": "A", "discount": "10"})
+    since = shop.get(HERE).text.split(f"Since {sent.number} was sent:")[1]
+    assert "Setup B is left out." in since and " is now " in since
     tick(shop)
     assert shop.post(f"{HERE}/send", data={"after": sent.id}).status_code == 303
     again = offers.of_enquiry(conn, 5)[0]
