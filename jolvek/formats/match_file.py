@@ -60,12 +60,23 @@ def _reason(product: str, finding: Finding) -> dict[str, Any]:
 
 
 def _judged(match: Match, i: int, scores: Any) -> dict[str, Any]:
-    """A ranked setup with what the rule book says of it."""
+    """A ranked setup with what the rule book says of it; what it does is worked out as that of a
+    setup in hand, finer than all candidates are.
+    """
+    job = of_fitted(fitted_of(match, i))
+    at, power = job.wish_or_top, match.field.power_at_wish_w[i]
+    exact = {
+        "top_speed_m_s": job.performance.top_speed_m_s,
+        "power_w": None if math.isnan(power) else at.power_w,
+        "runtime_s": at.runtime_s,
+        "range_m": at.range_m,
+    }
     said = [
         {"rule": x.rule, "level": x.level, "text": x.text, "cure": x.cure, "source": x.source}
-        for x in of_fitted(fitted_of(match, i)).findings
+        for x in job.findings
     ]
-    return {**_setup(match, i, scores), "findings": said}
+    figures = {k: None if v is None else float(f"{v:.6g}") for k, v in exact.items()}
+    return {**_setup(match, i, scores), **figures, "findings": said}
 
 
 def _told(pick: Pick) -> dict[str, Any]:

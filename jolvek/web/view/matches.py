@@ -15,12 +15,13 @@ from jolvek.core.electric.bank import Bank, layout, rating
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.enquiry.need import Need
+from jolvek.core.job.job_setup import of_fitted
 from jolvek.core.match.likely import likely
 from jolvek.core.match.matching import Match
 from jolvek.core.match.matching import match as run_match
 from jolvek.core.match.picks import Pick, picks
 from jolvek.core.match.ranking import Step, measures, pareto, steps
-from jolvek.core.match.whole import parts_of
+from jolvek.core.match.whole import fitted_of, parts_of
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 from jolvek.core.products.rates import Rates
@@ -246,16 +247,16 @@ def _open(match: Match, index: int) -> tuple[str, ...]:
 
 
 def row(match: Match, index: int, why: str = "") -> Row:
-    """Candidate `index` with its products."""
-    f = match.field
-    hours, power = float(f.charge_h[index]), float(f.power_at_wish_w[index])
+    """Candidate `index` with its products; what it does is worked out as it is once pinned."""
+    f, job = match.field, of_fitted(fitted_of(match, index))
+    hours, power, at = float(f.charge_h[index]), float(f.power_at_wish_w[index]), job.wish_or_top
     return Row(
         index,
         *parts_of(match, index),
-        float(f.top_speed_m_s[index]),
-        None if np.isnan(power) else power,
-        float(f.runtime_s[index]),
-        float(f.range_m[index]),
+        job.performance.top_speed_m_s,
+        None if np.isnan(power) else at.power_w,
+        at.runtime_s or 0.0,
+        at.range_m or 0.0,
         float(f.price[index]),
         float(f.parts_price[index]),
         float(f.fitted_price[index]),
