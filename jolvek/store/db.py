@@ -12,7 +12,7 @@ from pathlib import Path
 from urllib.parse import quote
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.store import allowed, trail
+from jolvek.store import allowed, rebuild, trail
 
 BUSY_S = 10
 KEPT_BACKUPS = 30
@@ -123,31 +123,63 @@ def migrate(conn: sqlite3.Connection) -> int:
     """Apply what is missing, all in one transaction that reads the version first, so that of
     several processes one migrates and the others find it done; returns the version.
 
-    A database that holds something is copied before it is changed. Raises DatabaseRefused for one
-    that a newer Jolvek has written.
+    A database that holds something is copied before it is changed. Foreign keys are off meanwhile,
+    so that a table may be rebuilt; before COMMIT every key must hold and no table have fewer rows.
+    Raises DatabaseRefused where one has, and for a database that a newer Jolvek has written.
     """
     steps = migrations()
     newest = steps[-1][0]
     if _version(conn) < newest:
         _copy_before(conn)
-    with transaction(conn):
-        version = _version(conn)
-        if version > newest:
-            raise DatabaseRefused(
-                f"The data were written by a newer Jolvek (their version is {version}, this one"
-                f" knows {newest}): start that one, or take a backup from before."
-            )
-        if version < newest:
-            allowed.take_off(conn)
-        for number, sql in steps:
-            if number > version:
-                if number in _REPAIRS:
-                    _REPAIRS[number](conn)
-                for statement in _statements(sql):
-                    conn.execute(statement)
-                conn.execute(f"PRAGMA user_version = {number:d}")
-        allowed.put(conn)
+    conn.execute("PRAGMA foreign_keys = OFF")  # does nothing inside a transaction
+    try:
+        with transaction(conn):
+            _apply(conn, steps)
+    finally:
+        conn.execute("PRAGMA foreign_keys = ON")
     return newest
+
+
+def _apply(conn: sqlite3.Connection, steps: list[tuple[int, str]]) -> None:
+    version, newest = _version(conn), steps[-1][0]
+    if version > newest:
+        raise DatabaseRefused(
+            f"The data were written by a newer Jolvek (their version is {version}, this one"
+            f" knows {newest}): start that one, or take a backup from before."
+        )
+    before = _rows_by_table(conn) if version < newest else {}
+    if version < newest:
+        allowed.take_off(conn)
+    for number, sql in steps:
+        if number > version:
+            if number in _REPAIRS:
+                _REPAIRS[number](conn)
+            for statement in _statements(sql):
+                conn.execute(statement)
+            conn.execute(f"PRAGMA user_version = {number:d}")
+    allowed.put(conn)
+    if before:
+        _check_nothing_lost(conn, before)
+
+
+def _rows_by_table(conn: sqlite3.Connection) -> dict[str, int]:
+    counted = (f'SELECT count(*) FROM "{x}"' for x in rebuild.tables(conn))
+    return {
+        x: conn.execute(sql).fetchone()[0]
+        for x, sql in zip(rebuild.tables(conn), counted, strict=True)
+    }
+
+
+def _check_nothing_lost(conn: sqlite3.Connection, before: dict[str, int]) -> None:
+    after = _rows_by_table(conn)
+    fewer = [f"{t} {n} → {after[t]}" for t, n in before.items() if t in after and after[t] < n]
+    loose = {row["table"] for row in conn.execute("PRAGMA foreign_key_check")}
+    if fewer or loose:
+        lost = "; ".join([*fewer, *(f"{t} refers to rows that are gone" for t in sorted(loose))])
+        raise DatabaseRefused(
+            f"Bringing the data up to date would lose rows ({lost}). Nothing was changed; a copy"
+            " from before stands in the folder backups."
+        )
 
 
 def ready(path: str | Path) -> int:
@@ -214,6 +246,7 @@ def _names_in_the_trail(conn: sqlite3.Connection) -> None:
 _REPAIRS: dict[int, Callable[[sqlite3.Connection], None]] = {
     4: _places_of_legs,
     21: _names_in_the_trail,
+    23: rebuild.drop_word_lists,
 }
 
 

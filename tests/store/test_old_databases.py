@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 
-from jolvek.store import db, enquiries, finding, setups, shelf
+from jolvek.store import allowed, db, enquiries, finding, rebuild, setups, shelf
 from jolvek.web import create_app
 from jolvek.web.settings import Settings
 from tests.web.steps import STATIONS
@@ -38,6 +38,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "015_stock.sql": "e42e2f4c7897b8e6",
     "021_saved_once.sql": "6305e2ac9816f0d2",
     "022_one_job.sql": "f2f34856b9921ff2",
+    "023_no_word_lists.sql": "0fcc97e459b13549",
 }
 
 
@@ -100,3 +101,63 @@ def test_a_commit_that_fails_is_rolled_back_and_its_error_raised(conn):
         )
     assert not conn.in_transaction
     assert conn.execute("SELECT count(*) FROM bay").fetchone()[0] == before
+
+
+def rows_of_all(conn):
+    return {t: conn.execute(f'SELECT * FROM "{t}"').fetchall() for t in rebuild.tables(conn)}
+
+
+@pytest.fixture
+def bare(working, tmp_path):
+    """The demo at work, with foreign keys off as in a migration."""
+    conn = db.connect(tmp_path / "jolvek.db")
+    working.backup(conn)
+    conn.execute("PRAGMA foreign_keys = OFF")
+    yield conn
+    conn.close()
+
+
+def test_every_table_can_be_rebuilt_and_no_row_of_any_table_is_another(bare):
+    before = [[tuple(r) for r in rows] for rows in rows_of_all(bare).values()]
+    assert sum(map(len, before)) > 400
+    with db.transaction(bare):
+        allowed.take_off(bare)
+        for table in rebuild.tables(bare):
+            rebuild.rebuild(bare, table, rebuild.sql_of(bare, table))
+        allowed.put(bare)
+    assert [[tuple(r) for r in rows] for rows in rows_of_all(bare).values()] == before
+    assert bare.execute("PRAGMA foreign_key_check").fetchall() == []
+    indexes = "SELECT count(*) FROM sqlite_master WHERE type IN ('index', 'trigger')"
+    assert bare.execute(indexes).fetchone()[0] > 20
+
+
+def test_a_table_is_never_rebuilt_while_its_rows_would_take_others_along(conn):
+    with pytest.raises(RuntimeError, match="foreign keys are on"):
+        rebuild.rebuild(conn, "enquiry", rebuild.sql_of(conn, "enquiry"))
+
+
+def test_no_table_has_a_list_of_allowed_words(conn):
+    for table in rebuild.tables(conn):
+        sql = rebuild.sql_of(conn, table)
+        assert rebuild.without_word_lists(sql) == sql, table
+
+
+@pytest.mark.parametrize(
+    ("sql", "told"),
+    [
+        ("DELETE FROM setup WHERE id = (SELECT min(id) FROM setup);", "setup"),
+        ("DELETE FROM enquiry WHERE id = 2;", "refers to rows that are gone"),
+    ],
+)
+def test_a_migration_that_loses_rows_changes_nothing(pinned, tmp_path, monkeypatch, sql, told):
+    conn = db.connect(tmp_path / "jolvek.db")
+    pinned.backup(conn)
+    steps = db.migrations()
+    monkeypatch.setattr(db, "migrations", lambda: [*steps, (steps[-1][0] + 1, sql)])
+    before = {t: len(rows) for t, rows in rows_of_all(conn).items()}
+    with pytest.raises(db.DatabaseRefused, match=told):
+        db.migrate(conn)
+    assert {t: len(rows) for t, rows in rows_of_all(conn).items()} == before
+    assert conn.execute("PRAGMA foreign_keys").fetchone()[0] == 1
+    assert conn.execute("PRAGMA user_version").fetchone()[0] == steps[-1][0]
+    conn.close()
