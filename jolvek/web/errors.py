@@ -13,6 +13,7 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.told import tell
 from jolvek.formats import openapi
 from jolvek.web import masked
+from jolvek.web.forms import merged
 from jolvek.web.view.language import tr
 
 _BLUEPRINT_REFUSALS: dict[str, Any] = {}
@@ -25,6 +26,7 @@ def refuses_large(endpoint: str, refuse: Any) -> None:
 
 def handle(app: Flask) -> None:
     """Register the handlers."""
+    merged.set_up(app)
     app.register_error_handler(RequestEntityTooLarge, _large)
     app.register_error_handler(CSRFError, _csrf)
     app.register_error_handler(JolvekError, _refused)

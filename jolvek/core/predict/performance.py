@@ -21,11 +21,10 @@ from jolvek.core.hydro.floating import float_at, hull_speed_m_s
 from jolvek.core.hydro.propulsor import Propulsor, shaft_speed_rev_s
 from jolvek.core.hydro.resistance import Resistance
 from jolvek.core.predict.driven import Driven
+from jolvek.core.predict.knee import knee
 from jolvek.core.predict.setup import Setup
 
 DRIFT_W = 1.0  # less than any controller gives: no power is used
-
-KNEE_EXPONENT = 4.0
 
 
 @dataclass(frozen=True)
@@ -112,10 +111,8 @@ class Performance:
 
     @cached_property
     def knee(self) -> Point:
-        """Where each further bit of speed starts to cost four times its share of power; averaged
-        over ±14 % of speed.
-        """
-        found = _knee(self.speed_m_s, self.power_w, self.power_limit_w, self.top_speed_m_s)
+        """Where each further bit of speed starts to cost four times its share of power."""
+        found = knee(self.speed_m_s, self.power_w, self.power_limit_w, self.top_speed_m_s)
         if found is None:
             why = tell("not reached with this power: speed is still cheap")
             return Point(None, None, reason=why)
@@ -282,21 +279,6 @@ class Performance:
         return Point(
             power, speed, float(current_a(bank, power)), seconds, way * seconds, thrust, reason
         )
-
-
-def _knee(speed: Array, power: Array, limit_w: float, top_m_s: float) -> tuple[float, float] | None:
-    """Power and speed of the first point where d ln P / d ln V ≥ 4; None where there is none."""
-    grid = np.linspace(np.log(speed[0]), np.log(speed[-1]), 160)
-    log_p = np.interp(grid, np.log(speed), np.log(np.maximum(power, 1e-9)))
-    reach = max(1, int(round(0.14 / (grid[1] - grid[0]))))
-    slope = (log_p[2 * reach :] - log_p[: -2 * reach]) / (grid[2 * reach :] - grid[: -2 * reach])
-    at = np.exp(grid[reach:-reach])
-    p_at = np.exp(log_p[reach:-reach])
-    steep = (slope >= KNEE_EXPONENT) & (p_at > 0.03 * limit_w)
-    i = int(np.argmax(steep))
-    if not steep[i] or at[i] > top_m_s:
-        return None
-    return float(p_at[i]), float(at[i])
 
 
 def _inverse(power: Array, speed: Array, wanted: ArrayLike) -> Array:

@@ -23,6 +23,7 @@ from jolvek.store import shelf as shelf_store
 from jolvek.store.db import transaction
 from jolvek.web import data
 from jolvek.web.accounts import signing
+from jolvek.web.forms.merged import merged
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, show, who
 from jolvek.web.view.language import tr
@@ -40,6 +41,14 @@ AT_WORDS = {
     SEASON_END: tell("after the season"),
     LAID_UP: tell("while laid up"),
 }
+LABELS = {
+    "text": tell("What is to be done"),
+    "hazard": tell("Caution"),
+    "kind": tell("When"),
+    "every": tell("Every, hours or months"),
+    "at": tell("Of the season"),
+    "source": tell("Source"),
+}
 _WATERS = {"salt": (True, False), "fresh, lead": (False, True)}
 
 
@@ -52,20 +61,34 @@ def _usual() -> dict[str, Care]:
     return out
 
 
+def _steps(edits: list[Edit], product: str) -> dict[str, Care]:
+    """The steps as they stand for a product, or for all boats, by key."""
+    mine = {e.key for e in edits if e.product_id == product}
+    steps = {c.key: c for c in care_for(Profile(True, False, False, (product,)), edits)}
+    return {key: c for key, c in _usual().items() if key not in mine} | steps
+
+
+def values(c: Care | None) -> dict[str, str]:
+    """What the form of a step is filled with; that of a new one without a step."""
+    if c is None:
+        return {"text": "", "hazard": "", "kind": "hours", "every": "", "at": "", "source": ""}
+    every = f"{c.every:g}" if c.every else ""
+    own = {"kind": c.kind, "every": every, "at": c.at, "source": c.source}
+    return {"text": c.text, "hazard": c.hazard, **own}
+
+
 def _page(refused: str = "", code: int = 200) -> Any:
     product = request.values.get("product", "")[:80]
     edits = care_edits.all_edits(conn())
     mine = {e.key: e for e in edits if e.product_id == product}
-    steps = {c.key: c for c in care_for(Profile(True, False, False, (product,)), edits)}
-    for key, c in _usual().items():
-        if key not in mine:
-            steps.setdefault(key, c)
+    steps = _steps(edits, product)
     shelf = shelf_store.load(conn())
     products = [x for kind in (shelf.motors, shelf.batteries, shelf.chargers) for x in kind]
     more = {
         "product": product,
         "products": products,
         "steps": list(steps.values()),
+        "values": values,
         "dropped": [e.key for e in mine.values() if e.care is None],
         "mine": mine,
         "kinds": KIND_WORDS,
@@ -91,9 +114,10 @@ def save() -> Any:
     if do not in ("save", "drop", "back"):
         abort(422, tr("Read nothing that can be done; allowed is to save, drop or go back."))
     try:
-        told = _care(key, form) if do == "save" else None
-        key = told.key if told else key
         with transaction(conn()) as c:
+            now_is = values(_steps(care_edits.all_edits(c), product).get(key))
+            told = _care(key, merged(form, now_is, LABELS)) if do == "save" else None
+            key = told.key if told else key
             if do == "back":
                 care_edits.back(c, product, key)
             elif key:

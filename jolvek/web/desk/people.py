@@ -15,6 +15,7 @@ from jolvek.store.people import ROLES, Person
 from jolvek.web import shared
 from jolvek.web.accounts import signing
 from jolvek.web.forms.chosen import chosen
+from jolvek.web.forms.merged import merged
 from jolvek.web.saving import now
 from jolvek.web.view.language import tr
 
@@ -26,6 +27,7 @@ ROLE_WORDS = {
     "advisor": tell("and keeps enquiries, setups, offers and the catalogue"),
     "owner": tell("and people, settings, backups and the trail"),
 }
+LABELS = {"role": tell("Role"), "active": tell("may sign in")}
 
 
 @bp.get("")
@@ -74,12 +76,13 @@ def add() -> Any:
 @bp.post("/change")
 def change() -> Any:
     """Another role, or in and out; one owner always stays."""
-    who, role = _somebody(), chosen("role", ROLES)
-    active = "active" in request.form
-    last = store.owners(shared.conn()) == 1 and who.role == "owner" and who.password
-    if last and who.active and (role != "owner" or not active):
-        abort(422, tr("One owner must stay: make somebody else owner first."))
     with transaction(shared.conn()) as c:
+        who = _somebody()
+        form = merged(request.form, {"role": who.role, "active": who.active}, LABELS)
+        role, active = chosen("role", ROLES, form), "active" in form
+        last = store.owners(c) == 1 and who.role == "owner" and who.password
+        if last and who.active and (role != "owner" or not active):
+            abort(422, tr("One owner must stay: make somebody else owner first."))
         store.set_role(c, who.id, role, active)
     signing.told("person changed", f"{who.shown}: {role}, {'in' if active else 'out'}")
     word = tr(role)

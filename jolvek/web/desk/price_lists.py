@@ -5,7 +5,9 @@ from __future__ import annotations
 import re
 import secrets
 from dataclasses import asdict
+from hashlib import sha256
 from pathlib import Path
+from sqlite3 import Connection
 from typing import Any
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
@@ -71,9 +73,16 @@ def preview() -> Any:
 
 def _preview(content: bytes, name: str, kind: str, shelf: Shelf) -> Any:
     """Every row as it would be written."""
-    seen = catalogue_page.preview(_rows(content, kind, shelf))
-    token = _kept(content)
-    return show("shelf/preview.html", seen, p=seen, token_value=token, kind=kind, name=name)
+    rows = _rows(content, kind, shelf)
+    more = {"token_value": _kept(content), "kind": kind, "name": name, "shown": _stamp(rows)}
+    seen = catalogue_page.preview(rows)
+    return show("shelf/preview.html", seen, p=seen, **more)
+
+
+def _stamp(rows: list[tuple[str, shelf_csv.Row]]) -> str:
+    """What a preview showed, in short: other rows or other changes have another."""
+    told = "\n".join(f"{k} {r.line} {r.state} {r.title} {r.changes}" for k, r in rows)
+    return sha256(told.encode()).hexdigest()[:32]
 
 
 def _mine() -> str:
@@ -183,7 +192,16 @@ def confirm() -> Any:
     path = _laid_aside(token)
     if path is None:
         return refuse(tr("the preview is gone; choose the file again"))
-    rows = _rows(path.read_bytes(), kind, store.load(conn()))
+    with transaction(conn()) as c:
+        return _written(c, path, kind)
+
+
+def _written(c: Connection, path: Path, kind: str) -> Any:
+    content, shelf = path.read_bytes(), store.load(c)
+    rows = _rows(content, kind, shelf)
+    if request.form.get("shown", "") not in ("", _stamp(rows)):
+        flash(tr("The catalogue changed since the preview: look at it again."))
+        return _preview(content, request.form.get("name", "")[:200], kind, shelf), 422
     wrong = [r for _, r in rows if r.state == "wrong"]
     if wrong and request.form.get("leave_out") != "1":
         return refuse(tr("%(wrong)s rows are wrong; nothing was written", wrong=len(wrong)))
@@ -198,10 +216,9 @@ def confirm() -> Any:
             )
         )
     items = [(k, r.item) for k, r in rows if r.state in ("new", "changed") and r.item is not None]
-    with transaction(conn()) as c:
-        store.change(
-            c, items, tr("import of %(items)s", items=counted(len(items), "product")), saving.now()
-        )
+    store.change(
+        c, items, tr("import of %(items)s", items=counted(len(items), "product")), saving.now()
+    )
     path.unlink(missing_ok=True)
     left = tr(", %(wrong)s left out", wrong=counted(len(wrong), tr("wrong row"))) if wrong else ""
     flash(tr("%(items)s imported%(left)s.", items=counted(len(items), "product"), left=left))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from sqlite3 import Connection
 from typing import Any
 
 from flask import (
@@ -28,10 +29,12 @@ from jolvek.store import shelf as store
 from jolvek.store.db import transaction
 from jolvek.web import saving, shared
 from jolvek.web.accounts import signing
-from jolvek.web.pages.catalogue_page import catalogue_page, product_page
+from jolvek.web.desk.stock import stock_values
+from jolvek.web.forms.merged import merged
+from jolvek.web.pages.catalogue_page import catalogue_page, product_page, product_values
 from jolvek.web.pages.compare_page import compare_page
 from jolvek.web.shared import conn, settings, show, table_file
-from jolvek.web.view import display, language
+from jolvek.web.view import display, language, words
 from jolvek.web.view.language import tr
 
 bp = Blueprint("shelf", __name__, url_prefix="/shelf")
@@ -114,6 +117,7 @@ def _product_page(
     mine = kept and signing.may("stock.save")
     had = stock.get(conn(), kind, kept["id"]) if mine else None
     more = {"had": had, "product_id": kept.get("id", ""), "ask": ask}
+    more |= {"values": product_values(kind, kept), "stock_values": stock_values(had)}
     return show("shelf/product.html", product_page(*told), **more)
 
 
@@ -126,8 +130,16 @@ def _field_of(reason: str, kind: str) -> str:
 @bp.post("/<kind>/item")
 def save(kind: str) -> Any:
     """Keep a product as typed, or give it back with the message at its field."""
-    columns = shelf_csv.columns(kind_or_404(kind))
-    typed = {key: "|".join(request.form.getlist(key)) for key in columns}
+    with transaction(conn()) as c:  # what is read here is written here, or nothing is
+        return _saved(c, kind_or_404(kind))
+
+
+def _saved(c: Connection, kind: str) -> Any:
+    columns = shelf_csv.columns(kind)
+    then = store.stored_row(c, kind, request.form.get("id", "")) or {}
+    named = {key: words.key_words(key) for key in columns}
+    form = merged(request.form, product_values(kind, then), named)
+    typed = {key: "|".join(form.getlist(key)) for key in columns}
     plain, errors = {}, {}
     for key, rule in columns.items():
         try:
@@ -153,8 +165,7 @@ def save(kind: str) -> Any:
     if ask and request.form.get("sure") != ask:
         return _product_page(kind, known or {}, typed, {}, str(ask)), 422
     what = f"{'changed' if known else 'new'}: {item.title}"
-    with transaction(conn()) as c:
-        store.change(c, [(kind, item)], what, saving.now())
+    store.change(c, [(kind, item)], what, saving.now())
     flash(tr("%(title)s is saved.", title=item.title))
     return redirect(url_for("shelf.product", kind=kind, product_id=item.id), 303)
 

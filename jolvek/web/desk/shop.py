@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
@@ -14,6 +15,7 @@ from jolvek.web import data, errors
 from jolvek.web.accounts import signing
 from jolvek.web.forms import shop_form
 from jolvek.web.forms.day_form import SCHOOL_WORDS
+from jolvek.web.forms.merged import merged
 from jolvek.web.mailing import post_of
 from jolvek.web.pages import care_letters, sending
 from jolvek.web.shared import show
@@ -23,9 +25,15 @@ from jolvek.web.view.language import tr
 bp = Blueprint("shop", __name__)
 
 
-def _page(refused: dict[str, str], code: int = 200, logo_error: str = "") -> Any:
-    groups = shop_form.entries(data.shop(), request.form, refused)
+def _page(
+    refused: dict[str, str],
+    code: int = 200,
+    logo_error: str = "",
+    typed: Mapping[str, str] | None = None,
+) -> Any:
+    groups = shop_form.entries(data.shop(), typed or request.form, refused)
     more = {"school_words": SCHOOL_WORDS, "logo_error": logo_error, "refused": refused}
+    more["values"] = shop_form.values(data.shop())
     return show("shop/settings.html", groups=groups, **more), code
 
 
@@ -38,15 +46,16 @@ def page() -> Any:
 @bp.post("/settings")
 def save() -> Any:
     """Keep what is right, and tell what is not at its entry."""
-    before = data.shop()
-    asked, refused = shop_form.read(request.form, before)
     with transaction(data.conn()) as c:
+        before = store.load(c, vars(data.usual_shop()))
+        form = merged(request.form, shop_form.values(before), shop_form.labels())
+        asked, refused = shop_form.read(form, before)
         changed = store.save(c, asked, before)
     if changed:
         signing.told("settings changed", ", ".join(changed))
     g.pop("shop", None)  # read anew in this request
     if refused:
-        return _page(refused, 422)
+        return _page(refused, 422, typed=form)
     flash(tr("The settings are saved.") if changed else tr("Nothing was changed."))
     return redirect(url_for("shop.page"), 303)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
@@ -9,16 +10,24 @@ from flask import Blueprint, abort, flash, redirect, request, url_for
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.money import minor
+from jolvek.core.base.told import tell
 from jolvek.store import shelf, stock
 from jolvek.store.db import transaction
 from jolvek.store.stock import Stock
 from jolvek.web import data
 from jolvek.web.accounts import signing
+from jolvek.web.forms.merged import merged
 from jolvek.web.shared import conn
+from jolvek.web.view import display
 from jolvek.web.view.language import tr
 from jolvek.web.view.rates import digits_of
 
 bp = Blueprint("stock", __name__, url_prefix="/shelf")
+LABELS = {
+    "supplier": tell("Supplier"),
+    "in_stock": tell("In stock"),
+    "buying": tell("Buying price"),
+}
 
 
 @bp.post("/<kind>/stock/<path:product_id>")
@@ -27,20 +36,27 @@ def save(kind: str, product_id: str) -> Any:
     if kind not in shelf.TABLES or shelf.stored_row(conn(), kind, product_id) is None:
         abort(404)
     back = redirect(url_for("shelf.product", kind=kind, product_id=product_id) + "#stock", 303)
-    try:
-        told = _read()
-    except JolvekError as error:
-        flash(tr("Stock is not saved: %(error)s", error=error))
-        return back
     with transaction(conn()) as c:
-        stock.keep(c, kind, product_id, told)
+        form = merged(request.form, stock_values(stock.get(c, kind, product_id)), LABELS)
+        try:
+            stock.keep(c, kind, product_id, _read(form))
+        except JolvekError as error:
+            flash(tr("Stock is not saved: %(error)s", error=error))
+            return back
     signing.told("stock changed", product_id)
     flash(tr("Stock is saved."))
     return back
 
 
-def _read() -> Stock:
-    form, digits = request.form, digits_of(data.shop().currency)
+def stock_values(had: Stock | None) -> dict[str, str]:
+    """What the form of a product's stock is filled with."""
+    had = had or Stock()
+    paid = "" if had.buying_minor is None else display.minor_plain(had.buying_minor)
+    return {"supplier": had.supplier, "in_stock": str(had.in_stock), "buying": paid}
+
+
+def _read(form: Mapping[str, str]) -> Stock:
+    digits = digits_of(data.shop().currency)
     many = typed_figures.parse(form.get("in_stock", "").strip() or "0", "count", "")
     paid = form.get("buying", "").strip()
     price = minor(typed_figures.parse(paid, "money", ""), digits) if paid else None

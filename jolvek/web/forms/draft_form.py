@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from decimal import Decimal
 from typing import Any
@@ -84,6 +84,31 @@ def free_line(row: Mapping[str, str], digits: int) -> Line:
     tax = Decimal(str(typed_figures.parse(row.get("tax") or "0", "number", "")))
     off = Decimal(str(typed_figures.parse(row.get("discount") or "0", "number", "")))
     return Line("free", row.get("text", ""), quantity, price, discount=off, tax=tax)
+
+
+LABELS = {
+    **{key: label for key, (label, *_) in FIGURES.items()},
+    **{f"letter_{x}": tell("Setup %(letter)s", letter=x) for x in "ABCDE"},
+    **{f"service_{key}": tell("Services") for key in SERVICES},
+    "years_shown": tell("The years’ cost"),
+    "language": tell("Language"),
+}
+
+
+def values(draft: Draft, lines: Iterable[str], language: str) -> dict[str, Any]:
+    """What the form of a draft is filled with; `lines` are those that may be discounted."""
+    rows = [*draft.free, *({} for _ in range(FREE_ROWS))][:FREE_ROWS]
+    off, put = draft.line_discounts, draft.assumed
+    return {
+        **{f"letter_{x}": x for x in draft.letters},
+        **{f"service_{key}": key in draft.services for key in SERVICES},
+        "years_shown": draft.years_shown,
+        "language": language,
+        **{name: f"{getattr(draft, name):g}" for name in FIGURES},
+        **{f"free{i}_{k}": row.get(k, "") for i, row in enumerate(rows) for k in FREE_KEYS},
+        **{LINE + x: f"{off[x]:g}" if x in off else "" for x in lines},
+        **{YEARS + x: f"{put[x]:g}" if x in put else "" for x in Assumed.RANGES},
+    }
 
 
 def read(

@@ -44,6 +44,16 @@ def entries(shop: Shop, typed: Mapping[str, str], refused: Mapping[str, str]) ->
     return out
 
 
+def values(shop: Shop) -> dict[str, Any]:
+    """What the entries are filled with."""
+    return {f.name: _shown(getattr(shop, f.name)) for f in fields(Shop) if "label" in f.metadata}
+
+
+def labels() -> dict[str, str]:
+    """The entries' labels by name."""
+    return {f.name: f.metadata["label"] for f in fields(Shop) if "label" in f.metadata}
+
+
 def _shown(value: Any) -> Any:
     if isinstance(value, tuple):
         return "; ".join(decimal(f"{x:g}") for x in value)

@@ -177,6 +177,18 @@ class ProductPage:
     history: tuple[tuple[str, str, tuple[str, ...]], ...]
 
 
+def product_values(kind: str, kept: dict[str, Any]) -> dict[str, Any]:
+    """What the form of a product is filled with, as kept."""
+    out: dict[str, Any] = {}
+    for key, rule in shelf_csv.columns(kind).items():
+        text = _shown(kept.get(key))
+        several = rule.get("type") == "array"
+        out[key] = text.split("|") if several and rule["items"].get("enum") else text
+        if several and not rule["items"].get("enum"):
+            out[key] = text.replace("|", "; ")
+    return out
+
+
 def product_page(
     kind: str,
     item: Item[Any] | None,

@@ -13,8 +13,9 @@ from jolvek.core.base.told import tell
 from jolvek.core.day.summed import DayRun, carries
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.schools import Reserve, reserve_schools
+from jolvek.core.predict.knee import KNEE_EXPONENT
 from jolvek.core.predict.likelihood import in_words
-from jolvek.core.predict.performance import KNEE_EXPONENT, Point
+from jolvek.core.predict.performance import Point
 from jolvek.web.drawings import charts
 from jolvek.web.pages.side_by_side_curves import axes, cursor_data, curves, series
 from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why

@@ -19,6 +19,7 @@ from jolvek.store.db import transaction
 from jolvek.web import data
 from jolvek.web.accounts import links, signing
 from jolvek.web.forms.chosen import chosen
+from jolvek.web.forms.merged import merged
 from jolvek.web.pages import care_page
 from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
@@ -125,8 +126,9 @@ def label(enquiry_id: int) -> Response:
 def speak(enquiry_id: int) -> Any:
     """The customer is written to in this language."""
     stored_or_404(enquiry_id)
-    wanted = chosen("language", language.LANGUAGES)
     with transaction(conn()) as c:
+        form = merged(request.form, {"language": spoken_to(enquiry_id)})
+        wanted = chosen("language", language.LANGUAGES, form)
         owners.set_language(c, enquiry_id, wanted)
     flash(
         tr(

@@ -18,6 +18,7 @@ from jolvek.store.handovers import Act, FaultKept, Serial
 from jolvek.web import data, errors
 from jolvek.web.accounts import signing
 from jolvek.web.drawings import signature
+from jolvek.web.forms.merged import merged
 from jolvek.web.pages import handover_record, trial_page
 from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
@@ -61,6 +62,7 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
             "warranty_to": handover_record.warranty_end(data.shop(), date.today()),
             "register_by": (date.today() + timedelta(days=data.shop().register_days)).isoformat(),
             "typed": request.form,
+            "serial_values": serial_values,
         }
     return show("handover/page.html", f, **more), code
 
@@ -149,6 +151,14 @@ def show_photo(enquiry_id: int, name: str) -> Any:
     return send_from_directory(data.settings().data_dir / "photos", name, mimetype="image/jpeg")
 
 
+SERIAL_WORDS = {"number": tell("Serial number"), "batch": tell("Batch")}
+
+
+def serial_values(kept: Serial | None) -> dict[str, str]:
+    """What the form of a serial number is filled with."""
+    return {"number": kept.number if kept else "", "batch": kept.batch if kept else ""}
+
+
 @bp.post("/serial")
 def serial(enquiry_id: int) -> Any:
     """Keep a serial number."""
@@ -161,13 +171,14 @@ def serial(enquiry_id: int) -> Any:
     if piece is None:
         abort(404)
     until = handover_record.warranty_end(data.shop(), date.today())
-    number = form.get("number", "")
-    batch = form.get("batch", "").strip()[:60]
-    told = Serial(0, piece.what, piece.title, piece.product_id, number, until, who(), now(), batch)
     try:
         with transaction(conn()) as c:
             handovers.check_open(c, enquiry_id)
-            handovers.add_serial(c, enquiry_id, told)
+            found = {p.what: s for p, s in handover_record.sheet(c, enquiry_id, _hand(f)).pieces}
+            kept = merged(form, serial_values(found.get(piece.what)), SERIAL_WORDS)
+            number, batch = kept.get("number", ""), kept.get("batch", "").strip()[:60]
+            about = (piece.what, piece.title, piece.product_id, number, until, who(), now(), batch)
+            handovers.add_serial(c, enquiry_id, Serial(0, *about))
     except JolvekError as error:
         return _page(enquiry_id, {f"serial {piece.what}": str(error)}, 422)
     return redirect(url_for("handover.page", enquiry_id=enquiry_id) + "#serials", 303)

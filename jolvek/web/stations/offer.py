@@ -16,7 +16,8 @@ from jolvek.web import data
 from jolvek.web.accounts import signing
 from jolvek.web.forms import draft_form
 from jolvek.web.forms.chosen import chosen
-from jolvek.web.forms.draft_form import Draft
+from jolvek.web.forms.draft_form import LINE, Draft
+from jolvek.web.forms.merged import merged
 from jolvek.web.mailing import post_of
 from jolvek.web.pages import offer_content, offer_years, sending
 from jolvek.web.pages.offer_lines import SERVICES, lines, priced_services, totals
@@ -75,15 +76,17 @@ def _sent_told(x: offers.Sent) -> dict[str, Any]:
     }
 
 
-def _form_told(worked: list[Worked], draft: Draft) -> dict[str, Any]:
+def _form_told(worked: list[Worked], draft: Draft, spoken: str) -> dict[str, Any]:
     """What the draft's form may change: services, lines that may be discounted, assumptions."""
     shop = data.shop()
     plain = replace(draft, free=[])
     texts = [x.text for w in worked for x in lines(w, plain, shop) if x.price_minor]
     first = offer_years.assumed_of(worked[0], shop, {})
+    line_texts = list(dict.fromkeys(texts))
     return {
         "services": [(k, SERVICES[k]) for k in priced_services(shop)],
-        "line_texts": list(dict.fromkeys(texts)),
+        "line_texts": line_texts,
+        "values": draft_form.values(draft, line_texts, spoken),
         "years_labels": offer_years.LABELS,
         "usual": {k: f"{getattr(first, k):g}" for k in offer_years.LABELS},
     }
@@ -108,7 +111,7 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         "margins": margins(worked, draft) if made and signing.may("offer.send") else [],
         "sent": [_sent_told(x) for x in sent],
         "since_sent": changed(offers.content(conn(), sent[0].id), made) if sent and made else [],
-        **(_form_told(worked, draft) if made else {}),
+        **(_form_told(worked, draft, spoken_to(enquiry_id)) if made else {}),
         "open": _open(f, draft, worked) if made else [],
         "repriced": any(x.now for x in _moved(f, worked)),
         "spoken": spoken_to(enquiry_id),
@@ -161,14 +164,15 @@ def page(enquiry_id: int) -> Any:
 def save(enquiry_id: int) -> Any:
     """Keep the draft."""
     f = frame(enquiry_id, "offer")
-    before, _ = _draft(f)
-    letters = [p.letter for p in f.pinned]
-    draft, refused = draft_form.read(
-        request.form, letters, before, data.shop(), digits_of(data.shop().currency)
-    )
+    letters, digits = [p.letter for p in f.pinned], digits_of(data.shop().currency)
     with transaction(conn()) as c:
-        if "language" in request.form:
-            owners.set_language(c, enquiry_id, chosen("language", language.LANGUAGES))
+        before, _ = _draft(f)
+        lines_off = [*before.line_discounts, *(x[len(LINE) :] for x in request.form if LINE in x)]
+        as_is = draft_form.values(before, lines_off, spoken_to(enquiry_id))
+        form = merged(request.form, as_is, draft_form.LABELS)
+        draft, refused = draft_form.read(form, letters, before, data.shop(), digits)
+        if "language" in form:
+            owners.set_language(c, enquiry_id, chosen("language", language.LANGUAGES, form))
         draft.acknowledged = offers.draft(c, enquiry_id).get("acknowledged", {})
         offers.keep_draft(c, enquiry_id, asdict(draft))
     if refused:

@@ -40,6 +40,9 @@ def pass_on(enquiry_id: int) -> Any:
         told = {k: form.get(f"new_{k}", "").strip() for k in owners.REACHED}
         on = past_day(form.get("owner_day", ""))
         with transaction(conn()) as c:
+            if form.get("after", "") not in ("", str(len(owners.former(c, enquiry_id)))):
+                new = stored_or_404(enquiry_id).enquiry.customer
+                raise JolvekError(tr("The boat was passed on to %(new)s meanwhile.", new=new))
             owners.pass_on(c, enquiry_id, Owner(**told), on, who(), now())
     except JolvekError as error:
         return show_page(enquiry_id, {"owner": str(error)}, 422)

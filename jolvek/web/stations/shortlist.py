@@ -18,10 +18,12 @@ from flask import (
     session,
     url_for,
 )
+from werkzeug.datastructures import MultiDict
 
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.base.told import tell
 from jolvek.core.enquiry.enquiry import Enquiry
+from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.as_set import AsSet, as_set_from, as_set_plain
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats.schema import loads
@@ -29,6 +31,7 @@ from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction
 from jolvek.web import saving
 from jolvek.web.forms.day_form import WISH_WORDS
+from jolvek.web.forms.merged import FILLED, merged
 from jolvek.web.forms.narrowing import filters_from, known_args
 from jolvek.web.pages.by_hand_page import split_bank
 from jolvek.web.pages.counter_page import quick_answer
@@ -73,7 +76,16 @@ def page(enquiry_id: int) -> Any:
         return show("shortlist/_list.html", first, e=e, alone=True), code
     whole = shortlist_page(e.need, match, first, u)
     f = frame(enquiry_id, "shortlist")
-    return show("shortlist/page.html", f, first, whole, words=WISH_WORDS), code
+    told = {"words": WISH_WORDS, "as_kept": weight_values(e.need)}
+    return show("shortlist/page.html", f, first, whole, **told), code
+
+
+WEIGHT_LABELS = {f"w_{key}": word for key, word in WISH_WORDS.items()}
+
+
+def weight_values(need: Need) -> dict[str, str]:
+    """What the sliders of the wishes are filled with, as kept."""
+    return {f"w_{wish}": f"{weight:g}" for wish, weight in need.weights}
 
 
 @bp.post("/shortlist/weights")
@@ -84,8 +96,12 @@ def keep_weights(enquiry_id: int) -> Any:
     if refused:
         abort(422, refused[0])
 
+    form = MultiDict({**request.form, FILLED: request.args.get(FILLED, "")})
+
     def weighed(e: Enquiry) -> Enquiry:
-        return replace(e, need=replace(e.need, weights=tuple(filters.weights.items())))
+        kept_form = merged(form, weight_values(e.need), WEIGHT_LABELS)
+        kept = filters_from(kept_form, e.need, display.current())
+        return replace(e, need=replace(e.need, weights=tuple(kept.weights.items())))
 
     saving.change(enquiry_id, weighed)
     flash(tr("Weights kept."))

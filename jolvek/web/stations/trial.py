@@ -25,7 +25,9 @@ from jolvek.store.db import transaction
 from jolvek.store.trials import Trial
 from jolvek.web import data, errors, saving
 from jolvek.web.accounts import signing
+from jolvek.web.forms.merged import merged
 from jolvek.web.forms.reader import Reader
+from jolvek.web.forms.trial_form import HOW, HOW_WORDS, how_from, how_values
 from jolvek.web.forms.trial_sources import own_net, powers_of, samples
 from jolvek.web.live import LIVES
 from jolvek.web.pages import trial_page
@@ -36,17 +38,6 @@ from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 bp = Blueprint("trial", __name__, url_prefix="/enquiry/<int:enquiry_id>/trial")
-HOW = {  # how she was: quantity, lowest, highest
-    "people": ("count", 0, 60),
-    "people_kg": ("mass", 0, 6000),
-    "gear_kg": ("mass", 0, 20_000),
-    "wind_m_s": ("speed", 0, 40),
-    "depth_m": ("length", 0.2, 1000),
-    "start_charge": ("share", 0, 1),
-    "end_charge": ("share", 0, 1),
-    "used_wh": ("energy", 0, 1e6),
-    "drop_v": ("voltage", 0, 50),
-}
 
 
 def _hand(f: Frame) -> Worked:
@@ -67,6 +58,7 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
             "t": trial_page.page(trial, kept, hand, u, used),
             "trial": trial,
             "how": HOW,
+            "how_values": how_values(trial.data if trial else {}),
             "kinds": FAULTS,
             "headings": HEADINGS,
             "units": tuple(log_file.SPEED_UNITS),
@@ -110,14 +102,13 @@ def begin(enquiry_id: int) -> Any:
 @bp.post("/how")
 def how(enquiry_id: int) -> Any:
     """Keep how she was, and what was seen; faults are recorded."""
-    f = frame(enquiry_id, "handover")
-    trial, read = _trial(f), Reader(request.form, display.current())
-    told: dict[str, Any] = {k: read.figure(k, *v) for k, v in HOW.items()}
-    told = {k: v for k, v in told.items() if v is not None}
-    told["full"] = bool(request.form.get("full"))
-    told["seen"] = [key for key in FAULTS if key in request.form.getlist("seen")]
+    _trial(frame(enquiry_id, "handover"))
     with transaction(conn()) as c:
-        trials.keep_data(c, trial.id, told)
+        trial = trials.latest(c, enquiry_id)
+        assert trial is not None
+        form = merged(request.form, how_values(trial.data), HOW_WORDS)
+        read = Reader(form, display.current())
+        trials.keep_data(c, trial.id, how_from(form, read))
     if read.refused:
         return _page(enquiry_id, read.refused, 422)
     return _back(enquiry_id)

@@ -174,7 +174,7 @@ def test_a_second_save_over_a_changed_enquiry_is_refused_with_what_was_typed(cli
         and "changed in another window" in answer.text
         and 'value="second"' in answer.text
     )
-    assert re.search(r"title</th><td>first</td><td>second</td>", answer.text)
+    assert re.search(r"Title</th><td>first</td><td>second</td>", answer.text)
     seen = re.search(r'name="override" value="([^"]+)">\s*keep yours', answer.text)[1]
     assert (
         client.post(
