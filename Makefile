@@ -14,7 +14,7 @@ help:
 	@echo "make demo         the app with demo data on http://127.0.0.1:$(PORT)  (DATA=folder to keep them)"
 	@echo "make test         ruff, mypy, doctests, unit, reference and browser tests"
 	@echo "make format       Python, templates, CSS and JavaScript as the tests want them"
-	@echo "make mutants      faults planted one by one; says which the tests catch"
+	@echo "make mutants      changed lines written otherwise, one by one: what no test notices (SINCE=HEAD~1 MOST=100)"
 	@echo "make bench        speed and memory figures"
 	@echo "make bench-browser  latency in the browser"
 	@echo "make bench-backup  a shop of 20 000 enquiries backed up and read back"
@@ -66,7 +66,7 @@ format: $(VENV)/.dev
 	@$(BIN)/python scripts/format_static.py
 
 mutants: $(VENV)/.dev
-	@$(BIN)/python scripts/mutants.py
+	@$(BIN)/python scripts/mutants.py $(or $(SINCE),HEAD~1) $(or $(MOST),100)
 
 bench: $(VENV)/.run
 	@$(BIN)/python -m jolvek bench

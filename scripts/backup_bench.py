@@ -70,9 +70,9 @@ def main() -> int:
         size = backups.kept(data)[0].size
         database = (data / "jolvek.db").stat().st_size
         same = digest(data) == digest(new)
-    told = ", ".join(f"{what} in {seconds:.1f} s" for what, seconds in times.items())
+    result = ", ".join(f"{what} in {seconds:.1f} s" for what, seconds in times.items())
     print(
-        f"{count} enquiries, database {database / 1e6:.0f} MB, backup {size / 1e6:.0f} MB: {told}"
+        f"{count} enquiries, database {database / 1e6:.0f} MB, backup {size / 1e6:.0f} MB: {result}"
     )
     print("row by row and photo by photo the same" if same else "NOT the same")
     return not same

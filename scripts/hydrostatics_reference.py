@@ -223,8 +223,8 @@ def main() -> None:
         )
         for by in CHECKED:  # loads that the constants were not fitted to
             at = state(xs, sections, m * by)
-            told = ", ".join(f"{at[k]:.4g}" for k in ("T", "A", "S", "KB", "IT", "IL", "LCB"))
-            print(f'# ("{name}", {length}, {beam}, {m * by:.0f}, {told}),')
+            result = ", ".join(f"{at[k]:.4g}" for k in ("T", "A", "S", "KB", "IT", "IL", "LCB"))
+            print(f'# ("{name}", {length}, {beam}, {m * by:.0f}, {result}),')
 
 
 if __name__ == "__main__":

@@ -84,7 +84,7 @@ def whole(folder: Path) -> list[str]:
 
 def imports(folder: Path, chance: random.Random) -> list[str]:
     """Price lists: every one is in whole, or not at all, and the acknowledged ones are."""
-    told = killed(IMPORTS, folder, chance.uniform(0.0, 0.4))
+    result = killed(IMPORTS, folder, chance.uniform(0.0, 0.4))
     with closing(sqlite3.connect(folder / "jolvek.db")) as c:
         rows = c.execute("SELECT count(*) FROM panel WHERE id LIKE 'kill-%'").fetchone()[0]
         lists = c.execute("SELECT count(*) FROM shelf_batch WHERE what LIKE 'kill %'").fetchone()[0]
@@ -94,7 +94,7 @@ def imports(folder: Path, chance: random.Random) -> list[str]:
             c.execute(f"DELETE FROM {table} WHERE {like}")
         c.commit()
     wrong = [] if rows == 400 * lists else [f"{rows} products of {lists} lists"]
-    return wrong + ([] if lists >= told else [f"{told} told, {lists} there"])
+    return wrong + ([] if lists >= result else [f"{result} told, {lists} there"])
 
 
 def migrations(folder: Path, chance: random.Random) -> list[str]:
@@ -129,12 +129,14 @@ def restores(folder: Path, chance: random.Random) -> list[str]:
 
 def backing_up(folder: Path, chance: random.Random) -> list[str]:
     """Every backup that stands in the folder can be read back."""
-    told = killed(BACKS_UP, folder, chance.uniform(0.0, 0.3))
+    result = killed(BACKS_UP, folder, chance.uniform(0.0, 0.3))
     kept = backups.kept(folder)
     wrong = [p for b in kept for p in backups.restore(b.path, folder / "x", dry=True).problems]
     for left in backups.folder_of(folder).iterdir():
         shutil.rmtree(left) if left.is_dir() else left.unlink()
-    return wrong + ([] if len(kept) >= min(told, backups.KEPT) else [f"{told} told, {len(kept)}"])
+    return wrong + (
+        [] if len(kept) >= min(result, backups.KEPT) else [f"{result} told, {len(kept)}"]
+    )
 
 
 def saves(folder: Path, chance: random.Random) -> list[str]:
@@ -143,8 +145,8 @@ def saves(folder: Path, chance: random.Random) -> list[str]:
     with closing(sqlite3.connect(folder / "jolvek.db")) as c:
         before = c.execute(count).fetchone()[0]
     process, root = start(folder, 8792)
-    told: list[int] = []
-    threads = [threading.Thread(target=copies, args=(root, i, told)) for i in range(4)]
+    rows: list[int] = []
+    threads = [threading.Thread(target=copies, args=(root, i, rows)) for i in range(4)]
     for t in threads:
         t.start()
     time.sleep(chance.uniform(0.3, 1.2))
@@ -154,7 +156,7 @@ def saves(folder: Path, chance: random.Random) -> list[str]:
         t.join()
     with closing(sqlite3.connect(folder / "jolvek.db")) as c:
         there = c.execute(count).fetchone()[0] - before
-    return [] if there >= len(told) else [f"{len(told)} told, {there} there"]
+    return [] if there >= len(rows) else [f"{len(rows)} told, {there} there"]
 
 
 def copies(root: str, seed: int, told: list[int]) -> None:
@@ -176,8 +178,8 @@ def sends(folder: Path, chance: random.Random) -> list[str]:
         chosen = [r[0] for r in c.execute("SELECT enquiry_id FROM setup WHERE chosen")]
         c.commit()
     process, root = start(folder, 8793)
-    told: list[str] = []
-    thread = threading.Thread(target=offers_of, args=(root, chosen, told))
+    texts: list[str] = []
+    thread = threading.Thread(target=offers_of, args=(root, chosen, texts))
     thread.start()
     time.sleep(chance.uniform(1.0, 7.0))
     process.kill()
@@ -193,7 +195,7 @@ def sends(folder: Path, chance: random.Random) -> list[str]:
     serials = sorted({r[1] for r in rows})
     if serials != list(range(1, len(serials) + 1)):
         wrong.append(f"numbers {serials}")
-    return wrong + ([] if len(rows) >= len(told) else [f"{len(told)} told, {len(rows)} there"])
+    return wrong + ([] if len(rows) >= len(texts) else [f"{len(texts)} told, {len(rows)} there"])
 
 
 def offers_of(root: str, numbers: list[int], told: list[str]) -> None:
@@ -220,8 +222,8 @@ def live_trials(folder: Path, chance: random.Random) -> list[str]:
     """
     boat = Server(SOFT, Hidden(), (200.0, 400.0, 600.0, 800.0, 1000.0), faster=400)
     process, root = start(folder, 8794)
-    told: dict[str, int] = {}
-    thread = threading.Thread(target=tried, args=(root, boat.port, told))
+    values: dict[str, int] = {}
+    thread = threading.Thread(target=tried, args=(root, boat.port, values))
     thread.start()
     time.sleep(chance.uniform(0.8, 4.0))
     process.kill()
@@ -231,8 +233,10 @@ def live_trials(folder: Path, chance: random.Random) -> list[str]:
     with closing(sqlite3.connect(folder / "jolvek.db")) as c:
         runs = c.execute("SELECT count(*) FROM trial_run").fetchone()[0]
         acts = c.execute("SELECT count(*) FROM handover_act").fetchone()[0]
-    wrong = [] if runs >= told.get("runs", 0) else [f"{told['runs']} runs told, {runs} there"]
-    return wrong + ([] if acts >= told.get("acts", 0) else [f"{told['acts']} acts, {acts} there"])
+    wrong = [] if runs >= values.get("runs", 0) else [f"{values['runs']} runs told, {runs} there"]
+    return wrong + (
+        [] if acts >= values.get("acts", 0) else [f"{values['acts']} acts, {acts} there"]
+    )
 
 
 def tried(root: str, port: int, told: dict[str, int]) -> None:

@@ -44,8 +44,8 @@ from jolvek.web.view.language import DOMAIN, FOLDER, LANGUAGES, SCREENS
 from jolvek.web.view.words import key_words
 
 TOP = Path(__file__).parents[1] / "jolvek"
-KEYWORDS = {"_": None, "n_": (1, 2), "tr": None, "counted_said": (1, 2), "_run": None}
-KEYWORDS |= {"tell": None, "tell_n": (1, 2)}
+KEYWORDS = {"_": None, "n_": (1, 2), "tr": None, "counted_text": (1, 2), "_run": None}
+KEYWORDS |= {"msg": None, "msg_n": (1, 2)}
 TEMPLATES = {"extensions": "jolvek.web.view.template_messages.RunningText", "trimmed": "true"}
 # what a customer reads: her offer, link, papers, form and the boat's own page
 CUSTOMERS = re.compile(
@@ -116,7 +116,7 @@ def for_customers() -> list[str]:
     out += [x for e in EXAMPLES.values() for x in e.values() if isinstance(x, str)]
     out += [x for c in _cares() for x in (c.text, c.hazard)]
     out += [f.seen for f in (*SERVICE_FAULTS.values(), *FAULTS.values())]
-    out += [x for f in FAMILIES.values() for x in (f.name, f.said)]
+    out += [x for f in FAMILIES.values() for x in (f.name, f.label)]
     out += [c.name for c in CHEMISTRIES.values()]
     out += [*ANSWERS.values(), *STATE_WORDS.values(), *SIGNAL_WORDS.values()]
     out += [x["label"] for x in LABELS.values()]
@@ -190,8 +190,8 @@ def places(message: str) -> set[str]:
 
 def main() -> int:
     """Merge and compile; prints what is not translated."""
-    told = json.dumps(of_scripts(), ensure_ascii=False, indent=1)
-    (FOLDER / "scripts.json").write_text(told + "\n", "utf-8")
+    result = json.dumps(of_scripts(), ensure_ascii=False, indent=1)
+    (FOLDER / "scripts.json").write_text(result + "\n", "utf-8")
     (whole, customers), lacking = found(), 0
     for language in LANGUAGES:
         if language == "en":

@@ -1,280 +1,169 @@
-"""Faults planted one by one in a copy of the project; the tests without the browser must fail."""
+"""Mutants of the lines that changed since a commit, one by one in a copy of the project: which of
+them no test notices. `python scripts/mutants.py HEAD~20 40` takes 40 of those lines' mutants.
+
+An operator, a comparison, a constant, a word `not` or a whole statement is another; first the tests
+that name the module run, then those of its folder, then all without a browser.
+"""
 
 from __future__ import annotations
 
+import ast
+import random
+import re
 import shutil
 import subprocess
 import sys
 import tempfile
+from collections.abc import Iterator
+from copy import deepcopy
+from dataclasses import dataclass
 from pathlib import Path
 
-from later_faults import LATER_FAULTS
-
 ROOT = Path(__file__).parents[1]
-CORE, PAGES = "jolvek/core/", "jolvek/web/pages/"
-FAULTS = (
-    *LATER_FAULTS,
-    (
-        "a motor that never lugs",
-        CORE + "hydro/propulsor.py",
-        "return float(k_t / k_q * torque / diameter_m)",
-        "return float(9 * k_t / k_q * torque / diameter_m)",
-    ),
-    (
-        "fresh water grows as quick as salt",
-        CORE + "hydro/fouling.py",
-        '"fresh": 0.5',
-        '"fresh": 1.0',
-    ),
-    (
-        "wind from behind is never too much",
-        CORE + "fit/fit_facts.py",
-        "max(abs(leg.wind_m_s) for",
-        "max(leg.wind_m_s for",
-    ),
-    (
-        "a raked transom as tall as it is long",
-        CORE + "fit/hanging.py",
-        "return need.hull.transom_m * cos(radians(need.site.rake_deg))",
-        "return need.hull.transom_m + 0 * cos(radians(need.site.rake_deg))",
-    ),
-    (
-        "a fin that touches the hull",
-        CORE + "fit/leg.py",
-        "below = (0.5 + TIP_GAP) * diameter_m",
-        "below = 0.5 * diameter_m",
-    ),
-    (
-        "moved weights forgotten",
-        CORE + "fit/fitted.py",
-        "return self.fitting.weights(self.planned_weights)",
-        "return list(self.planned_weights)",
-    ),
-    (
-        "a budget overdrawn by a tenth",
-        CORE + "match/budgets.py",
-        "within = f.price <= budget",
-        "within = f.price <= 1.1 * budget",
-    ),
-    (
-        "a worn battery as good as new",
-        CORE + "products/own.py",
-        "gear.health * spec.capacity_ah, gear.count",
-        "spec.capacity_ah, gear.count",
-    ),
-    (
-        "the kit of a setup left out of her trim",
-        CORE + "hydro/places.py",
-        "kit = np.maximum(1 - mass",
-        "kit = 0 * np.maximum(1 - mass",
-    ),
-    (
-        "packs of unknown size weigh nothing in the bay",
-        CORE + "fit/stowage.py",
-        "room = [packs if 0.0 in sizes else",
-        "if 0.0 in sizes:\n        return [], None\n    room = [packs if 0.0 in sizes else",
-    ),
-    (
-        "mount thrust +20 %",
-        CORE + "fit/fit_facts.py",
-        "_row(k.max_thrust_n for",
-        "_row(1.2 * k.max_thrust_n for",
-    ),
-    (
-        "plate load +20 %",
-        CORE + "fit/fit_facts.py",
-        "load = _most(need.site.max_load_kg)",
-        "load = 1.2 * _most(need.site.max_load_kg)",
-    ),
-    (
-        "a setup without any charger",
-        CORE + "rules/predicates.py",
-        "Held(f.bank.charged, f.bank.charge_v)",
-        "Held(True, f.bank.charge_v)",
-    ),
-    (
-        "trim no Stop in matching",
-        CORE + "match/pairs.py",
-        "setup_facts(need, mass, *angles)",
-        "setup_facts(need, mass)",
-    ),
-    (
-        "rudder tried with its blade down only",
-        CORE + "fit/fit_facts.py",
-        "rudder_clearance_m(offset_m, BEHIND_M, LEG_M, lifted)",
-        "9.0",
-    ),
-    (
-        "panels counted twice",
-        "jolvek/web/view/worked.py",
-        "max(need.day.solar_w, added)",
-        "need.day.solar_w + added",
-    ),
-    (
-        "a spare weighs nothing",
-        CORE + "day/aboard.py",
-        "load.gear_kg + spare.mass_kg",
-        "load.gear_kg",
-    ),
-    (
-        "end taps from a 24 V pack",
-        CORE + "electric/netlist.py",
-        "bank.battery.charge_v > MOST_12V",
-        "bank.battery.charge_v > 9 * MOST_12V",
-    ),
-    (
-        "the quay's limit ignored",
-        CORE + "day/charging_plan.py",
-        "min(1.0, limit / draws) if limit",
-        "1.0 if limit",
-    ),
-    (
-        "picks fill when they like",
-        CORE + "match/picks.py",
-        "keep &= figure <= limit * (1 + 1e-9)",
-        "keep &= figure <= limit * 9",
-    ),
-    (
-        "homeward without the sun",
-        CORE + "day/getting_home.py",
-        "mean - float(mean_sun_w(",
-        "mean - 0 * float(mean_sun_w(",
-    ),
-    ("a sheet without its precautions", CORE + "fit/checklist.py", "tuple(f.precautions),", "(),"),
-    (
-        "matching's day energy +8 %",
-        CORE + "match/candidate_days.py",
-        "day_share * energy - spent",
-        "1.08 * day_share * energy - spent",
-    ),
-    (
-        "day energy +8 %",
-        CORE + "day/summed.py",
-        "power * time / 3600, other",
-        "1.08 * power * time / 3600, other",
-    ),
-    ("silence ranked backwards", CORE + "match/ranking.py", "(80.0 - noise)", "(noise - 40.0)"),
-    (
-        "band ends swapped on the offer",
-        CORE + "predict/doubt.py",
-        "for sign in (1, -1)",
-        "for sign in (-1, 1)",
-    ),
-    ("idle draw free", CORE + "hydro/drive.py", "(a * x + i + SPEED_LOSS", "(a * x + SPEED_LOSS"),
-    (
-        "a doubt twice too narrow",
-        CORE + "predict/doubt.py",
-        "np.minimum(np.sqrt(np.sum(squares, axis=0))",
-        "np.minimum(0.5 * np.sqrt(np.sum(squares, axis=0))",
-    ),
-    (
-        "every day likely",
-        CORE + "predict/likelihood.py",
-        "np.minimum(by_energy, by_speed)",
-        "np.maximum(by_energy, 1.0)",
-    ),
-    (
-        "waves from astern as hard as from ahead",
-        CORE + "predict/setup.py",
-        "0.0 if wind_m_s >= 0 else 180.0",
-        "0.0",
-    ),
-    (
-        "too much wind is no Stop",
-        CORE + "day/seas.py",
-        "if wind > most:",
-        "if wind > 9 * most:",
-    ),
-    (
-        "the sun's controller passes everything",
-        CORE + "electric/sun_chain.py",
-        "return min(self.rated_w, most)",
-        "return self.rated_w",
-    ),
-    (
-        "an inflatable floats on its floor",
-        CORE + "hydro/floating.py",
-        "across = [b.across + b.waterplane",
-        "across = [0.3 * b.across + b.waterplane",
-    ),
-    (
-        "a stream that helps",
-        CORE + "predict/streams.py",
-        "v - stream, s",
-        "v + stream, s",
-    ),
-    (
-        "a pole drags like a fin",
-        CORE + "products/motor.py",
-        'LEGS[self.style or "outboard"]',
-        'LEGS["fin"]',
-    ),
-    (
-        "bank price without its strings",
-        CORE + "match/banks.py",
-        "packs * price + charger",
-        "price + charger",
-    ),
-    (
-        "full voltage +5 % in matching",
-        CORE + "rules/predicates.py",
-        "at_most(f.charge_v, f.most_v)",
-        "at_most(1.05 * f.charge_v, f.most_v)",
-    ),
-    ("dearest marked best", PAGES + "side_by_side_table.py", "-w.pinned.price", "w.pinned.price"),
-    (
-        "regeneration doubled",
-        CORE + "day/getting_home.py",
-        "Regeneration(REGEN",
-        "Regeneration(2 * REGEN",
-    ),
-    ("shown to one digit", CORE + "base/units.py", ',.{places}f}"', ',.{min(places, 1)}f}"'),
-    (
-        "undo without its guard",
-        "jolvek/store/shelf.py",
-        "        if now != product",
-        "        if False and now != product",
-    ),
-)
+PARTS = ("jolvek/core", "jolvek/shop", "jolvek/store", "jolvek/formats")
+SWAPS: dict[type, type] = {
+    ast.Add: ast.Sub,
+    ast.Sub: ast.Add,
+    ast.Mult: ast.Div,
+    ast.Div: ast.Mult,
+    ast.Lt: ast.LtE,
+    ast.LtE: ast.Lt,
+    ast.Gt: ast.GtE,
+    ast.GtE: ast.Gt,
+    ast.Eq: ast.NotEq,
+    ast.NotEq: ast.Eq,
+    ast.In: ast.NotIn,
+    ast.NotIn: ast.In,
+    ast.And: ast.Or,
+    ast.Or: ast.And,
+}
 
 
-def failing(folder: Path, tests: list[Path]) -> bool:
-    """Whether some of these tests fail; those of the browser and the house are left out."""
-    command = [sys.executable, "-m", "pytest", "-q", "-x", "--ignore=tests/browser"]
-    command += ["--ignore=tests/test_house.py", "--ignore=tests/test_layers.py"]
-    command += map(str, tests)
-    return subprocess.run(command, cwd=folder, capture_output=True, check=False).returncode != 0
+@dataclass(frozen=True)
+class Mutant:
+    """One line of a module written otherwise: the whole module's text with it."""
+
+    where: str
+    line: int
+    what: str
+    text: str
 
 
-def caught(folder: Path, where: str, right: str, wrong: str) -> bool:
-    """Whether the tests fail with the fault in place, those beside it first; it is put back."""
-    path = folder / where
-    text = path.read_text(encoding="utf-8")
-    if right not in text:
-        raise SystemExit(f"{where} no longer holds {right!r}: plant another fault")
-    path.write_text(text.replace(right, wrong, 1), encoding="utf-8")
-    near = folder / "tests" / path.parent.relative_to(folder / "jolvek")
-    asked = [near, folder / "tests" / "core" / "rules"] if near.exists() else []
-    kill = bool(asked) and failing(folder, asked) or failing(folder, [folder / "tests"])
-    path.write_text(text, encoding="utf-8")
-    return kill
+def changed_lines(since: str) -> dict[str, set[int]]:
+    """The lines of the parts that are another since a commit, by file."""
+    asked = ["git", "diff", "-U0", since, "--", *PARTS]
+    diff = subprocess.run(asked, cwd=ROOT, capture_output=True, text=True, check=True).stdout
+    found: dict[str, set[int]] = {}
+    where = ""
+    for row in diff.splitlines():
+        if row.startswith("+++ b/"):
+            where = row[6:]
+        elif m := re.match(r"@@ \S+ \+(\d+)(?:,(\d+))? @@", row):
+            first, many = int(m[1]), int(m[2] or 1)
+            found.setdefault(where, set()).update(range(first, first + many))
+    return {k: v for k, v in found.items() if k.endswith(".py")}
+
+
+def _others(node: ast.AST) -> Iterator[tuple[str, ast.AST]]:
+    """What a node may be instead, with what was done to it."""
+    new = deepcopy(node)
+    if isinstance(new, ast.BinOp | ast.BoolOp | ast.AugAssign) and type(new.op) in SWAPS:
+        new.op = SWAPS[type(new.op)]()  # type: ignore[assignment]
+        yield "operator", new
+    elif isinstance(new, ast.Compare) and type(new.ops[0]) in SWAPS:
+        new.ops[0] = SWAPS[type(new.ops[0])]()  # type: ignore[call-overload]
+        yield "comparison", new
+    elif isinstance(new, ast.Constant) and isinstance(new.value, bool):
+        new.value = not new.value
+        yield "constant", new
+    elif isinstance(new, ast.Constant) and isinstance(new.value, int | float):
+        new.value = new.value + 1
+        yield "constant", new
+    elif isinstance(new, ast.UnaryOp) and isinstance(new.op, ast.Not):
+        yield "not", new.operand
+    elif isinstance(new, ast.Expr) and isinstance(new.value, ast.Call):
+        yield "dropped", ast.Pass()
+
+
+class _Put(ast.NodeTransformer):
+    """Puts one node in place of another."""
+
+    def __init__(self, old: ast.AST, new: ast.AST) -> None:
+        self.old, self.new = old, new
+
+    def visit(self, node: ast.AST) -> ast.AST:
+        """The new node where the old one stands."""
+        return self.new if node is self.old else self.generic_visit(node)
+
+
+def mutants(where: str, lines: set[int]) -> Iterator[Mutant]:
+    """All mutants of some lines of a module."""
+    tree = ast.parse((ROOT / where).read_text(encoding="utf-8"))
+    fields = (n.annotation for n in ast.walk(tree) if isinstance(n, ast.AnnAssign))
+    notes = {id(x) for annotation in fields for x in ast.walk(annotation)}
+    for node in ast.walk(tree):
+        line = getattr(node, "lineno", 0)
+        if line not in lines or id(node) in notes:
+            continue
+        for what, other in _others(node):
+            ast.copy_location(other, node)
+            whole = ast.unparse(ast.fix_missing_locations(_Put(node, other).visit(tree)))
+            _Put(other, node).visit(tree)
+            yield Mutant(where, line, what, whole)
+
+
+def failing(folder: Path, tests: list[str]) -> bool:
+    """Whether some of these tests fail."""
+    left = ("browser", "test_house.py", "test_layers.py", "test_docs.py", "test_wheel.py")
+    command = [sys.executable, "-m", "pytest", "-q", "-x", *(f"--ignore=tests/{x}" for x in left)]
+    done = subprocess.run([*command, *tests], cwd=folder, capture_output=True, check=False)
+    return done.returncode == 1
+
+
+def tests_of(folder: Path, where: str) -> list[list[str]]:
+    """The tests of a module, the nearest first: its example and those that name it; its folder's;
+    all.
+    """
+    name = where.removesuffix(".py").replace("/", ".")
+    package, _, module = name.rpartition(".")
+    imported = rf"from {re.escape(package)} import [^\n]*\b{module}\b"
+    pattern = re.compile(rf"{re.escape(name)}\b|{imported}")
+    files = (p for p in sorted((folder / "tests").rglob("test_*.py")) if "browser" not in p.parts)
+    naming = [str(p) for p in files if pattern.search(p.read_text(encoding="utf-8"))]
+    near = folder / "tests" / Path(where).parent.relative_to("jolvek")
+    return [[where, *naming], [str(near)] if near.is_dir() else [], ["tests", "jolvek"]]
+
+
+def killed(folder: Path, m: Mutant) -> bool:
+    """Whether a test fails with the mutant in place; the module is put back."""
+    path = folder / m.where
+    right = path.read_text(encoding="utf-8")
+    path.write_text(m.text, encoding="utf-8")
+    try:
+        return any(failing(folder, tests) for tests in tests_of(folder, m.where) if tests)
+    finally:
+        path.write_text(right, encoding="utf-8")
 
 
 def main() -> None:
-    """Plant each fault, or the first so many, and print whether it was caught; code 1 where one was
-    not.
-    """
-    faults = FAULTS[: int(sys.argv[1])] if len(sys.argv) > 1 else FAULTS
+    """Print the survivors and the share that was killed; code 1 below 85 %."""
+    since = sys.argv[1] if len(sys.argv) > 1 else "HEAD~1"
+    most = int(sys.argv[2]) if len(sys.argv) > 2 else 100
+    every = [m for where, lines in changed_lines(since).items() for m in mutants(where, lines)]
+    taken = random.Random(1).sample(every, min(most, len(every)))
+    dead = 0
     with tempfile.TemporaryDirectory() as place:
         folder = Path(place) / "copy"
         shutil.copytree(ROOT, folder, ignore=shutil.ignore_patterns(".venv", ".git", "*_cache"))
-        found = 0
-        for name, where, right, wrong in faults:
-            kill = caught(folder, where, right, wrong)
-            found += kill
-            print(f"{'caught' if kill else 'MISSED'}  {name}", flush=True)
-    print(f"{found} of {len(faults)} caught")
-    sys.exit(found < len(faults))
+        for m in taken:
+            kill = killed(folder, m)
+            dead += kill
+            if not kill:
+                old = (ROOT / m.where).read_text(encoding="utf-8").splitlines()[m.line - 1]
+                print(f"SURVIVED  {m.where}:{m.line}  {m.what}  {old.strip()}", flush=True)
+    share = dead / len(taken) if taken else 1.0
+    print(f"{dead} of {len(taken)} killed ({100 * share:.0f} %), out of {len(every)} mutants")
+    sys.exit(share < 0.85)
 
 
 if __name__ == "__main__":

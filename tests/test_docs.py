@@ -45,9 +45,9 @@ def test_links_lead_somewhere_and_every_screenshot_is_linked(name):
 
 
 def test_the_arrows_of_contributing_are_those_the_layers_test_holds():
-    told = dict(re.findall(r"^  - `(\w+) → ([\w, ]+)`", text_of("CONTRIBUTING.md"), re.M))
+    values = dict(re.findall(r"^  - `(\w+) → ([\w, ]+)`", text_of("CONTRIBUTING.md"), re.M))
     held = {layer: sorted(below - {layer}) for layer, below in ALLOWED.items()}
-    assert {layer: sorted(below.split(", ")) for layer, below in told.items()} == {
+    assert {layer: sorted(below.split(", ")) for layer, below in values.items()} == {
         layer: below or ["nothing"] for layer, below in held.items()
     }
     assert " ".join(CORE) in text_of("CONTRIBUTING.md")
@@ -58,11 +58,13 @@ def test_the_commands_of_the_readme_are_those_there_are():
     readme = text_of("README.md")
     heads = re.findall(r"^([\w -]+):(?!=)", text_of("Makefile"), re.M)
     targets = {word for head in heads for word in head.split()}
-    told = {word for doc in DOCS for word in re.findall(r"(?m)(?:`|^)make ([a-z-]+)", text_of(doc))}
-    assert told <= targets
+    result = {
+        word for doc in DOCS for word in re.findall(r"(?m)(?:`|^)make ([a-z-]+)", text_of(doc))
+    }
+    assert result <= targets
     lines = [x.split("#")[0] for x in re.findall(r"^jolvek (.*)$", readme, re.M)]
-    told = {word for x in lines for word in re.findall(r"(?:^|\| )(\w+)", x)}
-    assert told == set(main.commands)
+    result = {word for x in lines for word in re.findall(r"(?:^|\| )(\w+)", x)}
+    assert result == set(main.commands)
     helped = set(re.findall(r'@echo "make ([\w-]+)', text_of("Makefile")))
     assert helped == targets - {"help", "chromium", "pango"}
 

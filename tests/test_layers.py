@@ -77,11 +77,11 @@ def test_every_package_of_core_and_web_has_its_place_in_the_order():
 
 
 def test_core_knows_no_files_clock_or_web():
-    told = {
+    values = {
         name(path): {n.split(".")[0] for n in imports(path)} & OUTSIDE_CORE
         for path in sorted((ROOT / "core").rglob("*.py"))
     }
-    assert {path for path, outside in told.items() if outside} == set()
+    assert {path for path, outside in values.items() if outside} == set()
     for path in (ROOT / "core").rglob("*.py"):  # days of the calendar are handed in
         text = path.read_text(encoding="utf-8")
         assert ".today(" not in text and ".now(" not in text, path.name

@@ -114,11 +114,16 @@ def rules() -> None:
 
     shelf, out = demo_data.shelf(), []
     for rule in sorted(RULES.values(), key=lambda r: r.topic):
-        told = example(rule.id)
+        result = example(rule.id)
         keys = ("id", "level", "topic", "sentence", "school", "scope", "source")
         row = {key: getattr(rule, key) for key in keys}
         out.append(
-            {**row, "example": told.text, "cure": told.cure, "can_speak": can_speak(rule.id, shelf)}
+            {
+                **row,
+                "example": result.text,
+                "cure": result.cure,
+                "can_speak": can_speak(rule.id, shelf),
+            }
         )
     _print(out)
 

@@ -76,8 +76,8 @@ def _on_cluster(
         untyped: Any = distributed
         client = untyped.Client(scheduler, timeout=20)
     except (OSError, ValueError) as error:
-        told = f"scheduler: cannot reach {scheduler}: {error}"
-        raise JolvekError(f"{told}; allowed is an address as tcp://host:8786") from None
+        text = f"scheduler: cannot reach {scheduler}: {error}"
+        raise JolvekError(f"{text}; allowed is an address as tcp://host:8786") from None
     with client:
         places = max(sum(client.nthreads().values()), 1) * AHEAD
         sent: Any = client.scatter(shelf, broadcast=True)

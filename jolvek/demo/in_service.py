@@ -47,8 +47,8 @@ def sailed(conn: sqlite3.Connection, number: int, f: Fitted, every_days: int = 1
             depth = 0.35 + 0.05 * (n % 4)
             wh = round(depth * capacity * full * (1 + 0.01 * ((7 * n) % 5 - 2)))
             hours = round(wh / usual_w / (1.04 + 0.02 * (n % 3)), 2)
-            told = Trip(0, day.isoformat(), hours, wh, 0.95, 0.95 - depth, "", WHO, 16.0)
-            care.add_trip(conn, number, told, _at(day))
+            record = Trip(0, day.isoformat(), hours, wh, 0.95, 0.95 - depth, "", WHO, 16.0)
+            care.add_trip(conn, number, record, _at(day))
             day, n = day + timedelta(days=every_days), n + 1
     plugged = Charge(0, "2026-10-09", round(0.6 * full), 0.45, 0.95, "", WHO)
     care.add_charge(conn, number, plugged, _at(plugged.day))
@@ -72,10 +72,10 @@ def sailed(conn: sqlite3.Connection, number: int, f: Fitted, every_days: int = 1
 def failed(conn: sqlite3.Connection, number: int, f: Fitted, kind: str, on: date) -> None:
     """A fault in service of her motor, closed a week later."""
     hours = sum(t.hours for t in care.trips(conn, number) if t.day <= on)
-    told = ServiceFault(
+    record = ServiceFault(
         0, kind, "", "open", _at(on), WHO, "", "", "", "motor", f.motor.id, hours, ""
     )
-    service_faults.add(conn, number, told)
+    service_faults.add(conn, number, record)
     found = service_faults.of_enquiry(conn, number)[-1]
     cure = "line cleared, seal replaced"
     kept = handovers.FaultKept(

@@ -90,11 +90,11 @@ def _trip(day: str, samples: list[Sample]) -> dict[str, Any]:
     s = summed(samples)
     if not s.hours:
         raise LogRefused("the boat was not under way in it")
-    told: dict[str, Any] = {"on_day": day, "hours": round(s.hours, 3)}
-    told["distance_m"] = round(s.distance_m)
+    values: dict[str, Any] = {"on_day": day, "hours": round(s.hours, 3)}
+    values["distance_m"] = round(s.distance_m)
     if s.energy_wh is not None:
-        told["energy_wh"] = round(s.energy_wh, 1)
-    return told
+        values["energy_wh"] = round(s.energy_wh, 1)
+    return values
 
 
 def _table(content: bytes) -> tuple[list[dict[str, Any]], tuple[str, ...]] | None:
@@ -151,8 +151,8 @@ def _named(trips: Iterable[Mapping[str, Any]]) -> Trips:
     seen: dict[str, int] = {}
     for t in trips:
         there = [(k, v) for k, v in t.items() if v not in (None, "")]
-        said = repr(sorted((k, v if isinstance(v, str) else float(v)) for k, v in there))
-        key = hashlib.sha256(said.encode()).hexdigest()[:20]
+        result = repr(sorted((k, v if isinstance(v, str) else float(v)) for k, v in there))
+        key = hashlib.sha256(result.encode()).hexdigest()[:20]
         seen[key] = seen.get(key, 0) + 1
         out.append({**t, "op": f"file-{key}-{seen[key]}"})
     return out

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from jolvek.core.deal.cost import Also, Case, Electric, Petrol, cost
+from jolvek.core.deal.cost import Case, Electric, OtherAssets, Petrol, cost
 from jolvek.formats import schema
 
 
@@ -12,7 +12,10 @@ def read(text: str | bytes) -> Case:
     """A case from JSON text; raises ValueRefused or UnreadableFile with one sentence."""
     data = schema.loads(text)
     schema.check_schema(data, "cost")
-    petrol = {**data["petrol"], "also": tuple(Also(**x) for x in data["petrol"].get("also", ()))}
+    petrol = {
+        **data["petrol"],
+        "also": tuple(OtherAssets(**x) for x in data["petrol"].get("also", ())),
+    }
     known = {k: data[k] for k in ("years", "hours_per_year", "discount_rate") if k in data}
     return Case(electric=Electric(**data["electric"]), petrol=Petrol(**petrol), **known)
 

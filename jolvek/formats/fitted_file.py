@@ -57,15 +57,15 @@ def answer(f: Fitted) -> dict[str, Any]:
     day, job = f.need.day, of_fitted(f)
     voyage = job.day.planned
     question = setup_file.Question(f.setup, (f.motor.spec.input_power_w,), (day.speed_m_s,), ())
-    told = setup_file.answer(question)
+    result = setup_file.answer(question)
     # of motor and boat alone, people as usual; those of the whole setup stand beside
     for key in ("findings", "trim_deg", "draught_aft_m"):
-        del told[key]
+        del result[key]
     n = f.netlist
     return {
         "findings": [_said(x) for x in job.findings],
         "precautions": [_said(x) for x in f.precautions],
-        "performance": told,
+        "performance": result,
         "trim": {
             "trim_deg": _short(f.attitude.trim_deg),
             "heel_deg": _short(f.attitude.heel_deg),

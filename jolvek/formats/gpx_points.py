@@ -58,8 +58,8 @@ def read(content: bytes) -> Points:
     try:
         for n, (element, kind, part) in enumerate(_elements(text), 1):
             if n > MOST_POINTS:
-                told = f"more than {MOST_POINTS} points were read; allowed are {MOST_POINTS}"
-                raise GpxRefused(f"{told}: simplify the track first")
+                message = f"more than {MOST_POINTS} points were read; allowed are {MOST_POINTS}"
+                raise GpxRefused(f"{message}: simplify the track first")
             point = _point(element, kind, part)
             if point is None:
                 read_as = "”, “".join(element.get(k) or "" for k in ("lat", "lon"))[:80]

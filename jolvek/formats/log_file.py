@@ -75,8 +75,8 @@ def samples(content: bytes, chosen: dict[str, str], unit: str) -> Samples:
     columns = {key: _column(key, chosen.get(key, ""), names) for key in GUESSES}
     if not columns["speed"] or not columns["time"]:
         lacking = [key for key in ("time", "speed") if not columns[key]]
-        told = f"no column for {' and '.join(lacking)}; there are {', '.join(names)[:200]}"
-        raise LogRefused(f"{told}: name it above")
+        message = f"no column for {' and '.join(lacking)}; there are {', '.join(names)[:200]}"
+        raise LogRefused(f"{message}: name it above")
     return _read(rows, columns, SPEED_UNITS.get(unit, KNOT_M_S))
 
 
@@ -185,8 +185,8 @@ def _days(
     out: dict[date, list[tuple[float, float, float]]] = {}
     for p in points:
         assert p.at is not None
-        told = (p.at.timestamp(), p.latitude_deg, p.longitude_deg)
-        out.setdefault(p.at.date(), []).append(told)
+        rows = (p.at.timestamp(), p.latitude_deg, p.longitude_deg)
+        out.setdefault(p.at.date(), []).append(rows)
     return out, found.left_out
 
 

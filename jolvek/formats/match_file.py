@@ -71,12 +71,12 @@ def _judged(match: Match, i: int, scores: Any) -> dict[str, Any]:
         "runtime_s": at.runtime_s,
         "range_m": at.range_m,
     }
-    said = [
+    rows = [
         {"rule": x.rule, "level": x.level, "text": x.text, "cure": x.cure, "source": x.source}
         for x in job.findings
     ]
     figures = {k: None if v is None else float(f"{v:.6g}") for k, v in exact.items()}
-    return {**_setup(match, i, scores), **figures, "findings": said}
+    return {**_setup(match, i, scores), **figures, "findings": rows}
 
 
 def _told(pick: Pick) -> dict[str, Any]:

@@ -65,8 +65,8 @@ def parse(line: str) -> Reading | None:
     text = line.strip()
     if len(text) > LONGEST or text[:1] not in ("$", "!") or "*" not in text:
         raise BadSentence(f"read {text[:30]!r}, allowed is $…*hh")
-    body, _, told = text[1:].partition("*")
-    if told[:2].upper() != checksum(body) or len(told) != 2:
+    body, _, result = text[1:].partition("*")
+    if result[:2].upper() != checksum(body) or len(result) != 2:
         raise BadSentence(f"read {text[:30]!r}: its checksum is not {checksum(body)}")
     name, *parts = body.split(",")
     try:

@@ -123,11 +123,11 @@ def _load(told: dict[str, Any], places: tuple[Place, ...], assumed: list[Assumed
 def _placed(load: dict[str, Any], places: tuple[Place, ...]) -> dict[str, Any]:
     """The load that stands at those places; what is told beside them must agree."""
     mass = sum(p.mass_kg for p in places)
-    told = load.get("people_kg", 0.0) + load.get("gear_kg", 0.0)
-    if told and abs(told - mass) > 0.01 * mass + 0.5:
-        raise ValueRefused("load.places", f"{mass:g} kg together", f"the {told:g} kg of the load")
+    result = load.get("people_kg", 0.0) + load.get("gear_kg", 0.0)
+    if result and abs(result - mass) > 0.01 * mass + 0.5:
+        raise ValueRefused("load.places", f"{mass:g} kg together", f"the {result:g} kg of the load")
     people = load.get("people", 0)
-    return load if told else {**load, "people": people, "people_kg": 0.0, "gear_kg": mass}
+    return load if result else {**load, "people": people, "people_kg": 0.0, "gear_kg": mass}
 
 
 def _bank(data: dict[str, Any], motor: Motor, assumed: list[Assumed]) -> Bank | None:
@@ -218,16 +218,16 @@ def _lying(question: Question) -> Attitude:
     aboard = [Weight("motor", s.motor.weight_kg + s.mount_kg, -0.06, 0.0, 0.4)]
     if s.bank:
         aboard.append(Weight("bank", s.bank.mass_kg, BANK_AT * s.hull.length_m, 0.0, 0.2))
-    told = [Weight("", p.mass_kg, p.ahead_m, p.off_m, PERSON_CG_M) for p in question.places]
-    return attitude(s.hull, [*aboard, *(told or crew(s.hull, s.load))], s.water)
+    rows = [Weight("", p.mass_kg, p.ahead_m, p.off_m, PERSON_CG_M) for p in question.places]
+    return attitude(s.hull, [*aboard, *(rows or crew(s.hull, s.load))], s.water)
 
 
 def planes(d: Doubt) -> bool | str:
     """Whether she planes: true, false, or open near the hump."""
     if d.planing_chance is None:
         return False
-    told = in_words(d.planing_chance)
-    return "open" if told == "open" else told == "likely"
+    result = in_words(d.planing_chance)
+    return "open" if result == "open" else result == "likely"
 
 
 def _at_power(d: Doubt, power_w: float) -> dict[str, Any]:

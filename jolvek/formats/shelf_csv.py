@@ -282,8 +282,8 @@ def _with_unit(text: str, key: str) -> float:
     try:
         return typed_figures.parse(text, *found)
     except typed_figures.NotAQuantity:
-        told = f"a number, or a {found[0]} with its unit"
-        raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is {told}") from None
+        message = f"a number, or a {found[0]} with its unit"
+        raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is {message}") from None
 
 
 def differences(before: Item[Any], after: Item[Any]) -> tuple[str, ...]:

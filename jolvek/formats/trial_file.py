@@ -59,7 +59,7 @@ def answer(t: Trial) -> dict[str, Any]:
                 "used": x.used,
                 "why": x.why,
             }
-            for x in f.told
+            for x in f.run_fits
         ],
         "before": before["points"],
         "points": after["points"],

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.products.shelf import Item
 
 MUCH = 0.3  # a price that changes by more is asked about
@@ -22,11 +22,11 @@ def asked_about(kind: str, item: Item[Any], before: Item[Any] | None) -> str:
     """
     if before is not None and before.price and abs(item.price / before.price - 1) > MUCH:
         values = {"was": f"{before.price:.2f}", "now": f"{item.price:.2f}"}
-        return tell("the price changes by more than 30 %%: %(was)s → %(now)s", **values)
+        return msg("the price changes by more than 30 %%: %(was)s → %(now)s", **values)
     if before is not None and before.price == item.price:
         return ""
     name, least, most = USUAL.get(kind, ("", 0.0, 0.0))
     size = getattr(item.spec, name, None) if name else None
     if size and item.price and not least * size <= item.price <= most * size:
-        return tell("a price of %(now)s is unlikely for it", now=f"{item.price:.2f}")
+        return msg("a price of %(now)s is unlikely for it", now=f"{item.price:.2f}")
     return ""

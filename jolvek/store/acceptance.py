@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from jolvek.store import came_in, enquiries, offers, setups
+from jolvek.store import enquiries, intake, offers, setups
 from jolvek.store.offers import Sent
 from jolvek.store.setups import Pinned
 
@@ -43,7 +43,7 @@ def accept(conn: sqlite3.Connection, sent: Sent, letter: str, at: str) -> None:
         if draft:
             offers.keep_draft(conn, number, {**draft, "letters": [letter]})
     enquiries.set_stage(conn, number, "ordered", at)
-    came_in.looked(conn, number, at, "")
+    intake.looked(conn, number, at, "")
 
 
 def agreed(conn: sqlite3.Connection, enquiry_id: int) -> Agreed | None:

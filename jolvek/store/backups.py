@@ -26,7 +26,7 @@ PHOTOS, DATABASE, MANIFEST = "photos", "jolvek.db", "manifest.json"
 MOST_MANIFEST = 50_000_000  # bytes; hashes of some hundred thousand photos
 MOST_FILES, MOST_PHOTO = 500_000, 30_000_000
 MOST_SHRUNK = 60  # how many bytes a packed byte may become
-Told = Callable[[str], None]
+Says = Callable[[str], None]
 
 
 class BackupRefused(JolvekError):
@@ -63,7 +63,7 @@ def due(data: Path, now: datetime) -> bool:
     return not last or not timedelta(0) <= now - last[0].made_at < EVERY
 
 
-def make(data: Path, now: datetime, into: Path | None = None, told: Told = lambda _: None) -> Path:
+def make(data: Path, now: datetime, into: Path | None = None, told: Says = lambda _: None) -> Path:
     """A backup of a data folder, whole or not at all; 30 stay in the shop's own folder.
 
     Raises BackupRefused where there is no database or no room.
@@ -106,7 +106,7 @@ def _copy(source: Path, target: Path) -> None:
         copy.execute("PRAGMA journal_mode = DELETE")
 
 
-def _write(part: Path, copy: Path, photos: list[Path], now: datetime, told: Told) -> None:
+def _write(part: Path, copy: Path, photos: list[Path], now: datetime, told: Says) -> None:
     hashes: dict[str, str] = {}
     with zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED, compresslevel=3) as z:
         for i, path in enumerate([copy, *photos]):
@@ -136,7 +136,7 @@ class Report:
     problems: tuple[str, ...]
 
 
-def restore(backup: Path, data: Path, dry: bool = False, told: Told = lambda _: None) -> Report:
+def restore(backup: Path, data: Path, dry: bool = False, told: Says = lambda _: None) -> Report:
     """Read a backup into a new folder, every file against its hash; `dry` only looks.
 
     Raises BackupRefused for what is no backup or is damaged, and for a folder that holds a
@@ -170,7 +170,7 @@ def _put(source: Path, target: Path) -> None:
     source.rename(target)
 
 
-def _unpack(backup: Path, new: Path, told: Told) -> None:
+def _unpack(backup: Path, new: Path, told: Says) -> None:
     with zipfile.ZipFile(backup) as z:
         manifest = _manifest(z)
         _refuse_bombs(z, new)

@@ -38,8 +38,8 @@ def add(conn: sqlite3.Connection, b: Booking, who: str) -> None:
         {"id": b.enquiry_id, "on": b.on_day, "from": b.from_h, "to": b.from_h + b.hours},
     ).fetchone()
     if clash:
-        told = f"a time at which the boat is not out: it is from {clash['from_h']:.4g} h"
-        raise ValueRefused("booking.from_h", b.from_h, f"{told} for {clash['hours']:.4g} h")
+        text = f"a time at which the boat is not out: it is from {clash['from_h']:.4g} h"
+        raise ValueRefused("booking.from_h", b.from_h, f"{text} for {clash['hours']:.4g} h")
     conn.execute(
         "INSERT INTO booking (enquiry_id, on_day, from_h, hours, who) VALUES (:enquiry_id, :on_day,"
         " :from_h, :hours, :who)",

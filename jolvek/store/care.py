@@ -93,8 +93,8 @@ class Charge:
         checked.check(self, "charge")
         checked.date("charge.on_day", self.on_day)
         if self.charge_from is not None and self.charge_from > self.charge_to:
-            told = f"at least the {100 * self.charge_from:.0f} % before"
-            raise ValueRefused("charge.charge_to", self.charge_to, told)
+            text = f"at least the {100 * self.charge_from:.0f} % before"
+            raise ValueRefused("charge.charge_to", self.charge_to, text)
 
     @property
     def day(self) -> date:
@@ -210,5 +210,5 @@ def began(conn: sqlite3.Connection, enquiry_id: int) -> date | None:
         " (SELECT min(on_day) FROM trip WHERE enquiry_id = :id) AS first",
         {"id": enquiry_id},
     ).fetchone()
-    told = row["signed"] or row["first"]
-    return date.fromisoformat(told) if told else None
+    result = row["signed"] or row["first"]
+    return date.fromisoformat(result) if result else None

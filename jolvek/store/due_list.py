@@ -128,8 +128,8 @@ def pass_by(conn: sqlite3.Connection, enquiry_id: int, today: date) -> None:
 
 
 def _profile(text: str) -> Profile:
-    told: dict[str, Any] = json.loads(text)
-    return Profile(told["salt"], told["lead"], told["hired"], tuple(told["products"]))
+    result: dict[str, Any] = json.loads(text)
+    return Profile(result["salt"], result["lead"], result["hired"], tuple(result["products"]))
 
 
 def refresh(

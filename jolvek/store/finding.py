@@ -22,7 +22,7 @@ _LIST = (
     " b.places,"
     " (SELECT count(*) FROM setup s WHERE s.enquiry_id = e.id) AS pinned,"
     " (SELECT letter FROM setup s WHERE s.enquiry_id = e.id AND s.chosen = 1) AS chosen,"
-    " EXISTS (SELECT 1 FROM came_in c WHERE c.enquiry_id = e.id AND c.looked_at = '') AS unseen,"
+    " EXISTS (SELECT 1 FROM intake c WHERE c.enquiry_id = e.id AND c.looked_at = '') AS unseen,"
     " EXISTS (SELECT 1 FROM offer_event v JOIN offer o ON o.id = v.offer_id WHERE o.enquiry_id ="
     " e.id AND v.seen_by = '') AS news,"
     " (SELECT v.kind FROM offer_event v WHERE v.kind <> 'asked' AND v.offer_id = o.id ORDER BY v.id"

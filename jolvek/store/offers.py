@@ -242,7 +242,7 @@ def by_token(
     return found
 
 
-def happened(conn: sqlite3.Connection, offer_id: int, event: Event) -> None:
+def record_event(conn: sqlite3.Connection, offer_id: int, event: Event) -> None:
     """Keep what the customer did; the counter follows."""
     conn.execute(
         "INSERT INTO offer_event (offer_id, at, kind, who, text, letter, ticked, signature) VALUES"

@@ -47,8 +47,8 @@ def items(conn: sqlite3.Connection, enquiry_id: int) -> dict[str, tuple[Item[Any
 def _read(row: sqlite3.Row) -> Kept:
     try:
         item = product_from_plain(row["kind"], from_json("jolvek-product", row["data"]))
-        told = (row["since_year"], row["health"], row["count"])
-        return Kept(row["id"], OwnGear(row["kind"], item, *told))
+        rows = (row["since_year"], row["health"], row["count"])
+        return Kept(row["id"], OwnGear(row["kind"], item, *rows))
     except (JolvekError, TypeError, KeyError) as error:
         return Kept(row["id"], None, str(error))
 

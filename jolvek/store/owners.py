@@ -77,7 +77,7 @@ def changes(conn: sqlite3.Connection, enquiry_id: int) -> list[tuple[str, str, s
 def number_of(conn: sqlite3.Connection, kind: str, of_id: int) -> int:
     """Which signed address of a kind is the good one."""
     row = conn.execute(
-        "SELECT number FROM signed_way WHERE kind = :kind AND of_id = :id",
+        "SELECT number FROM signed_link WHERE kind = :kind AND of_id = :id",
         {"kind": kind, "id": of_id},
     ).fetchone()
     return int(row["number"]) if row else 0
@@ -86,7 +86,7 @@ def number_of(conn: sqlite3.Connection, kind: str, of_id: int) -> int:
 def shut(conn: sqlite3.Connection, kind: str, of_id: int) -> None:
     """Signed addresses of a kind made so far lead nowhere any more."""
     conn.execute(
-        "INSERT INTO signed_way (kind, of_id, number) VALUES (:kind, :id, 1) ON CONFLICT (kind,"
+        "INSERT INTO signed_link (kind, of_id, number) VALUES (:kind, :id, 1) ON CONFLICT (kind,"
         " of_id) DO UPDATE SET number = number + 1",
         {"kind": kind, "id": of_id},
     )

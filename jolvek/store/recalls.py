@@ -67,17 +67,17 @@ class Asked:
         if self.last:
             low, high = _split(self.first), _split(self.last)
             if low[0] != high[0] or not low[1] or not high[1]:
-                told = "numbers that differ only in the figures at their end, as TM-100 to TM-250"
-                raise ValueRefused("asked.last", self.last, told)
+                text = "numbers that differ only in the figures at their end, as TM-100 to TM-250"
+                raise ValueRefused("asked.last", self.last, text)
             if int(low[1]) > int(high[1]):
                 raise ValueRefused("asked.last", self.last, f"{self.first} and above")
 
     @property
-    def told(self) -> str:
+    def text(self) -> str:
         """In words."""
         numbers = f"numbers {self.first} to {self.last}" if self.last else f"numbers {self.first}…"
-        said = (self.product, self.batch and f"batch {self.batch}", self.first and numbers)
-        return ", ".join(x for x in said if x)
+        rows = (self.product, self.batch and f"batch {self.batch}", self.first and numbers)
+        return ", ".join(x for x in rows if x)
 
 
 def _split(number: str) -> tuple[str, str]:
@@ -203,8 +203,8 @@ def recalls(conn: sqlite3.Connection) -> list[Recall]:
     )
     out = []
     for row in rows:
-        told: Any = [0 if x is None else x for x in row]
-        out.append(Recall(*told))
+        texts: Any = [0 if x is None else x for x in row]
+        out.append(Recall(*texts))
     return out
 
 

@@ -74,8 +74,8 @@ def add(conn: sqlite3.Connection, enquiry_id: int, f: ServiceFault) -> None:
         "SELECT 1 FROM fault WHERE enquiry_id = :enquiry AND in_service = 1 AND state = 'open' AND"
         " kind = :kind AND part = :part AND why = :why"
     )
-    told = {"enquiry": enquiry_id, "kind": f.kind, "part": f.part, "why": f.why}
-    if conn.execute(same, told).fetchone() and not f.photo:
+    values = {"enquiry": enquiry_id, "kind": f.kind, "part": f.part, "why": f.why}
+    if conn.execute(same, values).fetchone() and not f.photo:
         return
     conn.execute(
         "INSERT INTO fault (enquiry_id, kind, why, state, found_at, found_by, in_service, part,"

@@ -124,8 +124,8 @@ def swap(conn: sqlite3.Connection, enquiry_id: int, s: Swap, new_to: str, at: st
         {**vars(s), "enquiry": enquiry_id, "at": at},
     )
     if s.new_number:
-        told = Serial(0, s.what, s.title, s.product_id, s.new_number, new_to, s.who, at)
-        handovers.add_serial(conn, enquiry_id, told)
+        record = Serial(0, s.what, s.title, s.product_id, s.new_number, new_to, s.who, at)
+        handovers.add_serial(conn, enquiry_id, record)
 
 
 def swaps(conn: sqlite3.Connection, enquiry_id: int) -> list[Swap]:

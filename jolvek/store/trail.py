@@ -38,8 +38,8 @@ class Step:
 
 
 def _chain(before: str, step: Step) -> str:
-    told = [step.at, step.who, step.role, step.address, step.action, step.path, step.detail]
-    return hashlib.sha256((before + json.dumps(told)).encode("utf-8", "surrogatepass")).hexdigest()
+    rows = [step.at, step.who, step.role, step.address, step.action, step.path, step.detail]
+    return hashlib.sha256((before + json.dumps(rows)).encode("utf-8", "surrogatepass")).hexdigest()
 
 
 def add(conn: sqlite3.Connection, step: Step, merged_after: str = "") -> None:

@@ -42,9 +42,9 @@ _COLUMNS = "id, enquiry_id, letter, began_at, who, data, factors, left_out"
 
 def _trial(row: sqlite3.Row) -> Trial:
     found = json.loads(row["factors"]) if row["factors"] else None
-    told = {k: row[k] for k in ("id", "enquiry_id", "letter", "began_at", "who")}
+    values = {k: row[k] for k in ("id", "enquiry_id", "letter", "began_at", "who")}
     return Trial(
-        **told, data=json.loads(row["data"]), factors=found, left_out=bool(row["left_out"])
+        **values, data=json.loads(row["data"]), factors=found, left_out=bool(row["left_out"])
     )
 
 
@@ -147,9 +147,9 @@ def keep_factors(
     conn: sqlite3.Connection, trial_id: int, factors: Mapping[str, Any] | None
 ) -> None:
     """What a trial found of its boat, for her family; None: nothing that is used."""
-    told = json.dumps(dict(factors)) if factors else None
+    result = json.dumps(dict(factors)) if factors else None
     conn.execute(
-        "UPDATE trial SET factors = :factors WHERE id = :id", {"factors": told, "id": trial_id}
+        "UPDATE trial SET factors = :factors WHERE id = :id", {"factors": result, "id": trial_id}
     )
 
 

@@ -15,7 +15,7 @@ from jolvek.core.fit.as_set import AS_PLANNED, as_set_from, as_set_plain
 from jolvek.core.products.own import OwnGear
 from jolvek.core.products.plain import product_from_plain, product_plain
 from jolvek.core.products.shelf import Item
-from jolvek.store import came_in, enquiries, own_gear, setups
+from jolvek.store import enquiries, intake, own_gear, setups
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Bought, Pinned
 
@@ -23,7 +23,7 @@ from jolvek.store.setups import Bought, Pinned
 def rest_of(conn: sqlite3.Connection, stored: Stored) -> dict[str, Any]:
     """What a jolvek-enquiry says besides the enquiry; names of photos, not the photos."""
     names = [stored.photo] if stored.photo else []
-    names += [name for _, name in came_in.photos_of(conn, stored.id)]
+    names += [name for _, name in intake.photos_of(conn, stored.id)]
     own = [kept.gear for kept in own_gear.of_enquiry(conn, stored.id) if kept.gear]
     return {
         "stage": stored.stage,
@@ -52,8 +52,8 @@ def _part(x: Bought) -> dict[str, Any]:
 
 
 def _own(gear: OwnGear) -> dict[str, Any]:
-    told = {"since_year": gear.since_year, "health": gear.health, "count": gear.count}
-    return {"kind": gear.kind, **told, "product": product_plain(gear.item)}
+    values = {"since_year": gear.since_year, "health": gear.health, "count": gear.count}
+    return {"kind": gear.kind, **values, "product": product_plain(gear.item)}
 
 
 def add(
@@ -66,8 +66,8 @@ def add(
     number = enquiries.add(conn, enquiry, now, who)
     for row in rest.get("own", ()):
         item = _item(row["kind"], row["product"])
-        told = (row.get("since_year"), row.get("health", 1.0), row.get("count", 1))
-        own_gear.add(conn, number, OwnGear(row["kind"], item, *told))
+        rows = (row.get("since_year"), row.get("health", 1.0), row.get("count", 1))
+        own_gear.add(conn, number, OwnGear(row["kind"], item, *rows))
     for row in rest.get("setups", ()):
         _pin(conn, number, row)
     conn.execute(

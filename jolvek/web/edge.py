@@ -110,11 +110,11 @@ def _is_current() -> bool:
 def _log(response: Response) -> Response:
     """One line of JSON for each request but those for files: no address's query, no form."""
     if request.endpoint != "static":
-        log.info(json.dumps(told(response.status_code)))
+        log.info(json.dumps(access_line(response.status_code)))
     return response
 
 
-def told(status: int) -> dict[str, Any]:
+def access_line(status: int) -> dict[str, Any]:
     """What a line of the log says of this request."""
     took = time.perf_counter() - g.get("began", time.perf_counter())
     return {

@@ -10,7 +10,7 @@ from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge, SecurityError
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.formats import openapi
 from jolvek.web import masked
 from jolvek.web.forms import merged
@@ -36,14 +36,14 @@ def handle(app: Flask) -> None:
 
 
 TITLES = {
-    400: tell("Not understood"),
-    403: tell("Not allowed"),
-    404: tell("Not found"),
-    405: tell("Not to be done here"),
-    410: tell("Erased"),
-    413: tell("Too large"),
-    422: tell("Cannot be done"),
-    429: tell("Too often"),
+    400: msg("Not understood"),
+    403: msg("Not allowed"),
+    404: msg("Not found"),
+    405: msg("Not to be done here"),
+    410: msg("Erased"),
+    413: msg("Too large"),
+    422: msg("Cannot be done"),
+    429: msg("Too often"),
 }
 
 
@@ -97,10 +97,10 @@ def _http(error: Exception) -> Any:
 
 
 DATABASE = {  # what SQLite says, how it is told, with which status
-    "full": (tell("The disk is full: nothing more can be saved until there is room again."), 507),
-    "unable to open": (tell("The data cannot be written just now; they can be read."), 503),
-    "readonly": (tell("The data cannot be written just now; they can be read."), 503),
-    "locked": (tell("Somebody else's work holds the data just now. Try again in a moment."), 503),
+    "full": (msg("The disk is full: nothing more can be saved until there is room again."), 507),
+    "unable to open": (msg("The data cannot be written just now; they can be read."), 503),
+    "readonly": (msg("The data cannot be written just now; they can be read."), 503),
+    "locked": (msg("Somebody else's work holds the data just now. Try again in a moment."), 503),
 }
 
 
@@ -112,7 +112,7 @@ def why_not_written(error: str) -> str:
     return tr("%(text)s What is shown can be read; nothing new is saved.", text=text)
 
 
-CANNOT = tell("The data cannot be written just now.")
+CANNOT = msg("The data cannot be written just now.")
 
 
 def _database(error: Exception) -> Any:
@@ -120,10 +120,10 @@ def _database(error: Exception) -> Any:
     for word, (text, code) in DATABASE.items():
         if word in str(error):
             current_app.logger.error("%s %s: %s", request.method, masked.path(), error)
-            told = tr(
+            message = tr(
                 "%(text)s This change was not saved; what was saved before is there.", text=text
             )
-            return _page(tr("Not saved"), told, code)
+            return _page(tr("Not saved"), message, code)
     return _unexpected(error)
 
 

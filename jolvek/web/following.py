@@ -84,7 +84,7 @@ def followed(stored: Stored) -> Strip | None:
         return None
     try:
         was = replace(stored, enquiry=last.before.read, problems=())
-        before = _current(learning.as_taught(conn(), was), undo.pinned_of(last.before))
+        before = _current(learning.with_fleet_fit(conn(), was), undo.pinned_of(last.before))
     except (JolvekError, KeyError, TypeError):
         return None
     after = _current(stored, setups.of_enquiry(conn(), stored.id))

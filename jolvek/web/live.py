@@ -14,7 +14,7 @@ from contextlib import closing
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.trial.runs import Run
 from jolvek.core.trial.segments import STEADY_S, Sample, apart_deg, steady
 from jolvek.formats.nmea import Reading, Stream
@@ -150,10 +150,10 @@ def _listen(live: Live, instrument: Instrument, database: Path) -> None:
         try:
             with closing(db.connect(database)) as conn:
                 _read_all(live, instrument, stream, conn, began)
-            live.problem = tell("The instrument has ended.")
+            live.problem = msg("The instrument has ended.")
         except (OSError, sqlite3.Error) as error:
             log.info("%s: %s", live.name, error)
-            live.problem = tell("%(name)s does not answer.", name=live.name)
+            live.problem = msg("%(name)s does not answer.", name=live.name)
         if live.over.wait(AGAIN_S):
             return
 

@@ -54,7 +54,7 @@ def answer_to(enquiry_id: int, read: Callable[[Enquiry], tuple[Enquiry, Any]]) -
         tried = enquiries.tried(conn(), enquiry_id, lambda base: read(base)[0], seen, page)
     except KeyError:
         abort(404)
-    return learning.as_taught(conn(), tried).need
+    return learning.with_fleet_fit(conn(), tried).need
 
 
 def keep_form(enquiry_id: int, read: Callable[[Enquiry], tuple[Enquiry, Any]]) -> tuple[Kept, Any]:

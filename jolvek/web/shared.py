@@ -97,7 +97,7 @@ def stored_or_404(enquiry_id: int) -> Stored:
     stored = enquiries.get(conn(), enquiry_id) if enquiry_id <= LARGEST_ID else None
     if stored is None:
         abort(404)
-    return learning.as_taught(conn(), stored)
+    return learning.with_fleet_fit(conn(), stored)
 
 
 @dataclass(frozen=True)
@@ -143,8 +143,8 @@ def table_file(rows: Sequence[Sequence[str]], name: str, form: str) -> Response:
         body, mime = tables.as_xlsx(unmarked(rows), name), tables.XLSX
     else:
         abort(404)
-    told = {"Content-Disposition": f'attachment; filename="{name}.{form}"'}
-    return Response(body, mimetype=mime, headers=told)
+    values = {"Content-Disposition": f'attachment; filename="{name}.{form}"'}
+    return Response(body, mimetype=mime, headers=values)
 
 
 def show(template: str, *records: Any, **more: Any) -> str:

@@ -13,7 +13,7 @@ from flask import Flask, g, request
 from jinja2 import FileSystemBytecodeCache
 from jinja2.bccache import Bucket
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.base.units import hours
 from jolvek.core.rules.signals import SIGNAL_WORDS
 from jolvek.web import data, errors, shared
@@ -50,19 +50,19 @@ SCRIPTS = (
 )
 
 MAIN_PAGES = (
-    ("counter", tell("Counter")),
-    ("shelf", tell("Catalogue")),
-    ("care_list", tell("In service")),
-    ("rules", tell("Rules")),
+    ("counter", msg("Counter")),
+    ("catalogue", msg("Catalogue")),
+    ("care_list", msg("In service")),
+    ("rules", msg("Rules")),
 )
 SHOP_PAGES = (
-    ("shop.page", tell("Settings")),
-    ("people.page", tell("People")),
-    ("backups.page", tell("Backups")),
-    ("exchange.page", tell("Data out and in")),
-    ("families.page", tell("Learned on the water")),
-    ("keys.page", tell("Keys for your own site")),
-    ("trail.page", tell("What was done")),
+    ("shop.page", msg("Settings")),
+    ("people.page", msg("People")),
+    ("backups.page", msg("Backups")),
+    ("exchange.page", msg("Data out and in")),
+    ("families.page", msg("Learned on the water")),
+    ("keys.page", msg("Keys for your own site")),
+    ("trail.page", msg("What was done")),
 )
 
 
@@ -90,7 +90,7 @@ def set_up(app: Flask, settings: Settings) -> None:
         minor_plain=display.minor_plain,
         counted=display.counted,
         _=language.tr,
-        n_=language.counted_said,
+        n_=language.counted_text,
         _run=language.run,
         language=language.current,
         languages=language.LANGUAGES,

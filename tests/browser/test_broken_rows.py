@@ -35,11 +35,11 @@ def test_the_banner_fits_and_reads(page, broken_server, path):
 
 def test_a_broken_enquiry_is_mended_where_it_stands(page, broken_server):
     page.goto(f"{broken_server}/enquiry/3/waters")
-    told = page.locator("article, p, div.told, .note").filter(has_text="Could not be read").last
-    expect(told).to_contain_text("2026-02-30")
+    result = page.locator("article, p, div.told, .note").filter(has_text="Could not be read").last
+    expect(result).to_contain_text("2026-02-30")
     page.get_by_role("textbox", name="Date").fill("2026-07-01")
     expect(kept(page)).to_be_visible()
     page.reload()
-    expect(told).to_have_count(0)
+    expect(result).to_have_count(0)
     page.get_by_role("button", name="Take A off").click()
     expect(page.get_by_text("Setup A cannot be read")).to_have_count(0)

@@ -104,8 +104,10 @@ def test_two_tabs_move_different_weights_and_both_stay(page, context, fitted_ser
 def test_an_answer_that_comes_at_once_takes_no_save_with_it(page, fitted_server):
     address = f"{fitted_server}/enquiry/6/fitting"
     page.goto(address)
-    told = page.request.get(f"{address}?tab=drawing", headers={"HX-Request": "true"}).text()
-    page.route(re.compile(r"/fitting\?"), lambda r: r.fulfill(body=told, content_type="text/html"))
+    result = page.request.get(f"{address}?tab=drawing", headers={"HX-Request": "true"}).text()
+    page.route(
+        re.compile(r"/fitting\?"), lambda r: r.fulfill(body=result, content_type="text/html")
+    )
     for key in ("End", "Home"):  # the second from what the first was answered with
         with page.expect_response(lambda r: r.request.method == "POST" and r.ok):
             page.get_by_label(re.compile("^gear")).press(key)

@@ -20,7 +20,7 @@ PAGES = (
     "/enquiry/9/handover",
     "/enquiry/14/trial",
     "/enquiry/14/aftercare",
-    "/shelf/",
+    "/catalogue/",
     "/care",
     "/care/fleet",
     "/assortment",
@@ -149,14 +149,14 @@ def test_in_forced_colours_lines_and_rings_take_the_systems(page, dealer):
     page.emulate_media(forced_colors="active")
     try:
         page.goto(f"{dealer}/enquiry/9/side-by-side")
-        told = """() => {
+        message = """() => {
           const probe = (c) => { const e = document.createElement('i');
             e.style.color = c; document.body.append(e);
             const v = getComputedStyle(e).color; e.remove(); return v; };
           const grid = document.querySelector('.chart .grid');
           return [getComputedStyle(grid).stroke, probe('CanvasText')];
         }"""
-        line, text = page.evaluate(told)
+        line, text = page.evaluate(message)
         assert line == text
         page.locator("body").press("Tab")
         assert page.evaluate(FOCUSED)["ring"] >= 3
@@ -194,8 +194,8 @@ def test_a_refused_field_is_tied_to_its_words(page, dealer):
     page.get_by_role("button", name="Log this trip").click()
     field = page.get_by_label("Under way, as 2 h 30 min")
     expect(field).to_have_attribute("aria-invalid", "true")
-    told = page.locator(f"#{field.get_attribute('aria-describedby')}")
-    expect(told).to_contain_text("read “much”")
+    result = page.locator(f"#{field.get_attribute('aria-describedby')}")
+    expect(result).to_contain_text("read “much”")
     expect(page.locator(".flash")).to_have_count(0)
     page.get_by_label("Under way, as 2 h 30 min").fill("1 h")
     page.get_by_role("button", name="Log this trip").click()

@@ -58,8 +58,8 @@ def test_a_field_changed_before_the_page_listens_is_saved(page, server):
 
 def weight(page):
     """The weight in kg that the answer says."""
-    told = page.locator("h1.answer").text_content()
-    return int(re.sub(r"\D", "", re.search(r"weighs\s([\d\s]+)", told)[1]))
+    result = page.locator("h1.answer").text_content()
+    return int(re.sub(r"\D", "", re.search(r"weighs\s([\d\s]+)", result)[1]))
 
 
 def test_the_answer_follows_each_key_and_a_pause_keeps_what_was_typed(page, server):
@@ -148,13 +148,13 @@ def test_a_refused_field_is_marked_and_named_and_the_rest_is_kept(page, server, 
     length = page.get_by_role("textbox", name="Length overall")
     length.fill("banana")
     gear(page).fill(str(70 + width % 7))
-    told = page.locator("main [role=alert]")
-    expect(told).to_contain_text("The rest is saved")
-    expect(told.get_by_role("link", name="Length overall")).to_be_in_viewport()
+    result = page.locator("main [role=alert]")
+    expect(result).to_contain_text("The rest is saved")
+    expect(result.get_by_role("link", name="Length overall")).to_be_in_viewport()
     expect(length).to_have_attribute("aria-invalid", "true")
     expect(length).to_have_value("banana")
     length.fill("3.2")
-    expect(told).to_have_count(0)
+    expect(result).to_have_count(0)
     expect(length).not_to_have_attribute("aria-invalid", "true")
     page.reload()
     expect(gear(page)).to_have_value(str(70 + width % 7))

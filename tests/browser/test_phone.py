@@ -28,9 +28,9 @@ def phone(browser):
 def test_it_can_be_installed(page, dealer):
     page.goto(dealer)
     way = page.locator("link[rel=manifest]").get_attribute("href")
-    told = page.request.get(dealer + way)
-    assert told.headers["content-type"].startswith("application/manifest+json")
-    manifest = json.loads(told.body())
+    result = page.request.get(dealer + way)
+    assert result.headers["content-type"].startswith("application/manifest+json")
+    manifest = json.loads(result.body())
     assert manifest["display"] == "standalone" and manifest["start_url"] == "/"
     sizes = {icon["sizes"]: page.request.get(dealer + icon["src"]) for icon in manifest["icons"]}
     assert set(sizes) == {"192x192", "512x512"}
@@ -83,13 +83,13 @@ def test_the_lean_of_the_phone_is_rake_and_trim_and_a_hand_that_shakes_is_refuse
     button.tap()
     page.wait_for_timeout(100)
     page.evaluate(send, [70 + 3 * (i % 2) for i in range(12)])
-    told = page.locator("[data-lean-told]").first
-    expect(told).to_contain_text("not still")
+    result = page.locator("[data-lean-told]").first
+    expect(result).to_contain_text("not still")
     button.tap()
     page.wait_for_timeout(100)
     with page.expect_response(saves):
         page.evaluate(send, [76.0 + 0.1 * (i % 3) for i in range(12)])
-    expect(told).to_contain_text("Taken: 13.9°")
+    expect(result).to_contain_text("Taken: 13.9°")
     expect(page.get_by_label("Rake", exact=True)).to_have_value("13.9")
     page.reload()
     expect(page.get_by_label("Rake", exact=True)).to_have_value(re.compile("^13.9|^14"))

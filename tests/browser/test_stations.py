@@ -104,7 +104,7 @@ def test_power_is_compared_under_a_cursor_too(page, server):
 
 
 def test_a_price_list_is_previewed_imported_and_taken_back(page, server):
-    page.goto(f"{server}/shelf/import")
+    page.goto(f"{server}/catalogue/import")
     page.locator("#kind").select_option("panels")
     page.locator("#file").set_input_files(
         {

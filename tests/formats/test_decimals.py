@@ -66,16 +66,20 @@ def test_columns_of_a_supplier_go_by_the_whole_files_signs(shelf):
     }
     ours = supplier_columns.translated(text.encode(), "motors", columns, shelf).decode()
     head, cells = (line.split(",") for line in ours.splitlines())
-    told = dict(zip(head, cells, strict=True))
-    assert (told["price"], told["mass_kg"], told["input_power_w"]) == ("1949", "14.5 kg", "1200")
-    assert told["shafts_m"] == "381 mm|508 mm"
+    values = dict(zip(head, cells, strict=True))
+    assert (values["price"], values["mass_kg"], values["input_power_w"]) == (
+        "1949",
+        "14.5 kg",
+        "1200",
+    )
+    assert values["shafts_m"] == "381 mm|508 mm"
 
 
 @pytest.mark.parametrize(("factor", "asks"), [(1.29, False), (1.31, True), (0.69, True)])
 def test_a_price_that_moves_by_a_third_is_asked_about(shelf, factor, asks):
     item = shelf.motors[7]
-    told = unlikely.asked_about("motors", replace(item, price=factor * item.price), item)
-    assert bool(told) == asks
+    result = unlikely.asked_about("motors", replace(item, price=factor * item.price), item)
+    assert bool(result) == asks
     assert unlikely.asked_about("motors", replace(item, price=2.9), None)
     assert not any(
         unlikely.asked_about(k, x, None)

@@ -41,12 +41,12 @@ def run(*args):
 
 def test_fit_judges_as_the_pages_and_as_match_lists(boat):
     f = best()
-    said = json.loads(run("fit", boat, *chosen(f)).output)
-    assert [x["rule"] for x in said["findings"]] == [x.rule for x in f.findings]
+    result = json.loads(run("fit", boat, *chosen(f)).output)
+    assert [x["rule"] for x in result["findings"]] == [x.rule for x in f.findings]
     listed = json.loads(run("match", boat, "--most", "1").output)["setups"][0]["findings"]
-    assert listed == said["findings"]
-    assert [x["rule"] for x in said["precautions"]] == [x.rule for x in f.precautions]
-    assert "findings" not in said["performance"]
+    assert listed == result["findings"]
+    assert [x["rule"] for x in result["precautions"]] == [x.rule for x in f.precautions]
+    assert "findings" not in result["performance"]
 
 
 def test_fit_says_that_the_wanted_speed_is_out_of_reach(boat):
@@ -55,20 +55,22 @@ def test_fit_says_that_the_wanted_speed_is_out_of_reach(boat):
     for leg in asked["day"].get("legs") or [asked["day"]]:
         leg["speed_m_s"] = 8.0
     Path(boat).write_text(json.dumps(asked))
-    said = {x["rule"]: x for x in json.loads(run("fit", boat, *chosen(best())).output)["findings"]}
-    assert best().performance.top_speed_m_s < 8.0 and said["speed-missed"]["level"] == "caution"
-    assert "8.00\u00a0m/s was requested" in said["speed-missed"]["text"]
+    values = {
+        x["rule"]: x for x in json.loads(run("fit", boat, *chosen(best())).output)["findings"]
+    }
+    assert best().performance.top_speed_m_s < 8.0 and values["speed-missed"]["level"] == "caution"
+    assert "8.00\u00a0m/s was requested" in values["speed-missed"]["text"]
 
 
 def test_fit_gives_every_cable_with_the_fuse_that_guards_it(boat):
     f = best()
-    said = json.loads(run("fit", boat, *chosen(f)).output)
-    assert len(said["cables"]) >= 4 and {x["id"] for x in said["fuses"]} == set(f.netlist.fuses)
-    for cable in said["cables"]:
+    result = json.loads(run("fit", boat, *chosen(f)).output)
+    assert len(result["cables"]) >= 4 and {x["id"] for x in result["fuses"]} == set(f.netlist.fuses)
+    for cable in result["cables"]:
         assert set(cable) >= {"id", "from", "to", "length_m", "size_mm2", "current_a", "drop_v"}
         assert cable["ampacity_a"] >= cable["current_a"]
         assert cable["fuse_a"] is None or cable["ampacity_a"] >= cable["fuse_a"]
-    for fuse in said["fuses"]:
+    for fuse in result["fuses"]:
         assert fuse["volts_v"] >= f.bank.charge_v and fuse["protects"]
 
 
@@ -113,6 +115,6 @@ def test_a_name_that_is_not_on_the_shelf_ends_with_2_and_one_line(boat, command,
 def test_a_setup_that_the_rule_book_stops_is_answered_with_its_stops(boat):
     f = best()
     large = max(SHELF.motors, key=lambda m: m.spec.input_power_w)
-    said = run("fit", boat, *chosen(f), "--motor", large.id, "--shaft", str(large.shafts_m[0]))
-    assert said.exit_code == 0
-    assert "block" in {x["level"] for x in json.loads(said.output)["findings"]}
+    result = run("fit", boat, *chosen(f), "--motor", large.id, "--shaft", str(large.shafts_m[0]))
+    assert result.exit_code == 0
+    assert "block" in {x["level"] for x in json.loads(result.output)["findings"]}

@@ -26,9 +26,9 @@ SAME = {
 def test_every_ranked_setup_is_answered_as_its_job(number):
     found = match(demo.enquiries()[number].need, demo.shelf())
     best = ranked(found, 8)
-    for told, i in zip(match_file.answer(found, 8)["setups"], best, strict=True):
+    for result, i in zip(match_file.answer(found, 8)["setups"], best, strict=True):
         job = of_fitted(fitted_of(found, i))
         for key, name in SAME.items():
-            assert told[name] == pytest.approx(figure(job, key).value, rel=1e-5), (told, key)
-        assert {x["rule"] for x in told["findings"]} == {x.rule for x in job.findings}
-        assert told["does_day"] == (job.run.home and job.run.as_wished)
+            assert result[name] == pytest.approx(figure(job, key).value, rel=1e-5), (result, key)
+        assert {x["rule"] for x in result["findings"]} == {x.rule for x in job.findings}
+        assert result["does_day"] == (job.run.home and job.run.as_wished)

@@ -52,13 +52,13 @@ def _f(column):
 @pytest.fixture(scope="module")
 def alone(files, tmp_path_factory):
     folder = tmp_path_factory.mktemp("alone")
-    said = []
-    count = run(files, folder, say=said.append)
-    return folder, count, said
+    rows = []
+    count = run(files, folder, say=rows.append)
+    return folder, count, rows
 
 
 def test_every_enquirys_setups_are_those_of_one_by_one(files, alone):
-    folder, count, said = alone
+    folder, count, result = alone
     found = whole(folder)
     shelf = shelf_file.read(files[1].read_bytes())
     lines = files[0].read_text(encoding="utf-8").splitlines()
@@ -72,7 +72,7 @@ def test_every_enquirys_setups_are_those_of_one_by_one(files, alone):
     assert set(found) == {"enquiry", *PARTS, "series", "parallel", "shaft_m", *FIGURES, "does_day"}
     head = json.loads((folder / "sweep.json").read_text())
     assert len(head["products"]["motor"]) == len(shelf.motors)
-    assert any("peak memory" in x for x in said) and any(f"{count} setups" in x for x in said)
+    assert any("peak memory" in x for x in result) and any(f"{count} setups" in x for x in result)
 
 
 def test_a_local_cluster_gives_the_same_to_the_last_digit(files, alone, tmp_path):
@@ -98,10 +98,10 @@ def test_a_killed_sweep_is_taken_up_and_no_block_is_lost_or_doubled(files, alone
     there = {p.name: p.stat().st_mtime_ns for p in out.glob("*.parquet")}
     assert 1 <= len(there) < COUNT
     (out / "block-00005.part").write_bytes(b"half a block")
-    said = []
+    rows = []
     time.sleep(0.02)
-    run(files, out, size=1, say=said.append)
-    assert f"{len(there)} of {COUNT} blocks are there" in said[0]
+    run(files, out, size=1, say=rows.append)
+    assert f"{len(there)} of {COUNT} blocks are there" in rows[0]
     for name, at in there.items():
         assert (out / name).stat().st_mtime_ns == at  # not written again
     assert same(whole(out), whole(alone[0]))
@@ -118,12 +118,12 @@ def test_what_cannot_be_swept_is_told_in_a_sentence(files, alone, tmp_path):
         run(files, tmp_path / "b")
     bad = tmp_path / "bad.json"
     bad.write_text("{}")
-    told = CliRunner().invoke(
+    result = CliRunner().invoke(
         main, ["sweep", str(bad), "--shelf", str(files[1]), "--out", str(tmp_path / "c")]
     )
-    assert told.exit_code and "format" in told.output and "Traceback" not in told.output
+    assert result.exit_code and "format" in result.output and "Traceback" not in result.output
 
 
 def test_typical_enquiries_are_read_back():
-    told = CliRunner().invoke(main, ["typical", "3"])
-    assert len([enquiry_file.read(x) for x in told.output.splitlines()]) == 3
+    result = CliRunner().invoke(main, ["typical", "3"])
+    assert len([enquiry_file.read(x) for x in result.output.splitlines()]) == 3

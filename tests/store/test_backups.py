@@ -127,9 +127,9 @@ def test_check_tells_what_is_wrong(data, conn):
     (data / "photos" / "1.jpg").unlink()
     conn.execute("PRAGMA foreign_keys = OFF")
     conn.execute("UPDATE setup SET enquiry_id = 999 WHERE id = (SELECT min(id) FROM setup)")
-    conn.execute("INSERT INTO came_in (enquiry_id, at, estimated) VALUES (998, 'x', '[]')")
-    told = " ".join(backups.check(data).problems)
-    assert "The photo 1.jpg is missing." in told and "came_in, row" in told
+    conn.execute("INSERT INTO intake (enquiry_id, at, estimated) VALUES (998, 'x', '[]')")
+    result = " ".join(backups.check(data).problems)
+    assert "The photo 1.jpg is missing." in result and "intake, row" in result
     conn.execute("PRAGMA user_version = 99")
     assert "a newer Jolvek" in " ".join(backups.check(data).problems)
 
@@ -178,7 +178,7 @@ def test_an_owner_is_made_on_the_command_line(tmp_path):
 
 def test_an_open_shop_without_an_owner_is_not_served(tmp_path, monkeypatch):
     monkeypatch.setenv("JOLVEK_SECRET_KEY", "x" * 40)
-    told = run("serve", "--data", tmp_path, "--host", "0.0.0.0", "--port", "18799")
-    assert told.exit_code == 2 and "make an owner first" in told.output
-    told = run("serve", "--data", tmp_path, "--host", "nowhere.invalid")
-    assert told.exit_code == 2 and "address of this machine" in told.output
+    result = run("serve", "--data", tmp_path, "--host", "0.0.0.0", "--port", "18799")
+    assert result.exit_code == 2 and "make an owner first" in result.output
+    result = run("serve", "--data", tmp_path, "--host", "nowhere.invalid")
+    assert result.exit_code == 2 and "address of this machine" in result.output

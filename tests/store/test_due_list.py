@@ -136,8 +136,8 @@ def test_a_boat_put_away_or_not_delivered_is_not_listed(fleet):
 
 
 def test_the_shops_step_for_a_product_is_due_where_the_product_is(fleet):
-    told = Edit("m1", "bung", Care("bung", "months", "Bung", 1, source="its manual"))
-    care_edits.keep(fleet, told, "x", "2026")
+    record = Edit("m1", "bung", Care("bung", "months", "Bung", 1, source="its manual"))
+    care_edits.keep(fleet, record, "x", "2026")
     refresh(fleet)
     assert sum(x.step == "bung" for x in due_list.lines(fleet, TODAY, 1000)) == len(service(fleet))
     care_edits.back(fleet, "m1", "bung")
@@ -151,8 +151,10 @@ def test_many_changes_in_any_order_leave_the_list_as_if_worked_out_anew(fleet):
     for i in range(120):
         number, on = rng.choice(numbers), day + timedelta(days=rng.randrange(-200, 1))
         if rng.random() < 0.6:
-            told = Trip(0, on.isoformat(), rng.random() * 9, None, None, None, "", "x", op=f"o{i}")
-            care.add_trip(fleet, number, told, "2026")
+            record = Trip(
+                0, on.isoformat(), rng.random() * 9, None, None, None, "", "x", op=f"o{i}"
+            )
+            care.add_trip(fleet, number, record, "2026")
         else:
             step = rng.choice(["shaft", "cord", "lay-up", "start", "anode", "charge-check"])
             care.act(fleet, number, step, on, "x", "", "2026")
@@ -174,25 +176,25 @@ def plan(conn, sql, asked):
 
 def test_the_lists_use_their_indexes(fleet):
     asked = {"until": "2026-11-26", "most": 100, "skip": 0, "told": True}
-    told = plan(fleet, due_list.DUE_SQL, asked)
-    assert "care_due_by_day" in told and "SCAN d" not in told and "TEMP B-TREE" not in told
+    result = plan(fleet, due_list.DUE_SQL, asked)
+    assert "care_due_by_day" in result and "SCAN d" not in result and "TEMP B-TREE" not in result
     tests = {
         "serial_by_product": "s.product_id = 'x'",
         "serial_by_batch": "s.batch = 'x' AND s.batch <> ''",
         "serial_by_number": "s.number >= 'T' AND s.number < 'U'",
     }
     for index, test in tests.items():
-        told = plan(fleet, recalls.HOLDER_SQL.format(test), {"most": 10})
-        assert index in told and "SCAN s" not in told, told
+        result = plan(fleet, recalls.HOLDER_SQL.format(test), {"most": 10})
+        assert index in result and "SCAN s" not in result, result
     stand = "SELECT count(*) FROM care_stand WHERE state = 'good' AND worked_on < '2026'"
     assert "care_stand_by_state" in plan(fleet, stand, {})
-    told = plan(fleet, "SELECT hours FROM trip WHERE enquiry_id = 3 ORDER BY on_day", {})
-    assert "trip_of" in told and "SCAN trip" not in told
+    result = plan(fleet, "SELECT hours FROM trip WHERE enquiry_id = 3 ORDER BY on_day", {})
+    assert "trip_of" in result and "SCAN trip" not in result
 
 
 def serial(conn, enquiry_id, number, batch="", product="m1", what="motor"):
-    told = Serial(0, what, "Motor", product, number, "", "x", "2026", batch)
-    handovers.add_serial(conn, enquiry_id, told)
+    record = Serial(0, what, "Motor", product, number, "", "x", "2026", batch)
+    handovers.add_serial(conn, enquiry_id, record)
 
 
 def test_holders_by_product_batch_and_a_range_counted_as_figures(conn):
@@ -261,8 +263,8 @@ def test_a_customer_erased_is_in_no_row_of_the_database_any_more(fleet):
         lambda e: e.__class__(**{**vars(e), "customer": "Runa Vik", "note": "Runa’s sister"}),
         "2026-11-26T10:00:00",
     )
-    told = Trip(0, "2026-11-01", 1.0, None, None, None, "Runa’s dog aboard", "x")
-    care.add_trip(fleet, number, told, "2026")
+    record = Trip(0, "2026-11-01", 1.0, None, None, None, "Runa’s dog aboard", "x")
+    care.add_trip(fleet, number, record, "2026")
     with transaction(fleet):
         owners.pass_on(fleet, number, Owner("Siv Holt"), "2026-11-01", "x", "2026-11-26")
     assert "Runa" in everything_as_text(fleet) and "Siv Holt" in everything_as_text(fleet)

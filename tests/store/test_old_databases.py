@@ -39,6 +39,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "021_saved_once.sql": "6305e2ac9816f0d2",
     "022_one_job.sql": "f2f34856b9921ff2",
     "023_no_word_lists.sql": "0fcc97e459b13549",
+    "024_plain_names.sql": "b6dc39775f6da5b4",
 }
 
 
@@ -64,7 +65,7 @@ def test_every_page_of_an_old_database_opens(old):
     for number in (2, 4):
         for station in STATIONS:
             assert client.get(f"/enquiry/{number}/{station}").status_code == 200
-    assert client.get("/shelf/").status_code == client.get("/").status_code == 200
+    assert client.get("/catalogue/").status_code == client.get("/").status_code == 200
 
 
 def test_a_newer_database_is_refused_in_one_sentence(tmp_path):

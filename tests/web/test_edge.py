@@ -31,11 +31,15 @@ def test_a_host_that_is_not_ones_own_is_refused(client, host):
 
 def test_hosts_and_proxies_are_those_that_were_set(tmp_path):
     app = create_app(Settings(tmp_path, "s", hosts="shop.example, boats.example", proxies=1))
-    said = {"Host": "shop.example", "X-Forwarded-For": "203.0.113.9", "X-Forwarded-Proto": "https"}
-    answer = app.test_client().get("/health", headers=said)
+    values = {
+        "Host": "shop.example",
+        "X-Forwarded-For": "203.0.113.9",
+        "X-Forwarded-Proto": "https",
+    }
+    answer = app.test_client().get("/health", headers=values)
     assert answer.status_code == 200 and "Strict-Transport-Security" in answer.headers
     bare = create_app(Settings(tmp_path, "s", hosts="shop.example")).test_client()
-    assert "Strict-Transport-Security" not in bare.get("/health", headers=said).headers
+    assert "Strict-Transport-Security" not in bare.get("/health", headers=values).headers
     assert oct(tmp_path.stat().st_mode)[-3:]
 
 
@@ -107,9 +111,9 @@ def test_long_lists_come_page_by_page(client, conn):
     motor = demo.shelf().motors[0]
     many = [("motors", replace(motor, id=f"m{i}")) for i in range(230)]
     shelf.change(conn, many, "many", "2026-11-26T08:00:00")
-    page = client.get("/shelf/motors?by=price&q=m")
+    page = client.get("/catalogue/motors?by=price&q=m")
     assert page.text.count("<tr") < 215 and "skip=200" in page.text and "q=m" in page.text
-    assert "Newer" in client.get("/shelf/motors?q=m&skip=200").text
+    assert "Newer" in client.get("/catalogue/motors?q=m&skip=200").text
 
 
 def test_no_day_takes_more_than_some_thousand_steps():
@@ -165,8 +169,8 @@ def test_a_clock_set_back_loses_no_save(client, conn):
     seen = (first.changed_at, "page-1")
     done = enquiries.change(conn, 2, lambda e: replace(e, customer="C"), "2019-01-01", *seen)
     assert (done.enquiry.title, done.enquiry.note, done.enquiry.customer) == ("A", "B", "C")
-    told = [[c.mine for c in v.changed] for v in versions.of_enquiry(conn, 2)]
-    assert told[:3] == [["C"], ["B"], ["A"]]
+    rows = [[c.mine for c in v.changed] for v in versions.of_enquiry(conn, 2)]
+    assert rows[:3] == [["C"], ["B"], ["A"]]
 
 
 def test_it_backs_itself_up_while_it_serves(tmp_path, filled):
@@ -188,3 +192,10 @@ def test_what_few_pages_need_is_read_after_the_start_and_a_lack_of_it_stops_noth
     read_late(("not_there.at_all", "xml.sax.saxutils"))
     assert "xml.sax.saxutils" in sys.modules
     assert all(importlib.util.find_spec(name) for name in LATE)
+
+
+def test_addresses_of_earlier_versions_lead_on(client):
+    for old, new in (("/shelf/", "/catalogue/"), ("/shelf/motors?q=x", "/catalogue/motors?q=x")):
+        answer = client.get(old)
+        assert (answer.status_code, answer.headers["Location"]) == (301, new)
+    assert client.get("/shelf/motors", follow_redirects=True).status_code == 200

@@ -48,9 +48,11 @@ def test_every_page_of_every_boat_opens_and_reads(client, conn, pinned, number):
     for path in HERE:
         opened(client, f"/enquiry/{number}/{path}")
     pinned.backup(conn)
-    said = {path: opened(client, f"/enquiry/{number}/{path}") for path in (*HERE, *TABS)}
-    told = dict(re.findall(r"<dt>([^<]+)</dt>\s*<dd>([\d.]+)", said["day-out"]))
-    slow, fast = (told.get(f"{w} speed that brings the boat home") for w in ("Slowest", "Fastest"))
+    named = {path: opened(client, f"/enquiry/{number}/{path}") for path in (*HERE, *TABS)}
+    values = dict(re.findall(r"<dt>([^<]+)</dt>\s*<dd>([\d.]+)", named["day-out"]))
+    slow, fast = (
+        values.get(f"{w} speed that brings the boat home") for w in ("Slowest", "Fastest")
+    )
     assert slow is None or fast is None or float(slow) <= float(fast)
 
 

@@ -12,7 +12,7 @@ from jolvek.web.view import pdf, photos
 from tests.web.steps import STATIONS, boat_form, picture, pin
 
 HERE = (*STATIONS, "by-hand")
-PAGES = ("/", "/shelf/", "/find?q=a", "/rules", "/patterns")
+PAGES = ("/", "/catalogue/", "/find?q=a", "/rules", "/patterns")
 
 GPX = "http://www.topografix.com/GPX/1/1"
 
@@ -70,8 +70,8 @@ def test_a_motor_far_beyond_its_bank_pinned_by_hand_opens_every_station_and_is_s
     parts = {"motor": "ovrek-o120", "battery": "grautt-a55", "mount": "own-clamp"}
     client.post("/enquiry/2/pin", data={**parts, "series": "1", "parallel": "1"})
     client.post("/enquiry/2/choose", data={"letter": "A"})
-    said = opened(client, pages=())
-    stops = said["side-by-side"]
+    result = opened(client, pages=())
+    stops = result["side-by-side"]
     assert "Under load the bank gives 11" in stops and "largest known" in stops
     wiring = client.get("/enquiry/2/fitting?tab=wiring&run=30")
     assert wiring.status_code == 200 and "of the voltage is lost in the cable" in wiring.text
@@ -80,13 +80,13 @@ def test_a_motor_far_beyond_its_bank_pinned_by_hand_opens_every_station_and_is_s
 def test_a_product_that_cannot_be_read_is_shown_and_mended(client, conn):
     motor = shelf.load(conn).motors[0].id
     unguarded(conn, f"UPDATE motor SET mass_kg = 0.2 WHERE id = '{motor}'")
-    text = client.get("/shelf/").text
-    assert "cannot be read" in text and f"/shelf/motors/item/{motor}" in text
-    page = client.get(f"/shelf/motors/item/{motor}").text
+    text = client.get("/catalogue/").text
+    assert "cannot be read" in text and f"/catalogue/motors/item/{motor}" in text
+    page = client.get(f"/catalogue/motors/item/{motor}").text
     assert 'value="0.2"' in page and "allowed is 0.5 to 500" in page
     kept = shelf.stored_row(conn, "motors", motor)
     form = {k: shelf_csv.cell(v) for k, v in {**kept, "mass_kg": 14.0}.items()}
-    assert client.post("/shelf/motors/item", data=form).status_code == 303
+    assert client.post("/catalogue/motors/item", data=form).status_code == 303
     assert shelf.problems(conn) == []
 
 
@@ -223,7 +223,9 @@ def test_a_way_off_the_earth_is_refused(lat):
 def test_numbers_beyond_64_bits_lead_nowhere(client, path):
     assert client.get(path.format(n="9" * 30)).status_code == 404
     answer = client.post("/enquiry/2/boat/from", data={"other": "9" * 30})
-    assert answer.status_code == 404 and client.post(f"/shelf/undo/{'9' * 30}").status_code == 404
+    assert (
+        answer.status_code == 404 and client.post(f"/catalogue/undo/{'9' * 30}").status_code == 404
+    )
 
 
 def test_a_phones_picture_is_taken_and_what_the_camera_wrote_is_not_kept(client, conn, tmp_path):
@@ -243,7 +245,9 @@ def test_a_phones_picture_is_taken_and_what_the_camera_wrote_is_not_kept(client,
 def test_limits_are_by_route(client):
     big = b"x" * 1_500_000
     assert "1 MB" in client.post("/open", data={"file": (io.BytesIO(big), "e.json")}).text
-    answer = client.post("/shelf/import", data={"file": (io.BytesIO(b"y" * 4_500_000), "p.csv")})
+    answer = client.post(
+        "/catalogue/import", data={"file": (io.BytesIO(b"y" * 4_500_000), "p.csv")}
+    )
     assert answer.status_code == 422 and "4 MB" in answer.text
     assert client.post("/enquiry/2/boat", data={"note": "x" * 1_500_000}).status_code == 422
     assert photos.MOST_PIXELS == 25_000_000
@@ -283,8 +287,8 @@ def test_no_text_brings_a_file_of_the_machine_onto_a_paper(fitted, tmp_path):
 )
 def test_what_an_address_asks_is_never_taken_for_a_part_of_the_way(fitted, query):
     for path in (
-        "/shelf/motors/compare",
-        "/shelf/motors",
+        "/catalogue/motors/compare",
+        "/catalogue/motors",
         "/enquiry/2/side-by-side",
         "/enquiry/2/shortlist",
         "/enquiry/2/day-out",

@@ -86,7 +86,7 @@ def test_a_kill_in_the_middle_of_an_import_leaves_the_shelf_whole(served):
     b = browser()
     rows = "\n".join(f"kill-{i},Halvane,Leaf {i},100,50" for i in range(8000))
     body = f"id,maker,name,price,rated_w\n{rows}\n"
-    page = b.open(f"{root}/shelf/import").read().decode()
+    page = b.open(f"{root}/catalogue/import").read().decode()
     parts = {"csrf_token": token(page), "kind": "panels"}
     payload = "".join(
         f'--x\r\nContent-Disposition: form-data; name="{k}"\r\n\r\n{v}\r\n'
@@ -97,7 +97,7 @@ def test_a_kill_in_the_middle_of_an_import_leaves_the_shelf_whole(served):
         f" text/csv\r\n\r\n{body}\r\n--x--\r\n"
     )
     request = urllib.request.Request(
-        f"{root}/shelf/import",
+        f"{root}/catalogue/import",
         payload.encode(),
         {"Content-Type": "multipart/form-data; boundary=x"},
     )
@@ -116,7 +116,7 @@ def test_a_kill_in_the_middle_of_an_import_leaves_the_shelf_whole(served):
         sys.executable,
         "-c",
         post,
-        f"{root}/shelf/import/confirm",
+        f"{root}/catalogue/import/confirm",
         urllib.parse.urlencode(form),
         cookies,
     ]

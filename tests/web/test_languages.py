@@ -75,12 +75,12 @@ def test_every_message_is_translated_none_is_unused_and_places_stay(found, langu
         if not m.id:
             continue
         one = m.id[0] if isinstance(m.id, tuple) else m.id
-        told = m.string if isinstance(m.string, tuple) else (m.string,)
-        assert all(told), one
-        for text in told:
+        result = m.string if isinstance(m.string, tuple) else (m.string,)
+        assert all(result), one
+        for text in result:
             assert messages.places(text) == messages.places(one), one
             assert text.count("%%") == one.count("%%"), one
-        assert one in SAME or told[0] != one, one
+        assert one in SAME or result[0] != one, one
     path = messages.path_of(language, "mo")
     assert path.read_bytes() == messages.compiled(mine)  # compiled anew after the last change
 
@@ -126,13 +126,13 @@ def test_the_customers_language_is_that_of_page_sticker_and_letters(desk, app, c
     desk.post("/care/letters", data={"span": "due"})
     desk.post("/care/recalls", data={"batch": "K25", "title": "Plug", "words": "Stop."})
     sql = "SELECT enquiry_id, mail FROM outbox ORDER BY id"
-    told = {
+    values = {
         (row["enquiry_id"] == PERLE): message_from_bytes(bytes(row["mail"]), policy=SMTP)
         for row in conn.execute(sql)
         if b"/recall" not in bytes(row["mail"]).replace(b"=\r\n", b"")
     }
-    assert "Onderhoud van" in told[True]["Subject"] and "Care of" in told[False]["Subject"]
-    body = told[True].get_body().get_content()
+    assert "Onderhoud van" in values[True]["Subject"] and "Care of" in values[False]["Subject"]
+    body = values[True].get_body().get_content()
     assert "Na het seizoen: accu" in body and "After the season" not in body
     paper = PdfReader(io.BytesIO(desk.get("/care/recalls/1/letters.pdf").data))
     pages = [re.sub(r"\s+", " ", p.extract_text()) for p in paper.pages]
@@ -153,8 +153,8 @@ NORMS = re.compile(r"CFR [\d.]+(?: und [\d.]+)?|UN[ -]38\.3")  # keep theirs
 
 DESK = (
     "/",
-    "/shelf/",
-    "/shelf/batteries",
+    "/catalogue/",
+    "/catalogue/batteries",
     "/care/figures",
     "/care",
     "/care/fleet",
@@ -184,8 +184,8 @@ def typed_in(page):
 @pytest.fixture(scope="module")
 def in_german():
     """Every message with its German where that is another word."""
-    told = {m.id: m.string for m in messages.kept("de") if isinstance(m.id, str) and m.id}
-    return {k: v for k, v in told.items() if k != v}
+    values = {m.id: m.string for m in messages.kept("de") if isinstance(m.id, str) and m.id}
+    return {k: v for k, v in values.items() if k != v}
 
 
 @pytest.fixture
@@ -211,8 +211,8 @@ def test_the_screens_of_one_who_reads_german_have_no_english_message_left(
     page = german.get(way, follow_redirects=True)
     assert page.status_code == 200 and '<html lang="de"' in page.text
     pieces = pieces_of(page.text)
-    told = " ".join(pieces)
-    assert [x for x in long_ones(whole) if x in told] == []
+    result = " ".join(pieces)
+    assert [x for x in long_ones(whole) if x in result] == []
     batch = {"Charge"}  # in German
     assert set(pieces) & set(in_german) - OF_THE_DEMO - batch == set()
     assert not re.search(r'type="range"[^>]*\bvalue="[^"]*,', page.text)  # no slider reads it
@@ -278,12 +278,12 @@ def test_an_offer_is_of_its_customers_language_on_paper_and_link(desk, app, conn
     assert str(paper.trailer["/Root"]["/Lang"]) == language
     link = f"/o/{offers.make_link(conn, sent.id, '2099-01-01')}"
     page = " ".join(pieces_of(app.test_client().get(link).text))
-    for told in (text, page):
-        assert [x for x in SENT[language] if x not in told] == []
-        assert [x for x in long_ones(whole) if x in told] == []
-        assert "Home at" not in told and " end between" not in told
-        assert re.search(r"\d,\d\d\s*€|€\s*[\d\s]*\d,\d\d", told)
-        assert re.search(r"\d,\d\s(kn|nm)", told) and not POINT.findall(re.sub(NORMS, "", told))
+    for result in (text, page):
+        assert [x for x in SENT[language] if x not in result] == []
+        assert [x for x in long_ones(whole) if x in result] == []
+        assert "Home at" not in result and " end between" not in result
+        assert re.search(r"\d,\d\d\s*€|€\s*[\d\s]*\d,\d\d", result)
+        assert re.search(r"\d,\d\s(kn|nm)", result) and not POINT.findall(re.sub(NORMS, "", result))
     refused = app.test_client().post(link, data={"do": "accepted"})
     assert refused.status_code == 422 and f'<html lang="{language}"' in refused.text
     assert "Part or work" in desk.get(here).text  # and goes on in its own

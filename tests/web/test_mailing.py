@@ -83,9 +83,9 @@ def test_what_is_refused_waits_and_the_rest_goes_on(server, conn):
 def test_the_settings_choose_the_post(tmp_path):
     plain = Settings(tmp_path, "secret")
     assert isinstance(post_of(plain), FolderPost)
-    told = replace(plain, smtp_host="mail.example", smtp_user="u", smtp_password="p")
-    assert post_of(told) == SmtpPost("mail.example", 587, "starttls", "u", "p")
-    assert isinstance(post_of(replace(told, demo=True)), FolderPost)  # the demo writes to nobody
+    result = replace(plain, smtp_host="mail.example", smtp_user="u", smtp_password="p")
+    assert post_of(result) == SmtpPost("mail.example", 587, "starttls", "u", "p")
+    assert isinstance(post_of(replace(result, demo=True)), FolderPost)  # the demo writes to nobody
     for bad in ({"smtp_security": "maybe"}, {"smtp_port": 0}):
         with pytest.raises(Exception, match="smtp_"):
             replace(plain, **bad)

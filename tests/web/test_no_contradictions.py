@@ -5,8 +5,8 @@ from dataclasses import replace
 
 import pytest
 
-from jolvek.core.day.otherwise import Switches
 from jolvek.core.day.outing import outing
+from jolvek.core.day.scenario import Switches
 from jolvek.core.enquiry.site import Site
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.leg import JUST_M, shaft_choices
@@ -16,7 +16,7 @@ from jolvek.core.job.job_setup import on_another_day
 from jolvek.core.products.mounting import Mount
 from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.fitting_drawing_page import drawing_page
-from jolvek.web.pages.fitting_told import SHORT
+from jolvek.web.pages.fitting_text import SHORT
 from jolvek.web.pages.offer_page import offer_page
 from tests.web.pages.made import AT_SEA, METRIC
 from tests.web.pages.test_later_stations import worked
@@ -114,5 +114,5 @@ def test_a_pull_to_one_side_is_told_of_the_rudder_only_where_there_is_one(
 
 
 def test_the_boats_page_tells_what_the_batterys_bay_does_for_her_speed(fitted, conn):
-    told = fitted.get("/enquiry/5/boat").text
-    assert 'id="moves"' in told and "The battery of A" in told
+    text = fitted.get("/enquiry/5/boat").text
+    assert 'id="moves"' in text and "The battery of A" in text

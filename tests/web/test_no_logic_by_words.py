@@ -40,10 +40,10 @@ def test_a_facet_narrows_to_the_same_in_german(desk, conn):
 
 def test_the_fleet_counts_faults_without_a_part_in_german(desk, conn):
     boats = [r["id"] for r in conn.execute("SELECT id FROM enquiry WHERE stage = 'delivered'")]
-    told = ("slow", "seen", "open", "2026-11-26T09:00:00", "x", "", "", "", "", "", 1.0, "")
+    rows = ("slow", "seen", "open", "2026-11-26T09:00:00", "x", "", "", "", "", "", 1.0, "")
     for why in ("one", "two", "three"):
         for number in boats:
-            f = service_faults.ServiceFault(0, told[0], why, *told[2:])
+            f = service_faults.ServiceFault(0, rows[0], why, *rows[2:])
             service_faults.add(conn, number, f)
     counts = {}
     for language in ("en", "de"):

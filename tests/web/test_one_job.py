@@ -53,8 +53,8 @@ def gathered(client, number, papers=None, pages=PAGES):
     found = defaultdict(lambda: defaultdict(set))
 
     def note(text, place):
-        for key, said in (*FIGURE.findall(text), *figures.MARKED.findall(text)):
-            found[key][plain(said)].add(place)
+        for key, result in (*FIGURE.findall(text), *figures.MARKED.findall(text)):
+            found[key][plain(result)].add(place)
 
     for page in pages if papers is None else (*pages, *PAPERS):
         answer = client.get(f"/enquiry/{number}/{page}")
@@ -195,10 +195,10 @@ def test_the_command_says_what_the_pages_say(fitted, app, conn, papers, tmp_path
     layout = ["--series", str(p.series), "--parallel", str(p.parallel)]
     layout += ["--shaft", str(p.shaft_m)] if p.shaft_m else []
     done = CliRunner().invoke(cli.main, ["fit", str(tmp_path / "e.json"), *named, *layout])
-    told = json.loads(done.output)["figures"]
-    assert len(told) > 30
+    result = json.loads(done.output)["figures"]
+    assert len(result) > 30
     with app.test_request_context():
-        for key, value in told.items():
+        for key, value in result.items():
             f = replace(core_figures.figure(job, key), value=value)
             assert {plain(figures.written(f, AT_SEA))} >= set(found.get(f"A.{key}", {})), key
 
@@ -259,8 +259,8 @@ def test_the_customers_page_and_paper_say_what_the_stations_say(fitted, conn, pa
     link = f"/o/{offers.make_link(conn, made.id, '2099-01-01')}"
     page = fitted.application.test_client().get(link).get_data(as_text=True)
     for place, text in (("customer", page), ("offer paper", figures.spans(papers.pop()))):
-        for key, told in FIGURE.findall(text):
-            frozen[key][plain(told)].add(place)
+        for key, result in FIGURE.findall(text):
+            frozen[key][plain(result)].add(place)
     live = gathered(fitted, 5)
     both = [k for k in frozen if k in live]
     assert len(both) > 20 and {p for t in frozen.values() for p in set().union(*t.values())} == {

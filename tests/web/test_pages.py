@@ -10,18 +10,18 @@ OTHERS = (
     "/patterns",
     "/find",
     "/find?q=kayak",
-    "/shelf/",
-    "/shelf/batteries",
-    "/shelf/mounts",
-    "/shelf/chargers",
-    "/shelf/panels",
-    "/shelf/propellers",
-    "/shelf/accessories",
-    "/shelf/motors/new",
-    "/shelf/import",
-    "/shelf/export.json",
-    "/shelf/motors/export.csv",
-    "/shelf/motors/compare",
+    "/catalogue/",
+    "/catalogue/batteries",
+    "/catalogue/mounts",
+    "/catalogue/chargers",
+    "/catalogue/panels",
+    "/catalogue/propellers",
+    "/catalogue/accessories",
+    "/catalogue/motors/new",
+    "/catalogue/import",
+    "/catalogue/export.json",
+    "/catalogue/motors/export.csv",
+    "/catalogue/motors/compare",
 )
 
 
@@ -56,7 +56,7 @@ def test_units_never_send_one_away(client):
     assert client.post("/units", data={"back": "//example.org"}).location == "/"
     assert client.post("/units", data={"back": "/\\\\example.org"}).location == "/"
     assert client.post("/units", data={"back": "//[broken"}).location == "/"
-    assert client.post("/units", data={"back": "/shelf/?q=a"}).location == "/shelf/?q=a"
+    assert client.post("/units", data={"back": "/catalogue/?q=a"}).location == "/catalogue/?q=a"
 
 
 @pytest.mark.parametrize(

@@ -64,11 +64,11 @@ def sizes(page):
 
 def test_a_picture_on_paper_carries_its_own_style(app_module):
     with app_module.application.app_context():
-        told = str(pdf.styled(Markup("<svg><title>Day</title></svg>"), "papers/day.css"))
+        text = str(pdf.styled(Markup("<svg><title>Day</title></svg>"), "papers/day.css"))
         static = Path(app_module.application.static_folder)
-    assert told.index("<style>") < told.index(".powerarea") < told.index("<title>Day")
+    assert text.index("<style>") < text.index(".powerarea") < text.index("<title>Day")
     drawn = '<svg class="drawing leg-view"><title>Leg</title></svg>'
-    paper = pdf._inked(f"<p>{drawn}{told}</p>", static)
+    paper = pdf._inked(f"<p>{drawn}{text}</p>", static)
     assert paper.count("<style>") == 2 and "var(" not in paper
     assert re.search(r"leg-view\"><style>[^<]*\.motor \{\s*fill: #2F6B57;", paper)
 
@@ -85,8 +85,8 @@ def test_a_paper_is_tagged_named_dated_and_large_enough(read, way, named):
         assert "Club safety boat" in text or "Ferrowick Sailing" in text
         assert named in text
         for font in page["/Resources"].get("/Font", {}).values():
-            told = font.get_object()["/DescendantFonts"][0].get_object()["/FontDescriptor"]
-            assert {"/FontFile", "/FontFile2", "/FontFile3"} & set(told.get_object())
+            result = font.get_object()["/DescendantFonts"][0].get_object()["/FontDescriptor"]
+            assert {"/FontFile", "/FontFile2", "/FontFile3"} & set(result.get_object())
         small = [x for x in sizes(page) if x[0] < 7.9]
         assert not small, small[:5]
     if named:

@@ -13,7 +13,7 @@ from jolvek.web.accounts import links, signing
 from jolvek.web.desk import ask
 from tests.web.steps import STATIONS, boat_form
 
-WAYS = ("/", "/care", "/shelf/", "/rules", "/care/fleet", "/health")
+WAYS = ("/", "/care", "/catalogue/", "/rules", "/care/fleet", "/health")
 
 
 @pytest.fixture

@@ -57,7 +57,7 @@ def test_a_file_in_the_data_folder_sets_and_a_variable_wins(monkeypatch, tmp_pat
     assert (read.host_list, read.proxies) == (["a.example", "b.example"], 2)
     monkeypatch.setenv("JOLVEK_PROXIES", "1")
     assert from_environment(tmp_path).proxies == 1
-    for text, told in (
+    for text, result in (
         (SECRET + 'colour = "red"', "colour"),
         (SECRET + "hosts = 3", "a text, in quotes"),
         (
@@ -68,5 +68,5 @@ def test_a_file_in_the_data_folder_sets_and_a_variable_wins(monkeypatch, tmp_pat
         ("secret_key =", "cannot be read"),
     ):
         path.write_text(text)
-        with pytest.raises(JolvekError, match=told):
+        with pytest.raises(JolvekError, match=result):
             from_environment(tmp_path)

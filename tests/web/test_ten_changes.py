@@ -46,8 +46,8 @@ def in_catalogue(**change):
     def act(client, conn):
         part = setups.of_enquiry(conn, JOB)[0].part("motor")
         shelf.change(conn, [("motors", replace(part.item, **change))], "a new list", "2026-11-30")
-        told = client.get(f"{HERE}/side-by-side").text
-        assert part.item.title in re.search(r'class="lacks moved">(.*?)</div>', told, re.S)[1]
+        text = client.get(f"{HERE}/side-by-side").text
+        assert part.item.title in re.search(r'class="lacks moved">(.*?)</div>', text, re.S)[1]
         forms = forms_to(client, f"{HERE}/side-by-side", f"{HERE}/offer/today")
         assert bool(forms) is ("price" in change)  # what is sold no more cannot be taken over
         for form in forms:
@@ -77,10 +77,10 @@ def test_nothing_that_reads_otherwise_on_a_page_is_missing_in_the_strip(fitted, 
 
     was = texts()
     CHANGES[name](fitted, conn)
-    now, told = texts(), strip_of(fitted.get(f"{HERE}/side-by-side"))
+    now, result = texts(), strip_of(fitted.get(f"{HERE}/side-by-side"))
     moved = [k[2:] for k in was if k.startswith("A.") and k in now and was[k] != now[k]]
     with app.test_request_context():
-        missing = {k: (was[f"A.{k}"], now[f"A.{k}"]) for k in moved if label(k) not in told}
-    assert not missing, told
+        missing = {k: (was[f"A.{k}"], now[f"A.{k}"]) for k in moved if label(k) not in result}
+    assert not missing, result
     assert moved or name == "no longer sold"
-    print(f"{name} ({len(moved)} figures): {told}")
+    print(f"{name} ({len(moved)} figures): {result}")

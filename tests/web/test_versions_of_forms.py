@@ -21,28 +21,28 @@ FREE = {
     ADDS: "counter.keep counter.copy counter.open_file ask.send own_gear.add job.add people.add"
     " after_log.trip after_log.charge after_log.from_file after_parts.fault after_parts.part"
     " boat_page.trip boat_page.fault fleet.book trial.begin trial.run trial.from_file"
-    " handover.step handover.fault keys.make recalls.begin families.take second_life.new_battery"
+    " handover.step handover.fault keys.make recalls.begin families.take ownership.new_battery"
     " backups.make care_list.letters day_out.import_way boat.photo boat_page.answer trial.live"
     " assortment.begin aftercare.done recalls.answer",
     ACT: "counter.archive ask.looked own_gear.off job.part job.take job.model job.undo_last"
     " after_log.drop shortlist.pin shortlist.unpin side_by_side.choose side_by_side.extra"
     " offer.acknowledge offer.claims offer.stage repriced.today sent.link sent.seen"
     " sent.keep_order aftercare.shut trial.drop trial.use trial.suspected keys.drop"
-    " people.invite people.leave history.back families.choose care_list.shut shelf.undo"
-    " waters.legs boat.start_from shop.test_mail shop.logo second_life.erase"
-    " second_life.erase_former exchange.unpack day_out.keep after_parts.spare",
+    " people.invite people.leave history.back families.choose care_list.shut catalogue.undo"
+    " waters.legs boat.start_from shop.test_mail shop.logo ownership.erase"
+    " ownership.erase_former exchange.unpack day_out.keep after_parts.spare",
     OWN: "choices.choose account.password account.factor account.leave account.leave_all"
     " account.play sign_in.enter sign_in.set_password sign_in.choose boat.answer waters.answer"
     " api.predict api.match customer.total",
     CHECKED: "boat.save waters.save fitting.keep offer.send customer.answer handover.sign"
-    " second_life.pass_on price_lists.preview price_lists.columns price_lists.confirm",
+    " ownership.pass_on price_lists.preview price_lists.columns price_lists.confirm",
 }
 MERGED = {  # the form's endpoint, and a page that shows it
     "shop.save": "/settings",
     "people.change": "/people",
     "care_steps.save": "/care/steps",
-    "shelf.save": "/shelf/motors/item/pellorin-t16",
-    "stock.save": "/shelf/motors/item/pellorin-t16",
+    "catalogue.save": "/catalogue/motors/item/pellorin-t16",
+    "stock.save": "/catalogue/motors/item/pellorin-t16",
     "offer.save": "/enquiry/5/offer",
     "trial.how": "/enquiry/5/trial",
     "handover.serial": "/enquiry/5/handover",
@@ -95,8 +95,8 @@ def test_a_form_says_just_what_it_is_filled_with(owner, app, endpoint):
         for name, texts in json.loads(fields[FILLED]).items():
             shown = fields.get(name, "")
             shown = shown if isinstance(shown, list) else [shown]
-            told = [x for x in shown if x]
-            assert told == texts or (len(texts) > 1 and told[-1:] == texts[-1:]), (endpoint, name)
+            rows = [x for x in shown if x]
+            assert rows == texts or (len(texts) > 1 and rows[-1:] == texts[-1:]), (endpoint, name)
         left = {"csrf_token", FILLED, "person", "product", "key", "what", "do"}
         assert set(fields) - left <= set(json.loads(fields[FILLED])), endpoint
 
@@ -114,11 +114,16 @@ def twice(client, address, action, theirs, mine, index=0):
     return client.post(action, data=second | mine)
 
 
-MOTOR = "/shelf/motors/item/pellorin-t16"
+MOTOR = "/catalogue/motors/item/pellorin-t16"
 TWICE = {
     "settings": ("/settings", "/settings", {"deposit": "11"}, {"follow_days": "9"}),
-    "catalogue": (MOTOR, "/shelf/motors/item", {"price": "1901"}, {"noise_db": "55"}),
-    "stock": (MOTOR, "/shelf/motors/stock/pellorin-t16", {"in_stock": "9"}, {"supplier": "Quay"}),
+    "catalogue": (MOTOR, "/catalogue/motors/item", {"price": "1901"}, {"noise_db": "55"}),
+    "stock": (
+        MOTOR,
+        "/catalogue/motors/stock/pellorin-t16",
+        {"in_stock": "9"},
+        {"supplier": "Quay"},
+    ),
     "draft": (
         "/enquiry/5/offer",
         "/enquiry/5/offer",
@@ -210,16 +215,18 @@ def test_a_price_list_is_written_as_its_preview_showed_it(owner, conn):
     import io  # noqa: PLC0415
 
     item = shelf.get(conn, "motors", "pellorin-t16")
-    exported = owner.get("/shelf/motors/export.csv").get_data(as_text=True).splitlines()
+    exported = owner.get("/catalogue/motors/export.csv").get_data(as_text=True).splitlines()
     row = next(x for x in exported if x.startswith(item.id))
     assert f"{item.price:g}" in row
     csv = "\n".join([exported[0], row.replace(f"{item.price:g}", "2111", 1)]).encode()
-    page = owner.post("/shelf/import", data={"kind": "motors", "file": (io.BytesIO(csv), "l.csv")})
+    page = owner.post(
+        "/catalogue/import", data={"kind": "motors", "file": (io.BytesIO(csv), "l.csv")}
+    )
     html = page.get_data(as_text=True)
     form = next(f["fields"] for f in Forms(html).forms if f["action"].endswith("/confirm"))
-    change = of(owner, MOTOR, "/shelf/motors/item") | {"price": "1999"}
-    assert owner.post("/shelf/motors/item", data=change).status_code == 303
-    late = owner.post("/shelf/import/confirm", data=form)
+    change = of(owner, MOTOR, "/catalogue/motors/item") | {"price": "1999"}
+    assert owner.post("/catalogue/motors/item", data=change).status_code == 303
+    late = owner.post("/catalogue/import/confirm", data=form)
     assert late.status_code == 422 and "changed since the preview" in late.text
     assert shelf.get(conn, "motors", "pellorin-t16").price == 1999
     shown = next(
@@ -227,7 +234,7 @@ def test_a_price_list_is_written_as_its_preview_showed_it(owner, conn):
         for f in Forms(late.get_data(as_text=True)).forms
         if f["action"].endswith("/confirm")
     )
-    assert owner.post("/shelf/import/confirm", data=shown | {"sure": "1"}).status_code == 303
+    assert owner.post("/catalogue/import/confirm", data=shown | {"sure": "1"}).status_code == 303
     assert shelf.get(conn, "motors", "pellorin-t16").price == 2111
 
 

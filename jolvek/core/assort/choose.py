@@ -66,8 +66,8 @@ def best(
     gain = np.concatenate([np.zeros(n_p + n_s), d.weights])
     limits = _limits(d, worth, budget, most or {})
     found = _solved(-gain, kept, limits, n_s + n_e, patience_s, whole)
-    told = found.mip_dual_bound if whole else found.fun
-    bound = d.total if told is None else min(-float(told), d.total)
+    result = found.mip_dual_bound if whole else found.fun
+    bound = d.total if result is None else min(-float(result), d.total)
     stocked = kept if found.x is None else found.x[:n_p] > 0.5
     if whole and bound > d.coverage(stocked) + 1e-6:
         by_hand = _swapped(d, _grown(d, kept, budget, most or {}), kept, budget, most or {})

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 import scipy  # its parts are imported when they are first used
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import size
 from jolvek.core.match.matching import Match, match
@@ -103,13 +103,13 @@ def lacks(need: Need) -> str:
     """
     s = size(need)
     if s.no_way:
-        return tell("no motor: the current is as fast as the boat is wanted to be")
-    return tell(
+        return msg("no motor: the current is as fast as the boat is wanted to be")
+    return msg(
         "a motor of about %(motor)s kW with a bank of about %(energy)s kWh (lithium), light "
         "enough for a %(said)s of %(length)s m",
         motor=f"{s.motor_w / 1000:.2g}",
         energy=f"{s.energy_wh / 1000:.2g}",
-        said=need.hull.fam.said,
+        said=need.hull.fam.label,
         length=f"{need.hull.length_m:.1f}",
     )
 

@@ -12,7 +12,7 @@ from collections.abc import Collection, Mapping
 from typing import Any
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 
 Ranges = Mapping[str, tuple[float, float]]
 Choices = Mapping[str, Collection[str]]
@@ -32,7 +32,7 @@ def check(thing: Any, prefix: str) -> None:
     for key, most in getattr(thing, "COUNTS", {}).items():
         if len(getattr(thing, key)) > most:
             raise ValueRefused(
-                f"{prefix}.{key}", len(getattr(thing, key)), tell("at most %(most)s", most=most)
+                f"{prefix}.{key}", len(getattr(thing, key)), msg("at most %(most)s", most=most)
             )
     for key, (low, high) in getattr(thing, "RANGES", {}).items():
         given = getattr(thing, key)
@@ -43,7 +43,7 @@ def check(thing: Any, prefix: str) -> None:
         given = getattr(thing, key)
         for value in given if isinstance(given, tuple) else (given,):
             if value not in known:
-                raise ValueRefused(f"{prefix}.{key}", value, tell("one of ") + ", ".join(known))
+                raise ValueRefused(f"{prefix}.{key}", value, msg("one of ") + ", ".join(known))
     for key, most in getattr(thing, "TEXTS", {}).items():
         given = getattr(thing, key)
         for value in given if isinstance(given, tuple) else (given,):
@@ -59,9 +59,9 @@ def text(key: str, value: str, most: int) -> None:
     jolvek.core.base.errors.ValueRefused: title: read '\\ud800', allowed is plain text
     """
     if len(value) > most:
-        raise ValueRefused(key, value[:40] + "…", tell("at most %(most)s characters", most=most))
+        raise ValueRefused(key, value[:40] + "…", msg("at most %(most)s characters", most=most))
     if "\x00" in value or any("\ud800" <= letter <= "\udfff" for letter in value):
-        raise ValueRefused(key, value, tell("plain text"))
+        raise ValueRefused(key, value, msg("plain text"))
 
 
 def date(key: str, value: str) -> None:
@@ -75,4 +75,4 @@ def date(key: str, value: str) -> None:
     found = _DATE.fullmatch(value)
     year, month, day = map(int, found.groups()) if found else (0, 0, 0)
     if not (1900 <= year <= 2200 and 1 <= month <= 12 and 1 <= day <= monthrange(year, month)[1]):
-        raise ValueRefused(key, value, tell("a day as 2026-07-01"))
+        raise ValueRefused(key, value, msg("a day as 2026-07-01"))

@@ -4,7 +4,7 @@ values.
 
 from __future__ import annotations
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 
 
 class JolvekError(Exception):
@@ -21,7 +21,7 @@ class ValueRefused(JolvekError):
     def __init__(self, key: str, read: object, allowed: str) -> None:
         self.key, self.read, self.allowed = key, read, allowed
         super().__init__(
-            tell(
+            msg(
                 "%(key)s: read %(read)s, allowed is %(allowed)s",
                 key=key,
                 read=repr(read),

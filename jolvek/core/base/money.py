@@ -5,7 +5,7 @@ from __future__ import annotations
 from decimal import ROUND_HALF_UP, Decimal, InvalidOperation
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 
 MOST_MINOR = 10**13
 
@@ -31,7 +31,7 @@ def minor(amount: float | str | Decimal, digits: int = 2) -> int:
             raise InvalidOperation
         return rounded(value)
     except InvalidOperation:
-        raise ValueRefused("amount", amount, tell("an amount of money")) from None
+        raise ValueRefused("amount", amount, msg("an amount of money")) from None
 
 
 def major(amount: int, digits: int = 2) -> Decimal:

@@ -46,10 +46,10 @@ def mended(
     (True, ('panel.mass_kg: read 9000000000.0, allowed is 0.1 to 100',))
     """
     left, fallback = dict(values), fallback or {}
-    said: list[str] = []
+    rows: list[str] = []
     while True:
         try:
-            return make(**left), tuple(said)
+            return make(**left), tuple(rows)
         except ValueRefused as error:
             key = error.key.split(".")[-1]
             if key in fallback and left.get(key) != fallback[key]:
@@ -58,4 +58,4 @@ def mended(
                 del left[key]
             else:
                 raise
-            said.append(str(error))
+            rows.append(str(error))

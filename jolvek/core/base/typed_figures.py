@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.base.units import QUANTITIES
 
 # What a unit stands for while typing when no unit is given and the user thinks in it.
@@ -35,12 +35,12 @@ class NotAQuantity(JolvekError):
         hint = EXAMPLES.get(quantity, "3.5")
         where = f" in {', '.join(units)}" if units != [""] else ""
         asked = {"quantity": name(quantity), "where": where, "hint": hint}
-        told = (
-            tell("expected an %(quantity)s%(where)s, for example %(hint)s", **asked)
+        message = (
+            msg("expected an %(quantity)s%(where)s, for example %(hint)s", **asked)
             if asked["quantity"][0] in "aeiou"
-            else tell("expected a %(quantity)s%(where)s, for example %(hint)s", **asked)
+            else msg("expected a %(quantity)s%(where)s, for example %(hint)s", **asked)
         )
-        super().__init__(tell("read “%(text)s”; %(told)s", text=text, told=told))
+        super().__init__(msg("read “%(text)s”; %(told)s", text=text, told=message))
 
 
 _NAMES = {  # where the quantity's own word is no word for what is asked

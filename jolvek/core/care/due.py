@@ -10,7 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.care.steps import LAID_UP, SEASON_START, SHELF, Care
 
 SOON = timedelta(days=30)
@@ -109,12 +109,12 @@ def due(
         elif c.kind == "months":
             on = add_months(last or began, int(c.every))
             on = _laid_up(on, c, season) if c.at == LAID_UP else on
-            told = (
-                tell("last done %(isoformat)s", isoformat=last.isoformat())
+            text = (
+                msg("last done %(isoformat)s", isoformat=last.isoformat())
                 if last
-                else tell("not done yet")
+                else msg("not done yet")
             )
-            out.append(Due(c, on, state_on(on, today), told))
+            out.append(Due(c, on, state_on(on, today), text))
         elif c.kind == "date":
             out.append(_by_season(c, began, last, season, today))
     out += [_by_shelf(s, today) for s in spares]
@@ -131,12 +131,12 @@ def _laid_up(on: date, c: Care, season: Season) -> date:
 
 
 def _by_shelf(s: Spare, today: date) -> Due:
-    care = Care(s.key, SHELF, tell("%(what)s: replace, note the new date.", what=s.what))
+    care = Care(s.key, SHELF, msg("%(what)s: replace, note the new date.", what=s.what))
     return Due(
         care,
         s.good_to,
         state_on(s.good_to, today),
-        tell("good to %(isoformat)s", isoformat=s.good_to.isoformat()),
+        msg("good to %(isoformat)s", isoformat=s.good_to.isoformat()),
     )
 
 
@@ -184,5 +184,5 @@ def _by_season(c: Care, began: date, last: date | None, season: Season, today: d
     passed = bisect_right(days, today)
     for i in range(max(passed - 1, 0), len(days)):
         if last is None or last < days[i] - reach:
-            return Due(c, days[i], state_on(days[i], today), tell("by the season"))
-    return Due(c, None, "later", tell("by the season"))
+            return Due(c, days[i], state_on(days[i], today), msg("by the season"))
+    return Due(c, None, "later", msg("by the season"))

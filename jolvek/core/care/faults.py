@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.rules.signals import CAUTION, DANGER, WARNING
 from jolvek.core.trial.diagnosis import FAULTS as TRIAL_FAULTS
 from jolvek.core.trial.diagnosis import Cause, Fault, Suspected
@@ -128,14 +128,14 @@ def suspect_from_log(shares: Sequence[float], aged: bool = False) -> list[Suspec
     out = []
     latest = list(shares[:LATEST])
     if len(latest) == LATEST and float(np.median(latest)) >= MORE_POWER:
-        why = tell(
+        why = msg(
             "the last %(latest)s trips took %(latest2)s %% more power (median)",
             latest=LATEST,
             latest2=f"{100 * np.median(latest):.0f}",
         )
-        out.append(Suspected(TRIAL_FAULTS["slow"], tell("%(why)s than worked out", why=why)))
+        out.append(Suspected(TRIAL_FAULTS["slow"], msg("%(why)s than worked out", why=why)))
     if aged:
-        out.append(Suspected(SERVICE_FAULTS["short_day"], tell("the battery is at its end")))
+        out.append(Suspected(SERVICE_FAULTS["short_day"], msg("the battery is at its end")))
     return out
 
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from jolvek.core.base import checked
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.charging import CHARGER_EFFICIENCY, Charger, together_h
 
@@ -95,7 +95,7 @@ def charge_plan(boats: Sequence[ToCharge], supply_w: float, begin_h: float) -> l
         busy.append((start, start + b.hours, b.wall_w))
         late = start + b.hours_needed - 24 - b.leaves_h
         why = why or (
-            tell("full enough %(late)s h too late", late=f"{late:.1f}") if late > 1e-9 else ""
+            msg("full enough %(late)s h too late", late=f"{late:.1f}") if late > 1e-9 else ""
         )
         out.append(Charged(b, start, start + b.hours, not why, why))
     return out
@@ -103,13 +103,13 @@ def charge_plan(boats: Sequence[ToCharge], supply_w: float, begin_h: float) -> l
 
 def _against(b: ToCharge, supply_w: float) -> str:
     if b.needed > 1:
-        return tell("the booking takes %(needed)s %% of a charge", needed=f"{100 * b.needed:.0f}")
+        return msg("the booking takes %(needed)s %% of a charge", needed=f"{100 * b.needed:.0f}")
     if b.soc >= b.needed:
         return ""
     if b.charger is None or b.hours == float("inf"):
-        return tell("no charger of its own charges its bank")
+        return msg("no charger of its own charges its bank")
     if b.wall_w > supply_w:
-        return tell(
+        return msg(
             "its charger takes %(wall)s W of %(supply)s W",
             wall=f"{b.wall_w:.0f}",
             supply=f"{supply_w:.0f}",

@@ -134,9 +134,9 @@ def health(bank: Bank, uses: Sequence[Used], age_years: float, cycles: float) ->
     wear_now = by_cycles + by_years
     share = np.array([u.years / max(age_years, 1e-6) for u in good])
     wear = wear_now * np.clip(share, 0, 1)
-    told = np.array([_capacity(bank, u) for u in good])
-    noise = np.array([_noise(u) for u in good]) * np.maximum(told, 0.1)
-    mean, spread = _fitted(wear, told, noise)
+    result = np.array([_capacity(bank, u) for u in good])
+    noise = np.array([_noise(u) for u in good]) * np.maximum(result, 0.1)
+    mean, spread = _fitted(wear, result, noise)
     row = np.array([1.0, -(1 - END) * wear_now])
     capacity = float(row @ mean)
     sigma = float(np.sqrt(row @ spread @ row))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 
@@ -25,7 +25,7 @@ def against_joining(bank: Bank, capacity: float, years: float, new: Battery) -> 
     b, out = bank.battery, []
     if new.chemistry != b.chemistry:
         out.append(
-            tell(
+            msg(
                 "%(name)s beside %(name2)s: they charge to other voltages",
                 name=new.chem.name,
                 name2=b.chem.name,
@@ -33,7 +33,7 @@ def against_joining(bank: Bank, capacity: float, years: float, new: Battery) -> 
         )
     elif abs(new.nominal_voltage_v - b.nominal_voltage_v) > 0.1:
         out.append(
-            tell(
+            msg(
                 "%(nominal_voltage)s V beside %(nominal_voltage2)s V",
                 nominal_voltage=f"{new.nominal_voltage_v:g}",
                 nominal_voltage2=f"{b.nominal_voltage_v:g}",
@@ -41,7 +41,7 @@ def against_joining(bank: Bank, capacity: float, years: float, new: Battery) -> 
         )
     if abs(new.capacity_ah / b.capacity_ah - 1) > APART:
         out.append(
-            tell(
+            msg(
                 "%(capacity)s Ah beside %(capacity2)s Ah: one works for both",
                 capacity=f"{new.capacity_ah:g}",
                 capacity2=f"{b.capacity_ah:g}",
@@ -49,11 +49,11 @@ def against_joining(bank: Bank, capacity: float, years: float, new: Battery) -> 
         )
     if capacity < 1 - APART:
         out.append(
-            tell(
+            msg(
                 "the old packs hold %(capacity)s %%: the new one works for them",
                 capacity=f"{100 * capacity:.0f}",
             )
         )
     if years > YOUNG_YEARS:
-        out.append(tell("the old packs are %(years)s years old", years=f"{years:.1f}"))
+        out.append(msg("the old packs are %(years)s years old", years=f"{years:.1f}"))
     return tuple(out)

@@ -10,7 +10,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell, words
+from jolvek.core.base.messages import msg, words
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.rule import COMMON
 
@@ -45,13 +45,11 @@ class Care:
         words(self, "text", "hazard", "source")
         checked.check(self, "care")
         if not self.key or not self.text.strip():
-            raise ValueRefused("care.text", self.text, tell("a key and what is to be done"))
+            raise ValueRefused("care.text", self.text, msg("a key and what is to be done"))
         if self.kind in ("hours", "months") and self.every < 1:
-            raise ValueRefused(
-                "care.every", self.every, tell("1 and more %(kind)s", kind=self.kind)
-            )
+            raise ValueRefused("care.every", self.every, msg("1 and more %(kind)s", kind=self.kind))
         if self.kind == "months" and self.every % 1:
-            raise ValueRefused("care.every", self.every, tell("whole months"))
+            raise ValueRefused("care.every", self.every, msg("whole months"))
         if self.kind == "date" and self.at not in (SEASON_START, SEASON_END):
             raise ValueRefused("care.at", self.at, f"{SEASON_START} or {SEASON_END}")
 
@@ -167,11 +165,9 @@ def care_for(p: Profile, edits: Iterable[Edit] = ()) -> tuple[Care, ...]:
 
 def _usual(p: Profile) -> tuple[Care, ...]:
     stored = (
-        tell("Top the battery up.")
-        if p.lead
-        else tell("Look at the charge of the battery in store.")
+        msg("Top the battery up.") if p.lead else msg("Look at the charge of the battery in store.")
     )
-    anode = Care("anode", "months", tell("Anode: anew when half of it is gone."), 6)
+    anode = Care("anode", "months", msg("Anode: anew when half of it is gone."), 6)
     return (
         *_each_trip(p.salt),
         SHAFT,
@@ -179,7 +175,7 @@ def _usual(p: Profile) -> tuple[Care, ...]:
         Care(
             "seals",
             "hours",
-            tell("Shaft seals by a workshop."),
+            msg("Shaft seals by a workshop."),
             HIRED_SEALS_H if p.hired else SEALS_H,
         ),
         START,
@@ -192,13 +188,11 @@ def _usual(p: Profile) -> tuple[Care, ...]:
 
 def _each_trip(salt: bool) -> tuple[Care, ...]:
     wash = (
-        tell("Rinse motor and leg with fresh water, dry")
-        if salt
-        else tell("Wipe motor and leg dry")
+        msg("Rinse motor and leg with fresh water, dry") if salt else msg("Wipe motor and leg dry")
     )
-    look = tell("Look behind the propeller for line, at its blades for nicks.")
+    look = msg("Look behind the propeller for line, at its blades for nicks.")
     return (
-        Care("rinse", "trip", tell("%(wash)s, caps on the sockets.", wash=wash)),
+        Care("rinse", "trip", msg("%(wash)s, caps on the sockets.", wash=wash)),
         Care("line", "trip", look, hazard=SWITCHED_OFF),
-        Care("contacts", "trip", tell("Look at plugs and contacts: dry, no green, pressed home.")),
+        Care("contacts", "trip", msg("Look at plugs and contacts: dry, no green, pressed home.")),
     )

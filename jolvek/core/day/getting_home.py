@@ -10,7 +10,7 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array, Mask
 from jolvek.core.day.aboard import MOST_SUN_S, Aboard
-from jolvek.core.day.otherwise import turn_index
+from jolvek.core.day.scenario import turn_index
 from jolvek.core.enquiry.need import STILL_M_S, Leg
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.in_wind import in_wind

@@ -18,7 +18,7 @@ from jolvek.core.day.getting_home import (
     regeneration,
     speed_for_arrival_m_s,
 )
-from jolvek.core.day.otherwise import Switches, legs_otherwise, switched
+from jolvek.core.day.scenario import Switches, legs_otherwise, switched
 from jolvek.core.day.seas import Seas, seas
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage

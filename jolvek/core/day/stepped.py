@@ -9,9 +9,9 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.day.aboard import laden
-from jolvek.core.day.otherwise import Switches, switched, turn_index
+from jolvek.core.day.scenario import Switches, switched, turn_index
 from jolvek.core.day.summed import kept_at_end, sets_out_with
 from jolvek.core.day.voyage import Event, Voyage
 from jolvek.core.electric.bank import Bank
@@ -47,7 +47,7 @@ class _Run:
     way: float = 0.0
     rows: list[tuple[float, ...]] = field(default_factory=list)
     events: list[Event] = field(default_factory=list)
-    said: set[str] = field(default_factory=set)
+    announced: set[str] = field(default_factory=set)
     packs: list[PackState] = field(default_factory=list)
     used_wh: float = 0.0  # by motor and loads
     stored_wh: float = 0.0  # put into the pack by the sun
@@ -59,9 +59,9 @@ class _Run:
         return self.fitted.need.day.start_h + self.t / 3600
 
     def say(self, kind: str, text: str, once: bool = True) -> None:
-        if once and kind in self.said:
+        if once and kind in self.announced:
             return
-        self.said.add(kind)
+        self.announced.add(kind)
         self.events.append(Event(self.t, kind, text, self.pack.soc))
 
     def wind(self, i: int) -> float:
@@ -124,25 +124,25 @@ class _Run:
         if net > 0 and self.pack.soc > keep:
             left_s = 3600 * (self.pack.soc - keep) / self.pack.soc_per_h(net)
             if left_s <= WARN_S:
-                self.say("warning", tell("15 minutes left before the reserve"))
+                self.say("warning", msg("15 minutes left before the reserve"))
         if self.pack.soc <= keep and self.spare is None:
-            self.say("reserve", tell("the reserve is reached"))
+            self.say("reserve", msg("the reserve is reached"))
         if self.pack.able(max(net, 1.0)) and (self.spare is None or self.pack.soc > self.swap_soc):
             return True
         if self.spare is None:
-            self.say("empty", tell("the bank is empty"))
+            self.say("empty", msg("the bank is empty"))
             return False
         self.packs.append(self.pack)
         self.pack, self.spare = PackState(self.spare, self.pack.motor_min_v), None
         self.t += SWAP_S
-        self.said -= {"warning"}
-        self.say("swap", tell("the spare pack goes in"))
+        self.announced -= {"warning"}
+        self.say("swap", msg("the spare pack goes in"))
         return True
 
     def under_way(self, i: int) -> bool:
         """One leg; False when the day ends in it."""
         leg, day = self.legs[i], self.fitted.need.day
-        self.say("leg", leg.name or tell("leg %(i)s", i=i + 1), once=False)
+        self.say("leg", leg.name or msg("leg %(i)s", i=i + 1), once=False)
         left_m, left_s = leg.distance_m, leg.duration_s
         while (left_m if left_s is None else left_s) > 1e-6:  # type: ignore[operator]
             p, current = self.performance(self.wind(i)), self.current(i)
@@ -156,7 +156,7 @@ class _Run:
             ):
                 power = CUT_BACK * p.power_limit_w
                 speed = float(p.speed_at_w(power))
-                self.say("cut-back", tell("the motor cuts its power back"))
+                self.say("cut-back", msg("the motor cuts its power back"))
             ground = speed - current
             if ground <= STILL_M_S if left_m is not None else ground < -STILL_M_S:
                 self.no_way(i, current)
@@ -173,11 +173,11 @@ class _Run:
         return self.waiting(i)
 
     def no_way(self, i: int, current_m_s: float) -> None:
-        name = self.legs[i].name or tell("leg %(i)s", i=i + 1)
+        name = self.legs[i].name or msg("leg %(i)s", i=i + 1)
         if current_m_s > 0:
-            why = tell("no way is made on %(name)s: the current is as fast as the boat", name=name)
+            why = msg("no way is made on %(name)s: the current is as fast as the boat", name=name)
         else:
-            why = tell(
+            why = msg(
                 "no way is made on %(name)s: wind and waves are as strong as the boat", name=name
             )
         self.say("no-way", why)
@@ -187,7 +187,7 @@ class _Run:
         if left > 0:
             self.say(
                 "hold",
-                tell("waiting after %(name)s", name=self.legs[i].name or f"leg {i + 1}"),
+                msg("waiting after %(name)s", name=self.legs[i].name or f"leg {i + 1}"),
                 once=False,
             )
         while left > 1e-6:
@@ -208,7 +208,7 @@ def _at_setting_out(fitted: Fitted) -> PackState:
     return PackState(bank, min(lowest, bank.nominal_v * 0.97), max(sets_out_with(fitted), 0.01))
 
 
-_HOME, _HOME_LOW = tell("back at the quay"), tell("back at the quay, below the reserve")
+_HOME, _HOME_LOW = msg("back at the quay"), msg("back at the quay, below the reserve")
 
 
 def sail_out(

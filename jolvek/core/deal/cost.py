@@ -61,7 +61,7 @@ class Electric:
 
 
 @dataclass(frozen=True)
-class Also:
+class OtherAssets:
     """Something that petrol needs besides, and how many years it lasts."""
 
     RANGES: ClassVar[checked.Ranges] = {"price": (0, 1e7), "life_years": (0.5, 100)}
@@ -92,7 +92,7 @@ class Petrol:
     litres_per_hour: float
     price_per_litre: float
     service_per_year: float = 0.0
-    also: tuple[Also, ...] = ()
+    also: tuple[OtherAssets, ...] = ()
     resale: float = 0.0
 
     def __post_init__(self) -> None:

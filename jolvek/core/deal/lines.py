@@ -14,8 +14,8 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
+from jolvek.core.base.messages import msg
 from jolvek.core.base.money import MOST_MINOR, rounded, split
-from jolvek.core.base.told import tell
 
 KINDS = ("part", "wiring", "labour", "addon", "free")
 HUNDRED = Decimal(100)
@@ -127,7 +127,7 @@ def sums(lines: Sequence[Line], terms: Terms) -> Sums:
     rates = tuple(_rate(rate, amount, terms) for rate, amount in sorted(by_rate.items()))
     total, tax = sum(r.gross for r in rates), sum(r.tax for r in rates)
     if total < 0:
-        raise ValueRefused("offer.total", total, tell("nothing or more"))
+        raise ValueRefused("offer.total", total, msg("nothing or more"))
     after = sum(r.gross if terms.tax_included else r.net for r in rates)
     listed = sum(x.amount for x in counted)
     deposit = rounded(total * terms.deposit / HUNDRED)

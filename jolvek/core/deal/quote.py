@@ -7,8 +7,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from decimal import Decimal
 
+from jolvek.core.base.messages import msg
 from jolvek.core.base.money import minor
-from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import Line
 from jolvek.core.fit.checklist import work_hours
 from jolvek.core.fit.controls import parts as controls_of
@@ -92,8 +92,8 @@ def _labour(f: Fitted, rates: Rates) -> list[Line]:
     return [
         Line("labour", text, Decimal(str(hours)), price, "h", tax=rates.tax)
         for text, hours, price in (
-            (tell("Mounting"), f.mount.spec.hours, rates.mounting_minor),
-            (tell("Wiring"), wiring, rates.wiring_minor),
+            (msg("Mounting"), f.mount.spec.hours, rates.mounting_minor),
+            (msg("Wiring"), wiring, rates.wiring_minor),
         )
         if hours
     ]

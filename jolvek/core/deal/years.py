@@ -9,9 +9,9 @@ from dataclasses import dataclass, field, fields, replace
 from typing import Any, ClassVar
 
 from jolvek.core.base import checked
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.day.summed import run_day
-from jolvek.core.deal.cost import Also, Case, Electric, Petrol
+from jolvek.core.deal.cost import Case, Electric, OtherAssets, Petrol
 from jolvek.core.electric.charging import CHARGER_EFFICIENCY
 from jolvek.core.electric.chemistry import cycle_life
 from jolvek.core.fit.fitted import Fitted
@@ -173,11 +173,11 @@ def case_of(f: Fitted, purchase: float, a: Assumed) -> Case:
         a.resale,
     )
     lasting = (
-        (tell("starter battery"), a.starter_battery, LEAD_LIFE),
-        (tell("trolling motor"), a.trolling_motor, TROLLING_LIFE),
-        (tell("battery of the trolling motor"), a.trolling_battery, LEAD_LIFE),
+        (msg("starter battery"), a.starter_battery, LEAD_LIFE),
+        (msg("trolling motor"), a.trolling_motor, TROLLING_LIFE),
+        (msg("battery of the trolling motor"), a.trolling_battery, LEAD_LIFE),
     )
-    also = tuple(Also(*x) for x in lasting if x[1])
+    also = tuple(OtherAssets(*x) for x in lasting if x[1])
     service = a.petrol_service + a.petrol_hour_service * hours
     bought = (a.petrol_purchase, a.litres_per_hour, a.litre_price)
     petrol = Petrol(*bought, service, also, a.petrol_resale)

@@ -12,7 +12,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.chemistry import Chemistry, temperature_factor
 from jolvek.core.electric.discharge import delivered_share
@@ -35,7 +35,7 @@ class Bank:
         for key in ("series", "parallel"):
             value = getattr(self, key)
             if not (isinstance(value, int) and 1 <= value <= 16):
-                raise ValueRefused(f"bank.{key}", value, tell("a whole number from 1 to 16"))
+                raise ValueRefused(f"bank.{key}", value, msg("a whole number from 1 to 16"))
 
     @property
     def chem(self) -> Chemistry:
@@ -121,7 +121,7 @@ def rating(volts: float, amp_hours: float) -> str:
     >>> rating(25.6, 50)
     '25.6 V 50 Ah'
     """
-    return tell("%(volts)s V %(ah)s Ah", volts=f"{volts:g}", ah=f"{amp_hours:g}")
+    return msg("%(volts)s V %(ah)s Ah", volts=f"{volts:g}", ah=f"{amp_hours:g}")
 
 
 def layout(bank: Bank) -> str:
@@ -134,14 +134,14 @@ def layout(bank: Bank) -> str:
     one = rating(b.nominal_voltage_v, b.capacity_ah)
     if bank.packs == 1:
         return one
-    told = {"n": bank.packs, "one": one, "whole": rating(bank.nominal_v, bank.capacity_ah)}
+    values = {"n": bank.packs, "one": one, "whole": rating(bank.nominal_v, bank.capacity_ah)}
     if bank.series == 1:
-        return tell("%(n)s × %(one)s in parallel = %(whole)s", **told)
+        return msg("%(n)s × %(one)s in parallel = %(whole)s", **values)
     if bank.parallel == 1:
-        return tell("%(n)s × %(one)s in series = %(whole)s", **told)
-    told |= {"series": bank.series, "parallel": bank.parallel}
-    return tell(
-        "%(n)s × %(one)s %(series)s in series, %(parallel)s in parallel = %(whole)s", **told
+        return msg("%(n)s × %(one)s in series = %(whole)s", **values)
+    values |= {"series": bank.series, "parallel": bank.parallel}
+    return msg(
+        "%(n)s × %(one)s %(series)s in series, %(parallel)s in parallel = %(whole)s", **values
     )
 
 

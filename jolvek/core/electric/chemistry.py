@@ -9,7 +9,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell, words
+from jolvek.core.base.messages import msg, words
 
 REFERENCE_C = 20.0
 
@@ -81,7 +81,7 @@ def chemistry(chemistry_id: str) -> Chemistry:
         return CHEMISTRIES[chemistry_id]
     except KeyError:
         raise ValueRefused(
-            "battery.chemistry", chemistry_id, tell("one of ") + ", ".join(CHEMISTRIES)
+            "battery.chemistry", chemistry_id, msg("one of ") + ", ".join(CHEMISTRIES)
         ) from None
 
 

@@ -5,7 +5,7 @@ and shunt; each cable sized for the fuse before it.
 from __future__ import annotations
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.bank import Bank, rating
 from jolvek.core.electric.netlist import Part, Plan, Wire, pack_id, short_circuit_a
 from jolvek.core.electric.wire_sizes import Cable, Fuse, cable, fuse, fuse_rating_a, heaviest
@@ -13,9 +13,9 @@ from jolvek.core.electric.wire_sizes import Cable, Fuse, cable, fuse, fuse_ratin
 LINK_M = 0.3
 TAIL_M = 0.15  # from a pole to its fuse or bar
 
-LITHIUM = tell("Lithium: only with its own battery management; cover both poles.")
-LEAD = tell("Lead-acid: gives off hydrogen; ventilate.")
-AT_POLE = tell("At the pole, before anything else.")
+LITHIUM = msg("Lithium: only with its own battery management; cover both poles.")
+LEAD = msg("Lead-acid: gives off hydrogen; ventilate.")
+AT_POLE = msg("At the pole, before anything else.")
 
 
 class Draft:
@@ -110,8 +110,8 @@ class Draft:
             self.minus = (first if how == "one end" else last, "-")
             return
         self.parts += [
-            Part("bar-plus", "bar", tell("plus bar"), tell("Cover it: no tool across the bars.")),
-            Part("bar-minus", "bar", tell("minus bar")),
+            Part("bar-plus", "bar", msg("plus bar"), msg("Cover it: no tool across the bars.")),
+            Part("bar-minus", "bar", msg("minus bar")),
         ]
         link = self.fed_by((p - 1) * self.fuses["fuse-1"].rating_a)
         for i in range(1, p + 1):
@@ -137,7 +137,7 @@ class Draft:
         sc = short_circuit_a(self.bank)
         f = fuse(self.amps, self.main.allowed_a, sc, self.bank.charge_v)
         self.fuses["fuse-main"] = f
-        caution = tell("Where the strings are joined: theirs together do not guard the main cable.")
+        caution = msg("Where the strings are joined: theirs together do not guard the main cable.")
         self.parts.append(Part("fuse-main", "fuse", f"{f.rating_a:g} A", caution))
         self.wire(self.plus, ("fuse-main", "1"), TAIL_M, "plus")
         self.main_plus = ("fuse-main", "2")
@@ -149,9 +149,9 @@ class Draft:
         near = min(0.5, 0.5 * self.plan.run_m)
         rest = self.plan.run_m - near
         plug = self.plan.connector_a
-        hint = tell("Kill cord first; propeller clear of people.")
+        hint = msg("Kill cord first; propeller clear of people.")
         if plug:
-            hint = tell(
+            hint = msg(
                 "Connector for %(plug)s A: align, push, lock; never pull under load.",
                 plug=f"{plug:.0f}",
             )
@@ -160,12 +160,12 @@ class Draft:
                 "switch",
                 "switch",
                 f"{_switch_a(self.amps)} A",
-                tell("Off before any work. Within reach, outside the battery's box."),
+                msg("Off before any work. Within reach, outside the battery's box."),
             ),
             Part(
                 "motor",
                 "motor",
-                tell("%(amps)s A at most", amps=f"{self.amps:.0f}"),
+                msg("%(amps)s A at most", amps=f"{self.amps:.0f}"),
                 hint,
             ),
             *(self.plug(k, name) for k, name in enumerate(self.plan.plugs, 1)),
@@ -176,7 +176,7 @@ class Draft:
 
     def plug(self, k: int, name: str) -> Part:
         """One plug that both cores of the motor's cable pass."""
-        worst = tell(
+        worst = msg(
             "Plugs for %(amps)s A; never joined or parted under load.", amps=f"{self.amps:.0f}"
         )
         return Part(f"plug-{k}", "plug", name, worst)
@@ -184,9 +184,9 @@ class Draft:
     def minus_home(self, near: float, rest: float) -> None:
         """Home from the motor: by the shunt, by a bar where more comes home, or straight."""
         if self.plan.shunt:  # so that the monitor counts every ampere
-            self.parts.append(Part("shunt", "shunt", tell("shunt and monitor")))
+            self.parts.append(Part("shunt", "shunt", msg("shunt and monitor")))
         elif self.plan.minus_bar:
-            self.parts.append(Part("minus-bar", "bar", tell("minus bar"), tell("Cover it.")))
+            self.parts.append(Part("minus-bar", "bar", msg("minus bar"), msg("Cover it.")))
         else:
             self.low = self.minus
             self.wire(self.minus, ("motor", "-"), self.plan.run_m, "minus")

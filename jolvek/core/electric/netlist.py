@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.serving import WAYS
 from jolvek.core.electric.sun_chain import SunChain
@@ -20,30 +20,30 @@ SCHOOLS_12V = ("converter", "own battery", "end taps")
 
 
 KIND_WORDS = {
-    "pack": tell("pack"),
-    "motor": tell("motor"),
-    "charger": tell("charger"),
-    "plug": tell("plug"),
-    "inlet": tell("inlet"),
-    "converter": tell("converter"),
-    "load": tell("load"),
-    "fuse": tell("fuse"),
-    "switch": tell("switch"),
-    "bar": tell("bar"),
-    "shunt": tell("shunt"),
-    "panel": tell("panel"),
-    "controller": tell("controller"),
+    "pack": msg("pack"),
+    "motor": msg("motor"),
+    "charger": msg("charger"),
+    "plug": msg("plug"),
+    "inlet": msg("inlet"),
+    "converter": msg("converter"),
+    "load": msg("load"),
+    "fuse": msg("fuse"),
+    "switch": msg("switch"),
+    "bar": msg("bar"),
+    "shunt": msg("shunt"),
+    "panel": msg("panel"),
+    "controller": msg("controller"),
 }
 
 
 ROLE_WORDS = {
-    "plus": tell("plus"),
-    "minus": tell("minus"),
-    "series": tell("series"),
-    "charge": tell("charge"),
-    "sun": tell("sun"),
-    "load": tell("load"),
-    "mains": tell("mains"),
+    "plus": msg("plus"),
+    "minus": msg("minus"),
+    "series": msg("series"),
+    "charge": msg("charge"),
+    "sun": msg("sun"),
+    "load": msg("load"),
+    "mains": msg("mains"),
 }
 
 
@@ -120,7 +120,7 @@ class Plan:
             ("charger_way", self.charger_way, WAYS),
         ):
             if value not in known:
-                raise ValueRefused(key, value, tell("one of ") + ", ".join(known))
+                raise ValueRefused(key, value, msg("one of ") + ", ".join(known))
         if not 0 <= self.solar_w <= 20_000:
             raise ValueRefused("solar_w", self.solar_w, "0 to 20000 W")
         if not 0.2 <= self.run_m <= 30:

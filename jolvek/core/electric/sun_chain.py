@@ -10,7 +10,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.bank import VOLTS_DANGEROUS, Bank
 from jolvek.core.electric.chemistry import CHEMISTRIES
 from jolvek.core.electric.wire_sizes import FUSE_VOLTS
@@ -48,10 +48,10 @@ class SunController:
     name: str = ""
 
     def __post_init__(self) -> None:
-        checked.check(self, tell("sun controller"))
+        checked.check(self, msg("sun controller"))
         if self.bank_min_v > self.bank_max_v:
-            told = f"at least bank_min_v, {self.bank_min_v:g}"
-            raise ValueRefused("sun controller.bank_max_v", self.bank_max_v, told)
+            text = f"at least bank_min_v, {self.bank_min_v:g}"
+            raise ValueRefused("sun controller.bank_max_v", self.bank_max_v, text)
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 
 # 33 CFR 183.425 Table 5, conductors insulated for 105 °C, under 50 V, outside engine spaces:
 # (AWG, A)
@@ -98,7 +98,7 @@ def awg_for_mm2(size_mm2: float, amps: float = 0.0) -> str:
     for gauge, allowed in AWG_105C_A:
         if awg_area_mm2(gauge) >= 0.9 * size_mm2 and allowed >= amps:
             return awg_name(gauge)
-    return tell("over %(awg_name)s", awg_name=awg_name(-3))
+    return msg("over %(awg_name)s", awg_name=awg_name(-3))
 
 
 def allowed_a(size_mm2: float, engine_space: bool = False) -> float:
@@ -111,7 +111,7 @@ def allowed_a(size_mm2: float, engine_space: bool = False) -> float:
     table = dict(ISO_105C_A)
     if size_mm2 not in table:
         raise ValueRefused(
-            "size_mm2", size_mm2, tell("one of ") + ", ".join(f"{s:g}" for s in table)
+            "size_mm2", size_mm2, msg("one of ") + ", ".join(f"{s:g}" for s in table)
         )
     return table[size_mm2] * (ENGINE_SPACE if engine_space else 1.0)
 
@@ -128,7 +128,7 @@ def drop_v(
     table = dict(IEC_OHM_KM)
     if size_mm2 not in table:
         raise ValueRefused(
-            "size_mm2", size_mm2, tell("one of ") + ", ".join(f"{s:g}" for s in table)
+            "size_mm2", size_mm2, msg("one of ") + ", ".join(f"{s:g}" for s in table)
         )
     return (
         table[size_mm2]
@@ -161,14 +161,14 @@ def cable(
     'drop'
     """
     if circuit not in DROP:
-        raise ValueRefused("circuit", circuit, tell("one of ") + ", ".join(DROP))
+        raise ValueRefused("circuit", circuit, msg("one of ") + ", ".join(DROP))
     for key, value in (
         ("current_a", current_a),
         ("there_and_back_m", there_and_back_m),
         ("voltage_v", voltage_v),
     ):
         if not 0 < value < 1e5:
-            raise ValueRefused(key, value, tell("a number above 0"))
+            raise ValueRefused(key, value, msg("a number above 0"))
     sizes = [size for size, _ in ISO_105C_A if size >= at_least_mm2]
     for runs in range(1, MOST_PARALLEL_CABLES + 1):
         amps, most_v = current_a / runs, DROP[circuit] * voltage_v
@@ -179,7 +179,7 @@ def cable(
             ruled_by = "drop" if by_drop > by_amps else "amps"
             way = (there_and_back_m, voltage_v)
             return _laid(size, runs, current_a, *way, engine_space, ruled_by)
-    most = tell(
+    most = msg(
         "what %(most_parallel_cables)s cables of %(sizes)s mm² carry; raise the voltage",
         most_parallel_cables=MOST_PARALLEL_CABLES,
         sizes=f"{sizes[-1]:g}",

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.draft import TAIL_M, Draft
 from jolvek.core.electric.netlist import Netlist, Part, Plan, fed_by, pack_id, short_circuit_a
@@ -68,13 +68,13 @@ class _Served(Draft):
                 "charger",
                 "charger",
                 f"{plan.charger_a:g} A",
-                tell("Out of spray; matched to the battery; never below freezing for lithium."),
+                msg("Out of spray; matched to the battery; never below freezing for lithium."),
             ),
             Part(
                 "inlet",
                 "inlet",
-                tell("shore inlet"),
-                tell("Mains: a qualified electrician, with residual-current protection."),
+                msg("shore inlet"),
+                msg("Mains: a qualified electrician, with residual-current protection."),
             ),
         ]
         single = self.charged_packs()
@@ -134,7 +134,7 @@ class _Served(Draft):
                 name,
                 "fuse",
                 f"{f.rating_a:g} A",
-                tell("Its own: the strings' fuses do not guard so thin a cable."),
+                msg("Its own: the strings' fuses do not guard so thin a cable."),
             )
         )
         self.wire(thing, (name, "1"), length - TAIL_M, role, amps, size)
@@ -149,7 +149,7 @@ class _Served(Draft):
         panel_v = sun.in_row(bank) * (sun.working_v or PANEL_V)
         panel_a, bank_a = watts / panel_v, watts / (bank.nominal_v * LOW_SHARE)
         bank_a = min(bank_a, chosen.output_a) if chosen else bank_a
-        caution = tell(
+        caution = msg(
             "Tracking controller for at least %(bank)s A at %(nominal)s V, with a programme for "
             "%(name)s that ends at %(charge)s V; its window above the panels' open volts on a "
             "cold morning.",
@@ -158,14 +158,14 @@ class _Served(Draft):
             name=bank.chem.name,
             charge=f"{bank.charge_v:.1f}",
         )
-        named = f"{chosen.name}, " if chosen else tell("sun controller ")
-        row = tell(", %(bank)s in a row", bank=sun.in_row(bank)) if sun.in_row(bank) > 1 else ""
+        named = f"{chosen.name}, " if chosen else msg("sun controller ")
+        row = msg(", %(bank)s in a row", bank=sun.in_row(bank)) if sun.in_row(bank) > 1 else ""
         self.parts += [
             Part(
                 "panel",
                 "panel",
-                tell("panels of %(watts)s W%(row)s", watts=f"{watts:.0f}", row=row),
-                tell("Live whenever light falls on them: cover."),
+                msg("panels of %(watts)s W%(row)s", watts=f"{watts:.0f}", row=row),
+                msg("Live whenever light falls on them: cover."),
             ),
             Part("sun", "controller", f"{named}{bank_a:.0f} A", caution),
         ]
@@ -186,7 +186,7 @@ class _Served(Draft):
             return
         size = self.thin(want.current_a, 4.0, 12.0)
         self.parts.append(
-            Part("load", "load", tell("12 V loads, %(current)s A", current=f"{want.current_a:g}"))
+            Part("load", "load", msg("12 V loads, %(current)s A", current=f"{want.current_a:g}"))
         )
         plus, minus, way = self.plus, self.low, fed_by(bank, want)
         if way == "converter":

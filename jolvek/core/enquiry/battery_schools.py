@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.chemistry import chemistry
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing, size
@@ -57,31 +57,31 @@ def _lead_or_lithium(need: Need, s: Sizing) -> list[Choice]:
     lithium, lead = s.energy_wh / _wh_per_kg("lfp"), s.lead_wh / _wh_per_kg("agm")
     why = ""
     if lead > LEAD_SHARE * (need.hull.mass_kg + need.load.total_kg):
-        why = tell("The lead for this day would weigh too much for the boat.")
+        why = msg("The lead for this day would weigh too much for the boat.")
     elif s.energy_wh > MUCH_LEAD_WH:
-        why = tell("So much lead would be hard to place and to lift.")
-    cheap = tell("The day is short and the boat carries the weight: the cheaper one does.")
+        why = msg("So much lead would be hard to place and to lift.")
+    cheap = msg("The day is short and the boat carries the weight: the cheaper one does.")
     return [
         _choice(
             "chemistry",
             "lithium",
-            tell(
+            msg(
                 "%(energy)s kWh, about %(lithium)s kg",
                 energy=f"{s.energy_wh / 1000:.1f}",
                 lithium=f"{lithium:.0f}",
             ),
-            tell("Most of the charge usable, a third of the weight, thousands of cycles; dear."),
+            msg("Most of the charge usable, a third of the weight, thousands of cycles; dear."),
             why,
         ),
         _choice(
             "chemistry",
             "lead-acid, AGM",
-            tell(
+            msg(
                 "%(lead)s kWh, about %(lead2)s kg",
                 lead=f"{s.lead_wh / 1000:.1f}",
                 lead2=f"{lead:.0f}",
             ),
-            tell("Cheap and forgiving to charge; half the charge usable, heavy, fewer cycles."),
+            msg("Cheap and forgiving to charge; half the charge usable, heavy, fewer cycles."),
             "" if why else cheap,
         ),
     ]
@@ -97,20 +97,20 @@ def _on_or_apart(s: Sizing) -> list[Choice]:
         _choice(
             "place",
             "integrated",
-            tell("one clip-on pack"),
-            tell("Nothing to wire, charge shown, lifts off in two parts; one voltage, one maker."),
-            tell("The day fits into one clip-on pack.") if small else "",
+            msg("one clip-on pack"),
+            msg("Nothing to wire, charge shown, lifts off in two parts; one voltage, one maker."),
+            msg("The day fits into one clip-on pack.") if small else "",
         ),
         _choice(
             "place",
             "separate",
-            tell("bank in a bay"),
-            tell(
+            msg("bank in a bay"),
+            msg(
                 "Any size, weight where the boat wants it, cheaper per kWh; cable, fuse and "
                 "monitor to"
                 " fit."
             ),
-            "" if small else tell("More energy or power than clip-on packs give."),
+            "" if small else msg("More energy or power than clip-on packs give."),
         ),
     ]
 
@@ -118,21 +118,21 @@ def _on_or_apart(s: Sizing) -> list[Choice]:
 def _how_large(need: Need, s: Sizing) -> list[Choice]:
     open_water = need.day.wind_m_s > WINDY_M_S or need.day.current_m_s > STREAM_M_S
     heavy = need.site.max_load_kg is not None and need.hull.mass_kg > HEAVY_KG
-    sheltered = tell("Sheltered water and little current: more power would only be carried about.")
-    wanted = tell("Wind, current or windage ask for power in hand.") if open_water or heavy else ""
+    sheltered = msg("Sheltered water and little current: more power would only be carried about.")
+    wanted = msg("Wind, current or windage ask for power in hand.") if open_water or heavy else ""
     return [
         _choice(
             "size",
-            tell("just enough"),
+            msg("just enough"),
             f"{s.motor_w:.0f} W",
-            tell("Least weight and money; a quarter of the power in hand."),
+            msg("Least weight and money; a quarter of the power in hand."),
             "" if wanted else sheltered,
         ),
         _choice(
             "size",
-            tell("one size up"),
+            msg("one size up"),
             f"{s.motor_w * 1.5:.0f} W",
-            tell(
+            msg(
                 "Push against wind and tide, and a longer life at low load; more than the hull "
                 "can use"
                 " is wasted."

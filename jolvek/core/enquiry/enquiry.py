@@ -110,11 +110,11 @@ def read_mended(data: Mapping[str, Any]) -> tuple[Enquiry, tuple[str, ...]]:
     >>> read_mended({"hull": hull, "load": {"people": 1}, "day": day})[0].need.day.date
     '2026-07-01'
     """
-    said: list[str] = []
+    rows: list[str] = []
 
     def make(kind: Any, values: Mapping[str, Any], fallback: Mapping[str, Any]) -> Any:
         record, problems = mended(kind, _tuples(values), fallback)
-        said.extend(problems)
+        rows.extend(problems)
         return record
 
     hull = make(Hull, data["hull"], _usual_hull(data["hull"]))
@@ -138,7 +138,7 @@ def read_mended(data: Mapping[str, Any]) -> tuple[Enquiry, tuple[str, ...]]:
         {"weights": tuple(DEFAULT_WEIGHTS.items())},
     )
     words = {k: data.get(k, "") for k in WORDS}
-    return make(Enquiry, {"need": need, **words}, dict.fromkeys(WORDS, "")), tuple(said)
+    return make(Enquiry, {"need": need, **words}, dict.fromkeys(WORDS, "")), tuple(rows)
 
 
 def _usual_hull(values: Mapping[str, Any]) -> dict[str, Any]:

@@ -10,7 +10,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.site import Site
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.water import Water
@@ -64,7 +64,7 @@ class Leg:
     def __post_init__(self) -> None:
         checked.check(self, "leg")
         if self.distance_m is None and self.duration_s is None:
-            raise ValueRefused("leg.distance_m", None, tell("a distance or a time"))
+            raise ValueRefused("leg.distance_m", None, msg("a distance or a time"))
 
     @property
     def stays(self) -> bool:
@@ -222,8 +222,8 @@ class Day:
             return tuple(leg.as_run for leg in self.legs)
         half, helps = self.distance_m / 2, -1 if self.against == "home" else 1
         stream, wind = helps * self.current_m_s, helps * self.wind_m_s
-        out = Leg(tell("out"), self.speed_m_s, half, None, stream, wind, self.standby_s)
-        home = Leg(tell("home"), self.speed_m_s, half, None, self.current_m_s, self.wind_m_s)
+        out = Leg(msg("out"), self.speed_m_s, half, None, stream, wind, self.standby_s)
+        home = Leg(msg("home"), self.speed_m_s, half, None, self.current_m_s, self.wind_m_s)
         return out, home
 
     @property
@@ -272,7 +272,7 @@ class Need:
     def __post_init__(self) -> None:
         for wish, weight in self.weights:
             if wish not in WISHES:
-                raise ValueRefused("need.weights", wish, tell("one of ") + ", ".join(WISHES))
+                raise ValueRefused("need.weights", wish, msg("one of ") + ", ".join(WISHES))
             if not 0 <= weight <= MOST_WEIGHT:
                 raise ValueRefused("need.weights", weight, f"0 to {MOST_WEIGHT:g}")
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolvek.core.base.told import percent, tell
+from jolvek.core.base.messages import msg, percent
 from jolvek.core.base.units import HORSEPOWER_W, KNOT_M_S, POUND_FORCE_N, POUND_KG
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.sizing import Sizing, power_at_w, size
@@ -23,9 +23,9 @@ THRUST_SHARE = 0.02  # 2 lbf per 100 lb of boat; from memory, no source
 TO_WATER = 0.55  # from battery to water, for the schools of shaft power
 CROUCH_C = 150.0  # kn, lb, hp, light planing boats; Crouch's formula, from memory
 RESERVES = {
-    "fifth": tell("a fifth kept"),
-    "thirds": tell("a third out, a third back, a third kept"),
-    "hours": tell("an hour kept"),
+    "fifth": msg("a fifth kept"),
+    "thirds": msg("a third out, a third back, a third kept"),
+    "hours": msg("an hour kept"),
 }
 
 
@@ -46,7 +46,7 @@ class Says:
     preferred: bool = False
 
 
-LENGTH_ALONE = tell(
+LENGTH_ALONE = msg(
     "Length alone: the wave as long as the waterline. A label, not a wall; the last tenth of it"
     " costs about as much as the rest."
 )
@@ -72,7 +72,7 @@ def power_schools(need: Need) -> list[Says]:
         _thrust_per_weight(need, mass),
         Says(
             "hull-speed",
-            tell("hull speed"),
+            msg("hull speed"),
             not sizing.must_plane,
             power_at_w(table, hull_speed, mass, wind),
             hull_speed,
@@ -87,7 +87,7 @@ def power_schools(need: Need) -> list[Says]:
 
 def _modelled(need: Need, sizing: Sizing) -> Says:
     spread = sizing.power_spread(need)
-    why = tell(
+    why = msg(
         "Hull form, load, wind, propeller and battery worked out together; four such boats in five"
         " take %(less)s less to %(more)s more.",
         less=percent(1 - 1 / spread),
@@ -95,7 +95,7 @@ def _modelled(need: Need, sizing: Sizing) -> Says:
     )
     source = "ITTC 1957, Michell 1898, Savitsky 1964, Rankine–Froude"
     speed, power = need.day.speed_m_s, sizing.power_w
-    return Says("jolvek", tell("Jolvek's model"), True, power, speed, None, why, source, True)
+    return Says("jolvek", msg("Jolvek's model"), True, power, speed, None, why, source, True)
 
 
 def _per_tonne(need: Need, sizing: Sizing, hull_speed: float) -> Says:
@@ -104,12 +104,12 @@ def _per_tonne(need: Need, sizing: Sizing, hull_speed: float) -> Says:
     reached = _speed_at(sizing.resistance, per_tonne * mass, mass, need.day.wind_m_s) / hull_speed
     return Says(
         "kw-per-tonne",
-        tell("%(per_tonne)s kW per tonne", per_tonne=f"{per_tonne:g}"),
+        msg("%(per_tonne)s kW per tonne", per_tonne=f"{per_tonne:g}"),
         not (fam.thrust_law or sizing.must_plane),
         per_tonne * mass,
         hull_speed,
         None,
-        tell(
+        msg(
             "Weight alone: it knows neither length nor wind. The model gives that power "
             "%(reached)s of hull speed.",
             reached=percent(reached),
@@ -121,16 +121,16 @@ def _per_tonne(need: Need, sizing: Sizing, hull_speed: float) -> Says:
 def _thrust_per_weight(need: Need, mass: float) -> Says:
     return Says(
         "thrust-per-weight",
-        tell("2 lbf for every 100 lb"),
+        msg("2 lbf for every 100 lb"),
         need.hull.fam.thrust_law,
         None,
         None,
         THRUST_SHARE * mass / POUND_KG * POUND_FORCE_N,
-        tell(
+        msg(
             "Thrust at rest for light boats; says nothing of speed, and claims of thrust are often"
             " too high."
         ),
-        tell("from memory, no source"),
+        msg("from memory, no source"),
     )
 
 
@@ -139,16 +139,16 @@ def _power_to_weight(need: Need, sizing: Sizing, mass: float) -> Says:
     shaft_w = (speed / KNOT_M_S / CROUCH_C) ** 2 * mass / POUND_KG * HORSEPOWER_W
     return Says(
         "power-to-weight",
-        tell("power to weight, Crouch C %(crouch_c)s", crouch_c=f"{CROUCH_C:.0f}"),
+        msg("power to weight, Crouch C %(crouch_c)s", crouch_c=f"{CROUCH_C:.0f}"),
         sizing.must_plane,
         float(shaft_w) / TO_WATER,
         speed,
         None,
-        tell(
+        msg(
             "Speed from weight and shaft power once planing; it does not see the hump that must be"
             " climbed first."
         ),
-        tell(
+        msg(
             "Crouch's formula, from memory; %(to_water)s from battery to water",
             to_water=percent(TO_WATER),
         ),
@@ -202,13 +202,13 @@ def reserve_schools(performance: Performance, speed_m_s: float) -> list[Reserve]
     hour = min(at.power_w / setup.bank.energy_wh, 0.9)
     whys = {
         "fifth": (
-            tell(
+            msg(
                 "Usual: power is cut back there anyway, and the last of the charge cannot be "
                 "trusted."
             )
         ),
-        "thirds": tell("The cautious one: right for open water, streams and a first season."),
-        "hours": tell("From petrol days; small for a slow boat, large for a fast one."),
+        "thirds": msg("The cautious one: right for open water, streams and a first season."),
+        "hours": msg("From petrol days; small for a slow boat, large for a fast one."),
     }
     kept = {"fifth": 0.2, "thirds": 1 / 3, "hours": hour}
     return [

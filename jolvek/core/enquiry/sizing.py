@@ -9,7 +9,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.chemistry import chemistry, temperature_factor
 from jolvek.core.electric.discharge import delivered_share
 from jolvek.core.enquiry.need import Day, Need
@@ -91,7 +91,7 @@ def typical_hull(family_id: str, length_m: float) -> tuple[Hull, list[Assumed]]:
     length = min(max(length_m, 0.5), 30.0)
     beam, mass = round(typical_beam_m(fam, length), 2), round(typical_mass_kg(fam, length), 1)
     hull = Hull(family_id, length_m, beam, mass)
-    why = tell("usual for a %(lower)s of that length", lower=fam.name.lower())
+    why = msg("usual for a %(lower)s of that length", lower=fam.name.lower())
     return hull, [Assumed("hull.beam_m", beam, why), Assumed("hull.mass_kg", mass, why)]
 
 

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.products.accessories import Accessory, Panel, Propeller
@@ -32,7 +32,7 @@ def why_not(item: Item[Any], f: Fitted, panels_m2: float = 0.0) -> str:
 
 def _propeller(spec: Propeller, f: Fitted) -> str:
     if spec.motor_ids and f.motor.id not in spec.motor_ids:
-        return tell("made for other motors")
+        return msg("made for other motors")
     return ""
 
 
@@ -49,7 +49,7 @@ def _panel(spec: Panel, f: Fitted, panels_m2: float) -> str:
     canopy, wants = f.need.site.canopy_m2, panels_m2 + area_m2(spec)
     if canopy is None or wants <= canopy + 1e-9:
         return ""
-    return tell(
+    return msg(
         "%(wants)s m² of panels; the canopy has %(canopy)s",
         wants=f"{wants:.1f}",
         canopy=f"{canopy:.1f}",
@@ -61,7 +61,7 @@ def _accessory(spec: Accessory, f: Fitted) -> str:
     if spec.kind == "throttle" and spec.cable_m is not None and need is not None:
         short = spec.cable_m < need
         return (
-            tell(
+            msg(
                 "its cable is %(cable)s m; %(need)s m are needed",
                 cable=f"{spec.cable_m:g}",
                 need=f"{need:.1f}",
@@ -73,7 +73,7 @@ def _accessory(spec: Accessory, f: Fitted) -> str:
         run = f.netlist.plan.run_m
         short = spec.cable_m < run
         return (
-            tell(
+            msg(
                 "it is %(cable)s m long; the run is %(run)s m",
                 cable=f"{spec.cable_m:g}",
                 run=f"{run:g}",
@@ -82,5 +82,5 @@ def _accessory(spec: Accessory, f: Fitted) -> str:
             else ""
         )
     if spec.kind == "adapter" and not controls.adapted(f):
-        return tell("no battery of the customer’s own is joined here")
+        return msg("no battery of the customer’s own is joined here")
     return ""

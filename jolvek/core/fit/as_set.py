@@ -7,7 +7,7 @@ from typing import Any, ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS, Loads12V, Plan
 from jolvek.core.fit.leg import PINS
 from jolvek.core.fit.trim import TRIM_MOST_DEG, Weight, moved
@@ -67,11 +67,11 @@ class AsSet:
             raise ValueRefused(
                 "fitting.places",
                 len(self.places),
-                tell("at most %(most_places)s", most_places=MOST_PLACES),
+                msg("at most %(most_places)s", most_places=MOST_PLACES),
             )
         for name, ahead in self.places:
             if not AHEAD_M[0] <= ahead <= AHEAD_M[1]:
-                allowed = tell(
+                allowed = msg(
                     "%(ahead)s to %(ahead2)s m for %(name)s",
                     ahead=f"{AHEAD_M[0]:g}",
                     ahead2=f"{AHEAD_M[1]:g}",
@@ -150,4 +150,4 @@ def as_set_from(data: Any) -> AsSet:
         places = tuple((str(name), float(ahead)) for name, ahead in data.get("places", ()))
         return AsSet(**{**data, "places": places})
     except (TypeError, ValueError, AttributeError) as error:
-        raise ValueRefused("fitting", data, tell("what the Fitting station keeps")) from error
+        raise ValueRefused("fitting", data, msg("what the Fitting station keeps")) from error

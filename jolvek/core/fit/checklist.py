@@ -8,7 +8,7 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from jolvek.core.base.told import percent, tell, tell_all
+from jolvek.core.base.messages import msg, msg_all, percent
 from jolvek.core.electric.netlist import KIND_WORDS, Wire
 from jolvek.core.fit import controls
 from jolvek.core.fit.fitted import Fitted
@@ -60,15 +60,15 @@ def work_hours(f: Fitted) -> float:
 def _plate(x: Leg) -> str:
     plate = f"{abs(1000 * x.plate_m):.0f}"
     if x.plate_m >= 0:
-        return tell("%(plate)s mm below", plate=plate)
-    return tell("%(plate)s mm above", plate=plate)
+        return msg("%(plate)s mm below", plate=plate)
+    return msg("%(plate)s mm above", plate=plate)
 
 
-def _plate_told(x: Leg) -> str:
+def _plate_text(x: Leg) -> str:
     plate = f"{abs(1000 * x.plate_m):.0f}"
     if x.plate_m >= 0:
-        return tell("%(plate)s mm below the hull bottom", plate=plate)
-    return tell("%(plate)s mm above the hull bottom", plate=plate)
+        return msg("%(plate)s mm below the hull bottom", plate=plate)
+    return msg("%(plate)s mm above the hull bottom", plate=plate)
 
 
 def settings(f: Fitted) -> tuple[Setting, ...]:
@@ -84,14 +84,14 @@ def settings(f: Fitted) -> tuple[Setting, ...]:
         rake = f.need.site.rake_deg
         out += [
             Setting(
-                tell("trim pin"),
-                tell("hole %(pin)s from the transom", pin=f.pin),
-                tell("thrust level on a rake of %(rake)s°", rake=f"{rake:.0f}"),
+                msg("trim pin"),
+                msg("hole %(pin)s from the transom", pin=f.pin),
+                msg("thrust level on a rake of %(rake)s°", rake=f"{rake:.0f}"),
             ),
             Setting(
-                tell("plate"),
-                _plate_told(f.leg),
-                tell("about 25 mm is right; if it draws air in turns, 25 mm lower"),
+                msg("plate"),
+                _plate_text(f.leg),
+                msg("about 25 mm is right; if it draws air in turns, 25 mm lower"),
             ),
         ]
     return tuple(out)
@@ -100,29 +100,29 @@ def settings(f: Fitted) -> tuple[Setting, ...]:
 def _power_limit(f: Fitted) -> Setting:
     watts = f.motor.spec.input_power_w
     if watts / f.performance.displacement_kg <= LIVELY_W_PER_KG:
-        return Setting(tell("power limit"), tell("full power"), tell("the boat carries it"))
-    first = tell(
+        return Setting(msg("power limit"), msg("full power"), msg("the boat carries it"))
+    first = msg(
         "%(watts)s of %(watts2)s W at first",
         watts=f"{round(watts * 2 / 3, -2):.0f}",
         watts2=f"{watts:.0f}",
     )
     return Setting(
-        tell("power limit"), first, tell("light boat for this power: until the driver knows it")
+        msg("power limit"), first, msg("light boat for this power: until the driver knows it")
     )
 
 
 def _throttle(f: Fitted) -> Setting:
-    mass, name = f.performance.displacement_kg, tell("throttle response")
+    mass, name = f.performance.displacement_kg, msg("throttle response")
     if mass < 200 and f.need.hull.family.startswith("inflatable"):
-        return Setting(name, tell("2 of 9, soft"), tell("very light inflatable"))
+        return Setting(name, msg("2 of 9, soft"), msg("very light inflatable"))
     if mass > 1500:
-        return Setting(name, tell("9 of 9"), tell("heavy boat"))
-    return Setting(name, tell("4 of 9"), tell("as a rule"))
+        return Setting(name, msg("9 of 9"), msg("heavy boat"))
+    return Setting(name, msg("4 of 9"), msg("as a rule"))
 
 
 def _protection() -> Setting:
-    why = tell("power is cut back there, enough to come home slowly")
-    return Setting(tell("low-charge protection"), percent(LOW_CHARGE), why)
+    why = msg("power is cut back there, enough to come home slowly")
+    return Setting(msg("low-charge protection"), percent(LOW_CHARGE), why)
 
 
 def sheet(f: Fitted, findings: Sequence[Finding] | None = None) -> Sheet:
@@ -151,26 +151,26 @@ def sheet(f: Fitted, findings: Sequence[Finding] | None = None) -> Sheet:
 
 
 def _cautions(f: Fitted) -> tuple[str, ...]:
-    out = [tell("Kill cord first; motor free to turn, propeller clear of people.")]
+    out = [msg("Kill cord first; motor free to turn, propeller clear of people.")]
     if f.mount.spec.kind in ("pod", "cassette", "stern_plate", "swing_arm"):
-        out.append(tell("Cutting the hull weakens it and voids approvals: ask its maker."))
+        out.append(msg("Cutting the hull weakens it and voids approvals: ask its maker."))
     if never_drilled(f) or f.need.hull.family == "rib":
         pressure = CHAMBERS[f.need.site.chambers]
         out.append(
-            tell("Inflatable: %(pressure)s, before the motor's weight goes on.", pressure=pressure)
+            msg("Inflatable: %(pressure)s, before the motor's weight goes on.", pressure=pressure)
         )
     return tuple(out)
 
 
 def _tools(f: Fitted) -> tuple[str, ...]:
-    out = [tell("tape measure and spirit level"), tell("socket set and screwdrivers"), "multimeter"]
+    out = [msg("tape measure and spirit level"), msg("socket set and screwdrivers"), "multimeter"]
     if drilled(f):
-        out += [tell("drill with depth stop"), tell("sealant gun, masking tape")]
+        out += [msg("drill with depth stop"), msg("sealant gun, masking tape")]
     if not f.clips_on:
         out += [
-            tell("cable cutter and crimper for the lugs"),
-            tell("heat-shrink and hot-air gun"),
-            tell("insulated spanner"),
+            msg("cable cutter and crimper for the lugs"),
+            msg("heat-shrink and hot-air gun"),
+            msg("insulated spanner"),
         ]
     return tuple(out)
 
@@ -178,26 +178,26 @@ def _tools(f: Fitted) -> tuple[str, ...]:
 def _parts(f: Fitted) -> tuple[tuple[str, str], ...]:
     out = [(f.motor.name, "1"), (f.battery.name, str(f.bank.packs)), (f.mount.name, "1")]
     out += [(f.charger.name, "1")] if f.charger else []
-    out += [(part, tell("1 set")) for part in f.mount.spec.parts]
+    out += [(part, msg("1 set")) for part in f.mount.spec.parts]
     out += controls.parts(f)
     if not f.clips_on:
         counts: Counter[str] = Counter()
         for part in f.netlist.parts:
             if part.kind in ("fuse", "switch", "bar", "shunt", "panel", "controller"):
-                counts[tell_all([KIND_WORDS[part.kind], part.text])] += 1
+                counts[msg_all([KIND_WORDS[part.kind], part.text])] += 1
         out += [(what, str(count)) for what, count in counts.items()]
         sizes: dict[str, float] = {}
         for w in f.netlist.wires:
-            key = tell(
+            key = msg(
                 "cable %(size)s mm² (AWG %(awg)s), tinned, 105 °C, %(_is_plus)s",
                 size=f"{w.size.size_mm2:g}",
                 awg=w.size.awg,
-                _is_plus=tell("red") if _is_plus(w) else tell("black"),
+                _is_plus=msg("red") if _is_plus(w) else msg("black"),
             )
             sizes[key] = sizes.get(key, 0.0) + w.length_m * w.size.runs
-        metres = {key: tell("%(m)s m", m=f"{length:.1f}") for key, length in sizes.items()}
+        metres = {key: msg("%(m)s m", m=f"{length:.1f}") for key, length in sizes.items()}
         out += sorted(metres.items())
-        out.append((tell("battery straps or tray"), str(f.bank.packs)))
+        out.append((msg("battery straps or tray"), str(f.bank.packs)))
     return tuple(out)
 
 
@@ -207,28 +207,28 @@ def _is_plus(w: Wire) -> bool:
 
 def _spares(f: Fitted) -> tuple[str, ...]:
     out = [
-        tell("shear or drive pins"),
-        tell("spare propeller with washers and self-locking nut"),
-        tell("spare kill cord or magnet"),
-        tell("keys"),
+        msg("shear or drive pins"),
+        msg("spare propeller with washers and self-locking nut"),
+        msg("spare kill cord or magnet"),
+        msg("keys"),
     ]
     if not f.clips_on:
-        out.append(tell("one fuse of each rating"))
-    return tuple([*out, tell("anode")] if f.need.water.kind == "salt" else out)
+        out.append(msg("one fuse of each rating"))
+    return tuple([*out, msg("anode")] if f.need.water.kind == "salt" else out)
 
 
 def _steps(f: Fitted) -> tuple[str, ...]:
     charge = (
-        tell(" (%(charge)s h from the reserve)", charge=f"{f.charge_h:.0f}") if f.charge_h else ""
+        msg(" (%(charge)s h from the reserve)", charge=f"{f.charge_h:.0f}") if f.charge_h else ""
     )
     out = [
-        tell("Unpack, compare with the parts list, write down serial numbers."),
-        tell("Charge fully before the first use%(charge)s.", charge=charge),
+        msg("Unpack, compare with the parts list, write down serial numbers."),
+        msg("Charge fully before the first use%(charge)s.", charge=charge),
         mounted(f),
     ]
     if f.leg is not None:
         out.append(
-            tell(
+            msg(
                 "Hang the motor; plate %(leg)s the bottom at the transom, shaft upright with the "
                 "boat loaded.",
                 leg=_plate(f.leg),
@@ -236,7 +236,7 @@ def _steps(f: Fitted) -> tuple[str, ...]:
         )
     if f.motor.style in ("outboard", "pole"):
         out.append(
-            tell(
+            msg(
                 "Propeller: larger washer, drive pin centred, propeller, smaller washer, "
                 "self-locking"
                 " nut nipped, not forced; anode last."
@@ -246,43 +246,43 @@ def _steps(f: Fitted) -> tuple[str, ...]:
         *out,
         *controls.steps(f),
         *_wired(f),
-        tell("Settings as above."),
-        tell("Test forward, neutral, reverse on the water, not in the air for long."),
+        msg("Settings as above."),
+        msg("Test forward, neutral, reverse on the water, not in the air for long."),
     )
 
 
 def _wired(f: Fitted) -> tuple[str, ...]:
     if f.clips_on:
-        return (tell("Clip the battery on; it goes one way: align, push, lock."),)
-    where = ", ".join(f"{s.packs} in {s.bay.name}" for s in f.stowed[0]) or tell("as drawn")
+        return (msg("Clip the battery on; it goes one way: align, push, lock."),)
+    where = ", ".join(f"{s.packs} in {s.bay.name}" for s in f.stowed[0]) or msg("as drawn")
     return (
-        tell("Stow and strap the packs: %(where)s.", where=where),
-        tell(
+        msg("Stow and strap the packs: %(where)s.", where=where),
+        msg(
             "Switch off. Lay the cables away from heat and edges, relieve the strain at both ends."
         ),
-        tell(
+        msg(
             "Fuse at the battery's pole first, then series links, then the rails; minus last. "
             "Packs in"
             " parallel only at equal voltage."
         ),
-        tell("Measure: voltage and polarity at the motor's plug before it is joined."),
+        msg("Measure: voltage and polarity at the motor's plug before it is joined."),
     )
 
 
 def _checks(f: Fitted) -> tuple[str, ...]:
     out = [
-        tell("kill cord stops the motor"),
+        msg("kill cord stops the motor"),
         *checked(f),
-        tell("no vibration, no air drawn in full turns"),
-        tell("charge shown and read together with the customer"),
-        tell("loaded trim looked at from the quay"),
+        msg("no vibration, no air drawn in full turns"),
+        msg("charge shown and read together with the customer"),
+        msg("loaded trim looked at from the quay"),
     ]
     if f.yaw is not None:
-        out.append(tell("runs straight with the helm's own force"))
+        out.append(msg("runs straight with the helm's own force"))
     if not f.clips_on:
         out += [
-            tell("terminals covered, packs strapped"),
-            tell("main switch in reach; its place shown"),
-            tell("cables cool to the hand after ten minutes at full power"),
+            msg("terminals covered, packs strapped"),
+            msg("main switch in reach; its place shown"),
+            msg("cables cool to the hand after ten minutes at full power"),
         ]
-    return tuple([*out, tell("life jackets and another way to move the boat aboard")])
+    return tuple([*out, msg("life jackets and another way to move the boat aboard")])

@@ -7,7 +7,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.wire_sizes import fuse_rating_a
 from jolvek.core.fit.hanging import motor_ahead_m
 from jolvek.core.fit.leg import tiller_gap_m
@@ -147,23 +147,23 @@ def steps(f: Fitted) -> tuple[str, ...]:
     """
     out, long = [], runs(f)
     if f.fitting.throttle == "wireless":
-        out.append(tell("Pair the wireless throttle; fix its holder within the helm's reach."))
+        out.append(msg("Pair the wireless throttle; fix its holder within the helm's reach."))
     if f.fitting.throttle == "cable" or (_pod(f) and not f.fitting.throttle):
         need = f.fitting.throttle_m or long.throttle_m
-        told = f"{need:.1f} m" if need else tell("its length measured aboard")
+        text = f"{need:.1f} m" if need else msg("its length measured aboard")
         out.append(
-            tell(
+            msg(
                 "Throttle at the helm: lead its cable (%(told)s) clear of feet and edges.",
-                told=told,
+                told=text,
             )
         )
     if long.phase_m is not None:
-        where = tell(
+        where = msg(
             "%(controller_ahead)s m ahead of the stern",
             controller_ahead=f"{f.fitting.controller_ahead_m:.2f}",
         )
         out.append(
-            tell(
+            msg(
                 "Controller %(where)s, dry and cool; three phase cables of %(phase)s m each, "
                 "side by side, as the maker marks them.",
                 where=where,
@@ -171,7 +171,7 @@ def steps(f: Fitted) -> tuple[str, ...]:
             )
         )
     if f.fitting.locked:
-        out.append(tell("Lock the motor straight; the rudder steers."))
+        out.append(msg("Lock the motor straight; the rudder steers."))
     return tuple(out)
 
 
@@ -184,22 +184,22 @@ def parts(f: Fitted) -> list[tuple[str, str]]:
     """
     out, long, amps = [], runs(f), f.netlist.motor_a
     if f.fitting.throttle:
-        out.append((tell("remote throttle, %(throttle)s", throttle=f.fitting.throttle), "1"))
+        out.append((msg("remote throttle, %(throttle)s", throttle=f.fitting.throttle), "1"))
     if f.fitting.throttle == "cable" and (length := f.fitting.throttle_m or long.throttle_m):
-        out.append((tell("throttle cable"), f"{length:.1f} m"))
+        out.append((msg("throttle cable"), f"{length:.1f} m"))
     if long.phase_m is not None:
-        out.append((tell("phase cable, one of three"), f"{long.phase_m:.1f} m"))
+        out.append((msg("phase cable, one of three"), f"{long.phase_m:.1f} m"))
     if f.fitting.lead_m is not None:
         out.append(
             (
-                tell("extension lead for %(amps)s A, battery to motor", amps=f"{amps:.0f}"),
+                msg("extension lead for %(amps)s A, battery to motor", amps=f"{amps:.0f}"),
                 f"{f.fitting.lead_m:g} m",
             )
         )
     if adapted(f):
         out.append(
             (
-                tell(
+                msg(
                     "adapter lead, plugs for %(amps)s A, with %(adapter_fuse)s",
                     amps=f"{amps:.0f}",
                     adapter_fuse=adapter_fuse(f),
@@ -229,7 +229,7 @@ def plugs(f: Fitted) -> tuple[str, ...]:
     ()
     """
     ends = (
-        (tell("lead, battery’s end"), tell("lead, motor’s end"))
+        (msg("lead, battery’s end"), msg("lead, motor’s end"))
         if f.fitting.lead_m is not None
         else ()
     )
@@ -243,6 +243,6 @@ def adapter_fuse(f: Fitted) -> str:
     >>> adapter_fuse(sample_fitted())
     'a fuse of 70 A at the battery'
     """
-    return tell(
+    return msg(
         "a fuse of %(motor)s A at the battery", motor=f"{fuse_rating_a(f.netlist.motor_a):g}"
     )

@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 
 from jolvek.core.base.arrays import Array
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.site import Site
 from jolvek.core.fit.hanging import seat_m
@@ -195,12 +195,12 @@ def _places_there(site: Site, hull: Hull, mount: Mount) -> str:
     if any(p in usable_places(site, hull) for p in kind.places) and not _has_place(
         site, hull, mount
     ):
-        return tell(
+        return msg(
             "%(there)s, but %(lower)ss are not made for this kind of hull",
             there=there,
             lower=kind.name.lower(),
         )
-    return there or tell("no mounting place")
+    return there or msg("no mounting place")
 
 
 def _rudder_gaps_m(need: Need, diameter_m: Array, mounts: Sequence[Mount]) -> Array:

@@ -10,7 +10,7 @@ from functools import cached_property
 
 import numpy as np
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric import charging
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.bank_facts import bank_facts, own_suits
@@ -175,7 +175,7 @@ class Fitted:
         hull, mount = self.need.hull, self.mount.spec
         ahead = motor_ahead_m(self.need, mount)
         hung = Weight(
-            tell("motor"),
+            msg("motor"),
             self.motor.spec.weight_kg + mount.mass_kg,
             ahead,
             mount.offset_m,
@@ -184,7 +184,7 @@ class Fitted:
         out = [*crew(hull, self.need.load), hung]
         if self.clips_on:
             above = hung.above_m + CLIPPED_ABOVE_M
-            return [*out, Weight(tell("battery"), self.bank.mass_kg, ahead, mount.offset_m, above)]
+            return [*out, Weight(msg("battery"), self.bank.mass_kg, ahead, mount.offset_m, above)]
         return out + bank_weights(hull, self.battery.spec, self.bank.packs, self.stowed[0])
 
     @cached_property

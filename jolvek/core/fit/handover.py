@@ -6,14 +6,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell, tell_all, words
+from jolvek.core.base.messages import msg, msg_all, words
 from jolvek.core.fit import controls
 from jolvek.core.fit.checklist import settings
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.mounting_work import mounted, never_drilled
 from jolvek.core.products.boat_model import CHAMBERS
 
-KILL_CORD = tell("Kill cord off and switch off before a hand goes near the propeller.")
+KILL_CORD = msg("Kill cord off and switch off before a hand goes near the propeller.")
 HIGH_V = 60.0  # DC, from which a licensed electrician works; the usual limit, from memory
 
 
@@ -58,8 +58,8 @@ def steps(f: Fitted) -> tuple[Step, ...]:
         *(
             Step(
                 f"set-{x.name.replace(' ', '-')}",
-                tell("Settings"),
-                tell("%(name)s: %(value)s (%(why)s).", name=x.name, value=x.value, why=x.why),
+                msg("Settings"),
+                msg("%(name)s: %(value)s (%(why)s).", name=x.name, value=x.value, why=x.why),
             )
             for x in settings(f)
         ),
@@ -74,24 +74,24 @@ def _before(f: Fitted) -> tuple[Step, ...]:
     first = next((x for x in f.findings if x.rule == "first-charge"), None)
     share, hours = (first.figure or 0.0, dict(first.values)["hours"]) if first else (0.0, 0.0)
     return (
-        Step("unpack", tell("Unpack"), tell("Unpack and compare with the order, piece by piece.")),
+        Step("unpack", msg("Unpack"), msg("Unpack and compare with the order, piece by piece.")),
         Step(
             "serials",
-            tell("Unpack"),
-            tell("Write down the serial numbers of motor, packs and charger."),
+            msg("Unpack"),
+            msg("Write down the serial numbers of motor, packs and charger."),
         ),
         Step(
             "charge",
-            tell("Charge"),
-            tell("Charge fully before the first use.")
+            msg("Charge"),
+            msg("Charge fully before the first use.")
             if first is None
-            else tell(
+            else msg(
                 "Charge fully before the first use: packs come about %(share)s %% charged, and the "
                 "first charge takes %(hours)s h.",
                 share=f"{100 * share:.0f}",
                 hours=f"{hours:.1f}",
             ),
-            tell(
+            msg(
                 "Charge on a surface that does not burn, watched, above freezing; lead-acid "
                 "needs air."
             ),
@@ -106,36 +106,34 @@ def _inflate(f: Fitted) -> tuple[Step, ...]:
     return (
         Step(
             "inflate",
-            tell("Inflate"),
-            tell(
+            msg("Inflate"),
+            msg(
                 "All chambers to half first, then in turn to full, the keel or floor last: "
                 "%(pressure)s. Before the motor's weight goes on.",
                 pressure=pressure,
             ),
-            tell("A hand pump's gauge decides; heat of the sun raises the pressure."),
+            msg("A hand pump's gauge decides; heat of the sun raises the pressure."),
         ),
     )
 
 
 def _hang(f: Fitted) -> tuple[Step, ...]:
-    out = [Step("mount", tell("Hang"), mounted(f))]
+    out = [Step("mount", msg("Hang"), mounted(f))]
     out.append(
         Step(
             "hang",
-            tell("Hang"),
-            tell("Hang the motor, clamps by hand, then the safety line or bolt."),
+            msg("Hang"),
+            msg("Hang the motor, clamps by hand, then the safety line or bolt."),
             "",
         ),
     )
     if f.motor.style in ("outboard", "pole"):
-        order = tell(
-            "larger washer, drive pin centred, propeller, smaller washer, self-locking nut"
-        )
+        order = msg("larger washer, drive pin centred, propeller, smaller washer, self-locking nut")
         out.append(
             Step(
                 "propeller",
-                tell("Propeller"),
-                tell("Propeller: %(order)s nipped, not forced; anode last.", order=order),
+                msg("Propeller"),
+                msg("Propeller: %(order)s nipped, not forced; anode last.", order=order),
                 KILL_CORD,
             )
         )
@@ -143,27 +141,27 @@ def _hang(f: Fitted) -> tuple[Step, ...]:
 
 
 def _cables(f: Fitted) -> tuple[Step, ...]:
-    hazard = tell("No tools across poles; rings off the fingers; fuse at the battery first.")
+    hazard = msg("No tools across poles; rings off the fingers; fuse at the battery first.")
     if f.bank.nominal_v > HIGH_V:
-        hazard = tell("Above 60 V DC: a licensed marine electrician only.")
+        hazard = msg("Above 60 V DC: a licensed marine electrician only.")
     if f.clips_on:
-        return (Step("clip", tell("Cables"), tell("Clip the battery on: align, push, lock."), ""),)
+        return (Step("clip", msg("Cables"), msg("Clip the battery on: align, push, lock."), ""),)
     done = (
-        ("packs", tell("Stow and strap the packs as drawn; they may not move."), hazard),
-        ("polarity", tell("Measure volts and polarity at the motor's plug."), hazard),
+        ("packs", msg("Stow and strap the packs as drawn; they may not move."), hazard),
+        ("polarity", msg("Measure volts and polarity at the motor's plug."), hazard),
         (
             "plugs",
-            tell(
+            msg(
                 "Plugs go one way: align, push, lock the collar; relieve the strain; caps on what"
                 " is not used."
             ),
             "",
         ),
-        ("covers", tell("Terminals covered; main switch in reach, its place shown."), ""),
+        ("covers", msg("Terminals covered; main switch in reach, its place shown."), ""),
     )
-    out = [Step(key, tell("Cables"), text, risk) for key, text, risk in done]
+    out = [Step(key, msg("Cables"), text, risk) for key, text, risk in done]
     out += [
-        Step(f"control-{i}", tell("Cables"), text)
+        Step(f"control-{i}", msg("Cables"), text)
         for i, text in enumerate(controls.steps(f), start=1)
     ]
     return tuple(out)
@@ -173,28 +171,28 @@ def _water(f: Fitted) -> tuple[Step, ...]:
     out = [
         Step(
             "cord",
-            tell("On the water"),
-            tell("The kill cord stops the motor: tried, not looked at."),
-            tell("Nobody in the water, propeller clear of people and lines."),
+            msg("On the water"),
+            msg("The kill cord stops the motor: tried, not looked at."),
+            msg("Nobody in the water, propeller clear of people and lines."),
         ),
         Step(
             "gears",
-            tell("On the water"),
-            tell("Forward, neutral, reverse on the water, not in the air for long."),
+            msg("On the water"),
+            msg("Forward, neutral, reverse on the water, not in the air for long."),
         ),
-        Step("trial", tell("On the water"), tell("Sea trial: steps of power both ways.")),
+        Step("trial", msg("On the water"), msg("Sea trial: steps of power both ways.")),
         Step(
-            "turns", tell("On the water"), tell("Full turns both ways: no air drawn, no vibration.")
+            "turns", msg("On the water"), msg("Full turns both ways: no air drawn, no vibration.")
         ),
-        Step("trim", tell("On the water"), tell("Loaded trim looked at from the quay.")),
+        Step("trim", msg("On the water"), msg("Loaded trim looked at from the quay.")),
     ]
     if not f.clips_on:
         out.append(
             Step(
                 "warm",
-                tell("On the water"),
-                tell("Cables and joints cool to the hand after ten minutes at full power."),
-                tell("Feel with the back of the hand; a hot joint burns."),
+                msg("On the water"),
+                msg("Cables and joints cool to the hand after ten minutes at full power."),
+                msg("Feel with the back of the hand; a hot joint burns."),
             )
         )
     return tuple(out)
@@ -202,49 +200,49 @@ def _water(f: Fitted) -> tuple[Step, ...]:
 
 def _customer(f: Fitted) -> tuple[Step, ...]:
     shown = [
-        ("teach-cord", tell("Kill cord and magnet: worn always, spare where it is.")),
-        ("teach-charge", tell("Charge shown, read together; what stays as reserve.")),
-        ("teach-charging", tell("Charging shown: plug, time, place, what never to do.")),
-        ("teach-care", tell("Rinse, dry, look behind the propeller; laying up.")),
-        ("teach-home", tell("Coming home: slow goes far; oars, paddle or spare motor.")),
+        ("teach-cord", msg("Kill cord and magnet: worn always, spare where it is.")),
+        ("teach-charge", msg("Charge shown, read together; what stays as reserve.")),
+        ("teach-charging", msg("Charging shown: plug, time, place, what never to do.")),
+        ("teach-care", msg("Rinse, dry, look behind the propeller; laying up.")),
+        ("teach-home", msg("Coming home: slow goes far; oars, paddle or spare motor.")),
     ]
     if f.need.hull.fam.planes:
-        shown.append(("teach-speed", tell("Full power only seated, cord on, looking out.")))
-    return tuple(Step(key, tell("Customer"), text) for key, text in shown)
+        shown.append(("teach-speed", msg("Full power only seated, cord on, looking out.")))
+    return tuple(Step(key, msg("Customer"), text) for key, text in shown)
 
 
 def _papers(f: Fitted) -> tuple[Step, ...]:
     return (
-        Step("manuals", tell("Papers"), tell("Manuals of motor, battery and charger handed over.")),
+        Step("manuals", msg("Papers"), msg("Manuals of motor, battery and charger handed over.")),
         Step(
             "warranty",
-            tell("Papers"),
-            tell("Warranty registered, or the day until which set down."),
+            msg("Papers"),
+            msg("Warranty registered, or the day until which set down."),
         ),
         Step(
             "registration",
-            tell("Papers"),
-            tell("Reminded: registration, licence, electric-only waters; local rules decide."),
+            msg("Papers"),
+            msg("Reminded: registration, licence, electric-only waters; local rules decide."),
         ),
         Step(
             "insurer",
-            tell("Papers"),
-            tell("Reminded: the insurer is told of motor and lithium battery."),
+            msg("Papers"),
+            msg("Reminded: the insurer is told of motor and lithium battery."),
         ),
     )
 
 
 def _aboard(f: Fitted) -> tuple[Step, ...]:
     spares = [
-        tell("drive pins"),
-        tell("spare propeller with nut"),
-        tell("spare cord or magnet"),
-        tell("keys"),
+        msg("drive pins"),
+        msg("spare propeller with nut"),
+        msg("spare cord or magnet"),
+        msg("keys"),
     ]
-    spares += [] if f.clips_on else [tell("one fuse of each rating")]
+    spares += [] if f.clips_on else [msg("one fuse of each rating")]
     return (
-        Step("spares", tell("Aboard"), tell("Aboard: %(spares)s.", spares=tell_all(spares))),
-        Step("jackets", tell("Aboard"), tell("Life jackets, and another way to move the boat.")),
+        Step("spares", msg("Aboard"), msg("Aboard: %(spares)s.", spares=msg_all(spares))),
+        Step("jackets", msg("Aboard"), msg("Life jackets, and another way to move the boat.")),
     )
 
 
@@ -257,7 +255,7 @@ def pieces(f: Fitted) -> tuple[Piece, ...]:
     """
     out = [Piece("motor", f.motor.title, f.motor.id)]
     many = range(1, f.bank.packs + 1)
-    out += [Piece(tell("pack %(i)s", i=i), f.battery.title, f.battery.id) for i in many]
+    out += [Piece(msg("pack %(i)s", i=i), f.battery.title, f.battery.id) for i in many]
     if f.charger:
         out.append(Piece("charger", f.charger.title, f.charger.id))
-    return (*out, Piece("key", tell("Key")), Piece("magnet", tell("Kill cord or magnet")))
+    return (*out, Piece("key", msg("Key")), Piece("magnet", msg("Kill cord or magnet")))

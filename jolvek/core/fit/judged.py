@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric import charging, network
 from jolvek.core.electric.bank import weather
 from jolvek.core.fit.fit_facts import drive_facts, need_facts, setup_facts
@@ -49,10 +49,12 @@ def borne(f: Fitted, finding: Finding) -> Finding:
     >>> borne(sample_fitted(), more).cure
     'Choose a motor for this voltage, or a battery within its voltage range.'
     """
-    said = dict(finding.values)
-    if not said.get("cured") or "packs" not in said:
+    values = dict(finding.values)
+    if not values.get("cured") or "packs" not in values:
         return finding
-    key, count = ("parallel", said["strings"]) if "strings" in said else ("series", said["packs"])
+    key, count = (
+        ("parallel", values["strings"]) if "strings" in values else ("series", values["packs"])
+    )
     had = {x.rule for x in _hard(f) if x.level == "block"} - {finding.rule}
     then = {x.rule for x in _hard(replace(f, **{key: int(count)}))}  # type: ignore[call-overload]
     blocks = {rule for rule in then if RULES[rule].level == "block"}
@@ -123,7 +125,7 @@ def on_the_boat(f: Fitted) -> list[Finding]:
 
 def _trim_finding(f: Fitted) -> Finding:
     a = f.attitude
-    way = tell("by the stern") if a.trim_deg > 0 else tell("by the bow")
+    way = msg("by the stern") if a.trim_deg > 0 else msg("by the bow")
     direction = "forward" if a.trim_deg > 0 else "aft"
     place = best_place(f)
     now = next((w.ahead_m for w in f.weights if w.name == "battery"), 0.0)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, HUB_COVER_M, PLATE_BELOW_M
 
 SKEG_M = 0.03  # below the blades
@@ -66,7 +66,7 @@ def _air(hub_m: float, diameter_m: float) -> str:
     tip = hub_m - diameter_m / 2
     if tip < 0 or hub_m < HUB_COVER_M:
         return "always"
-    return tell("in turns") if tip < TIP_COVER * diameter_m else "none"
+    return msg("in turns") if tip < TIP_COVER * diameter_m else "none"
 
 
 def under_hull(draught_m: float, diameter_m: float) -> Leg:
@@ -111,20 +111,20 @@ def shaft_choices(
     for shaft in shafts_m or STANDARD_SHAFTS_M:
         x = leg(shaft, seat_m, draught_aft_m, diameter_m)
         if x.plate_m < 0:
-            says = tell("%(plate)s mm too short", plate=f"{-1000 * x.plate_m:.0f}")
+            says = msg("%(plate)s mm too short", plate=f"{-1000 * x.plate_m:.0f}")
         elif x.air != "none":
-            says = tell("draws air ") + x.air
+            says = msg("draws air ") + x.air
         elif x.plate_m > 0.1:
             says = (
-                tell(
+                msg(
                     "deep: drag, and it grounds %(plate_below)s mm earlier",
                     plate_below=f"{1000 * (x.plate_m - PLATE_BELOW_M):.0f}",
                 )
                 if x.plate_m < 0.3
-                else tell("far too deep")
+                else msg("far too deep")
             )
         else:
-            says = "right" if x.plate_m >= JUST_M else tell("just long enough")
+            says = "right" if x.plate_m >= JUST_M else msg("just long enough")
         out.append(ShaftChoice(shaft, x, says))
     return out
 
@@ -164,9 +164,9 @@ def tiller_reach(helm_ahead_m: float, pivot_ahead_m: float = -0.06) -> str:
     """
     gap = tiller_gap_m(helm_ahead_m, pivot_ahead_m)
     return (
-        tell("in reach")
+        msg("in reach")
         if gap <= 0
-        else tell(
+        else msg(
             "out of reach by %(gap)s m: a tiller extension or remote throttle", gap=f"{gap:.2f}"
         )
     )

@@ -8,18 +8,18 @@ from collections import Counter, defaultdict
 from dataclasses import dataclass
 from decimal import Decimal
 
+from jolvek.core.base.messages import msg
 from jolvek.core.base.money import rounded
-from jolvek.core.base.told import tell
 from jolvek.core.electric.netlist import Netlist
 from jolvek.core.electric.wire_sizes import Fuse
 from jolvek.core.products.rates import Rates
 
 LUGS_A_WIRE = 2
 PIECES = {
-    "switch": tell("Battery switch, %(text)s"),
-    "bar": tell("Bar: %(text)s"),
-    "inlet": tell("Shore inlet"),
-    "converter": tell("Converter, %(text)s"),
+    "switch": msg("Battery switch, %(text)s"),
+    "bar": msg("Bar: %(text)s"),
+    "inlet": msg("Shore inlet"),
+    "converter": msg("Converter, %(text)s"),
 }
 WIRING_H, CABLE_H = 1.0, 0.2  # to begin with, and for each cable; common practice, no source
 
@@ -56,15 +56,15 @@ def materials(netlist: Netlist, rates: Rates) -> list[Material]:
         metres[w.size.size_mm2] += w.length_m * w.size.runs
         lugs[w.size.size_mm2] += LUGS_A_WIRE * w.size.runs
     pieces = Counter(
-        tell(PIECES[part.kind], text=part.text) for part in netlist.parts if part.kind in PIECES
+        msg(PIECES[part.kind], text=part.text) for part in netlist.parts if part.kind in PIECES
     )
     fuses = Counter(_fuse(netlist, fuse) for fuse in netlist.fuses.values())
     if fuses:
-        pieces[tell("Fuse holder")] = sum(fuses.values())
+        pieces[msg("Fuse holder")] = sum(fuses.values())
     pieces.update(fuses)
     cables = [
         Material(
-            tell("Cable %(size)s mm², tinned", size=f"{size:g}"),
+            msg("Cable %(size)s mm², tinned", size=f"{size:g}"),
             Decimal(f"{metres[size]:.1f}"),
             round(rates.cable_minor * size),
             "m",
@@ -73,7 +73,7 @@ def materials(netlist: Netlist, rates: Rates) -> list[Material]:
     ]
     ends = [
         Material(
-            tell("Lugs for %(size)s mm²", size=f"{size:g}"),
+            msg("Lugs for %(size)s mm²", size=f"{size:g}"),
             Decimal(lugs[size]),
             rates.piece_minor // 4,
         )
@@ -87,8 +87,8 @@ def _fuse(netlist: Netlist, fuse: Fuse) -> str:
     """A fuse as it is ordered: amps, DC volts, and its class where the bank asks for one."""
     figures = {"rating": f"{fuse.rating_a:g}", "volts": f"{fuse.volts_v:g}"}
     if netlist.bank.chem.lithium:
-        return tell("Fuse %(rating)s A, %(volts)s V DC, class T or the like", **figures)
-    return tell("Fuse %(rating)s A, %(volts)s V DC", **figures)
+        return msg("Fuse %(rating)s A, %(volts)s V DC, class T or the like", **figures)
+    return msg("Fuse %(rating)s A, %(volts)s V DC", **figures)
 
 
 def bolts(rates: Rates) -> Material:
@@ -97,7 +97,7 @@ def bolts(rates: Rates) -> Material:
     >>> bolts(Rates(piece_minor=1400)).amount_minor
     1400
     """
-    return Material(tell("Bolts, backing plate and sealant, a set"), Decimal(1), rates.piece_minor)
+    return Material(msg("Bolts, backing plate and sealant, a set"), Decimal(1), rates.piece_minor)
 
 
 def wiring_hours(netlist: Netlist) -> float:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.need import Need
 from jolvek.core.products.mounting import Mount
 
@@ -24,110 +24,110 @@ class Work:
     checks: tuple[str, ...]
 
 
-_DRILLED = tell("dry fit, mark, drill, seal every hole; nip bolts, do not force")
-_GLUED = tell(
+_DRILLED = msg("dry fit, mark, drill, seal every hole; nip bolts, do not force")
+_GLUED = msg(
     "glue or strap on patches made for it, cured as their maker says; never drill tubes or floor"
 )
-_TILTS = tell("tilts and locks at every stop; nothing in its sweep")
+_TILTS = msg("tilts and locks at every stop; nothing in its sweep")
 WORK: dict[str, Work] = {
     "transom_clamp": Work(
-        tell(
+        msg(
             "Set the clamp on the middle of the transom, square; screws tight by hand, then lock or"
             " lanyard."
         ),
         "",
-        (_TILTS, tell("clamp screws tight again after the first ten minutes under power")),
+        (_TILTS, msg("clamp screws tight again after the first ten minutes under power")),
     ),
     "quick_release": Work(
-        tell("Bolt the bracket's plate through the transom: %(_drilled)s.", _drilled=_DRILLED),
-        tell("Bracket's plate on the transom board: %(_glued)s.", _glued=_GLUED),
-        (tell("bracket locks with a click and lets go by its lever"), _TILTS),
+        msg("Bolt the bracket's plate through the transom: %(_drilled)s.", _drilled=_DRILLED),
+        msg("Bracket's plate on the transom board: %(_glued)s.", _glued=_GLUED),
+        (msg("bracket locks with a click and lets go by its lever"), _TILTS),
     ),
     "rowlock_pin": Work(
-        tell("Put the pin into the rowlock, its collar down to the gunwale; lanyard to the boat."),
+        msg("Put the pin into the rowlock, its collar down to the gunwale; lanyard to the boat."),
         "",
-        (tell("turns freely, lifts out, and its lanyard holds it"),),
+        (msg("turns freely, lifts out, and its lanyard holds it"),),
     ),
     "side_bar": Work(
-        tell("Bar square across the rails, clamps tight by hand; lanyard to the boat."),
+        msg("Bar square across the rails, clamps tight by hand; lanyard to the boat."),
         "",
-        (tell("swings up and stays up"), tell("bar does not creep along the rails at full power")),
+        (msg("swings up and stays up"), msg("bar does not creep along the rails at full power")),
     ),
     "stern_plate": Work(
-        tell(
+        msg(
             "Fit the stern plate: %(_drilled)s. Lead the steering lines to the pedals, slack "
             "taken out.",
             _drilled=_DRILLED,
         ),
-        tell(
+        msg(
             "Stern plate: %(_glued)s. Lead the steering lines to the pedals, slack taken out.",
             _glued=_GLUED,
         ),
         (
-            tell("pedals steer from stop to stop"),
-            tell("swings up and down by its line from the seat"),
+            msg("pedals steer from stop to stop"),
+            msg("swings up and down by its line from the seat"),
         ),
     ),
     "fin_box": Work(
-        tell(
+        msg(
             "Push the adapter into the fin box up to its stop and lock it; lead along the deck,"
             " clear of feet."
         ),
         "",
         (
-            tell("adapter locked in the fin box"),
-            tell("fin clear of the ground as the boat is launched"),
+            msg("adapter locked in the fin box"),
+            msg("fin clear of the ground as the boat is launched"),
         ),
     ),
     "pod": Work(
-        tell(
+        msg(
             "Ashore: shape the wedge to the hull, then the through-hull: %(_drilled)s.",
             _drilled=_DRILLED,
         ),
         "",
         (
-            tell("no water at the through-hull after an hour afloat"),
-            tell("rudder free to both stops"),
+            msg("no water at the through-hull after an hour afloat"),
+            msg("rudder free to both stops"),
         ),
     ),
     "cassette": Work(
-        tell(
+        msg(
             "Ashore: build the trunk to the cassette's drawing, then seal it: %(_drilled)s.",
             _drilled=_DRILLED,
         ),
         "",
         (
-            tell("no water in the trunk's seam after an hour afloat"),
-            tell("lifts up and drops down at rest"),
+            msg("no water in the trunk's seam after an hour afloat"),
+            msg("lifts up and drops down at rest"),
         ),
     ),
     "swing_arm": Work(
-        tell(
+        msg(
             "Bolt the arm through the stern deck with a backing plate: %(_drilled)s.",
             _drilled=_DRILLED,
         ),
         "",
         (
-            tell("swings up and locks; comes down by itself"),
-            tell("arm does not twist at full power"),
+            msg("swings up and locks; comes down by itself"),
+            msg("arm does not twist at full power"),
         ),
     ),
     "offset_bracket": Work(
-        tell(
+        msg(
             "Bolt the bracket through the transom beside the rudder: %(_drilled)s. Lock the "
             "motor straight.",
             _drilled=_DRILLED,
         ),
-        tell("Bracket beside the rudder: %(_glued)s. Lock the motor straight.", _glued=_GLUED),
+        msg("Bracket beside the rudder: %(_glued)s. Lock the motor straight.", _glued=_GLUED),
         (
-            tell("rudder from stop to stop, blade up and down, clear of the motor, up and down"),
+            msg("rudder from stop to stop, blade up and down, clear of the motor, up and down"),
             _TILTS,
         ),
     ),
     "well": Work(
-        tell("Set the plate into the well and lock it; nothing left loose in the well."),
+        msg("Set the plate into the well and lock it; nothing left loose in the well."),
         "",
-        (tell("lifts out and drops in without jamming"), tell("well drains")),
+        (msg("lifts out and drops in without jamming"), msg("well drains")),
     ),
 }
 

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit.trim import Weight, best_stowed_m
@@ -80,7 +80,7 @@ def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed
             left -= out[-1].packs
         return [s for s in out if s.packs], None
     best = max(range(len(bays)), key=lambda i: room[i])
-    names = bays[best].name if len(bays) == 1 else tell("the bays")
+    names = bays[best].name if len(bays) == 1 else msg("the bays")
     if sum(room) >= packs:
         kilos = sum(bay.max_kg for bay in bays if bay.max_kg is not None)
         return [], find("bay-mass", packs * battery.weight_kg, kilos, bay=names)
@@ -105,11 +105,11 @@ def bank_weights(
     """
     kilos, somewhere = battery.weight_kg, 0.3 * hull.length_m
     if not stowed:
-        return [Weight(tell("battery"), packs * kilos, somewhere, 0.0, 0.15)]
+        return [Weight(msg("battery"), packs * kilos, somewhere, 0.0, 0.15)]
     many = len(stowed) > 1
     return [
         Weight(
-            tell("battery %(i)s", i=i) if many else tell("battery"),
+            msg("battery %(i)s", i=i) if many else msg("battery"),
             s.packs * kilos,
             somewhere if s.bay.ahead_m is None else s.bay.ahead_m,
             s.bay.off_m,

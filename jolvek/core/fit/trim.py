@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.base.units import GRAVITY_M_S2
 from jolvek.core.enquiry.site import Bay
 from jolvek.core.fit.level import lies
@@ -102,11 +102,11 @@ def crew(hull: Hull, load: Load) -> list[Weight]:
         for i in range(load.people)
     ]
     out = [
-        Weight(tell("person %(i)s", i=i), kg, x, 0.0, height)
+        Weight(msg("person %(i)s", i=i), kg, x, 0.0, height)
         for i, (x, kg) in enumerate(zip(seats_m(hull, load.people), seats, strict=True), 1)
     ]
     if load.gear_kg:
-        out.append(Weight(tell("gear"), load.gear_kg, 0.5 * hull.length_m, 0.0, sole_m(hull) + 0.2))
+        out.append(Weight(msg("gear"), load.gear_kg, 0.5 * hull.length_m, 0.0, sole_m(hull) + 0.2))
     return out
 
 
@@ -258,17 +258,17 @@ class Yaw:
 PADDLE_NOTED_N, PADDLE_TIRES_N = 5.0, 15.0
 
 
-def paddle_told(force_n: float) -> str:
+def paddle_text(force_n: float) -> str:
     """What a side pull asks of a paddler, in a customer's words.
 
-    >>> paddle_told(2.0), paddle_told(30.0)[-21:]
+    >>> paddle_text(2.0), paddle_text(30.0)[-21:]
     ('hardly felt: a touch of the paddle now and then', 'mount over the middle')
     """
     if force_n < PADDLE_NOTED_N:
-        return tell("hardly felt: a touch of the paddle now and then")
+        return msg("hardly felt: a touch of the paddle now and then")
     if force_n < PADDLE_TIRES_N:
-        return tell("keep the paddle in on the motor’s side every few strokes")
-    return tell(
+        return msg("keep the paddle in on the motor’s side every few strokes")
+    return msg(
         "the paddle is in on the motor’s side nearly all the time: less power, a rudder, or a"
         " mount over the middle"
     )

@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell, words
+from jolvek.core.base.messages import msg, words
 
 TUBE_OVERHANG = 0.09  # 0.25 to 0.3 m on a tender; common practice, no source
 
@@ -54,9 +54,9 @@ class Family:
         return self.id.startswith("inflatable")
 
     @property
-    def said(self) -> str:
+    def label(self) -> str:
         """Its name within a sentence."""
-        return self.name if self.name.isupper() else tell(self.name.lower())
+        return self.name if self.name.isupper() else msg(self.name.lower())
 
 
 def _family(*fields: object, **more: object) -> Family:
@@ -111,9 +111,7 @@ def family(family_id: str) -> Family:
     try:
         return FAMILIES[family_id]
     except KeyError:
-        raise ValueRefused(
-            "hull.family", family_id, tell("one of ") + ", ".join(FAMILIES)
-        ) from None
+        raise ValueRefused("hull.family", family_id, msg("one of ") + ", ".join(FAMILIES)) from None
 
 
 def typical_beam_m(fam: Family, length_m: float) -> float:

@@ -11,7 +11,7 @@ import numpy as np
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.hydro.families import Family, family
 from jolvek.core.hydro.fouling import BOTTOMS
 
@@ -106,7 +106,7 @@ class Hull:
             raise ValueRefused(
                 "hull.trial_spread",
                 len(self.trial_spread),
-                tell("%(spread)s figures", spread=SPREAD),
+                msg("%(spread)s figures", spread=SPREAD),
             )
         for x in self.trial_spread:
             _between("hull.trial_spread", x, -10, 10)
@@ -115,7 +115,7 @@ class Hull:
             self.length_m,
             fam.length_min_m,
             fam.length_max_m,
-            tell(" for this kind of boat (%(name)s)", name=fam.name),
+            msg(" for this kind of boat (%(name)s)", name=fam.name),
         )
         checked.check(self, "hull")
         _between("hull.beam_m", self.beam_m, 0.3, self.length_m)
@@ -252,24 +252,24 @@ def estimates(hull: Hull, load: Load) -> list[Assumed]:
     """
     several, fam = hull.body_count > 1, hull.fam
     length, beam = round(hull.waterline_m, 3), round(hull.body_waterline_beam_m, 3)
-    share = tell(
+    share = msg(
         "%(waterline_length_ratio)s of the length overall, usual for this kind of hull",
         waterline_length_ratio=f"{fam.waterline_length_ratio:g}",
     )
-    spacing, sides = round(hull.spacing_m, 3), tell("outer bodies at the boat's sides")
-    usual = tell("usual for this kind of hull")
-    usual_beam = tell("usual share of the beam overall for this kind of hull")
-    part = tell(
+    spacing, sides = round(hull.spacing_m, 3), msg("outer bodies at the boat's sides")
+    usual = msg("usual for this kind of hull")
+    usual_beam = msg("usual share of the beam overall for this kind of hull")
+    part = msg(
         "%(body_beam_ratio)s of the beam overall", body_beam_ratio=f"{fam.body_beam_ratio:g}"
     )
-    chine, each = round(hull.chine_m, 3), tell("%(adult)s kg each", adult=f"{ADULT_KG:.0f}")
+    chine, each = round(hull.chine_m, 3), msg("%(adult)s kg each", adult=f"{ADULT_KG:.0f}")
     rows: tuple[tuple[str, bool, float | None, float, str], ...] = (
         ("hull.waterline_length_m", True, hull.waterline_length_m, length, share),
         ("hull.waterline_beam_m", not several, hull.waterline_beam_m, beam, usual_beam),
         ("hull.bodies", several, hull.bodies, hull.body_count, usual),
         ("hull.body_beam_m", several, hull.body_beam_m, beam, part),
         ("hull.body_spacing_m", several, hull.body_spacing_m, spacing, sides),
-        ("hull.chine_beam_m", fam.planes, hull.chine_beam_m, chine, tell("the waterline beam")),
+        ("hull.chine_beam_m", fam.planes, hull.chine_beam_m, chine, msg("the waterline beam")),
         ("hull.deadrise_deg", fam.planes, hull.deadrise_deg, hull.deadrise, usual),
         ("load.people_kg", True, load.people_kg, load.crew_kg, each),
     )

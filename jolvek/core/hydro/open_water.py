@@ -11,7 +11,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 
 BLADES, AREA_RATIO = 3, 0.45  # usual on small outboards; common practice, no source
 DRIVE_EFFICIENCY = (
@@ -84,13 +84,13 @@ def coefficients(
     )
     if p.size and (p.min() < _PITCH_RATIO[0] or p.max() > _PITCH_RATIO[1]):
         raise ValueRefused(
-            tell("pitch ratio"),
+            msg("pitch ratio"),
             float(p.min() if p.min() < _PITCH_RATIO[0] else p.max()),
             "0.4 to 1.4",
         )
     if not (0.3 <= area_ratio <= 1.05 and 2 <= blades <= 7):
         raise ValueRefused(
-            "propeller", (area_ratio, blades), tell("area ratio 0.3 to 1.05 and 2 to 7 blades")
+            "propeller", (area_ratio, blades), msg("area ratio 0.3 to 1.05 and 2 to 7 blades")
         )
     return _polynomial(_K_T, j, p, area_ratio, blades), _polynomial(_K_Q, j, p, area_ratio, blades)
 
@@ -213,7 +213,7 @@ def compare(
         over = np.maximum.accumulate(np.maximum(by_power, by_rev))
         top = float(np.interp(1.0, over, speed_m_s))
         by = (
-            tell("shaft speed")
+            msg("shaft speed")
             if np.interp(top, speed_m_s, by_rev) >= np.interp(top, speed_m_s, by_power)
             else "power"
         )

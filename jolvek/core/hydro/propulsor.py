@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.hydro.drive import REFERENCE, USUAL_PITCH_RATIO, Drive, idle_for_power_w
 from jolvek.core.hydro.hull import Assumed
 from jolvek.core.hydro.open_water import DRIVE_EFFICIENCY, coefficients, run, thrust_coefficient
@@ -122,32 +122,30 @@ def fit(
     speed_m_s = float(pitch_speed_for_power_m_s(power_w))
     if diameter_m is None:
         diameter_m = round(float(diameter_for_power_m(power_w)), 3)
-        known.append(
-            Assumed("motor.propeller_diameter_m", diameter_m, tell("usual for this power"))
-        )
+        known.append(Assumed("motor.propeller_diameter_m", diameter_m, msg("usual for this power")))
     if pitch_m is None:
-        why = tell(
+        why = msg(
             "%(usual_pitch_ratio)s of the diameter", usual_pitch_ratio=f"{USUAL_PITCH_RATIO:g}"
         )
         pitch_m = USUAL_PITCH_RATIO * diameter_m
         if rpm is not None:
-            why = tell("pitch speed usual for this power")
+            why = msg("pitch speed usual for this power")
             pitch_m = float(np.clip(speed_m_s / (rpm / 60), 0.3 * diameter_m, 1.2 * diameter_m))
         pitch_m = round(pitch_m, 3)
         known.append(Assumed("motor.propeller_pitch_m", pitch_m, why))
     if rpm is None:
         rpm = round(60 * speed_m_s / pitch_m, 0)
-        known.append(Assumed("motor.propeller_rpm", rpm, tell("pitch speed usual for this power")))
+        known.append(Assumed("motor.propeller_rpm", rpm, msg("pitch speed usual for this power")))
     if idle_w is None:
         idle_w = round(float(idle_for_power_w(power_w)), 1)
-        known.append(Assumed("motor.idle_w", idle_w, tell("usual for this power")))
+        known.append(Assumed("motor.idle_w", idle_w, msg("usual for this power")))
     factor, claimed, most = REFERENCE, None, peak_w or power_w
     if static_thrust_n is not None:
         claimed = float(loss_factor_from_static(static_thrust_n, diameter_m, most, density_kg_m3))
         by_claim = REFERENCE * (claimed / CLAIM_USUAL) ** CLAIM_POWER
         factor = float(np.clip(by_claim, *LOSS_FACTORS))
         if claimed > LOSS_FACTOR_BELIEVED:
-            why = tell("the static thrust claimed is more than is believed")
+            why = msg("the static thrust claimed is more than is believed")
             known.append(Assumed("motor.loss_factor", round(factor, 3), why))
     return Propulsor(
         diameter_m, pitch_m, rpm / 60.0, factor, claimed, power_w, idle_w, tuple(known)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 
 SALINITY = {"fresh": 0.0, "salt": 0.035}  # kg/kg; ocean water of the ITTC tables
 DEFAULT_TEMPERATURE_C = 15.0
@@ -21,7 +21,7 @@ class Water:
 
     def __post_init__(self) -> None:
         if self.kind not in SALINITY:
-            raise ValueRefused("water.kind", self.kind, tell("salt or fresh"))
+            raise ValueRefused("water.kind", self.kind, msg("salt or fresh"))
         if not 0.0 <= self.temperature_c <= 40.0:
             raise ValueRefused("temperature_c", self.temperature_c, "0 to 40 °C")
 

@@ -6,8 +6,8 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
 
+from jolvek.core.base.messages import msg
 from jolvek.core.base.money import major
-from jolvek.core.base.told import tell
 from jolvek.core.day.charging_plan import ChargingPlan, charging_plan
 from jolvek.core.day.outing import Outing, outing
 from jolvek.core.day.season import Season, season
@@ -182,7 +182,7 @@ class JobSetup:
 def _priced(parts: tuple[Bought, ...]) -> list[Priced]:
     there = "%(title)s, there already"
     return [
-        Priced(tell(there, title=x.item.title) if x.item.own else x.item.title, x.quantity, x.asked)
+        Priced(msg(there, title=x.item.title) if x.item.own else x.item.title, x.quantity, x.asked)
         for x in parts
     ]
 

@@ -16,7 +16,7 @@ from jolvek.core.match.motors import Motors
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.products.unknown import shaft_unknown, weight_unknown
 from jolvek.core.rules.findings import Finding, find
-from jolvek.core.rules.judge import Verdicts, allowed, judge, nearest, of_rows, said
+from jolvek.core.rules.judge import Verdicts, allowed, finding_of, judge, nearest, of_rows
 from jolvek.core.rules.predicates import ROUNDING_M
 
 
@@ -160,7 +160,7 @@ def _why_no_drive(
         if not now.any():
             if rule in ("mount-place", "mount-style"):
                 return nowhere
-            return said(rule, held, nearest(held, left), mine)
+            return finding_of(rule, held, nearest(held, left), mine)
         left = now
     return nowhere
 
@@ -192,5 +192,5 @@ def _why_no_mount(
             for rule, held in verdicts.items()
             if not np.broadcast_to(held.ok, shape)[lightest, k]
         )
-        out[k] = said(rule, held, (lightest, k), shape)
+        out[k] = finding_of(rule, held, (lightest, k), shape)
     return out

@@ -23,7 +23,7 @@ from jolvek.core.products.pair_facts import motor_facts, pair_facts
 from jolvek.core.products.shelf import Item, joins
 from jolvek.core.rules import judge
 from jolvek.core.rules.findings import Finding
-from jolvek.core.rules.rule import Held
+from jolvek.core.rules.rule import Verdict
 
 MOST_SERIES, MOST_PARALLEL = 4, 3
 
@@ -91,8 +91,8 @@ def bank_options(
             k = min(mine, key=lambda row: int(broken[:, row].sum()))
             breaks, problem = broken[:, k], _unstowed(need, motor, mount, banks[k])
             first = int(np.argmax(breaks))
-            said = judge.said(rules[first], held[first], (0, k), shape)
-            not_so.append(replace(banks[k], why=said if breaks.any() else problem))
+            text = judge.finding_of(rules[first], held[first], (0, k), shape)
+            not_so.append(replace(banks[k], why=text if breaks.any() else problem))
     return goes + not_so
 
 
@@ -104,7 +104,7 @@ def _unstowed(need: Need, motor: Item[Motor], mount: Item[Mount], o: BankOption)
 
 def _pair_verdicts(
     need: Need, motor: Item[Motor], banks: Sequence[BankOption], chargers: Sequence[Item[Charger]]
-) -> Mapping[str, Held]:
+) -> Mapping[str, Verdict]:
     """What the rule book finds of a motor with every bank (1, B)."""
     spec = [o.item.spec for o in banks]
     series, parallel = np.array([(o.series, o.parallel) for o in banks], int).reshape(-1, 2).T

@@ -16,7 +16,7 @@ from jolvek.core.match.lying import angles_deg
 from jolvek.core.match.motors import Motors
 from jolvek.core.match.thinning import thin
 from jolvek.core.products.pair_facts import pair_facts
-from jolvek.core.products.shelf import Shelf, owned
+from jolvek.core.products.shelf import Shelf, compatible_with_own_gear
 from jolvek.core.rules.judge import Verdicts, allowed, judge
 
 
@@ -35,7 +35,7 @@ def compatible(shelf: Shelf, m: Motors, s: Supplies, rows: Index | None = None) 
     rows = np.arange(len(shelf.motors)) if rows is None else rows
     these = [shelf.motors[i] for i in rows]
     packs, place = np.unique(s.battery, return_inverse=True)
-    own = owned(these, [shelf.batteries[k] for k in packs])[:, place]
+    own = compatible_with_own_gear(these, [shelf.batteries[k] for k in packs])[:, place]
     single = (
         np.array([not item.pack_ids for item in these], dtype=bool)[:, None]
         | (s.series * s.parallel == 1)[None, :]

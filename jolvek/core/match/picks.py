@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolvek.core.base.arrays import Array, Index
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.match.matching import Match
 from jolvek.core.match.ranking import score
 from jolvek.core.match.sensible import among, limits
@@ -45,14 +45,14 @@ def picks(match: Match) -> list[Pick]:
     wishes, chosen = limits(match), among(match, f.does_day)
     in_hand = -(f.range_m / max(match.need.day.distance_m, 1.0)) / f.price
     rows = [
-        ("cheapest", tell("cheapest"), f.price),
-        ("lightest", tell("lightest to carry"), f.lift_kg + 0.01 * f.mass_kg),
-        ("furthest", tell("goes farthest"), -f.range_m),
-        ("fastest", tell("fastest"), -f.top_speed_m_s),
-        ("reserve", tell("most range for the price"), in_hand),
+        ("cheapest", msg("cheapest"), f.price),
+        ("lightest", msg("lightest to carry"), f.lift_kg + 0.01 * f.mass_kg),
+        ("furthest", msg("goes farthest"), -f.range_m),
+        ("fastest", msg("fastest"), -f.top_speed_m_s),
+        ("reserve", msg("most range for the price"), in_hand),
     ]
     if match.need.day.budget:
-        rows.append(("budget", tell("best for the budget"), -score(match)))
+        rows.append(("budget", msg("best for the budget"), -score(match)))
     return [_pick(key, title, _least(value, f.price, chosen), wishes) for key, title, value in rows]
 
 

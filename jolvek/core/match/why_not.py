@@ -7,14 +7,14 @@ from collections.abc import Set
 import numpy as np
 
 from jolvek.core.base.arrays import Index
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.need import Need
 from jolvek.core.match.banks import Supplies
 from jolvek.core.match.drives import Drives
 from jolvek.core.match.field import Field
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.rules.findings import Finding, find
-from jolvek.core.rules.judge import Verdicts, nearest, said
+from jolvek.core.rules.judge import Verdicts, finding_of, nearest
 
 
 def motor_reasons(
@@ -58,7 +58,7 @@ def _why_no_bank(i: int, s: Supplies, verdicts: Verdicts, shape: tuple[int, int]
     for rule, held in verdicts.items():
         now = left & np.broadcast_to(held.ok, shape)
         if left.any() and not now.any():
-            return said(rule, held, nearest(held, left), shape)
+            return finding_of(rule, held, nearest(held, left), shape)
         left = now
     return find(
         "no-bank",
@@ -161,20 +161,20 @@ def battery_reasons(
 
 
 _BY_AMPS = ("current-continuous", "current-peak", "bms-limit", "connector-limit")
-_ELSE = (tell("it may not be joined as any motor here needs it"), tell("Take another battery."))
-_AMPS = tell("it gives too few amps for every motor of its voltage that fits this boat")
-_LARGER = tell("Take a larger battery, or limit the motor's power.")
+_ELSE = (msg("it may not be joined as any motor here needs it"), msg("Take another battery."))
+_AMPS = msg("it gives too few amps for every motor of its voltage that fits this boat")
+_LARGER = msg("Take a larger battery, or limit the motor's power.")
 _WHY = {
-    "voltage-high": tell("its voltage is too high for every motor that fits this boat"),
-    "voltage-low": tell("its voltage is too low for every motor that fits this boat"),
+    "voltage-high": msg("its voltage is too high for every motor that fits this boat"),
+    "voltage-low": msg("its voltage is too low for every motor that fits this boat"),
     **dict.fromkeys(_BY_AMPS, _AMPS),
-    "no-charger": tell("no charger in the catalogue suits it"),
+    "no-charger": msg("no charger in the catalogue suits it"),
 }
 _HOW = {
-    "voltage-high": tell("Take a battery of lower voltage."),
-    "voltage-low": tell("Take a battery of higher voltage."),
+    "voltage-high": msg("Take a battery of lower voltage."),
+    "voltage-low": msg("Take a battery of higher voltage."),
     **dict.fromkeys(_BY_AMPS, _LARGER),
-    "no-charger": tell("Order a charger for it, or take another battery."),
+    "no-charger": msg("Order a charger for it, or take another battery."),
 }
 
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.base.units import HORSEPOWER_W
 from jolvek.core.electric.bank import Bank, runtime_s
 from jolvek.core.electric.battery import Battery
@@ -55,14 +55,14 @@ def _thrust(item: Item[Any]) -> list[Claim]:
     m = item.spec
     if m.static_thrust_n is None:
         return []
-    level, says = _thrust_told(m, m.propulsor().diameter_m)
-    return [Claim(level, tell("static thrust"), says)]
+    level, says = _thrust_text(m, m.propulsor().diameter_m)
+    return [Claim(level, msg("static thrust"), says)]
 
 
-def _thrust_told(m: Motor, diameter_m: float) -> tuple[str, str]:
+def _thrust_text(m: Motor, diameter_m: float) -> tuple[str, str]:
     claimed = m.static_thrust_n or 0.0
     factor = float(loss_factor_from_static(claimed, diameter_m, m.peak_w))
-    told = tell(
+    text = msg(
         "%(static_thrust)s N claimed from %(peak)s W on %(diameter)s mm",
         static_thrust=f"{claimed:.0f}",
         peak=f"{m.peak_w:.0f}",
@@ -70,23 +70,23 @@ def _thrust_told(m: Motor, diameter_m: float) -> tuple[str, str]:
     )
     if factor > 1:
         limit = f"{float(momentum_thrust_n(m.peak_w, 0.0, diameter_m)):.0f}"
-        return "block", tell(
+        return "block", msg(
             "%(told)s: impossible, the momentum limit without any loss is %(limit)s N.",
-            told=told,
+            told=text,
             limit=limit,
         )
     if factor > LOSS_FACTOR_BELIEVED:
         most = float(momentum_thrust_n(LOSS_FACTOR_BELIEVED * m.peak_w, 0.0, diameter_m))
-        return "caution", tell(
+        return "caution", msg(
             "%(told)s: more than about %(most)s N is not believed; the prediction rests on"
             " %(loss_factor)s of the input.",
-            told=told,
+            told=text,
             most=f"{most:.0f}",
             loss_factor=f"{m.propulsor().loss_factor:.2f}",
         )
-    return "fine", tell(
+    return "fine", msg(
         "%(told)s: a loss factor of %(factor)s, within what such propellers do.",
-        told=told,
+        told=text,
         factor=f"{factor:.2f}",
     )
 
@@ -100,7 +100,7 @@ def _horsepower(item: Item[Any]) -> list[Claim]:
         Claim(
             level,
             "horsepower",
-            tell(
+            msg(
                 "%(claimed_hp)s hp claimed; %(input_power)s W of input are %(real)s hp.",
                 claimed_hp=f"{item.claimed_hp:g}",
                 input_power=f"{item.spec.input_power_w:.0f}",
@@ -118,7 +118,7 @@ def _speed(item: Item[Any]) -> list[Claim]:
     return [
         Claim(
             level,
-            tell("top speed"),
+            msg("top speed"),
             f"{item.claimed_speed_m_s:.1f} m/s claimed; a light 4.3 m skiff with one adult makes"
             f" {top:.1f} m/s.",
         )
@@ -134,7 +134,7 @@ def _runtime(item: Item[Any]) -> list[Claim]:
     ):
         if time_s is not None:
             needed = share * item.spec.input_power_w * time_s / 3600
-            told = tell(
+            text = msg(
                 "%(time)s min at %(word)s power take at least %(needed)s Wh of",
                 time=f"{time_s / 60:.0f}",
                 word=word,
@@ -143,8 +143,8 @@ def _runtime(item: Item[Any]) -> list[Claim]:
             out.append(
                 Claim(
                     "note",
-                    tell("time at %(word)s power", word=word),
-                    tell("%(told)s usable energy.", told=told),
+                    msg("time at %(word)s power", word=word),
+                    msg("%(told)s usable energy.", told=text),
                 )
             )
     return out
@@ -158,7 +158,7 @@ def _energy(item: Item[Any]) -> list[Claim]:
             Claim(
                 "fine",
                 "energy",
-                tell(
+                msg(
                     "%(volts)s V × %(ah)s Ah = %(energy)s Wh; at that many watts it runs "
                     "%(minutes)s min.",
                     volts=f"{b.nominal_voltage_v:g}",
@@ -174,7 +174,7 @@ def _energy(item: Item[Any]) -> list[Claim]:
         Claim(
             level,
             "energy",
-            tell(
+            msg(
                 "%(claimed_energy)s Wh claimed; %(nominal_voltage)s V × %(capacity)s Ah are "
                 "%(energy)s Wh.",
                 claimed_energy=f"{item.claimed_energy_wh:.0f}",
@@ -198,7 +198,7 @@ def _weight(item: Item[Any]) -> list[Claim]:
         Claim(
             "caution" if got > high else "note",
             "weight",
-            tell(
+            msg(
                 "%(got)s Wh per kg; %(lower)s packs have %(low)s to %(high)s: %(word)s than usual.",
                 got=f"{got:.0f}",
                 lower=b.chem.name.lower(),
@@ -234,8 +234,8 @@ def _missing(item: Item[Any]) -> list[Claim]:
     return [
         Claim(
             "note",
-            tell("missing data"),
-            tell(
+            msg("missing data"),
+            msg(
                 "Not given: %(what)s. Estimated instead; it weakens %(weak)s.", what=what, weak=weak
             ),
         )

@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.hydro.hull import FACTORS, UNKNOWNS, Hull
 from jolvek.core.hydro.resistance import leg_n, parts, remembered_table
 from jolvek.core.predict.drag import drag_n
@@ -194,9 +194,9 @@ class Doubt:
     def narrowed(self, power_w: float) -> tuple[tuple[str, float], ...]:
         """What measuring would do: each way with half the band of speed it leaves, best first."""
         ways = {
-            tell("weigh the boat"): {"mass": WEIGHED},
-            tell("measure the waterline afloat"): GIVEN,
-            tell("try one speed on the water"): {**TRIED, "efficiency": TRIED_EFFICIENCY},
+            msg("weigh the boat"): {"mass": WEIGHED},
+            msg("measure the waterline afloat"): GIVEN,
+            msg("try one speed on the water"): {**TRIED, "efficiency": TRIED_EFFICIENCY},
         }
         out: list[tuple[str, float]] = []
         if self.performance.setup.hull.trial_spread:

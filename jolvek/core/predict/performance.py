@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.bank import current_a, runtime_s
 from jolvek.core.hydro.floating import float_at, hull_speed_m_s
 from jolvek.core.hydro.propulsor import Propulsor, shaft_speed_rev_s
@@ -114,26 +114,26 @@ class Performance:
         """Where each further bit of speed starts to cost four times its share of power."""
         found = knee(self.speed_m_s, self.power_w, self.power_limit_w, self.top_speed_m_s)
         if found is None:
-            why = tell("not reached with this power: speed is still cheap")
+            why = msg("not reached with this power: speed is still cheap")
             return Point(None, None, reason=why)
         return Point(*found)
 
     def at_speed(self, speed_m_s: float) -> Point:
         """What a speed through the water (m/s) takes and how long and far it lasts."""
         if speed_m_s <= 0:
-            return Point(None, speed_m_s, reason=tell("a speed above zero is needed"))
+            return Point(None, speed_m_s, reason=msg("a speed above zero is needed"))
         if speed_m_s > self.top_speed_m_s * (1 + 1e-9):
             why = {
-                "pitch": tell("the propeller runs out of pitch"),
-                "torque": tell("the motor cannot turn the propeller faster"),
+                "pitch": msg("the propeller runs out of pitch"),
+                "torque": msg("the motor cannot turn the propeller faster"),
             }.get(
                 self.limited_by,
-                tell("%(power)s W is not enough", power=f"{self.power_limit_w:.0f}"),
+                msg("%(power)s W is not enough", power=f"{self.power_limit_w:.0f}"),
             )
             return Point(
                 None,
                 speed_m_s,
-                reason=tell(
+                reason=msg(
                     "beyond the top speed of %(top)s m/s: %(why)s",
                     top=f"{self.top_speed_m_s:.2f}",
                     why=why,
@@ -158,12 +158,12 @@ class Performance:
     def at_power(self, power_w: float) -> Point:
         """What an input power (W) gives."""
         if not 0 < power_w:
-            return Point(power_w, None, reason=tell("a power above zero is needed"))
+            return Point(power_w, None, reason=msg("a power above zero is needed"))
         if power_w > self.power_limit_w * (1 + 1e-9):
             return Point(
                 power_w,
                 None,
-                reason=tell(
+                reason=msg(
                     "more than the %(power_limit)s W that this setup can give",
                     power_limit=f"{self.power_limit_w:.0f}",
                 ),
@@ -171,7 +171,7 @@ class Performance:
         speed = float(self.speed_at_w(power_w))
         if speed <= self.speed_m_s[0] * 1.001 and self.power_from_rest_w[0] > power_w:
             return (
-                Point(power_w, 0.0, reason=tell("not enough to make way against the wind"))
+                Point(power_w, 0.0, reason=msg("not enough to make way against the wind"))
                 if self.setup.wind_m_s
                 else self._point(power_w, speed, float(self.drag_at_n(speed)))
             )
@@ -265,14 +265,14 @@ class Performance:
     def _point(self, power: float, speed: float, thrust: float) -> Point:
         bank, motor = self.setup.bank, self.setup.motor
         if power < DRIFT_W and self.setup.wind_m_s < 0:
-            return Point(0.0, speed, 0.0, None, None, 0.0, tell("the wind alone drives it"))
+            return Point(0.0, speed, 0.0, None, None, 0.0, msg("the wind alone drives it"))
         if bank is None:
             amps = power / motor.voltage_v if motor.voltage_v else None
             return Point(power, speed, amps, None, None, thrust)
         seconds = float(self.runtime_at_s(power))
         way = max(speed - self.setup.current_m_s, 0.0)
         reason = (
-            tell("the current is as fast as the boat: no way made good")
+            msg("the current is as fast as the boat: no way made good")
             if way == 0 and self.setup.current_m_s > 0
             else ""
         )

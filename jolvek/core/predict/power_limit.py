@@ -7,7 +7,7 @@ from __future__ import annotations
 import math
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.base.units import FOOT_M, HORSEPOWER_W, INCH_M
 from jolvek.core.hydro.hull import Hull
 
@@ -54,7 +54,7 @@ def most_hp(
     """
     if not (0 < length_m < 30 and 0 < transom_width_m < 10):
         raise ValueRefused(
-            "transom_width_m", transom_width_m, tell("a width above 0 and a length below 30 m")
+            "transom_width_m", transom_width_m, msg("a width above 0 and a length below 30 m")
         )
     f = factor(length_m, transom_width_m)
     if f <= 52:

@@ -12,7 +12,7 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.predict.performance import Performance
 from jolvek.core.rules.findings import Finding, find
 
@@ -40,7 +40,7 @@ class Panels:
         if not 0 <= self.rated_w <= 50_000:
             raise ValueRefused("panels.rated_w", self.rated_w, "0 to 50000 W")
         if self.sky not in CLOUDS:
-            raise ValueRefused("panels.sky", self.sky, tell("one of ") + ", ".join(CLOUDS))
+            raise ValueRefused("panels.sky", self.sky, msg("one of ") + ", ".join(CLOUDS))
 
 
 @dataclass(frozen=True)
@@ -92,7 +92,7 @@ def clear_sky_w_m2(
     try:
         start = pd.Timestamp(date, tz="UTC").normalize() - pd.Timedelta(hours=utc_offset_h)
     except ValueError:
-        raise ValueRefused("date", date, tell("a date as 2026-07-01")) from None
+        raise ValueRefused("date", date, msg("a date as 2026-07-01")) from None
     times = pd.date_range(start, start + pd.Timedelta(hours=24), freq=f"{step_min}min")
     position = solarposition.get_solarposition(times, latitude_deg, longitude_deg)
     zenith = position["apparent_zenith"]

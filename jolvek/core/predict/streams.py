@@ -13,7 +13,7 @@ HOLDS_M_S = 0.05  # less way over ground than this is none
 
 
 @dataclass(frozen=True)
-class Held:
+class HeldPlace:
     """One setting in one stream: W, m/s over ground (0 or less: she does not hold), seconds that
     the bank lasts (None: no battery).
     """
@@ -35,7 +35,7 @@ class InStream:
     """
 
     stream_m_s: float
-    settings: tuple[Held, ...]
+    settings: tuple[HeldPlace, ...]
     hold_w: float | None
 
 
@@ -69,7 +69,7 @@ def against_streams(p: Performance, chosen_w: float | None = None) -> tuple[InSt
     lasts = [float(p.runtime_at_s(w)) if p.setup.bank else None for w in powers]
     out = []
     for stream in STREAMS_M_S:
-        held = (Held(w, v - stream, s) for w, v, s in zip(powers, speeds, lasts, strict=True))
+        held = (HeldPlace(w, v - stream, s) for w, v, s in zip(powers, speeds, lasts, strict=True))
         hold = p.at_speed(stream).power_w if stream else 0.0
         out.append(InStream(stream, tuple(held), hold if hold is None or hold > DRIFT_W else 0.0))
     return tuple(out)

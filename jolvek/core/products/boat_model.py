@@ -8,7 +8,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.products.mounting import PLACES
@@ -99,7 +99,7 @@ class BoatModel:
             raise ValueRefused(
                 "boat.to_year",
                 self.to_year,
-                tell("%(from_year)s or later", from_year=self.from_year),
+                msg("%(from_year)s or later", from_year=self.from_year),
             )
 
     def covers(self, year: int | None) -> bool:

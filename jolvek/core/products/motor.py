@@ -10,7 +10,7 @@ import numpy as np
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.hydro.hull import Assumed
 from jolvek.core.hydro.open_water import DRIVE_EFFICIENCY
 from jolvek.core.hydro.propulsor import Propulsor, fit
@@ -74,7 +74,7 @@ class Motor:
             raise ValueRefused(
                 "motor.peak_power_w",
                 self.peak_power_w,
-                tell(
+                msg(
                     "at least the input power, %(input_power)s",
                     input_power=f"{self.input_power_w:g}",
                 ),
@@ -147,16 +147,12 @@ def estimates(motor: Motor, bank_nominal_v: float | None = None) -> list[Assumed
     """
     out = []
     if motor.mass_kg is None:
-        out.append(
-            Assumed("motor.mass_kg", round(motor.weight_kg, 1), tell("usual for this power"))
-        )
-    why = tell("%(style)s, usual for this power", style=motor.style or "outboard")
+        out.append(Assumed("motor.mass_kg", round(motor.weight_kg, 1), msg("usual for this power")))
+    why = msg("%(style)s, usual for this power", style=motor.style or "outboard")
     out.append(Assumed("motor.leg_area_m2", round(motor.leg_area_m2, 5), why))
     if (motor.voltage_v or bank_nominal_v) and None in (motor.voltage_min_v, motor.voltage_max_v):
         low, high = motor.window_v(bank_nominal_v)
-        whose = (
-            tell("its nominal voltage") if motor.voltage_v else tell("the bank's nominal voltage")
-        )
+        whose = msg("its nominal voltage") if motor.voltage_v else msg("the bank's nominal voltage")
         out.append(
             Assumed("motor.voltage_window", f"{low:.1f}–{high:.1f} V", f"0.85 to 1.22 of {whose}")
         )

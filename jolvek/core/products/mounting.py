@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from jolvek.core.base import checked
-from jolvek.core.base.told import words
+from jolvek.core.base.messages import words
 
 PLATE_BELOW_M = 0.025  # plate below the hull bottom; common practice, no source
 PLATE_TOO_DEEP_M = 0.15

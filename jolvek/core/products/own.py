@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Any, ClassVar
 
 from jolvek.core.base import checked
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.battery import Battery
 from jolvek.core.products.shelf import OWN_ID, Item
 
@@ -37,15 +37,15 @@ class OwnGear:
         checked.check(self, "own")
 
     @property
-    def told(self) -> str:
+    def text(self) -> str:
         """What it is, in a line.
 
         >>> from jolvek.core.products.shelf import sample
-        >>> OwnGear("batteries", sample().batteries[0], 2021, 0.8).told
+        >>> OwnGear("batteries", sample().batteries[0], 2021, 0.8).text
         'Sample B50, of 2021, holds 80 % of its charge'
         """
         worn = (
-            tell(", holds %(health)s %% of its charge", health=f"{100 * self.health:.0f}")
+            msg(", holds %(health)s %% of its charge", health=f"{100 * self.health:.0f}")
             if self.health < 1
             else ""
         )

@@ -12,7 +12,7 @@ import numpy as np
 from jolvek.core.base import checked
 from jolvek.core.base.arrays import Mask
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.sun_chain import SunController
@@ -93,7 +93,7 @@ class Item(Generic[Spec]):
         checked.check(self, "product")
         if not ID.fullmatch(self.id):
             raise ValueRefused(
-                "product.id", self.id, tell("letters, figures, dots, dashes, no slash")
+                "product.id", self.id, msg("letters, figures, dots, dashes, no slash")
             )
         if isinstance(self.spec, Motor) and self.spec.style != self.style:
             hung: Motor = replace(self.spec, style=self.style)  # type: ignore[call-arg]
@@ -167,10 +167,12 @@ def joins(motor: Item[Motor], battery: Item[Battery], packs: int) -> bool:
     return owns(motor, battery) and (not motor.pack_ids or packs == 1)
 
 
-def owned(motors: Sequence[Item[Motor]], batteries: Sequence[Item[Battery]]) -> Mask:
+def compatible_with_own_gear(
+    motors: Sequence[Item[Motor]], batteries: Sequence[Item[Battery]]
+) -> Mask:
     """The same of all motors with all batteries (M, B).
 
-    >>> owned(sample().motors, sample().batteries).tolist()
+    >>> compatible_with_own_gear(sample().motors, sample().batteries).tolist()
     [[True]]
     """
     pairs = [[owns(m, b) for b in batteries] for m in motors]
@@ -188,13 +190,13 @@ def sample() -> Shelf:
         "lfp", 25.6, 50, 11.6, 60, length_m=0.33, width_m=0.17, height_m=0.22, name="B50"
     )
     return Shelf(
-        (Item("m12", tell("Sample"), "M12", 1100.0, motor, "outboard", (0.381, 0.508)),),
-        (Item("b50", tell("Sample"), "B50", 700.0, battery),),
-        (Item("clamp", tell("Sample"), "clamp", 0.0, Mount("transom_clamp", 60, 2000)),),
+        (Item("m12", msg("Sample"), "M12", 1100.0, motor, "outboard", (0.381, 0.508)),),
+        (Item("b50", msg("Sample"), "B50", 700.0, battery),),
+        (Item("clamp", msg("Sample"), "clamp", 0.0, Mount("transom_clamp", 60, 2000)),),
         (
             Item(
                 "c20",
-                tell("Sample"),
+                msg("Sample"),
                 "C20",
                 200.0,
                 Charger(24, 20, ("lfp",), charge_voltage_v=29.2),

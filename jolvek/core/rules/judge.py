@@ -9,17 +9,17 @@ import numpy as np
 
 from jolvek.core.base.arrays import Index, Mask
 from jolvek.core.rules.findings import LEVELS, Finding, find
-from jolvek.core.rules.rule import Held
+from jolvek.core.rules.rule import Verdict
 from jolvek.core.rules.rulebook import RULES
 
-Verdicts = Mapping[str, Held]
-_ASKED: dict[tuple[str, str], list[tuple[str, Callable[[Any], Held]]]] = {}
+Verdicts = Mapping[str, Verdict]
+_ASKED: dict[tuple[str, str], list[tuple[str, Callable[[Any], Verdict]]]] = {}
 for _rule in RULES.values():
     if _rule.holds is not None:
         _ASKED.setdefault((_rule.scope, _rule.level), []).append((_rule.id, _rule.holds))
 
 
-def judge(scope: str, facts: Any, level: str = "block") -> dict[str, Held]:
+def judge(scope: str, facts: Any, level: str = "block") -> dict[str, Verdict]:
     """Rule id → what its predicate finds, for every rule of a scope and level, in the book's order.
 
     >>> from jolvek.core.rules.facts import NeedFacts
@@ -33,7 +33,7 @@ def judge(scope: str, facts: Any, level: str = "block") -> dict[str, Held]:
 def allowed(verdicts: Verdicts, shape: tuple[int, ...]) -> Mask:
     """Where every rule holds.
 
-    >>> allowed({"a": Held(np.array([True, False])), "b": Held(True)}, (2,)).tolist()
+    >>> allowed({"a": Verdict(np.array([True, False])), "b": Verdict(True)}, (2,)).tolist()
     [True, False]
     """
     out = np.ones(shape, dtype=bool)
@@ -42,10 +42,11 @@ def allowed(verdicts: Verdicts, shape: tuple[int, ...]) -> Mask:
     return out
 
 
-def said(rule: str, held: Held, where: tuple[int, ...], shape: tuple[int, ...]) -> Finding:
+def finding_of(rule: str, held: Verdict, where: tuple[int, ...], shape: tuple[int, ...]) -> Finding:
     """What a rule says of the candidate at an index of the shape.
 
-    >>> said("plate-power", Held(False, np.array([900.0, 800.0]), 750.0), (1,), (2,)).figure
+    >>> verdict = Verdict(False, np.array([900.0, 800.0]), 750.0)
+    >>> finding_of("plate-power", verdict, (1,), (2,)).figure
     800.0
     """
 
@@ -59,10 +60,10 @@ def said(rule: str, held: Held, where: tuple[int, ...], shape: tuple[int, ...]) 
     return find(rule, at(held.figure), at(held.limit), **words)
 
 
-def of_rows(held: Held, rows: Index, shape: tuple[int, ...]) -> Held:
+def of_rows(held: Verdict, rows: Index, shape: tuple[int, ...]) -> Verdict:
     """What a rule finds of some rows of a shape.
 
-    >>> of_rows(Held(np.array([[True], [False]])), np.array([1]), (2, 3)).ok
+    >>> of_rows(Verdict(np.array([[True], [False]])), np.array([1]), (2, 3)).ok
     array([[False]])
     """
 
@@ -74,13 +75,14 @@ def of_rows(held: Held, rows: Index, shape: tuple[int, ...]) -> Held:
         return array[rows] if whole else array
 
     values = {key: part(value) for key, value in held.values.items()}
-    return Held(part(held.ok), part(held.figure), part(held.limit), values)
+    return Verdict(part(held.ok), part(held.figure), part(held.limit), values)
 
 
-def nearest(held: Held, among: Mask) -> tuple[int, ...]:
+def nearest(held: Verdict, among: Mask) -> tuple[int, ...]:
     """The index among candidates that all break a rule of the one that comes nearest to its limit.
 
-    >>> nearest(Held(np.array([False, False]), np.array([9.0, 7.0]), 5.0), np.array([True, True]))
+    >>> verdict = Verdict(np.array([False, False]), np.array([9.0, 7.0]), 5.0)
+    >>> nearest(verdict, np.array([True, True]))
     (1,)
     """
     shape = among.shape
@@ -107,5 +109,5 @@ def findings(scope: str, facts: Any) -> list[Finding]:
         for rule, held in judge(scope, facts, level).items():
             shape = np.shape(held.ok)
             if not np.all(held.ok):
-                out.append(said(rule, held, (0,) * len(shape), shape))
+                out.append(finding_of(rule, held, (0,) * len(shape), shape))
     return out

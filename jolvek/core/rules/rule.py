@@ -15,7 +15,7 @@ SLACK = 1 + 1e-9  # a figure at its limit is within it
 
 
 @dataclass(frozen=True)
-class Held:
+class Verdict:
     """What a predicate found, in arrays that broadcast: where the rule holds, the figure, the
     limit, and what else its sentence names.
     """
@@ -43,23 +43,23 @@ class Rule:
     source: str
     school: str = "all"
     scope: str = ""
-    holds: Callable[[Any], Held] | None = None
+    holds: Callable[[Any], Verdict] | None = None
     otherwise: str = ""
 
 
-def at_most(figure: Any, limit: Any, **values: Any) -> Held:
+def at_most(figure: Any, limit: Any, **values: Any) -> Verdict:
     """The figure may not exceed the limit; a limit that is not known is infinite.
 
     >>> at_most(np.array([1.0, 3.0]), 2.0).ok.tolist()
     [True, False]
     """
-    return Held(np.asarray(figure) <= np.asarray(limit) * SLACK, figure, limit, values)
+    return Verdict(np.asarray(figure) <= np.asarray(limit) * SLACK, figure, limit, values)
 
 
-def at_least(figure: Any, limit: Any, **values: Any) -> Held:
+def at_least(figure: Any, limit: Any, **values: Any) -> Verdict:
     """The figure may not fall short of the limit.
 
     >>> bool(at_least(2.0, 2.0).ok)
     True
     """
-    return Held(np.asarray(figure) * SLACK >= np.asarray(limit), figure, limit, values)
+    return Verdict(np.asarray(figure) * SLACK >= np.asarray(limit), figure, limit, values)

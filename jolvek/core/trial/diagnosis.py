@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolvek.core.base.told import tell, words
+from jolvek.core.base.messages import msg, words
 
 
 @dataclass(frozen=True)
@@ -239,10 +239,10 @@ def _short_of_speed(points: list[tuple[float, float]]) -> list[Suspected]:
     high = [s for w, s in points if w >= HIGH_FROM * highest]
     every = [s for _, s in points]
     if len(every) >= MANY and min(every) > SLOW_SHARE:
-        why = tell("%(every)s %% short throughout", every=f"{100 * np.mean(every):.0f}")
+        why = msg("%(every)s %% short throughout", every=f"{100 * np.mean(every):.0f}")
         return [Suspected(FAULTS["slow"], why)]
     if low and high and np.mean(high) - np.mean(low) > HIGH_MORE:
-        why = tell(
+        why = msg(
             "%(high)s %% short at high power, %(low)s %% below",
             high=f"{100 * np.mean(high):.0f}",
             low=f"{100 * np.mean(low):.0f}",
@@ -268,11 +268,11 @@ def suspect(
     >>> [x.fault.key for x in suspect([(200, .0), (500, .01), (1000, .12)])]
     ['slow_high']
     """
-    out = [Suspected(FAULTS[key], tell("seen on the water")) for key in FAULTS if key in seen]
-    told = {x.fault.key for x in out}
+    out = [Suspected(FAULTS[key], msg("seen on the water")) for key in FAULTS if key in seen]
+    result = {x.fault.key for x in out}
     out += _short_of_speed(sorted(short))
     if most_w is not None and rated_w and most_w < LOW_POWER * rated_w:
-        why = tell(
+        why = msg(
             "full throttle takes %(most)s of %(rated)s W",
             most=f"{most_w:.0f}",
             rated=f"{rated_w:.0f}",
@@ -280,10 +280,12 @@ def suspect(
         out.append(Suspected(FAULTS["power_low"], why))
     elif drop_v is not None and drop_worked_v is not None:
         if drop_v > max(DROP_MORE * drop_worked_v, DROP_LEAST_V):
-            why = tell(
+            why = msg(
                 "the cables drop %(drop)s V; %(drop_worked)s V were worked out",
                 drop=f"{drop_v:.1f}",
                 drop_worked=f"{drop_worked_v:.1f}",
             )
             out.append(Suspected(FAULTS["power_low"], why))
-    return [x for i, x in enumerate(out) if x.why == "seen on the water" or x.fault.key not in told]
+    return [
+        x for i, x in enumerate(out) if x.why == "seen on the water" or x.fault.key not in result
+    ]

@@ -11,7 +11,7 @@ from typing import Any
 import numpy as np
 
 from jolvek.core.base.arrays import Array
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.hydro.hull import FACTORS, TRIED, UNKNOWNS, UNTRIED, Hull
 from jolvek.core.predict.doubt import PRIORS, WIDER
 
@@ -97,11 +97,11 @@ def taught(hull: Hull, learned: Learned) -> Hull:
     known = {**PRIORS, **WIDER.get(hull.family, {})}
     known |= dict(zip(TRIED, learned.sigma, strict=True))
     spread = np.diag([known[key] ** 2 for key in UNKNOWNS])
-    told: dict[str, Any] = dict(learned.factors)
-    told |= {"trial_spread": tuple(spread.ravel().tolist())}
-    told |= {
-        "tried_on": tell(
+    values: dict[str, Any] = dict(learned.factors)
+    values |= {"trial_spread": tuple(spread.ravel().tolist())}
+    values |= {
+        "tried_on": msg(
             "%(count)s trials %(of_its_kind)s", count=learned.count, of_its_kind=OF_ITS_KIND
         )
     }
-    return replace(hull, **told)
+    return replace(hull, **values)

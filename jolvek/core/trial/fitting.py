@@ -15,14 +15,14 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.hydro.hull import FACTORS, TRIED, UNKNOWNS, UNTRIED, Hull
 from jolvek.core.hydro.resistance import Resistance, remembered_table
 from jolvek.core.predict.doubt import Doubt, doubt, first_speed_m_s
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.fit_slopes import all_slopes, fitted_slopes, prior_covariance
 from jolvek.core.predict.setup import Setup
-from jolvek.core.trial.runs import Pointed, Run, Sorted, sort
+from jolvek.core.trial.runs import Run, Sorted, TrialPoint, sort
 
 ROUNDS = 6
 MOST_STEP = 0.5  # of ln, in a round
@@ -33,7 +33,7 @@ ODD_FROM = 3  # points, from which one may be told from the others
 
 
 @dataclass(frozen=True)
-class Told:
+class RunFit:
     """One run beside the prediction: with the fit, the share it is off, and why it is left out."""
 
     run: Run
@@ -50,8 +50,8 @@ class Fit:
     """
 
     hull: Hull
-    points: tuple[Pointed, ...]
-    told: tuple[Told, ...]
+    points: tuple[TrialPoint, ...]
+    run_fits: tuple[RunFit, ...]
     before: float
     after: float
 
@@ -96,8 +96,8 @@ def fit(setup: Setup, runs: Sequence[Run], on: str = "") -> Fit:
     if not points:
         raise ValueRefused(
             "runs",
-            tell("%(runs)s runs, none of which belongs", runs=len(runs)),
-            tell("both ways, steady"),
+            msg("%(runs)s runs, none of which belongs", runs=len(runs)),
+            msg("both ways, steady"),
         )
     most = max(len(points) // 3, 1) if len(points) >= ODD_FROM else 0
     for _ in range(most):
@@ -106,7 +106,7 @@ def fit(setup: Setup, runs: Sequence[Run], on: str = "") -> Fit:
             break
         i, off = worst
         odd |= dict.fromkeys(
-            points[i].runs, tell("%(off)s %% of speed off the others", off=f"{100 * off:+.0f}")
+            points[i].runs, msg("%(off)s %% of speed off the others", off=f"{100 * off:+.0f}")
         )
         points.pop(i)
     x, _ = _likeliest(plain, table, points, prior)
@@ -138,7 +138,7 @@ def _seen(setup: Setup, table: Resistance, x: Array, speeds: Array) -> tuple[Arr
 
 
 def _left(
-    setup: Setup, table: Resistance, x: Array, points: Sequence[Pointed], first: Doubt
+    setup: Setup, table: Resistance, x: Array, points: Sequence[TrialPoint], first: Doubt
 ) -> Array:
     """What is left of the doubt about all unknowns: the priors, and what the points tell."""
     hull = _with(setup.hull, x)
@@ -158,7 +158,7 @@ def _left(
 def _likeliest(
     setup: Setup,
     table: Resistance,
-    points: Sequence[Pointed],
+    points: Sequence[TrialPoint],
     prior: tuple[Array, Array],
 ) -> tuple[Array, Array]:
     """Mean and covariance of the ln of the four, by Gauss and Newton."""
@@ -184,7 +184,7 @@ def _likeliest(
 def _odd(
     setup: Setup,
     table: Resistance,
-    points: Sequence[Pointed],
+    points: Sequence[TrialPoint],
     prior: tuple[Array, Array],
 ) -> tuple[int, float] | None:
     """The point that is furthest off the others beyond what noise and doubt allow: which, and by
@@ -222,12 +222,12 @@ def speed_at(d: Doubt, power_w: float) -> float:
     return float(first_speed_m_s(d.performance.power_w, d.performance, power_w))
 
 
-def shortfalls(points: Sequence[Pointed], promised: Doubt) -> list[tuple[float, float]]:
+def shortfalls(points: Sequence[TrialPoint], promised: Doubt) -> list[tuple[float, float]]:
     """(W, share of speed short of the promise) of points; below 0 where she is faster.
 
     >>> from jolvek.core.predict.measured import TRIMARAN
     >>> d = doubt(evaluate(TRIMARAN))
-    >>> point = Pointed(500.0, 0.9 * speed_at(d, 500.0), 0.01, (0,))
+    >>> point = TrialPoint(500.0, 0.9 * speed_at(d, 500.0), 0.01, (0,))
     >>> [(w, round(s, 2)) for w, s in shortfalls([point], d)]
     [(500.0, 0.1)]
     """
@@ -245,12 +245,14 @@ def _said(
     p = evaluate(replace(plain, hull=hull), replace(table, hull=hull))
     d = doubt(p)
     through = {i: point.speed_m_s for point in found.points for i in point.runs}
-    told = []
+    rows = []
     for i, run in enumerate(runs):
         predicted = speed_at(d, run.power_w)
         measured = through.get(i, run.speed_m_s)
-        told.append(
-            Told(run, predicted, predicted / measured - 1, i in through, found.left_out.get(i, ""))
+        rows.append(
+            RunFit(
+                run, predicted, predicted / measured - 1, i in through, found.left_out.get(i, "")
+            )
         )
     most = max(point.power_w for point in found.points)
-    return Fit(hull, found.points, tuple(told), first.speed_share(most), d.speed_share(most))
+    return Fit(hull, found.points, tuple(rows), first.speed_share(most), d.speed_share(most))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.base.units import GRAVITY_M_S2
 from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.performance import Performance
@@ -60,7 +60,7 @@ def waits_for(wind_m_s: float) -> str:
     if wind_m_s <= CALM_M_S:
         return ""
     return (
-        tell("wait for less wind, or the lee")
+        msg("wait for less wind, or the lee")
         if wind_m_s <= GUST_M_S
-        else tell("too much wind for a trial")
+        else msg("too much wind for a trial")
     )

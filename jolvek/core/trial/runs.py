@@ -11,7 +11,7 @@ from typing import ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.base.units import GRAVITY_M_S2
 
 HEADINGS = ("", "out", "back")
@@ -54,7 +54,7 @@ class Run:
 
 
 @dataclass(frozen=True)
-class Pointed:
+class TrialPoint:
     """A point of the trial: W, m/s through the water, 1σ of ln speed, the runs that make it, the
     current that was taken out.
     """
@@ -70,7 +70,7 @@ class Pointed:
 class Sorted:
     """Points that belong, and why the other runs do not, by their place."""
 
-    points: tuple[Pointed, ...]
+    points: tuple[TrialPoint, ...]
     left_out: dict[int, str]
 
 
@@ -81,14 +81,14 @@ def unfit(run: Run) -> str:
     ('', 'shallow water')
     """
     if run.gained_m_s > RISING * run.speed_m_s:
-        return tell("still accelerating")
+        return msg("still accelerating")
     if run.gained_m_s < -RISING * run.speed_m_s:
-        return tell("slowing down")
+        return msg("slowing down")
     if run.wind_m_s is not None and run.wind_m_s > GUST_M_S:
         return "gusts"
     if run.depth_m is not None:
         if run.speed_m_s / sqrt(GRAVITY_M_S2 * run.depth_m) > DEPTH_FROUDE:
-            return tell("shallow water")
+            return msg("shallow water")
     return ""
 
 
@@ -102,11 +102,11 @@ def sort(runs: Sequence[Run]) -> Sorted:
     (2.0, -0.3, {2: 'one way only: the current is not known'})
     """
     if len(runs) > MOST_RUNS:
-        raise ValueRefused("runs", len(runs), tell("at most %(most_runs)s", most_runs=MOST_RUNS))
+        raise ValueRefused("runs", len(runs), msg("at most %(most_runs)s", most_runs=MOST_RUNS))
     why = {i: reason for i, run in enumerate(runs) if (reason := unfit(run))}
     fit = [i for i in range(len(runs)) if i not in why]
     points = [
-        Pointed(runs[i].power_w, runs[i].speed_m_s, LONE_NOISE, (i,))
+        TrialPoint(runs[i].power_w, runs[i].speed_m_s, LONE_NOISE, (i,))
         for i in fit
         if not runs[i].heading
     ]
@@ -126,9 +126,11 @@ def sort(runs: Sequence[Run]) -> Sorted:
             continue
         used |= {i, j}
         power = exp((log(a.power_w) + log(b.power_w)) / 2)
-        points.append(Pointed(power, (a.speed_m_s + b.speed_m_s) / 2, PAIR_NOISE, (i, j), current))
+        points.append(
+            TrialPoint(power, (a.speed_m_s + b.speed_m_s) / 2, PAIR_NOISE, (i, j), current)
+        )
     alone = {
-        i: tell("one way only: the current is not known")
+        i: msg("one way only: the current is not known")
         for i in fit
         if runs[i].heading and i not in used
     }

@@ -9,7 +9,7 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.trial.runs import Run
 
 STEADY_S = 20.0  # s that speed and power must hold; Jolvek's own
@@ -141,11 +141,11 @@ def powers_for(found: Sequence[Stretch], powers_w: Sequence[float]) -> list[floa
     for times in (many, 2, 1):
         if len(powers_w) * times == many or (times == many and len(powers_w) == 1):
             return [p for p in powers_w for _ in range(times)]
-    told = f"1, {many}" + (f" or {many // 2}" if many % 2 == 0 else "")
+    text = f"1, {many}" + (f" or {many // 2}" if many % 2 == 0 else "")
     raise ValueRefused(
         "powers",
         len(powers_w),
-        tell("%(told)s: there are %(many)s steady stretches", told=told, many=many),
+        msg("%(told)s: there are %(many)s steady stretches", told=text, many=many),
     )
 
 

@@ -7,12 +7,12 @@ from __future__ import annotations
 from flask import abort
 from itsdangerous import BadData, URLSafeSerializer
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.store import owners
 from jolvek.web import shared
 
 KINDS = ("boat", "calendar", "recall")
-LOST = tell("This address is no longer good. Ask the shop for a new one.")
+LOST = msg("This address is no longer good. Ask the shop for a new one.")
 
 
 def _signer(kind: str) -> URLSafeSerializer:
@@ -27,8 +27,8 @@ def token(kind: str, of_id: int) -> str:
 def of_token(kind: str, text: str) -> int:
     """What a token is for; 404 where it is not good, or no longer."""
     try:
-        told = _signer(kind).loads(text)
-        of_id, number = int(told[0]), int(told[1])
+        result = _signer(kind).loads(text)
+        of_id, number = int(result[0]), int(result[1])
     except (BadData, TypeError, ValueError, IndexError, KeyError):
         abort(404, LOST)
     if number != owners.number_of(shared.conn(), kind, of_id):

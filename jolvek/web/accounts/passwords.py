@@ -9,7 +9,7 @@ from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.web.view.language import tr
 
 LEAST, MOST = 12, 128  # characters
@@ -17,7 +17,7 @@ GOOD = 3  # zxcvbn's score: more than 10^8 guesses
 STEP_S = 30  # of one-time codes, RFC 6238
 
 _HASHER = PasswordHasher()
-_NOBODY = _HASHER.hash(tell("nobody signs in with this"))  # so that unknown names take as long
+_NOBODY = _HASHER.hash(msg("nobody signs in with this"))  # so that unknown names take as long
 
 
 class PasswordRefused(JolvekError):

@@ -188,9 +188,9 @@ def _ask() -> Any:
     return redirect(way)
 
 
-def told(action: str, detail: str = "", who: Person | None = None) -> None:
+def record_activity(action: str, detail: str = "", who: Person | None = None) -> None:
     """A step for the trail, besides the requests that are noted of themselves."""
-    g.told = True
+    g.activity_recorded = True
     _add(action, detail, who)
 
 
@@ -213,7 +213,7 @@ def noted(response: Response) -> Response:
     """Note each change that was made, one's own autosaves of ten minutes as one."""
     endpoint = request.endpoint or ""
     changes = request.method not in ("GET", "HEAD", "OPTIONS") and response.status_code < 400
-    if changes and person() and endpoint not in QUIET and not g.get("told"):
+    if changes and person() and endpoint not in QUIET and not g.get("activity_recorded"):
         since = datetime.now(UTC) - timedelta(seconds=trail.MERGED_S)
         merged = since.isoformat(timespec="microseconds") if endpoint in SAVES_ITSELF else ""
         try:

@@ -52,7 +52,7 @@ def password() -> Any:
     with transaction(shared.conn()) as c:
         people.set_password(c, me.id, new)
     signing.enter(me)
-    signing.told("password changed", who=me)
+    signing.record_activity("password changed", who=me)
     flash(tr("The password is changed; all other sessions have ended."))
     return redirect(url_for("account.page"), 303)
 
@@ -72,13 +72,13 @@ def factor() -> Any:
             people.set_second_factor(c, me.id, offered)
             people.offer_factor(c, me.id, "")
             people.use_code(c, me.id, step)
-        signing.told("one-time codes switched on")
+        signing.record_activity("one-time codes switched on")
         flash(tr("From now on a one-time code is asked too."))
     elif wanted == "off":
         if not passwords.is_right(request.form.get("now", ""), me.password):
             return page({"off": tr("this is not the password in use")}), 422
         people.set_second_factor(shared.conn(), me.id, "")
-        signing.told("one-time codes switched off")
+        signing.record_activity("one-time codes switched off")
         flash(tr("No one-time code is asked any more."))
     return redirect(url_for("account.page"), 303)
 
@@ -86,7 +86,7 @@ def factor() -> Any:
 @bp.post("/sign-out")
 def leave() -> Any:
     """End this session."""
-    signing.told("signed out")
+    signing.record_activity("signed out")
     signing.leave()
     session.clear()
     return redirect(url_for("sign_in.page"), 303)
@@ -95,7 +95,7 @@ def leave() -> Any:
 @bp.post("/account/sign-out-everywhere")
 def leave_all() -> Any:
     """End all of one's sessions, this one too."""
-    signing.told("signed out everywhere")
+    signing.record_activity("signed out everywhere")
     people.sign_out_everywhere(shared.conn(), _me().id)
     signing.leave()
     session.clear()

@@ -10,7 +10,7 @@ from flask import Blueprint, abort, flash, redirect, request, send_from_director
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.enquiry.first_word import FirstWord, enquiry_of
 from jolvek.core.hydro.families import FAMILIES
-from jolvek.store import came_in, enquiries
+from jolvek.store import enquiries, intake
 from jolvek.store.db import transaction
 from jolvek.web import data, errors
 from jolvek.web.accounts import limits
@@ -29,7 +29,7 @@ def _page(refused: dict[str, str], code: int = 200) -> Any:
     if not data.shop().intake:
         abort(404)
     words = {"paces": first_word_form.PACE_WORDS, "waters": first_word_form.WATER_WORDS}
-    more = {"families": FAMILIES.values(), "most": came_in.MOST_PHOTOS, "typed": request.form}
+    more = {"families": FAMILIES.values(), "most": intake.MOST_PHOTOS, "typed": request.form}
     return show("ask/page.html", refused=refused, **words, **more), code
 
 
@@ -49,15 +49,15 @@ def send() -> Any:
         abort(404)
     if request.form.get("website"):  # no person sees this entry
         return redirect(url_for("ask.thanks"), 303)
-    said, refused = first_word_form.read(request.form, display.current())
+    result, refused = first_word_form.read(request.form, display.current())
     files = [f for f in request.files.getlist("photos") if f.filename]
-    if len(files) > came_in.MOST_PHOTOS:
-        refused["photos"] = tr("at most %(most_photos)s photos", most_photos=came_in.MOST_PHOTOS)
-    if said is None or refused:
+    if len(files) > intake.MOST_PHOTOS:
+        refused["photos"] = tr("at most %(most_photos)s photos", most_photos=intake.MOST_PHOTOS)
+    if result is None or refused:
         if files:  # a browser does not keep them
             refused.setdefault("photos", "choose your photos once more")
         return _page(refused, 422)
-    return _kept(said, files)
+    return _kept(result, files)
 
 
 def _kept(said: FirstWord, files: list[Any]) -> Any:
@@ -74,9 +74,9 @@ def _kept(said: FirstWord, files: list[Any]) -> Any:
         return _page({"photos": str(error)}, 422)
     with transaction(conn()) as c:
         number = enquiries.add(c, enquiry, now(), tr("the customer"))
-        came_in.add(c, number, now(), estimated)
+        intake.add(c, number, now(), estimated)
         for name in names:
-            came_in.add_photo(c, number, name)
+            intake.add_photo(c, number, name)
     return redirect(url_for("ask.thanks"), 303)
 
 
@@ -96,7 +96,7 @@ def looked(enquiry_id: int) -> Any:
     """Somebody has looked at what came in."""
     stored_or_404(enquiry_id)
     with transaction(conn()) as c:
-        came_in.looked(c, enquiry_id, now(), who())
+        intake.looked(c, enquiry_id, now(), who())
     flash(tr("It waits for a look no more."))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 
@@ -104,7 +104,7 @@ def looked(enquiry_id: int) -> Any:
 @bp.get("/enquiry/<int:enquiry_id>/photos/<int:photo_id>")
 def photo(enquiry_id: int, photo_id: int) -> Any:
     """One of the customer's photos."""
-    names = dict(came_in.photos_of(conn(), enquiry_id))
+    names = dict(intake.photos_of(conn(), enquiry_id))
     if photo_id not in names:
         abort(404)
     folder = data.settings().data_dir / "photos"

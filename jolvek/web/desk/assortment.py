@@ -78,7 +78,7 @@ def page() -> Any:
             "chart": front_chart(front, (c.value, c.coverage), d.total, data.shop().currency),
             "lacking": [(n, x) for n, x in zip(d.names, d.lacking, strict=True) if x],
         }
-    return show("shelf/stock.html", **more)
+    return show("catalogue/stock.html", **more)
 
 
 @bp.post("")

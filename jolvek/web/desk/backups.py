@@ -37,7 +37,7 @@ def make() -> Any:
         path = store.make(data.settings().data_dir, datetime.now())
     except JolvekError as error:
         abort(507, str(error))
-    signing.told("backup made", path.name)
+    signing.record_activity("backup made", path.name)
     flash(
         tr(
             "%(name)s is made, %(st_size)s MB.",
@@ -53,6 +53,6 @@ def download(name: str) -> Any:
     """One to be taken away: it holds everything, so it is noted."""
     if name not in {b.path.name for b in store.kept(data.settings().data_dir)}:
         abort(404)
-    signing.told("backup downloaded", name)
+    signing.record_activity("backup downloaded", name)
     folder = store.folder_of(data.settings().data_dir)
     return send_from_directory(folder, name, as_attachment=True)

@@ -34,8 +34,8 @@ def table(name: str, form: str) -> Response:
         rows = [("product", "seen", "faults", "open", tr("a quarter by h"), tr("half by h"))]
         for p in found.products:
             ends = (p.first.quarter_h, p.first.half_h) if p.first else (None, None)
-            told = tuple("" if x is None else f"{x:.1f}" for x in ends)
-            rows += [(p.title, seen, str(n), str(o), *told) for seen, n, o in p.faults]
+            texts = tuple("" if x is None else f"{x:.1f}" for x in ends)
+            rows += [(p.title, seen, str(n), str(o), *texts) for seen, n, o in p.faults]
     else:
         abort(404)
     return table_file(rows, name, form)

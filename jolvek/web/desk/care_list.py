@@ -81,14 +81,14 @@ def letters() -> Any:
     with transaction(conn()) as c:
         mails, without = care_letters.remind(c, data.shop(), rows, way, who(), now())
     sending.hand_on(conn(), post_of(data.settings()), now())
-    signing.told("reminders written", str(mails))
-    told = (
+    signing.record_activity("reminders written", str(mails))
+    text = (
         tr("%(mails)s written to.", mails=counted(mails, "owner"))
         if mails
         else tr("All with an address were told.")
     )
     flash(
-        told
+        text
         + (
             tr(" Without a mail address: %(without)s; call them.", without=without)
             if without
@@ -123,6 +123,6 @@ def shut() -> Any:
     """Calendar addresses given out so far lead nowhere any more."""
     with transaction(conn()) as c:
         owners.shut(c, "calendar", 0)
-    signing.told("calendar address shut", "")
+    signing.record_activity("calendar address shut", "")
     flash(tr("The calendar has a new address; the old one leads nowhere."))
     return redirect(url_for("care_list.page"), 303)

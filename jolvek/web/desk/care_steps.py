@@ -7,7 +7,7 @@ from typing import Any
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.care.steps import (
     KINDS,
     LAID_UP,
@@ -30,24 +30,24 @@ from jolvek.web.view.language import tr
 
 bp = Blueprint("care_steps", __name__, url_prefix="/care/steps")
 KIND_WORDS = {
-    "trip": tell("after each trip"),
-    "hours": tell("every so many hours"),
-    "date": tell("with the season"),
-    "months": tell("every so many months"),
+    "trip": msg("after each trip"),
+    "hours": msg("every so many hours"),
+    "date": msg("with the season"),
+    "months": msg("every so many months"),
 }
 AT_WORDS = {
     "": "–",
-    SEASON_START: tell("before the season"),
-    SEASON_END: tell("after the season"),
-    LAID_UP: tell("while laid up"),
+    SEASON_START: msg("before the season"),
+    SEASON_END: msg("after the season"),
+    LAID_UP: msg("while laid up"),
 }
 LABELS = {
-    "text": tell("What is to be done"),
-    "hazard": tell("Caution"),
-    "kind": tell("When"),
-    "every": tell("Every, hours or months"),
-    "at": tell("Of the season"),
-    "source": tell("Source"),
+    "text": msg("What is to be done"),
+    "hazard": msg("Caution"),
+    "kind": msg("When"),
+    "every": msg("Every, hours or months"),
+    "at": msg("Of the season"),
+    "source": msg("Source"),
 }
 _WATERS = {"salt": (True, False), "fresh, lead": (False, True)}
 
@@ -116,15 +116,15 @@ def save() -> Any:
     try:
         with transaction(conn()) as c:
             now_is = values(_steps(care_edits.all_edits(c), product).get(key))
-            told = _care(key, merged(form, now_is, LABELS)) if do == "save" else None
-            key = told.key if told else key
+            result = _care(key, merged(form, now_is, LABELS)) if do == "save" else None
+            key = result.key if result else key
             if do == "back":
                 care_edits.back(c, product, key)
             elif key:
-                care_edits.keep(c, Edit(product, key, told), who(), now())
+                care_edits.keep(c, Edit(product, key, result), who(), now())
     except JolvekError as error:
         return _page(str(error), 422)
-    signing.told(f"step of care: {do}", f"{product} {key}")
+    signing.record_activity(f"step of care: {do}", f"{product} {key}")
     flash({"save": tr("Kept."), "drop": tr("Dropped."), "back": tr("Jolvek’s own step again.")}[do])
     return redirect(url_for("care_steps.page", product=product or None), 303)
 

@@ -12,7 +12,7 @@ from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.store import acceptance, offers
 from jolvek.store.db import transaction
 from jolvek.store.offers import Event, Sent
@@ -27,8 +27,8 @@ from jolvek.web.view.language import tr
 
 bp = Blueprint("customer", __name__, url_prefix="/o/<token>")
 ANSWERED = {
-    "accepted": tell("You have accepted this offer."),
-    "declined": tell("You have declined this offer."),
+    "accepted": msg("You have accepted this offer."),
+    "declined": msg("You have declined this offer."),
 }
 OFTEN, MOST_TEXT, MOST_NAME = "60 per minute; 600 per hour", 2000, 120
 
@@ -47,10 +47,10 @@ def _sent(token: str) -> Sent:
 
 def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
     sent = _sent(token)
-    told = offers.content(conn(), sent.id)
+    result = offers.content(conn(), sent.id)
     way = url_for("customer.page", token=token, _external=True)
     more = {
-        "o": told,
+        "o": result,
         "token": token,
         "refused": refused,
         "typed": request.form,
@@ -58,7 +58,7 @@ def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
         "offer_id": sent.id,
         "revised": _revised(token, sent),
         "events": offers.events(conn(), sent.id),
-        "totals": totals(told, offers.events(conn(), sent.id)),
+        "totals": totals(result, offers.events(conn(), sent.id)),
         "qr": Markup(segno.make(way).svg_inline(scale=3, border=2)),
     }
     body = show("customer/page.html", **more)
@@ -87,11 +87,11 @@ def paper(token: str) -> Response:
 def answer(token: str) -> Any:
     """Ask, accept or decline; it stands in the enquiry at once."""
     sent, form = _sent(token), request.form
-    told = offers.content(conn(), sent.id)
+    result = offers.content(conn(), sent.id)
     kind, text = form.get("do", ""), form.get("text", "").strip()[:MOST_TEXT]
     name, letter = form.get("name", "").strip()[:MOST_NAME], form.get("letter", "")
-    letters = [x["letter"] for x in told["alternatives"]]
-    offered = {y["text"] for x in told["alternatives"] for y in x["lines"] if y["optional"]}
+    letters = [x["letter"] for x in result["alternatives"]]
+    offered = {y["text"] for x in result["alternatives"] for y in x["lines"] if y["optional"]}
     ticked = tuple(sorted(offered & set(form.getlist("addon")))) if kind == "accepted" else ()
     refused, drawn = _signed(form.get("signature", "") if kind == "accepted" else "")
     letter = letter if kind == "accepted" else ""
@@ -108,7 +108,7 @@ def answer(token: str) -> Any:
                 "The offer was revised meanwhile. This is the revision: read it first."
             )
         if not refused:
-            offers.happened(c, sent.id, event)
+            offers.record_event(c, sent.id, event)
             if kind == "accepted":
                 acceptance.accept(c, sent, letter, event.at)
     if refused:
@@ -143,12 +143,12 @@ def _signed(strokes: str) -> tuple[dict[str, str], str]:
 @limits.limiter.limit(OFTEN)
 def total(token: str, letter: str) -> Any:
     """The total of one alternative with the add-ons that are ticked."""
-    told = offers.content(conn(), _sent(token).id)
-    found = [x for x in told["alternatives"] if x["letter"] == letter]
+    result = offers.content(conn(), _sent(token).id)
+    found = [x for x in result["alternatives"] if x["letter"] == letter]
     if not found:
         abort(404)
     ticked = request.form.getlist("addon")
-    summed = with_add_ons(told, letter, ticked)
+    summed = with_add_ons(result, letter, ticked)
     return show("customer/_total.html", x=found[0], summed=summed)
 
 

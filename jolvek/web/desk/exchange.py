@@ -24,9 +24,9 @@ def _page(taken: exchange.Taken | None = None, wrong: str = "", code: int = 200)
 
 
 def _file(body: bytes | str, mime: str, name: str) -> Response:
-    signing.told("data taken out", name)
-    told = {"Content-Disposition": f'attachment; filename="{name}"'}
-    return Response(body, mimetype=mime, headers=told)
+    signing.record_activity("data taken out", name)
+    values = {"Content-Disposition": f'attachment; filename="{name}"'}
+    return Response(body, mimetype=mime, headers=values)
 
 
 @bp.get("")
@@ -43,7 +43,7 @@ def pack() -> Response:
     out = tempfile.TemporaryFile()  # closed by the answer; photos are more than memory may hold
     exchange.pack(conn(), folder, data.shop().currency, out)
     out.seek(0)
-    signing.told("data taken out", "shop.zip")
+    signing.record_activity("data taken out", "shop.zip")
     return send_file(out, "application/zip", as_attachment=True, download_name="shop.zip")
 
 
@@ -58,7 +58,9 @@ def unpack() -> Any:
         taken = exchange.unpack(conn(), upload.stream, folder, now(), who())
     except JolvekError as error:
         return _page(wrong=str(error), code=422)
-    signing.told("data taken in", f"{taken.enquiries} enquiries, {taken.products} products")
+    signing.record_activity(
+        "data taken in", f"{taken.enquiries} enquiries, {taken.products} products"
+    )
     return _page(taken)
 
 
@@ -72,14 +74,14 @@ def customers(form: str) -> Response:
     if form == "vcf":
         return _file(contacts.vcards(found), contacts.VCARD, "customers.vcf")
     head = ("name", "telephone", "mail", "address", "boat")
-    signing.told("data taken out", f"customers.{form}"[:40])
+    signing.record_activity("data taken out", f"customers.{form}"[:40])
     return table_file([head, *(tuple(vars(c).values()) for c in found)], "customers", form)
 
 
 @bp.get("/enquiries.<form>")
 def enquiries(form: str) -> Response:
     """Enquiries as CSV or a spreadsheet."""
-    signing.told("data taken out", f"enquiries.{form}"[:40])
+    signing.record_activity("data taken out", f"enquiries.{form}"[:40])
     return table_file(exchange.table(conn()), "enquiries", form)
 
 

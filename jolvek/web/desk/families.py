@@ -40,7 +40,7 @@ def choose() -> Any:
             trials.leave_out(c, form["trial"], do == "leave")
             done = f"{form['trial'][:40]}: {do}"
     if done:
-        signing.told("trials of a family", done)
+        signing.record_activity("trials of a family", done)
     return redirect(url_for("families.page"), 303)
 
 
@@ -64,6 +64,6 @@ def take() -> Any:
     except JolvekError as error:
         flash(tr("Not taken: %(error)s", error=error))
     else:
-        signing.told("trials taken in", str(new))
+        signing.record_activity("trials taken in", str(new))
         flash(tr("%(new)s new trials are taken in.", new=new))
     return redirect(url_for("families.page"), 303)

@@ -108,9 +108,9 @@ def book() -> Any:
         return _page(read.refused, 422)
     try:
         on = form.get("on_day", "") or (date.today() + timedelta(days=1)).isoformat()
-        told = Booking(0, boat, on, start, length / 3600)
+        record = Booking(0, boat, on, start, length / 3600)
         with transaction(conn()) as c:
-            bookings.add(c, told, who())
+            bookings.add(c, record, who())
     except JolvekError as error:
         return _page({"from_h": str(error)}, 422)
     return redirect(again("fleet.page", where), 303)

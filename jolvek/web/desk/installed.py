@@ -24,7 +24,7 @@ def manifest() -> Any:
         }
         for size in (192, 512)
     ]
-    told = jsonify(
+    result = jsonify(
         id="/",
         name=f"Jolvek, {data.shop().name}",
         short_name="Jolvek",
@@ -35,8 +35,8 @@ def manifest() -> Any:
         theme_color=GROUND,
         icons=icons,
     )
-    told.mimetype = "application/manifest+json"
-    return told
+    result.mimetype = "application/manifest+json"
+    return result
 
 
 @bp.get("/worker.js")

@@ -37,7 +37,7 @@ def make() -> Any:
             wrong=tr("%(most)s are there already; take one away first", most=store.MOST), code=422
         )
     key = store.make(conn(), name, now())
-    signing.told("key made", name)
+    signing.record_activity("key made", name)
     return _page(key)
 
 
@@ -45,6 +45,6 @@ def make() -> Any:
 def drop() -> Any:
     """Take one away; it is refused at once."""
     store.drop(conn(), request.form.get("token", "")[:64])
-    signing.told("key taken away")
+    signing.record_activity("key taken away")
     flash(tr("The key is taken away; who uses it is refused from now on."))
     return redirect(url_for("keys.page"), 303)

@@ -8,7 +8,7 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.store import people as store
 from jolvek.store.db import transaction
 from jolvek.store.people import ROLES, Person
@@ -22,12 +22,12 @@ from jolvek.web.view.language import tr
 bp = Blueprint("people", __name__, url_prefix="/people")
 MOST_NAME = 80
 ROLE_WORDS = {
-    "reader": tell("looks, changes nothing"),
-    "rigger": tell("and keeps fitting and photos"),
-    "advisor": tell("and keeps enquiries, setups, offers and the catalogue"),
-    "owner": tell("and people, settings, backups and the trail"),
+    "reader": msg("looks, changes nothing"),
+    "rigger": msg("and keeps fitting and photos"),
+    "advisor": msg("and keeps enquiries, setups, offers and the catalogue"),
+    "owner": msg("and people, settings, backups and the trail"),
 }
-LABELS = {"role": tell("Role"), "active": tell("may sign in")}
+LABELS = {"role": msg("Role"), "active": msg("may sign in")}
 
 
 @bp.get("")
@@ -69,7 +69,7 @@ def add() -> Any:
             number = store.add(c, name, shown, role, now())
     except sqlite3.IntegrityError:
         return page({"name": tr("read “%(name)s”; that name is taken", name=name)}), 422
-    signing.told("person added", f"{shown}, {role}")
+    signing.record_activity("person added", f"{shown}, {role}")
     return page(way=_way(number), whose=shown)
 
 
@@ -84,7 +84,7 @@ def change() -> Any:
         if last and who.active and (role != "owner" or not active):
             abort(422, tr("One owner must stay: make somebody else owner first."))
         store.set_role(c, who.id, role, active)
-    signing.told("person changed", f"{who.shown}: {role}, {'in' if active else 'out'}")
+    signing.record_activity("person changed", f"{who.shown}: {role}, {'in' if active else 'out'}")
     word = tr(role)
     flash(
         tr("%(name)s: %(role)s.", name=who.shown, role=word)
@@ -100,7 +100,7 @@ def invite() -> Any:
     who = _somebody()
     if not who.active:
         abort(422, tr("%(shown)s may not sign in; let them in first.", shown=who.shown))
-    signing.told("one-time address made", f"for {who.shown}")
+    signing.record_activity("one-time address made", f"for {who.shown}")
     return page(way=_way(who.id), whose=who.shown)
 
 
@@ -109,6 +109,6 @@ def leave() -> Any:
     """End all sessions of somebody, at once."""
     who = _somebody()
     store.sign_out_everywhere(shared.conn(), who.id)
-    signing.told("sessions ended", f"of {who.shown}")
+    signing.record_activity("sessions ended", f"of {who.shown}")
     flash(tr("All sessions of %(shown)s have ended.", shown=who.shown))
     return redirect(url_for("people.page"), 303)

@@ -21,21 +21,21 @@ from jolvek.store import suppliers
 from jolvek.store.db import transaction
 from jolvek.web import errors, saving
 from jolvek.web.accounts import signing
-from jolvek.web.desk.shelf import kind_or_404
+from jolvek.web.desk.catalogue import kind_or_404
 from jolvek.web.forms.columns_form import columns_from
 from jolvek.web.pages import catalogue_page
 from jolvek.web.shared import conn, settings, show
 from jolvek.web.view.display import counted
 from jolvek.web.view.language import tr
 
-bp = Blueprint("price_lists", __name__, url_prefix="/shelf/import")
+bp = Blueprint("price_lists", __name__, url_prefix="/catalogue/import")
 LAID_ASIDE = 8  # files of one person that wait to be confirmed
 
 
 def _form(code: int = 200, **more: Any) -> Any:
     columns = {k: list(shelf_csv.columns(k)) for k in store.KINDS}
-    told = {"kinds": store.KINDS, "columns": columns, "suppliers": suppliers.names(conn())}
-    return render_template("shelf/import.html", **told, **more), code
+    values = {"kinds": store.KINDS, "columns": columns, "suppliers": suppliers.names(conn())}
+    return render_template("catalogue/import.html", **values, **more), code
 
 
 @bp.get("")
@@ -76,13 +76,13 @@ def _preview(content: bytes, name: str, kind: str, shelf: Shelf) -> Any:
     rows = _rows(content, kind, shelf)
     more = {"token_value": _kept(content), "kind": kind, "name": name, "shown": _stamp(rows)}
     seen = catalogue_page.preview(rows)
-    return show("shelf/preview.html", seen, p=seen, **more)
+    return show("catalogue/preview.html", seen, p=seen, **more)
 
 
 def _stamp(rows: list[tuple[str, shelf_csv.Row]]) -> str:
     """What a preview showed, in short: other rows or other changes have another."""
-    told = "\n".join(f"{k} {r.line} {r.state} {r.title} {r.changes}" for k, r in rows)
-    return sha256(told.encode()).hexdigest()[:32]
+    result = "\n".join(f"{k} {r.line} {r.state} {r.title} {r.changes}" for k, r in rows)
+    return sha256(result.encode()).hexdigest()[:32]
 
 
 def _mine() -> str:
@@ -132,8 +132,8 @@ def _ask(
     """Ask what each column of the file is."""
     asked = {"head": head, "columns": columns, "refused": refused or {}}
     keys = list(shelf_csv.columns(kind))
-    told = {"token_value": token, "kind": kind, "name": name, "supplier": supplier, "keys": keys}
-    page = render_template("shelf/columns.html", **told, **asked)
+    values = {"token_value": token, "kind": kind, "name": name, "supplier": supplier, "keys": keys}
+    page = render_template("catalogue/columns.html", **values, **asked)
     return page, 422 if refused else 200
 
 
@@ -147,14 +147,14 @@ def columns() -> Any:
     content, supplier = path.read_bytes(), form.get("supplier", "").strip()[:80]
     try:
         head = supplier_columns.table(content)[0]
-        told, refused = columns_from(form, head)
+        result, refused = columns_from(form, head)
         if refused:
-            return _ask(_kept(content), name, kind, supplier, head, told, refused)
+            return _ask(_kept(content), name, kind, supplier, head, result, refused)
         shelf = store.load(conn())
-        read = supplier_columns.translated(content, kind, told, shelf)
+        read = supplier_columns.translated(content, kind, result, shelf)
         if supplier:
             with transaction(conn()) as c:
-                suppliers.keep(c, supplier, kind, {k: asdict(v) for k, v in told.items()})
+                suppliers.keep(c, supplier, kind, {k: asdict(v) for k, v in result.items()})
         return _preview(read, name, kind, shelf)
     except JolvekError as error:
         return refuse(f"{name}: {error}")
@@ -222,7 +222,7 @@ def _written(c: Connection, path: Path, kind: str) -> Any:
     path.unlink(missing_ok=True)
     left = tr(", %(wrong)s left out", wrong=counted(len(wrong), tr("wrong row"))) if wrong else ""
     flash(tr("%(items)s imported%(left)s.", items=counted(len(items), "product"), left=left))
-    return redirect(url_for("shelf.page", kind=kind), 303)
+    return redirect(url_for("catalogue.page", kind=kind), 303)
 
 
 def refuse(text: str) -> Any:

@@ -29,11 +29,11 @@ SHOWN = 200
 
 def _asked() -> tuple[Asked, str]:
     """What is asked, and why it is refused."""
-    told = {
+    values = {
         k: request.values.get(k, "").strip()[:80] for k in ("product", "batch", "first", "last")
     }
     try:
-        return Asked(**told), ""
+        return Asked(**values), ""
     except JolvekError as error:
         return Asked(), str(error)
 
@@ -83,18 +83,18 @@ def begin() -> Any:
     try:
         with transaction(conn()) as c:
             title, words = form.get("title", "").strip(), form.get("words", "").strip()
-            number = recalls.begin(c, title, asked.told, words, who(), now())
-            told = [(recalls.add_letter(c, number, h), h) for h in found]
+            number = recalls.begin(c, title, asked.text, words, who(), now())
+            rows = [(recalls.add_letter(c, number, h), h) for h in found]
             mails = care_letters.write_all(
-                c, data.shop(), (number, title, words), told, _way, now()
+                c, data.shop(), (number, title, words), rows, _way, now()
             )
     except JolvekError as error:
         return _page(str(error), 422)
     sending.hand_on(conn(), post_of(data.settings()), now())
-    signing.told("recall", title)
-    rest = len(told) - mails
+    signing.record_activity("recall", title)
+    rest = len(rows) - mails
     flash(
-        tr("%(told)s, %(mails)s mailed", told=counted(len(told), "letter"), mails=mails)
+        tr("%(told)s, %(mails)s mailed", told=counted(len(rows), "letter"), mails=mails)
         + (tr("; print %(rest)s.", rest=rest) if rest else ".")
     )
     return redirect(url_for("recalls.one", number=number), 303)
@@ -119,8 +119,8 @@ def _recall(number: int) -> Recall:
 @bp.get("/<int:number>")
 def one(number: int) -> Any:
     """One recall: its letters, who has not answered first."""
-    told = [(x, care_letters.holder_of(conn(), x)) for x in recalls.letters(conn(), number)]
-    return show("care/recall.html", r=_recall(number), letters=told, answers=recalls.ANSWERS)
+    rows = [(x, care_letters.holder_of(conn(), x)) for x in recalls.letters(conn(), number)]
+    return show("care/recall.html", r=_recall(number), letters=rows, answers=recalls.ANSWERS)
 
 
 @bp.get("/<int:number>/letters.<form>")
@@ -133,14 +133,14 @@ def letters(number: int, form: str) -> Response:
         rows = [head, *(tuple(getattr(x, k) for k in keys) for x in found)]
         return table_file(rows, f"recall-{number}", form)
     open_ones = [x for x in found if not x.answer]
-    told = [(x, care_letters.holder_of(conn(), x), *_way_and_code(x.id)) for x in open_ones]
-    if not told:
+    texts = [(x, care_letters.holder_of(conn(), x), *_way_and_code(x.id)) for x in open_ones]
+    if not texts:
         abort(404, tr("All have answered: there is nothing to print."))
 
     def speak(enquiry_id: int) -> str:
         return language.choose(spoken_to(enquiry_id))
 
-    body = pdf.write(render_template("care/letters.html", r=r, letters=told, speak=speak))
+    body = pdf.write(render_template("care/letters.html", r=r, letters=texts, speak=speak))
     return Response(body, mimetype="application/pdf")
 
 

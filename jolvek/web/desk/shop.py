@@ -52,7 +52,7 @@ def save() -> Any:
         asked, refused = shop_form.read(form, before)
         changed = store.save(c, asked, before)
     if changed:
-        signing.told("settings changed", ", ".join(changed))
+        signing.record_activity("settings changed", ", ".join(changed))
     g.pop("shop", None)  # read anew in this request
     if refused:
         return _page(refused, 422, typed=form)
@@ -72,7 +72,7 @@ def test_mail() -> Any:
         post_of(data.settings()).hand_on(0, to, letter)
     except OSError as error:
         return _page({"test_mail": tr("It was not sent: %(why)s", why=str(error)[:300])}, 422)
-    signing.told("test mail")
+    signing.record_activity("test mail")
     flash(tr("The test mail is on its way to %(to)s.", to=to))
     return redirect(url_for("shop.page"), 303)
 
@@ -88,7 +88,7 @@ def logo() -> Any:
         return _page({}, 422, str(error))
     with transaction(data.conn()) as c:
         store.save(c, replace(before, logo=name), before)
-    signing.told("logo changed")
+    signing.record_activity("logo changed")
     flash(tr("The logo is saved.") if name else tr("The logo is taken off."))
     return redirect(url_for("shop.page"), 303)
 

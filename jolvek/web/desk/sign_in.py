@@ -39,13 +39,13 @@ def enter() -> Any:
     right = passwords.is_right(request.form.get("password", ""), found.password if found else "")
     if not found or not right or not found.active or not _code_is_right(found):
         guessing.was_wrong(name)
-        signing.told("sign-in refused", f"as {name[:MOST_NAME]}")
+        signing.record_activity("sign-in refused", f"as {name[:MOST_NAME]}")
         wrong = tr("Name, password or one-time code is not right.")
         more = {"back": back, "name": request.form.get("name", ""), "wrong": wrong}
         return shared.show("account/sign_in.html", **more), 422
     signing.enter(found)
     guessing.was_right(name, found.id)
-    signing.told("signed in", who=found)
+    signing.record_activity("signed in", who=found)
     return redirect(back, 303)
 
 
@@ -99,6 +99,6 @@ def choose(token: str) -> Any:
     if refused:
         more = {"who": who, "refused": refused, "typed": typed}
         return shared.show("account/welcome.html", token=token, **more), 422
-    signing.told("password chosen", f"for {shown}", who)
+    signing.record_activity("password chosen", f"for {shown}", who)
     flash(tr("The password is saved. Sign in with it."))
     return redirect(url_for("sign_in.page"), 303)

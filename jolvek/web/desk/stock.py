@@ -9,8 +9,8 @@ from flask import Blueprint, abort, flash, redirect, request, url_for
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.messages import msg
 from jolvek.core.base.money import minor
-from jolvek.core.base.told import tell
 from jolvek.store import shelf, stock
 from jolvek.store.db import transaction
 from jolvek.store.stock import Stock
@@ -22,11 +22,11 @@ from jolvek.web.view import display
 from jolvek.web.view.language import tr
 from jolvek.web.view.rates import digits_of
 
-bp = Blueprint("stock", __name__, url_prefix="/shelf")
+bp = Blueprint("stock", __name__, url_prefix="/catalogue")
 LABELS = {
-    "supplier": tell("Supplier"),
-    "in_stock": tell("In stock"),
-    "buying": tell("Buying price"),
+    "supplier": msg("Supplier"),
+    "in_stock": msg("In stock"),
+    "buying": msg("Buying price"),
 }
 
 
@@ -35,7 +35,7 @@ def save(kind: str, product_id: str) -> Any:
     """Keep supplier, number in stock and buying price."""
     if kind not in shelf.TABLES or shelf.stored_row(conn(), kind, product_id) is None:
         abort(404)
-    back = redirect(url_for("shelf.product", kind=kind, product_id=product_id) + "#stock", 303)
+    back = redirect(url_for("catalogue.product", kind=kind, product_id=product_id) + "#stock", 303)
     with transaction(conn()) as c:
         form = merged(request.form, stock_values(stock.get(c, kind, product_id)), LABELS)
         try:
@@ -43,7 +43,7 @@ def save(kind: str, product_id: str) -> Any:
         except JolvekError as error:
             flash(tr("Stock is not saved: %(error)s", error=error))
             return back
-    signing.told("stock changed", product_id)
+    signing.record_activity("stock changed", product_id)
     flash(tr("Stock is saved."))
     return back
 

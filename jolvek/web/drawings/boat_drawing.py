@@ -215,8 +215,8 @@ def _length(hull: Hull, view: View, y: float, labels: Labels) -> list[str]:
     """The length below the boat, with the draught where that has no dimension of its own."""
     stern, bow = view.at(0, 0)[0], view.at(hull.length_m, 0)[0]
     ends = f"M{stern:.1f} {y - 4:.1f}v8M{bow:.1f} {y - 4:.1f}v8"
-    said = tr("%(labels)s, draws %(labels2)s", labels=labels.length, labels2=labels.draught)
-    words = labels.length if labels.transom else said
+    message = tr("%(labels)s, draws %(labels2)s", labels=labels.length, labels2=labels.draught)
+    words = labels.length if labels.transom else message
     return [
         path(f"{ends}M{stern:.1f} {y:.1f}H{bow:.1f}", "dim"),
         text((stern + bow) / 2, y + 15, words, "dimtext", "middle"),

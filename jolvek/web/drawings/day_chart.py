@@ -9,9 +9,9 @@ from dataclasses import dataclass
 import numpy as np
 from markupsafe import Markup
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.day.getting_home import NoReturn
-from jolvek.core.day.otherwise import turn_index
+from jolvek.core.day.scenario import turn_index
 from jolvek.core.day.voyage import Event, Voyage
 from jolvek.web.drawings.charts import DASHES, Frame, marker, thousands
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, rect, tag, text
@@ -19,12 +19,12 @@ from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 
 _WORDS = {
-    "warning": tell("15 min left"),
+    "warning": msg("15 min left"),
     "reserve": "reserve",
-    "cut-back": tell("power cut back"),
-    "swap": tell("spare in"),
+    "cut-back": msg("power cut back"),
+    "swap": msg("spare in"),
     "empty": "empty",
-    "no-way": tell("no way made"),
+    "no-way": msg("no way made"),
     "home": "home",
 }
 

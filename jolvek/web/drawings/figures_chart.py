@@ -52,9 +52,9 @@ def promise_chart(rows: Sequence[Spread]) -> Markup:
         bar = rect(x(r.low), y - 6, max(x(r.high) - x(r.low), 2), 12, "spread")
         out.append(tag("g", bar, fill="#DDD6C8", stroke=INK))
         out.append(circle(x(r.middle), y, 4.5, "point"))
-    told = tr("Speed measured against the promise by family; the table has every figure")
+    message = tr("Speed measured against the promise by family; the table has every figure")
     return picture(
-        WIDTH, height, "care-chart promise-kept", told, [tag("g", "".join(out), **ON_PAPER)]
+        WIDTH, height, "care-chart promise-kept", message, [tag("g", "".join(out), **ON_PAPER)]
     )
 
 
@@ -84,7 +84,7 @@ def first_fault_chart(curves: Sequence[tuple[str, FirstFault]]) -> Markup:
         out.append(tag("g", key, stroke=INK, **pen))
         out.append(text(f.x0 + 42, y, name, "tick"))
     height = 244.0 + 18 * len(curves) + 6
-    told = tr("Boats without a fault by hours under way; the table has quarter and half")
+    message = tr("Boats without a fault by hours under way; the table has quarter and half")
     return picture(
-        WIDTH, height, "care-chart first-fault", told, [tag("g", "".join(out), **ON_PAPER)]
+        WIDTH, height, "care-chart first-fault", message, [tag("g", "".join(out), **ON_PAPER)]
     )

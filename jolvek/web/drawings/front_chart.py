@@ -43,5 +43,5 @@ def front_chart(
     out += [circle(f.x(v), f.y(s), 3.5, "point") for v, s in points]
     mark = circle(f.x(here[0]), f.y(here[1]), 7, "here")
     out.append(tag("g", mark, fill="none", stroke=INK, stroke_width="2"))
-    told = tr("Customers served against the value in stock; the table has every figure")
-    return picture(WIDTH, HEIGHT, "care-chart front", told, [tag("g", "".join(out), **ON_PAPER)])
+    message = tr("Customers served against the value in stock; the table has every figure")
+    return picture(WIDTH, HEIGHT, "care-chart front", message, [tag("g", "".join(out), **ON_PAPER)])

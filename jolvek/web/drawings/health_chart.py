@@ -56,7 +56,7 @@ def health_chart(t: Trend) -> Markup:
     end = tag("g", line(f.x0, y(t.end), f.x1, y(t.end), "end-of-life"), stroke=INK)
     out += [end, text(f.x1 + 6, y(t.end) + 4, tr("worn out"), "tick")]
     out += [circle(f.x(a), y(percent), 3.5, "point") for a, percent in t.points]
-    told = tr("Capacity of the battery over the years with its band; its figures stand in words")
+    message = tr("Capacity of the battery over the years with its band; its figures stand in words")
     return picture(
-        WIDTH, HEIGHT, "care-chart health-chart", told, [tag("g", "".join(out), **ON_PAPER)]
+        WIDTH, HEIGHT, "care-chart health-chart", message, [tag("g", "".join(out), **ON_PAPER)]
     )

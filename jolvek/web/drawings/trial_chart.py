@@ -50,8 +50,10 @@ def trial_chart(c: Curves, unit: str) -> Markup:
     for power, speed, used in c.points:
         mark = circle(frame.x(power), frame.y(speed), 5, "point" if used else "point is-left-out")
         out.append(tag("g", mark, fill=INK if used else "none", stroke=INK))
-    told = tr("Speed over power: promise with its band, points of the trial; figures in the table")
-    return picture(WIDTH, HEIGHT, "trial-chart", told, [tag("g", "".join(out), **ON_PAPER)])
+    message = tr(
+        "Speed over power: promise with its band, points of the trial; figures in the table"
+    )
+    return picture(WIDTH, HEIGHT, "trial-chart", message, [tag("g", "".join(out), **ON_PAPER)])
 
 
 def _grid(f: Frame, unit: str) -> list[str]:

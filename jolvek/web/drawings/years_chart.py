@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from markupsafe import Markup
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.deal.cost import Cost
 from jolvek.web.drawings.charts import Frame, nice_step, thousands
 from jolvek.web.drawings.svg import circle, line, path, picture, poly, tag, text
@@ -36,7 +36,7 @@ def years_chart(c: Cost, currency: str) -> Markup:
     if abs(ends[0] - ends[1]) < 14:  # the names would lie on each other
         ends[ends[0] > ends[1]] -= 7
         ends[ends[0] <= ends[1]] += 7
-    lines = ((tell("electric"), c.electric, ends[0]), (tell("petrol"), c.petrol, ends[1]))
+    lines = ((msg("electric"), c.electric, ends[0]), (msg("petrol"), c.petrol, ends[1]))
     for name, sums, y in lines:
         points = [(frame.x(i), frame.y(x)) for i, x in enumerate(sums)]
         dash = "7 4" if name == "petrol" else None
@@ -50,8 +50,8 @@ def years_chart(c: Cost, currency: str) -> Markup:
         high = min(low + 1, years)
         value = c.electric[low] + share * (c.electric[high] - c.electric[low])
         out.append(circle(frame.x(c.break_even_year), frame.y(value), 5, "sum-even"))
-    told = _told(years, currency)
-    return picture(WIDTH, HEIGHT, "years-chart", told, [tag("g", "".join(out), **ON_PAPER)])
+    result = _told(years, currency)
+    return picture(WIDTH, HEIGHT, "years-chart", result, [tag("g", "".join(out), **ON_PAPER)])
 
 
 def _told(years: int, currency: str) -> str:

@@ -8,22 +8,22 @@ from flask_wtf import FlaskForm
 from wtforms import BooleanField, StringField, validators
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.site import MOST_BAYS, Bay
 from jolvek.web.forms.fields import QuantityField, allowed
 from jolvek.web.view.language import tr
 
 ROWS = range(1, MOST_BAYS + 1)
 _FIELDS = (  # the record's key, the field's name, label, quantity
-    ("length_m", "length", tell("Length"), "length"),
-    ("width_m", "width", tell("Width"), "length"),
-    ("height_m", "height", tell("Height"), "length"),
-    ("max_kg", "max", tell("Carries"), "mass"),
-    ("ahead_m", "ahead", tell("Ahead of stern"), "length"),
-    ("off_m", "off", tell("To starboard"), "length"),
-    ("above_m", "above", tell("Floor above keel"), "length"),
-    ("lid_length_m", "lid_length", tell("Lid length"), "length"),
-    ("lid_width_m", "lid_width", tell("Lid width"), "length"),
+    ("length_m", "length", msg("Length"), "length"),
+    ("width_m", "width", msg("Width"), "length"),
+    ("height_m", "height", msg("Height"), "length"),
+    ("max_kg", "max", msg("Carries"), "mass"),
+    ("ahead_m", "ahead", msg("Ahead of stern"), "length"),
+    ("off_m", "off", msg("To starboard"), "length"),
+    ("above_m", "above", msg("Floor above keel"), "length"),
+    ("lid_length_m", "lid_length", msg("Lid length"), "length"),
+    ("lid_width_m", "lid_width", msg("Lid width"), "length"),
 )
 NAMES = tuple(name for _, name, *_ in _FIELDS)
 _NEEDED = ("length", "width", "height")
@@ -32,12 +32,12 @@ _NEEDED = ("length", "width", "height")
 def add_bay_fields(form: type[FlaskForm]) -> None:
     """Put the fields bay1_name, bay1_length and so on into a form."""
     for i in ROWS:
-        name = StringField(tell("Bay"), [validators.Length(max=Bay.TEXTS["name"])])
+        name = StringField(msg("Bay"), [validators.Length(max=Bay.TEXTS["name"])])
         setattr(form, f"bay{i}_name", name)
         for key, short, label, quantity in _FIELDS:
             field = QuantityField(label, quantity, *allowed(Bay, key))
             setattr(form, f"bay{i}_{short}", field)
-        setattr(form, f"bay{i}_closed", BooleanField(tell("closed, no ventilation")))
+        setattr(form, f"bay{i}_closed", BooleanField(msg("closed, no ventilation")))
 
 
 def bays_from(form: FlaskForm, before: tuple[Bay, ...]) -> tuple[Bay, ...]:

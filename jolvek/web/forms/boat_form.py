@@ -20,7 +20,7 @@ from wtforms.fields.choices import SelectChoice
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.enquiry import WORDS, Enquiry
 from jolvek.core.enquiry.site import Site, default_places
 from jolvek.core.hydro.fouling import BOTTOMS
@@ -37,10 +37,10 @@ from jolvek.web.view.language import tr
 STORAGE = (
     "",
     "trailer",
-    tell("car roof"),
-    tell("car boot"),
+    msg("car roof"),
+    msg("car boot"),
     "davit",
-    tell("mooring or berth"),
+    msg("mooring or berth"),
     "carried",
 )
 MOST_KG = allowed(Load, "seat_kg")[1]
@@ -51,49 +51,49 @@ _SLOTS = {key: name for key, (name, *_) in FIN_BOXES.items()}
 class BoatForm(FlaskForm):
     """Boat, load and site of one enquiry."""
 
-    title = StringField(tell("Title"), [validators.Length(max=Enquiry.TEXTS["title"])])
-    customer = StringField(tell("Customer"), [validators.Length(max=Enquiry.TEXTS["customer"])])
-    phone = StringField(tell("Telephone"), [validators.Length(max=Enquiry.TEXTS["phone"])])
-    mail = StringField(tell("Mail"), [validators.Length(max=Enquiry.TEXTS["mail"])])
-    address = StringField(tell("Address"), [validators.Length(max=Enquiry.TEXTS["address"])])
-    model = StringField(tell("Make and model"), [validators.Length(max=Enquiry.TEXTS["model"])])
-    note = TextAreaField(tell("Note"), [validators.Length(max=Enquiry.TEXTS["note"])])
+    title = StringField(msg("Title"), [validators.Length(max=Enquiry.TEXTS["title"])])
+    customer = StringField(msg("Customer"), [validators.Length(max=Enquiry.TEXTS["customer"])])
+    phone = StringField(msg("Telephone"), [validators.Length(max=Enquiry.TEXTS["phone"])])
+    mail = StringField(msg("Mail"), [validators.Length(max=Enquiry.TEXTS["mail"])])
+    address = StringField(msg("Address"), [validators.Length(max=Enquiry.TEXTS["address"])])
+    model = StringField(msg("Make and model"), [validators.Length(max=Enquiry.TEXTS["model"])])
+    note = TextAreaField(msg("Note"), [validators.Length(max=Enquiry.TEXTS["note"])])
     storage = SelectField(
-        tell("Kept and carried"),
-        choices=[SelectChoice(s, s or tell("not said")) for s in STORAGE],
+        msg("Kept and carried"),
+        choices=[SelectChoice(s, s or msg("not said")) for s in STORAGE],
         default="",
         validate_choice=False,
     )
     construction = SelectField(
-        tell("Built of"),
-        choices=[SelectChoice(s, s or tell("not said")) for s in CONSTRUCTIONS],
+        msg("Built of"),
+        choices=[SelectChoice(s, s or msg("not said")) for s in CONSTRUCTIONS],
         default="",
     )
     chambers = SelectField(
-        tell("Inflatable floor"),
-        choices=[SelectChoice(s, s or tell("not said")) for s in CHAMBERS],
+        msg("Inflatable floor"),
+        choices=[SelectChoice(s, s or msg("not said")) for s in CHAMBERS],
         default="",
     )
     fin_box = SelectField(
-        tell("Fin box"),
-        choices=[SelectChoice(k, name) for k, name in {"": tell("not said"), **_SLOTS}.items()],
+        msg("Fin box"),
+        choices=[SelectChoice(k, name) for k, name in {"": msg("not said"), **_SLOTS}.items()],
         default="",
     )
-    family = FamilyField(tell("Kind of boat"))
+    family = FamilyField(msg("Kind of boat"))
     bottom = RadioField(
-        tell("Bottom"), choices=[SelectChoice(b, b) for b in BOTTOMS], default="clean"
+        msg("Bottom"), choices=[SelectChoice(b, b) for b in BOTTOMS], default="clean"
     )
-    remote_steering = BooleanField(tell("remote steering"))
-    petrol_aboard = BooleanField(tell("petrol aboard"))
-    rudder_lifts = BooleanField(tell("rudder blade swings up"))
-    registration = BooleanField(tell("registration needed here"))
+    remote_steering = BooleanField(msg("remote steering"))
+    petrol_aboard = BooleanField(msg("petrol aboard"))
+    rudder_lifts = BooleanField(msg("rudder blade swings up"))
+    registration = BooleanField(msg("registration needed here"))
     places = ChecksField(
-        tell("Mounting places"),
+        msg("Mounting places"),
         choices=[SelectChoice(k, v.split(" ", 1)[-1]) for k, v in PLACES.items()],
     )
-    seats = StringField(tell("Or each, from the helm"), [validators.Length(max=200)])
+    seats = StringField(msg("Or each, from the helm"), [validators.Length(max=200)])
     water = RadioField(
-        tell("Water"),
+        msg("Water"),
         choices=[SelectChoice("salt", "salt"), SelectChoice("fresh", "fresh")],
         default="salt",
     )

@@ -15,8 +15,8 @@ def chosen(field: str, allowed: Collection[str], form: Mapping[str, str] | None 
     """
     word = (form or request.form).get(field, "")
     if word not in allowed:
-        told = tr(
+        text = tr(
             "Read “%(word)s”; allowed is one of %(allowed)s.", word=word, allowed=", ".join(allowed)
         )
-        abort(422, told)
+        abort(422, text)
     return word

@@ -13,15 +13,15 @@ def columns_from(
     form: Mapping[str, str], head: Sequence[str]
 ) -> tuple[dict[str, Column], dict[str, str]]:
     """Each column of the file as told, and what is refused of it, by column."""
-    told, refused = {}, {}
+    result, refused = {}, {}
     for i, name in enumerate(head):
         if not name:
             continue  # without a name nobody can say what it is
         key, unit = form.get(f"key{i}", ""), form.get(f"unit{i}", "").strip()
         rate = form.get(f"rate{i}", "").strip()
         try:
-            told[name] = Column(key, unit, figure(rate, "rate", False) if rate else 1.0)
+            result[name] = Column(key, unit, figure(rate, "rate", False) if rate else 1.0)
         except JolvekError as error:
-            told[name] = Column(key)
+            result[name] = Column(key)
             refused[name] = str(error)
-    return told, refused
+    return result, refused

@@ -7,7 +7,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.fit.as_set import THROTTLES, AsSet
 from jolvek.core.fit.controls import runs
 from jolvek.core.fit.fitted import Fitted
@@ -17,9 +17,9 @@ from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 
 WORDS = {
-    "": tell("as the motor comes"),
-    "cable": tell("remote, by cable"),
-    "wireless": tell("remote, wireless"),
+    "": msg("as the motor comes"),
+    "cable": msg("remote, by cable"),
+    "wireless": msg("remote, wireless"),
 }
 NAMES = {"throttle_m": "cable", "controller_ahead_m": "controller", "lead_m": "lead"}
 

@@ -20,7 +20,7 @@ from wtforms.fields.choices import SelectChoice
 
 from jolvek.core.base import checked, typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import (
     AGAINST,
@@ -35,57 +35,57 @@ from jolvek.web.forms.leg_rows import add_leg_fields, leg_values, legs_from
 from jolvek.web.view.language import tr
 
 WISH_WORDS = {
-    "price": tell("costs little"),
-    "light": tell("light to carry"),
-    "range": tell("goes far"),
-    "speed": tell("goes fast"),
-    "silence": tell("quiet"),
-    "hands_free": tell("hands free"),
-    "tidy": tell("tidy, few parts"),
+    "price": msg("costs little"),
+    "light": msg("light to carry"),
+    "range": msg("goes far"),
+    "speed": msg("goes fast"),
+    "silence": msg("quiet"),
+    "hands_free": msg("hands free"),
+    "tidy": msg("tidy, few parts"),
 }
 AGAINST_WORDS = {
-    "home": tell("on the way home"),
-    "all day": tell("all day"),
+    "home": msg("on the way home"),
+    "all day": msg("all day"),
 }
 SCHOOL_WORDS = {
-    "fifth": tell("a share"),
-    "thirds": tell("a third"),
-    "hour": tell("an hour's running"),
+    "fifth": msg("a share"),
+    "thirds": msg("a third"),
+    "hour": msg("an hour's running"),
 }
 DAY_FIELDS = (  # the record's key, the field's name, label, quantity, hint
-    ("wind_m_s", "wind", tell("Wind against"), "speed", ""),
-    ("current_m_s", "current", tell("Current against"), "speed", ""),
-    ("reserve", "reserve", tell("Share kept"), "share", ""),
-    ("speed_limit_m_s", "limit", tell("Speed limit"), "speed", ""),
-    ("temperature_c", "temperature", tell("Battery temperature"), "celsius", ""),
-    ("shore_limit_w", "shore_limit", tell("Shore gives at most"), "power", "16 A at 230 V: 3680 W"),
-    ("charges_per_day", "charges", tell("Charges a day"), "count", tell("of a boat on hire")),
+    ("wind_m_s", "wind", msg("Wind against"), "speed", ""),
+    ("current_m_s", "current", msg("Current against"), "speed", ""),
+    ("reserve", "reserve", msg("Share kept"), "share", ""),
+    ("speed_limit_m_s", "limit", msg("Speed limit"), "speed", ""),
+    ("temperature_c", "temperature", msg("Battery temperature"), "celsius", ""),
+    ("shore_limit_w", "shore_limit", msg("Shore gives at most"), "power", "16 A at 230 V: 3680 W"),
+    ("charges_per_day", "charges", msg("Charges a day"), "count", msg("of a boat on hire")),
     (
         "runs_per_day",
         "runs",
-        tell("Runs a day"),
+        msg("Runs a day"),
         "count",
-        tell("of a boat on hire; the day above is one"),
+        msg("of a boat on hire; the day above is one"),
     ),
-    ("days_a_season", "days", tell("Days a season"), "count", tell("of a boat on hire")),
-    ("dock_solar_w", "dock_solar", tell("Panels on the dock"), "power", tell("rated")),
-    ("dock_battery_wh", "dock_battery", tell("Battery on the dock, Wh"), "number", ""),
-    ("start_charge", "start_charge", tell("Sets out with"), "share", tell("of the charge")),
+    ("days_a_season", "days", msg("Days a season"), "count", msg("of a boat on hire")),
+    ("dock_solar_w", "dock_solar", msg("Panels on the dock"), "power", msg("rated")),
+    ("dock_battery_wh", "dock_battery", msg("Battery on the dock, Wh"), "number", ""),
+    ("start_charge", "start_charge", msg("Sets out with"), "share", msg("of the charge")),
     (
         "own_charger_v",
         "own_charger",
-        tell("Own charger, V"),
+        msg("Own charger, V"),
         "number",
-        tell("at the end of the charge, where the customer has one"),
+        msg("at the end of the charge, where the customer has one"),
     ),
-    ("hotel_w", "hotel", tell("Other loads"), "power", tell("lights, fridge, instruments")),
-    ("solar_w", "solar", tell("Solar panels"), "power", tell("rated, lying flat")),
-    ("latitude_deg", "latitude", tell("Latitude"), "angle", ""),
-    ("longitude_deg", "longitude", tell("Longitude"), "angle", ""),
-    ("start_h", "start", tell("Sets out at"), "clock", tell("o'clock")),
-    ("max_lift_kg", "lift", tell("Heaviest lift"), "mass", ""),
-    ("budget", "budget", tell("Budget"), "money", ""),
-    ("max_noise_db", "noise", tell("Loudest, dB(A)"), "number", ""),
+    ("hotel_w", "hotel", msg("Other loads"), "power", msg("lights, fridge, instruments")),
+    ("solar_w", "solar", msg("Solar panels"), "power", msg("rated, lying flat")),
+    ("latitude_deg", "latitude", msg("Latitude"), "angle", ""),
+    ("longitude_deg", "longitude", msg("Longitude"), "angle", ""),
+    ("start_h", "start", msg("Sets out at"), "clock", msg("o'clock")),
+    ("max_lift_kg", "lift", msg("Heaviest lift"), "mass", ""),
+    ("budget", "budget", msg("Budget"), "money", ""),
+    ("max_noise_db", "noise", msg("Loudest, dB(A)"), "number", ""),
 )
 # what stands between two sums: no comma of a thousand or of cents
 _BETWEEN = re.compile(r";|,(?!\d)|,(?=\d{4}|\d{1,3}\s\d{3}(?!\d))")
@@ -96,26 +96,26 @@ _NAMES = {name: key for key, name, *_ in DAY_FIELDS}
 class DayForm(FlaskForm):
     """The day of one enquiry; legs follow as leg1_name, leg1_speed and so on."""
 
-    speed = QuantityField(tell("Wanted speed"), "speed", *allowed(Day, "speed_m_s"), True)
-    distance = QuantityField(tell("Distance, there and back"), "distance", 50, 1e6, True)
+    speed = QuantityField(msg("Wanted speed"), "speed", *allowed(Day, "speed_m_s"), True)
+    distance = QuantityField(msg("Distance, there and back"), "distance", 50, 1e6, True)
     reserve_school = RadioField(
-        tell("Kept in reserve"),
+        msg("Kept in reserve"),
         choices=[SelectChoice(school, SCHOOL_WORDS[school]) for school in RESERVE_SCHOOLS],
         default="fifth",
     )
     against = SelectField(
-        tell("Wind and current against you"),
+        msg("Wind and current against you"),
         choices=[SelectChoice(x, AGAINST_WORDS[x]) for x in AGAINST],
         default=AGAINST[0],
     )
-    electric_only = BooleanField(tell("electric-only water"))
-    standby = QuantityField(tell("Waits out there"), "duration", *allowed(Day, "standby_s"))
-    charge = QuantityField(tell("Hours to charge"), "duration", _CHARGE_S[0], _CHARGE_S[1])
-    shore_power = BooleanField(tell("shore power"))
-    sky = SelectField(tell("Sky"), choices=[SelectChoice(s, s) for s in SKIES], default="fair")
-    date = StringField(tell("Date"))
-    hands_free = BooleanField(tell("must steer hands-free"))
-    budgets = StringField(tell("Budgets to compare"), [validators.Length(max=200)])
+    electric_only = BooleanField(msg("electric-only water"))
+    standby = QuantityField(msg("Waits out there"), "duration", *allowed(Day, "standby_s"))
+    charge = QuantityField(msg("Hours to charge"), "duration", _CHARGE_S[0], _CHARGE_S[1])
+    shore_power = BooleanField(msg("shore power"))
+    sky = SelectField(msg("Sky"), choices=[SelectChoice(s, s) for s in SKIES], default="fair")
+    date = StringField(msg("Date"))
+    hands_free = BooleanField(msg("must steer hands-free"))
+    budgets = StringField(msg("Budgets to compare"), [validators.Length(max=200)])
     changed = HiddenField()
     page = HiddenField()
 

@@ -9,8 +9,8 @@ from typing import Any
 
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.base.messages import msg
 from jolvek.core.base.money import minor
-from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import Line, Terms
 from jolvek.core.deal.years import Assumed
 from jolvek.store.shop import Shop
@@ -19,10 +19,10 @@ from jolvek.web.view.language import tr
 MOST_LETTERS, FREE_ROWS = 3, 6
 USUAL_DAYS = 30
 FIGURES = {  # name: label, lowest, highest
-    "discount": (tell("Discount in all, %"), 0, 100),
-    "deposit": (tell("Deposit, %"), 0, 100),
-    "instalments": (tell("Instalments of the rest"), 1, 60),
-    "valid_days": (tell("Valid for, days"), 1, 365),
+    "discount": (msg("Discount in all, %"), 0, 100),
+    "deposit": (msg("Deposit, %"), 0, 100),
+    "instalments": (msg("Instalments of the rest"), 1, 60),
+    "valid_days": (msg("Valid for, days"), 1, 365),
 }
 FREE_KEYS = ("text", "quantity", "price", "discount", "tax")
 LINE, YEARS = "off_", "y_"  # before the names of entries: discount of a line, an assumption
@@ -88,10 +88,10 @@ def free_line(row: Mapping[str, str], digits: int) -> Line:
 
 LABELS = {
     **{key: label for key, (label, *_) in FIGURES.items()},
-    **{f"letter_{x}": tell("Setup %(letter)s", letter=x) for x in "ABCDE"},
-    **{f"service_{key}": tell("Services") for key in SERVICES},
-    "years_shown": tell("The years’ cost"),
-    "language": tell("Language"),
+    **{f"letter_{x}": msg("Setup %(letter)s", letter=x) for x in "ABCDE"},
+    **{f"service_{key}": msg("Services") for key in SERVICES},
+    "years_shown": msg("The years’ cost"),
+    "language": msg("Language"),
 }
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.first_word import OVER_THE_TOP, PACES, WATERS, FirstWord
 from jolvek.core.enquiry.need import Day
@@ -16,12 +16,12 @@ from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 
 PACE_WORDS = {
-    "walk": tell("gently, like a walk"),
+    "walk": msg("gently, like a walk"),
     "steady": "steadily",
-    "all": tell("as fast as the boat goes in the water"),
-    OVER_THE_TOP: tell("over the top of the water"),
+    "all": msg("as fast as the boat goes in the water"),
+    OVER_THE_TOP: msg("over the top of the water"),
 }
-WATER_WORDS = {"lake": "a lake", "river": "a river", "sea": tell("the sea")}
+WATER_WORDS = {"lake": "a lake", "river": "a river", "sea": msg("the sea")}
 assert set(PACE_WORDS) == {*PACES, OVER_THE_TOP} and set(WATER_WORDS) == set(WATERS)
 
 
@@ -30,7 +30,7 @@ def read(form: Mapping[str, str], u: Units) -> tuple[FirstWord | None, dict[str,
     reader = Reader(form, u)
     words = {k: form.get(k, "").strip() for k in ("customer", "phone", "mail", "model", "note")}
     people = reader.figure("people", "count", *Load.RANGES["people"])
-    said = FirstWord(
+    record = FirstWord(
         form.get("family", ""),
         length_m=reader.figure("length", "length", *Hull.RANGES["length_m"]),
         people=int(people) if people else None,
@@ -42,16 +42,16 @@ def read(form: Mapping[str, str], u: Units) -> tuple[FirstWord | None, dict[str,
         **words,
     )
     refused = reader.refused
-    if said.family not in FAMILIES:
+    if record.family not in FAMILIES:
         refused["family"] = tr("choose the boat that is most like yours")
-    if not said.customer:
+    if not record.customer:
         refused["customer"] = tr("your name, so that we can answer")
-    if not said.phone and not said.mail:
+    if not record.phone and not record.mail:
         refused["phone"] = tr("a telephone number or a mail address, so that we can answer")
     for key, most in Enquiry.TEXTS.items():
         if len(words.get(key, "")) > most:
             refused[key] = tr("at most %(most)s letters", most=most)
-    return (None if refused else said), refused
+    return (None if refused else record), refused
 
 
 def refusal(error: ValueRefused) -> dict[str, str]:

@@ -7,19 +7,19 @@ from typing import Any
 from flask_wtf import FlaskForm
 from wtforms import StringField, validators
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.need import MOST_LEGS, Leg
 from jolvek.web.forms.fields import QuantityField, allowed
 from jolvek.web.view.language import tr
 
 ROWS = range(1, MOST_LEGS + 1)
 _FIELDS = (  # the record's key, the field's name, label, quantity
-    ("speed_m_s", "speed", tell("Speed"), "speed"),
-    ("distance_m", "distance", tell("Distance"), "distance"),
-    ("duration_s", "duration", tell("or time"), "duration"),
-    ("current_m_s", "current", tell("Current against"), "speed"),
-    ("wind_m_s", "wind", tell("Wind against"), "speed"),
-    ("hold_s", "hold", tell("Then wait"), "duration"),
+    ("speed_m_s", "speed", msg("Speed"), "speed"),
+    ("distance_m", "distance", msg("Distance"), "distance"),
+    ("duration_s", "duration", msg("or time"), "duration"),
+    ("current_m_s", "current", msg("Current against"), "speed"),
+    ("wind_m_s", "wind", msg("Wind against"), "speed"),
+    ("hold_s", "hold", msg("Then wait"), "duration"),
 )
 NAMES = tuple(name for _, name, *_ in _FIELDS)
 
@@ -27,7 +27,7 @@ NAMES = tuple(name for _, name, *_ in _FIELDS)
 def add_leg_fields(form: type[FlaskForm]) -> None:
     """Put the fields leg1_name, leg1_speed and so on into a form."""
     for i in ROWS:
-        name = StringField(tell("Leg"), [validators.Length(max=Leg.TEXTS["name"])])
+        name = StringField(msg("Leg"), [validators.Length(max=Leg.TEXTS["name"])])
         setattr(form, f"leg{i}_name", name)
         for key, short, label, quantity in _FIELDS:
             field = QuantityField(label, quantity, *allowed(Leg, key))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import cache
 from typing import Any
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.site import Site
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.hull import FACTORS, Hull, Load
@@ -16,7 +16,7 @@ from jolvek.web.forms.boat_form import BoatForm
 from jolvek.web.forms.day_form import AGAINST_WORDS, DAY_FIELDS, SCHOOL_WORDS, WISH_WORDS, DayForm
 from jolvek.web.view import display
 from jolvek.web.view.display import money
-from jolvek.web.view.language import counted_said, tr
+from jolvek.web.view.language import counted_text, tr
 
 RECORDS = {Hull: "hull", Load: "load", Site: "site"}
 TEXTS = "title customer phone mail address model note storage water".split()
@@ -36,12 +36,12 @@ STORED |= {"standby": "standby_s"}
 QUANTITIES = {"day.speed_m_s": "speed", "day.distance_m": "distance", "day.charge_h": "hours"}
 QUANTITIES |= {"day.standby_s": "duration"}
 OTHERS = {
-    "load.seat_kg": tell("People, from the helm"),
-    "site.bays": tell("Battery bays"),
-    "day.legs": tell("Legs"),
-    "hull.tried_on": tell("Tried on"),
-    "hull.trial_spread": tell("Doubt after the trial"),
-    **{f"hull.{key}": tell("What the trial found") for key in FACTORS},
+    "load.seat_kg": msg("People, from the helm"),
+    "site.bays": msg("Battery bays"),
+    "day.legs": msg("Legs"),
+    "hull.tried_on": msg("Tried on"),
+    "hull.trial_spread": msg("Doubt after the trial"),
+    **{f"hull.{key}": msg("What the trial found") for key in FACTORS},
 }
 WORDS: dict[str, dict[str, str]] = {
     "hull.family": {f.id: f.name for f in FAMILIES.values()},
@@ -101,7 +101,7 @@ def field_text(key: str, value: Any) -> str:
 
 def _listed(key: str, value: list[Any]) -> str:
     if isinstance(value[0], dict):
-        return counted_said("%(n)s row", "%(n)s rows", len(value))
+        return counted_text("%(n)s row", "%(n)s rows", len(value))
     if key == "load.seat_kg":
         return ", ".join(str(display.current().full(x, "mass")) for x in value)
     if key == "day.budgets":

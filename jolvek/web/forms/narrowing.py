@@ -7,16 +7,16 @@ from dataclasses import dataclass
 from urllib.parse import parse_qsl
 
 from jolvek.core.base import typed_figures, units
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.need import MOST_WEIGHT, WISHES, Need
 from jolvek.web.view.display import Units
 
 FACETS = {
-    "volt": tell("Volts"),
-    "place": tell("Battery"),
-    "chem": tell("Chemistry"),
-    "mount": tell("Mount"),
-    "maker": tell("Maker of the motor"),
+    "volt": msg("Volts"),
+    "place": msg("Battery"),
+    "chem": msg("Chemistry"),
+    "mount": msg("Mount"),
+    "maker": msg("Maker of the motor"),
 }
 MOST_PRICE, MOST_RANGE_M = 1e8, 1e8
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell
-from jolvek.core.day.otherwise import Switches
+from jolvek.core.base.messages import msg
+from jolvek.core.day.scenario import Switches
 from jolvek.core.enquiry.need import MOST_LEGS, Day
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.predict.setup import RANGES
@@ -17,12 +17,12 @@ WIND_FROM_H = 13.0
 HEAVIER, AGED, COLD_C = 0.15, 0.2, 2.0
 MOST_WIND_M_S, MOST_STREAM_M_S = 30.0, 6.0
 SWITCH_WORDS = {
-    "heavier": tell("%(share)s %% heavier", share=f"{100 * HEAVIER:.0f}"),
-    "aged": tell("battery %(share)s %% aged", share=f"{100 * AGED:.0f}"),
-    "cold": tell("battery at %(cold_c)s °C", cold_c=f"{COLD_C:.0f}"),
-    "spare": tell("a spare battery aboard"),
-    "all": tell("all pinned setups"),
-    "sim": tell("simulated tide and wind"),
+    "heavier": msg("%(share)s %% heavier", share=f"{100 * HEAVIER:.0f}"),
+    "aged": msg("battery %(share)s %% aged", share=f"{100 * AGED:.0f}"),
+    "cold": msg("battery at %(cold_c)s °C", cold_c=f"{COLD_C:.0f}"),
+    "spare": msg("a spare battery aboard"),
+    "all": msg("all pinned setups"),
+    "sim": msg("simulated tide and wind"),
 }
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.electric.chemistry import CHEMISTRIES
@@ -19,24 +19,24 @@ from jolvek.web.view.language import tr
 # kind → (key of the record, field, label, quantity, needed)
 FIELDS: Mapping[str, tuple[tuple[str, str, str, str, bool], ...]] = {
     "motors": (
-        ("input_power_w", "power", tell("Input power"), "power", True),
-        ("voltage_v", "volts", tell("Volts"), "number", True),
-        ("mass_kg", "mass", tell("Weighs"), "mass", False),
-        ("shaft_length_m", "shaft", tell("Shaft"), "length", False),
-        ("static_thrust_n", "thrust", tell("Static thrust claimed"), "thrust", False),
+        ("input_power_w", "power", msg("Input power"), "power", True),
+        ("voltage_v", "volts", msg("Volts"), "number", True),
+        ("mass_kg", "mass", msg("Weighs"), "mass", False),
+        ("shaft_length_m", "shaft", msg("Shaft"), "length", False),
+        ("static_thrust_n", "thrust", msg("Static thrust claimed"), "thrust", False),
     ),
     "batteries": (
-        ("nominal_voltage_v", "volts", tell("Volts"), "number", True),
-        ("capacity_ah", "ah", tell("Ah when new"), "number", True),
-        ("mass_kg", "mass", tell("Weighs"), "mass", False),
-        ("max_continuous_a", "amps", tell("Gives at most, A"), "number", False),
-        ("length_m", "length", tell("Length"), "length", False),
-        ("width_m", "width", tell("Width"), "length", False),
-        ("height_m", "height", tell("Height"), "length", False),
+        ("nominal_voltage_v", "volts", msg("Volts"), "number", True),
+        ("capacity_ah", "ah", msg("Ah when new"), "number", True),
+        ("mass_kg", "mass", msg("Weighs"), "mass", False),
+        ("max_continuous_a", "amps", msg("Gives at most, A"), "number", False),
+        ("length_m", "length", msg("Length"), "length", False),
+        ("width_m", "width", msg("Width"), "length", False),
+        ("height_m", "height", msg("Height"), "length", False),
     ),
     "chargers": (
-        ("voltage_v", "volts", tell("For a bank of, V"), "number", True),
-        ("current_a", "amps", tell("Charges with, A"), "number", True),
+        ("voltage_v", "volts", msg("For a bank of, V"), "number", True),
+        ("current_a", "amps", msg("Charges with, A"), "number", True),
     ),
 }
 SPECS = {"motors": Motor, "batteries": Battery, "chargers": Charger}

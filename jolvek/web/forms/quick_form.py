@@ -8,7 +8,7 @@ from typing import Any
 from flask_wtf import FlaskForm
 
 from jolvek.core.base import units
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.need import Day
 from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.hydro.floating import hull_speed_m_s
@@ -60,14 +60,12 @@ MANY = 6  # aboard a pontoon boat
 class QuickForm(FlaskForm):
     """Quick start: five entries, one answer."""
 
-    family = FamilyField(tell("Boat"), default="inflatable_air")
-    length = QuantityField(tell("Length"), "length", *allowed(Hull, "length_m"), True, default=2.9)
-    people = QuantityField(tell("People"), "count", *allowed(Load, "people"), True, default=2)
-    speed = QuantityField(
-        tell("Wanted speed"), "speed", 0.3, 20, True, default=3.5 * units.KNOT_M_S
-    )
+    family = FamilyField(msg("Boat"), default="inflatable_air")
+    length = QuantityField(msg("Length"), "length", *allowed(Hull, "length_m"), True, default=2.9)
+    people = QuantityField(msg("People"), "count", *allowed(Load, "people"), True, default=2)
+    speed = QuantityField(msg("Wanted speed"), "speed", 0.3, 20, True, default=3.5 * units.KNOT_M_S)
     distance = QuantityField(
-        tell("Distance, there and back"),
+        msg("Distance, there and back"),
         "distance",
         50,
         allowed(Day, "distance_m")[1],

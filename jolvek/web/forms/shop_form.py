@@ -37,9 +37,9 @@ def entries(shop: Shop, typed: Mapping[str, str], refused: Mapping[str, str]) ->
         kind = "check" if f.type == "bool" else "pick" if choices else "line"
         kind = "long" if f.name in LONG else kind
         value = typed.get(f.name, "") if f.name in refused else _shown(getattr(shop, f.name))
-        told = (f.metadata["label"], kind, value, choices, f.metadata["hint"])
+        rows = (f.metadata["label"], kind, value, choices, f.metadata["hint"])
         out.setdefault(f.metadata["group"], []).append(
-            Entry(f.name, *told, refused.get(f.name, ""))
+            Entry(f.name, *rows, refused.get(f.name, ""))
         )
     return out
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from werkzeug.datastructures import MultiDict
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.web.forms.reader import Reader
 from jolvek.web.view import display
@@ -24,17 +24,17 @@ HOW = {  # how she was: quantity, lowest, highest
     "drop_v": ("voltage", 0, 50),
 }
 HOW_WORDS = {
-    "people": tell("People aboard"),
-    "people_kg": tell("Weight of the people"),
-    "gear_kg": tell("Gear"),
-    "wind_m_s": tell("Wind"),
-    "depth_m": tell("Depth"),
-    "start_charge": tell("Charge at the start, %"),
-    "end_charge": tell("Charge at the end, %"),
-    "used_wh": tell("Used, by the display, Wh"),
-    "drop_v": tell("Drop from pack to motor, V"),
-    "full": tell("the highest run was at full throttle"),
-    "seen": tell("Seen on the water"),
+    "people": msg("People aboard"),
+    "people_kg": msg("Weight of the people"),
+    "gear_kg": msg("Gear"),
+    "wind_m_s": msg("Wind"),
+    "depth_m": msg("Depth"),
+    "start_charge": msg("Charge at the start, %"),
+    "end_charge": msg("Charge at the end, %"),
+    "used_wh": msg("Used, by the display, Wh"),
+    "drop_v": msg("Drop from pack to motor, V"),
+    "full": msg("the highest run was at full throttle"),
+    "seen": msg("Seen on the water"),
 }
 
 

@@ -26,7 +26,7 @@ class Battery:
     """Its health, its story in words, its picture; years since it is new."""
 
     health: Health
-    told: tuple[str, ...]
+    lines: tuple[str, ...]
     chart: Markup
     years: float
 
@@ -36,7 +36,7 @@ def battery(
 ) -> Battery:
     """The battery of one boat, new at `began` (the day of the handover, or of its replacement)."""
     age, uses, h = health_of(hand, trips, charges, began, today)
-    words = (*told(h, hand, today), depth_told(uses))
+    words = (*battery_lines(h, hand, today), depth_text(uses))
     return Battery(h, tuple(x for x in words if x), _chart(h, hand, uses, began, age), age)
 
 
@@ -70,7 +70,7 @@ def uses_of(
     return out, drawn
 
 
-def depth_told(uses: Sequence[Used]) -> str:
+def depth_text(uses: Sequence[Used]) -> str:
     """Uses by their depth, in words; empty without any."""
     found = by_depth(uses)
     parts = [
@@ -86,7 +86,7 @@ def depth_told(uses: Sequence[Used]) -> str:
     return tr("Uses by share of the charge: %(list)s.", list=", ".join(parts)) if parts else ""
 
 
-def told(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
+def battery_lines(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
     """The battery in words: capacity, what wore it, its end, and the customer's day then."""
     out = [
         tr(

@@ -18,9 +18,9 @@ from jolvek.core.hydro.drive import REFERENCE
 from jolvek.core.hydro.floating import draws_m, hull_speed_m_s
 from jolvek.core.hydro.hull import Assumed, estimates
 from jolvek.web.drawings import pictures
-from jolvek.web.pages.fitting_told import lies
+from jolvek.web.pages.fitting_text import lies
 from jolvek.web.view.display import Units, about, energy
-from jolvek.web.view.doubt_words import helps_most, power_told
+from jolvek.web.view.doubt_words import helps_most, power_text
 from jolvek.web.view.language import tr
 from jolvek.web.view.words import plain_name
 
@@ -86,7 +86,7 @@ def boat_page(need: Need, u: Units) -> BoatPage:
     )
 
 
-def move_told(f: Fitted, letter: str, u: Units) -> str:
+def move_text(f: Fitted, letter: str, u: Units) -> str:
     """What the battery of the setup in hand does for her speed from another bay; empty where there
     is no choice of it.
     """
@@ -129,7 +129,7 @@ def _doubted(need: Need, sizing: Sizing, u: Units) -> str:
     if sizing.no_way:
         return ""
     helps = helps_most(sizing.doubt, sizing.power_w, need.day.speed_m_s, u)
-    return f"{power_told(need, sizing, u)} {helps}"
+    return f"{power_text(need, sizing, u)} {helps}"
 
 
 def speeds_m_s(wished_m_s: float, u: Units) -> tuple[float, ...]:

@@ -106,16 +106,16 @@ def choices(need: Need, shelf: Shelf, asked: dict[str, str], u: Units) -> Choice
         shaft = next((s for s in shafts if f"{s:g}" == asked.get("shaft_m")), None)
         shaft = shaft or (shafts[0] if shafts else None)
         found = mount_options(need, motor, shaft, shelf.mounts)
-        mounts = [(o.item, u.said(o.why).text if o.why else "") for o in found]
-    whys = [u.said(b.why).text if b.why else "" for b in banks]
-    told = [(_bank(b, at, why), why) for b, why in zip(banks, whys, strict=True)]
+        mounts = [(o.item, u.rendered(o.why).text if o.why else "") for o in found]
+    whys = [u.rendered(b.why).text if b.why else "" for b in banks]
+    rows = [(_bank(b, at, why), why) for b, why in zip(banks, whys, strict=True)]
     asked_one = _asked_bank(shelf, asked)  # what is judged stands chosen, offered or not
-    unlisted = [] if any(c.chosen for c, _ in told) else [b for b in (asked_one,) if b]
+    unlisted = [] if any(c.chosen for c, _ in rows) else [b for b in (asked_one,) if b]
     hung = [(_item(m, asked.get("mount"), why), why) for m, why in mounts]
     return Choices(
         tuple(_item(m, asked.get("motor")) for m in shelf.motors),
-        tuple(c for c, why in told if not why),
-        (*(c for c, why in told if why), *(_bank(b, at, "") for b in unlisted)),
+        tuple(c for c, why in rows if not why),
+        (*(c for c, why in rows if why), *(_bank(b, at, "") for b in unlisted)),
         tuple(c for c, why in hung if not why),
         tuple(c for c, why in hung if why),
         *_chargers(shelf, asked),

@@ -34,15 +34,15 @@ def mail(shop: Shop, to: str, subject: str, body: str) -> bytes:
 def reminder(shop: Shop, lines: Sequence[Line], way: str) -> tuple[str, str]:
     """Subject and words about what is due on one boat, in the language of the request."""
     first = lines[0]
-    told = []
+    rows = []
     for x in lines:
-        told.append(f"- {tr(x.text)} " + tr("Due %(day)s.", day=day(x.on_day)))
+        rows.append(f"- {tr(x.text)} " + tr("Due %(day)s.", day=day(x.on_day)))
         if x.hazard:
-            told.append(f"  {tr('Caution:')} {tr(x.hazard)}")
+            rows.append(f"  {tr('Caution:')} {tr(x.hazard)}")
     parts = (
         tr("Dear %(customer)s,", customer=first.customer),
         tr("On your boat “%(boat)s” is due:", boat=first.title),
-        "\n".join(told),
+        "\n".join(rows),
         tr("The boat’s page, with care and log: %(link)s", link=way),
         tr("Call us for a day: %(phone)s", phone=shop.phone),
         tr("The maker’s manuals and local rules come first."),

@@ -8,7 +8,7 @@ import sqlite3
 from dataclasses import dataclass
 from datetime import date
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.care.due import Due, Season
 from jolvek.core.care.faults import suspect_from_log
 from jolvek.core.care.health import END
@@ -27,7 +27,7 @@ from jolvek.web.view.display import counted
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
-STATE_WORDS = {"overdue": tell("due"), "soon": tell("soon"), "later": tell("later")}
+STATE_WORDS = {"overdue": msg("due"), "soon": msg("soon"), "later": msg("later")}
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,7 @@ from typing import Any
 
 from markupsafe import Markup
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.predict.claims import Claim, check_claims
 from jolvek.core.products.plain import NOT_SOLD
 from jolvek.core.products.shelf import Item, Shelf
@@ -16,7 +16,7 @@ from jolvek.formats import shelf_csv
 from jolvek.store import finding
 from jolvek.store import shelf as store
 from jolvek.web.drawings.product_drawing import product_view
-from jolvek.web.pages.product_facts import Told, follows, missing
+from jolvek.web.pages.product_facts import Facts, follows, missing
 from jolvek.web.view.display import Units, counted
 from jolvek.web.view.language import decimal, figure, tr
 from jolvek.web.view.words import plain_value
@@ -48,9 +48,9 @@ COLUMNS = {
     ),
 }
 STOCK = {
-    "shelf": tell("in stock"),
-    "order": tell("on order"),
-    "none": tell("not to be had"),
+    "shelf": msg("in stock"),
+    "order": msg("on order"),
+    "none": msg("not to be had"),
     "": "",
 }
 SHOWN_CHANGES = 300  # rows of an import shown in full
@@ -170,7 +170,7 @@ class ProductPage:
     is_new: bool
     fields: tuple[Field, ...]
     claims: list[Claim]
-    follows: Told
+    follows: Facts
     missing: tuple[str, ...]
     drawing: Markup | str
     used: tuple[finding.Use, ...]
@@ -244,7 +244,7 @@ class Preview:
     asked: list[tuple[str, shelf_csv.Row]] = field(default_factory=list)  # unlikely ones
 
     @property
-    def to_import_told(self) -> str:
+    def to_import_text(self) -> str:
         """How many would be written, in words."""
         return counted(self.to_import, "product")
 

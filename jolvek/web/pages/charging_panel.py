@@ -57,12 +57,12 @@ def charging_panel(job: JobSetup, u: Units) -> ChargingPanel:
         _sun(plan, u),
         held,
         months,
-        season_told(hire) if hire else "",
+        season_text(hire) if hire else "",
         (*plan.findings, *(hire.findings if hire else ())),
     )
 
 
-def season_told(s: Season) -> str:
+def season_text(s: Season) -> str:
     """A hire season in two sentences; `*words*` are the ones to stress."""
     lasts = f"{s.battery_years:.0f}" if s.battery_years >= 1.5 else f"{s.battery_years:.1f}"
     years = (

@@ -14,8 +14,8 @@ from jolvek.core.match.picks import picks
 from jolvek.core.products.shelf import Shelf
 from jolvek.store import finding, service_faults
 from jolvek.web.view.display import Units, about, energy, long_hours, money
-from jolvek.web.view.doubt_words import power_told
-from jolvek.web.view.language import counted_said, tr
+from jolvek.web.view.doubt_words import power_text
+from jolvek.web.view.language import counted_text, tr
 from jolvek.web.view.matches import matched, row
 from jolvek.web.view.rates import price_name
 
@@ -43,7 +43,7 @@ def quick_need(family: str, length_m: float, people: int, day: Day) -> Need:
 def quick_answer(need: Need, u: Units) -> QuickAnswer:
     """What the boat and day take."""
     sizing = size(need)
-    doubted = "" if sizing.no_way else power_told(need, sizing, u)
+    doubted = "" if sizing.no_way else power_text(need, sizing, u)
     basis = tr(
         "A fifth of the charge kept, calm salt water. %(doubted)s Taken as usual: beam %(beam)s, "
         "light mass %(mass)s, %(adult)s a person.",
@@ -99,13 +99,13 @@ def from_catalogue(need: Need, shelf: Shelf, u: Units) -> str:
     doing = int(match.field.does_day.sum())
     if not doing:
         return tr("Nothing in the catalogue does this: ask for less speed or less distance.")
-    told, named = [], dict[int, str]()
+    result, named = [], dict[int, str]()
     for pick in picks(match):
         motor = int(match.drives.motor[match.field.drive[pick.index]])
         if motor not in named and len(named) < KINDS_NAMED:
             named[motor] = pick.title
             best = row(match, pick.index)
-            told.append(
+            result.append(
                 tr(
                     "%(title)s: *%(title2)s* with %(bank_text)s, %(runtime)s and %(range)s at "
                     "that speed, %(price)s %(which)s",
@@ -118,10 +118,10 @@ def from_catalogue(need: Need, shelf: Shelf, u: Units) -> str:
                     which=price_name(short=True),
                 )
             )
-    doing_it = counted_said("%(n)s setup does it", "%(n)s setups do it", doing)
+    doing_it = counted_text("%(n)s setup does it", "%(n)s setups do it", doing)
     return tr(
         "From the catalogue, with mount and charger: %(told)s. %(doing_it)s.",
-        told="; ".join(told),
+        told="; ".join(result),
         doing_it=doing_it,
     )
 

@@ -6,7 +6,7 @@ from jolvek.core.day.outing import Outing
 from jolvek.web.forms.outing_form import (
     Asked,
 )
-from jolvek.web.pages.day_told import planned_letter
+from jolvek.web.pages.day_text import planned_letter
 from jolvek.web.view.display import Units, energy, long_hours
 from jolvek.web.view.figures import marked
 from jolvek.web.view.language import tr

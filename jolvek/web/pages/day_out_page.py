@@ -20,7 +20,7 @@ from jolvek.web.forms.outing_form import (
     Asked,
 )
 from jolvek.web.pages.day_out_figures import figures
-from jolvek.web.pages.day_told import day_told, headline, planned_letter, setting_out, why
+from jolvek.web.pages.day_text import day_text, headline, planned_letter, setting_out, why
 from jolvek.web.view.display import Units
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
@@ -130,20 +130,20 @@ def _help() -> str:
 
 
 def _basis(out: Outing, asked: Asked, hand: Worked) -> str:
-    told = [why(out), setting_out(out)]
+    rows = [why(out), setting_out(out)]
     if asked.simulated:
-        told.append(tr("*Simulated tide and wind, true nowhere.*"))
+        rows.append(tr("*Simulated tide and wind, true nowhere.*"))
     day = hand.fitted.need.day
     if not day.legs and (day.wind_m_s or day.current_m_s):
-        told.append(
+        rows.append(
             tr("Wind and current help on the way out and are against the boat on the way home.")
             if day.against == "home"
             else tr("Wind and current are against the boat all day.")
         )
     if asked.spare and spare_of(hand.fitted) is None:
-        told.append(tr("*No spare: this bank is wired in and cannot be swapped afloat.*"))
-    told.append(day_told(out, planned_letter(out)))
-    return " ".join(x for x in told if x)
+        rows.append(tr("*No spare: this bank is wired in and cannot be swapped afloat.*"))
+    rows.append(day_text(out, planned_letter(out)))
+    return " ".join(x for x in rows if x)
 
 
 def _speed_slider(

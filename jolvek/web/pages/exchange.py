@@ -17,7 +17,7 @@ from werkzeug.datastructures import FileStorage
 from jolvek.core.base.errors import JolvekError
 from jolvek.formats import enquiry_file, shelf_file
 from jolvek.formats.contacts import Customer, Dated
-from jolvek.store import came_in, enquiries, finding, shelf, whole
+from jolvek.store import enquiries, finding, intake, shelf, whole
 from jolvek.store.db import transaction
 from jolvek.store.shelf import KINDS
 from jolvek.web.view import photos
@@ -149,7 +149,7 @@ def _photos(
             continue
         upload = FileStorage(io.BytesIO(z.read(PHOTOS + name)), name)
         try:
-            came_in.add_photo(conn, number, photos.keep(upload, folder))
+            intake.add_photo(conn, number, photos.keep(upload, folder))
             done += 1
         except JolvekError as error:
             problems.append(str(error))

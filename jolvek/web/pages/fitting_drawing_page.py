@@ -16,7 +16,7 @@ from jolvek.core.fit.leg import PINS, Leg, pod_wedge, shaft_choices, tiller_reac
 from jolvek.core.fit.measured_trim import off
 from jolvek.core.fit.moving import top_at_centre_m_s
 from jolvek.core.fit.stowage import best_place
-from jolvek.core.fit.trim import Attitude, Weight, attitude, crew, paddle_told, places_m
+from jolvek.core.fit.trim import Attitude, Weight, attitude, crew, paddle_text, places_m
 from jolvek.web.drawings.leg_drawing import leg_view
 from jolvek.web.drawings.plan_drawing import plan_view
 from jolvek.web.drawings.under_drawing import under_view
@@ -24,7 +24,7 @@ from jolvek.web.drawings.weights_drawing import stern_view, weights_view
 from jolvek.web.forms.controls_form import Controls, controls_of
 from jolvek.web.forms.fitting_form import POLE_M, place_text, weight_key
 from jolvek.web.forms.reader import Reader
-from jolvek.web.pages.fitting_told import answer, least_water, lies, mm
+from jolvek.web.pages.fitting_text import answer, least_water, lies, mm
 from jolvek.web.view.display import Units
 from jolvek.web.view.language import decimal, shown, tr
 
@@ -142,11 +142,11 @@ def _movable(f: Fitted, w: Weight) -> bool:
 
 def _weight_row(w: Weight, f: Fitted, u: Units) -> WeightRow:
     high = f.need.hull.length_m / (FOOT_M if u["length"] == "ft" else 1.0)
-    label, elsewhere = weight_told(w, u), w not in f.planned_weights
+    label, elsewhere = weight_text(w, u), w not in f.planned_weights
     return WeightRow(weight_key(w.name), label, "0.1", f"{high:.2f}", place_text(w, u), elsewhere)
 
 
-def weight_told(w: Weight, u: Units) -> str:
+def weight_text(w: Weight, u: Units) -> str:
     """A weight by its name and mass."""
     return f"{shown(w.name)}, {u.full(w.mass_kg, 'mass')}"
 
@@ -194,13 +194,13 @@ def _measured(f: Fitted, u: Units) -> list[tuple[str, str]]:
     found = off(f)
     if found is None:
         return []
-    told = {"angle": decimal(f"{abs(found.more_deg):.1f}"), "far": mm(abs(found.aft_m), u)}
+    values = {"angle": decimal(f"{abs(found.more_deg):.1f}"), "far": mm(abs(found.aft_m), u)}
     if found.more_deg >= 0:
-        said = tr("%(angle)s° more by the stern, as if all stood %(far)s further aft", **told)
+        text = tr("%(angle)s° more by the stern, as if all stood %(far)s further aft", **values)
     else:
-        said = tr("%(angle)s° more by the bow, as if all stood %(far)s further ahead", **told)
+        text = tr("%(angle)s° more by the bow, as if all stood %(far)s further ahead", **values)
     again = tr("; look again at what is aboard and where") if found.much else ""
-    return [(tr("Measured against worked out"), said + again)]
+    return [(tr("Measured against worked out"), text + again)]
 
 
 def _heels(lying: Attitude) -> str:
@@ -230,15 +230,15 @@ def _more(f: Fitted, weights: list[Weight], u: Units) -> list[tuple[str, str]]:
     if long.phase_m is not None:
         rows.append((tr("Phase cables, each"), str(u.full(long.phase_m, "length"))))
     if f.yaw is not None:
-        told = paddle_told(f.yaw.paddle_force_n)
+        result = paddle_text(f.yaw.paddle_force_n)
         if f.need.hull.fam.sails or f.need.site.rudder_chord_m:
             helm, most = (u.full(n, "thrust") for n in (f.yaw.helm_force_n, f.yaw.helm_most_n))
-            told = tr(
+            result = tr(
                 "the rudder holds the boat with %(helm)s of the %(most)s it can give",
                 helm=helm,
                 most=most,
             )
-        rows.append((tr("Pull to one side"), f"{f.yaw.moment_nm:.0f} N·m: {told}"))
+        rows.append((tr("Pull to one side"), f"{f.yaw.moment_nm:.0f} N·m: {result}"))
     return rows
 
 

@@ -52,7 +52,7 @@ def mounts_page(f: Fitted, match: Match, u: Units) -> MountsPage:
                 decimal(f"{item.spec.hours:g}"),
             ),
             f"{len(motors)}: {', '.join(motors[:NAMED])}{more}",
-            u.said(why).text if why else "",
+            u.rendered(why).text if why else "",
             item.id == f.mount.id,
         )
         rows.append((why is not None, not row.here, item.price, kind.place, row))

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.netlist import (
     KIND_WORDS,
@@ -31,9 +31,9 @@ from jolvek.web.view.figures import marked
 from jolvek.web.view.language import decimal, shown, tr
 
 TAKE_WORDS = {
-    "diagonal": tell("at opposite ends"),
-    "bars": tell("by bars, equal leads"),
-    "one end": tell("at one end"),
+    "diagonal": msg("at opposite ends"),
+    "bars": msg("by bars, equal leads"),
+    "one end": msg("at one end"),
 }
 LUG_FROM_MM2 = 10.0
 EVEN_A = 0.5  # strings closer than this are told in one figure
@@ -88,7 +88,7 @@ def wiring_page(f: Fitted, refused: dict[str, str], u: Units, letter: str = "") 
 
 
 def _guarded(f: Fitted) -> str:
-    told = [
+    rows = [
         tr(
             "Fuse each string at its pole, within %(most)s mm. Cover terminals; no tools across"
             " poles.",
@@ -97,8 +97,8 @@ def _guarded(f: Fitted) -> str:
     ]
     if f.bank.full_v > VOLTS_DANGEROUS:
         volts = f"{VOLTS_DANGEROUS:.0f}"
-        told.append(tr("*Above %(volts)s V DC: a qualified marine electrician only.*", volts=volts))
-    return " ".join([*told, tr("Local codes and makers’ manuals decide.")])
+        rows.append(tr("*Above %(volts)s V DC: a qualified marine electrician only.*", volts=volts))
+    return " ".join([*rows, tr("Local codes and makers’ manuals decide.")])
 
 
 def _rests_on() -> str:

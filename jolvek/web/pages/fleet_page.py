@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.care.fleet import Charged, Spent, ToCharge, charge_plan, spent
 from jolvek.core.electric.chemistry import end_soc
 from jolvek.store import bookings, care, enquiries, service_faults, setups, spares
@@ -78,7 +78,7 @@ def fleet(
     )
 
 
-NO_PART = tell("part not given")
+NO_PART = msg("part not given")
 
 
 def _most_first(parts: dict[str, int]) -> list[tuple[str, int]]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.rules.signals import SIGNAL_WORDS
 from jolvek.web.view.display import Units, about
@@ -13,14 +13,14 @@ from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 NAMES = (
-    tell("Loaded"),
-    tell("Setup in hand"),
-    tell("Shaft or pole"),
-    tell("Top speed"),
-    tell("At the wanted speed"),
-    tell("Range there"),
-    tell("Price, fitted"),
-    tell("Said against it"),
+    msg("Loaded"),
+    msg("Setup in hand"),
+    msg("Shaft or pole"),
+    msg("Top speed"),
+    msg("At the wanted speed"),
+    msg("Range there"),
+    msg("Price, fitted"),
+    msg("Said against it"),
 )
 
 

@@ -41,7 +41,7 @@ class FamilyRow:
 
 def learned_of(family: str, found: list[OfFamily]) -> Learned:
     """What the trials that count teach of a family."""
-    told = [
+    rows = [
         (
             [float(np.log(x.factors[name])) for name in FACTORS],
             [float(x.factors["sigma"][name]) for name in TRIED],
@@ -49,7 +49,7 @@ def learned_of(family: str, found: list[OfFamily]) -> Learned:
         for x in found
         if x.family == family and not x.left_out
     ]
-    return learn(family, told)
+    return learn(family, rows)
 
 
 def families(conn: sqlite3.Connection) -> list[FamilyRow]:
@@ -67,7 +67,7 @@ def families(conn: sqlite3.Connection) -> list[FamilyRow]:
     ]
 
 
-def as_taught(conn: sqlite3.Connection, stored: Stored) -> Stored:
+def with_fleet_fit(conn: sqlite3.Connection, stored: Stored) -> Stored:
     """The enquiry with its untried boat as her family has her, where the shop goes by that."""
     family = stored.need.hull.family
     if family not in trials.used_families(conn):
@@ -105,9 +105,9 @@ def _checked(row: Any) -> tuple[str, dict[str, Any]]:
     out: dict[str, Any] = {"sigma": {}}
     for name in FACTORS:
         out[name] = _between(name, row.get(name), 0.2, 5.0)
-    told = row.get("sigma")
+    result = row.get("sigma")
     for name in TRIED:
-        value = told.get(name) if isinstance(told, dict) else None
+        value = result.get(name) if isinstance(result, dict) else None
         out["sigma"][name] = _between(f"sigma.{name}", value, *SIGMA)
     return row["family"], out
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from jolvek.core.base.arrays import Index, Mask
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.match.matching import Match
 from jolvek.web.forms.narrowing import Filters
 
-CLIPS, SEPARATE = tell("clips on"), tell("own bank")
+CLIPS, SEPARATE = msg("clips on"), msg("own bank")
 
 
 def facet_values(match: Match) -> dict[str, tuple[Index, list[str]]]:

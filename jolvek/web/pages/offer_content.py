@@ -9,9 +9,9 @@ from typing import Any
 
 import numpy as np
 
+from jolvek.core.base.messages import msg
 from jolvek.core.base.money import major
-from jolvek.core.base.told import tell
-from jolvek.core.day.otherwise import Switches
+from jolvek.core.day.scenario import Switches
 from jolvek.core.day.seas import seas
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
@@ -24,7 +24,7 @@ from jolvek.store.enquiries import Stored
 from jolvek.store.shop import Shop
 from jolvek.web.drawings.pictures import setup_view
 from jolvek.web.forms.draft_form import Draft
-from jolvek.web.pages.day_told import day_told, sentence, setting_out
+from jolvek.web.pages.day_text import day_text, sentence, setting_out
 from jolvek.web.pages.offer_lines import (
     agreed_plain,
     line_plain,
@@ -91,7 +91,7 @@ def content(
         ],
         "differences": differences(worked, draft, shop, u),
         "acknowledged": [
-            {"text": u.said(f).text, "letters": letters, **draft.acknowledged.get(key, {})}
+            {"text": u.rendered(f).text, "letters": letters, **draft.acknowledged.get(key, {})}
             for key, letters, f in cautions(worked)
         ],
         "opening": shop.opening,
@@ -127,7 +127,7 @@ def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]
         "basis": page.basis,
         "claims": [list(x) for x in page.claims],
         "findings": [
-            {k: getattr(u.said(f), k) for k in ("level", "signal", "text", "cure")}
+            {k: getattr(u.rendered(f), k) for k in ("level", "signal", "text", "cure")}
             for f in w.findings
         ],
         "lines": [line_plain(x, shop.currency) for x in found],
@@ -165,7 +165,7 @@ def day(w: Worked, u: Units) -> dict[str, Any]:
     return {
         "verdict": fig(w.job, "day.likely", u),
         "day": _plain(f"{setting_out(out)} {sentence(out.voyage, start, u, w.letter)}".strip()),
-        "between": _plain(day_told(out, w.letter)),
+        "between": _plain(day_text(out, w.letter)),
         "turn": tr(
             "Last point from which the boat gets home: %(distance)s.",
             distance=fig(w.job, "day.turn", u),
@@ -194,7 +194,7 @@ def _windy(fitted: Fitted, wind_m_s: float, u: Units) -> str:
     legs = tuple(replace(leg, wind_m_s=wind_m_s) for leg in fitted.need.day.trip)
     stops = [f for f in seas(fitted, legs).findings if f.level == "block"]
     if stops:
-        return tr("Stay ashore: %(why)s", why=u.said(stops[0]).text)
+        return tr("Stay ashore: %(why)s", why=u.rendered(stops[0]).text)
     return _plain(sentence(_in_wind(fitted, wind_m_s), fitted.need.day.start_h, u))
 
 
@@ -225,7 +225,7 @@ def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> lis
     """What sets the alternatives apart, against the first."""
     if len(worked) < 2:
         return []
-    first, told = worked[0], []
+    first, result = worked[0], []
     terms = draft.terms(shop)
     price = sums(lines(first, draft, shop), terms).total
     for w in worked[1:]:
@@ -234,21 +234,21 @@ def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> lis
         fast = w.performance.top_speed_m_s - first.performance.top_speed_m_s
         price_apart = amount_of(major(abs(more), digits_of(shop.currency)), shop.currency)
         parts = [
-            _apart(price_apart, more, tell("%(by)s dearer"), tell("%(by)s cheaper")),
+            _apart(price_apart, more, msg("%(by)s dearer"), msg("%(by)s cheaper")),
             _apart(
                 u.full(abs(kg), "mass"),
                 round(kg, 1),
-                tell("%(by)s heavier"),
-                tell("%(by)s lighter"),
+                msg("%(by)s heavier"),
+                msg("%(by)s lighter"),
             ),
             _apart(
                 u.full(abs(fast), "speed"),
                 round(fast, 2),
-                tell("%(by)s faster"),
-                tell("%(by)s slower"),
+                msg("%(by)s faster"),
+                msg("%(by)s slower"),
             ),
         ]
-        told.append(
+        result.append(
             tr(
                 "%(letter)s against %(letter2)s: %(parts)s.",
                 letter=w.letter,
@@ -256,7 +256,7 @@ def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> lis
                 parts=", ".join(x for x in parts if x),
             )
         )
-    return told
+    return result
 
 
 def _apart(by: str, value: float, more: str, less: str) -> str:

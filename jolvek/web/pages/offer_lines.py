@@ -7,8 +7,8 @@ from dataclasses import asdict, replace
 from decimal import Decimal
 from typing import Any
 
+from jolvek.core.base.messages import msg
 from jolvek.core.base.money import major, minor
-from jolvek.core.base.told import tell
 from jolvek.core.deal.lines import Line, Sums, Terms, sums
 from jolvek.store.offers import Event
 from jolvek.store.setups import KIND_OF_PART
@@ -21,8 +21,8 @@ from jolvek.web.view.language import tr
 from jolvek.web.view.rates import digits_of, tax_of
 from jolvek.web.view.worked import Worked
 
-AFTER_A_LOOK = tell("after a look")
-_WORDS = (tell("Delivery"), tell("Commissioning on the water"), tell("Training of the customer"))
+AFTER_A_LOOK = msg("after a look")
+_WORDS = (msg("Delivery"), msg("Commissioning on the water"), msg("Training of the customer"))
 SERVICES = dict(zip(draft_form.SERVICES, _WORDS, strict=True))  # a setting of the shop: its line
 StockOf = Callable[[str, str], Stock]
 
@@ -79,23 +79,23 @@ def sums_plain(s: Sums, currency: str) -> dict[str, Any]:
     """The sums as minor units and in words, without the margin."""
     digits = digits_of(currency)
 
-    def tell(amount: int) -> str:
+    def msg(amount: int) -> str:
         return amount_of(major(amount, digits), currency)
 
     out: dict[str, Any] = {
-        k: {"minor": getattr(s, k), "text": tell(getattr(s, k))}
+        k: {"minor": getattr(s, k), "text": msg(getattr(s, k))}
         for k in ("lines", "off", "net", "tax", "total", "deposit")
     }
     out["rates"] = [
         {
             "rate": f"{r.rate.normalize():f}",
-            "net": tell(r.net),
-            "tax": tell(r.tax),
+            "net": msg(r.net),
+            "tax": msg(r.tax),
             "tax_minor": r.tax,
         }
         for r in s.rates
     ]
-    out["instalments"] = [tell(x) for x in s.instalments]
+    out["instalments"] = [msg(x) for x in s.instalments]
     return out
 
 

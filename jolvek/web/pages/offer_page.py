@@ -6,12 +6,12 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view.display import Units, long_hours
-from jolvek.web.view.doubt_words import current_told, tried_told, wind_told
+from jolvek.web.view.doubt_words import current_text, tried_text, wind_text
 from jolvek.web.view.figures import fig, marked
 from jolvek.web.view.language import capital, tr
 from jolvek.web.view.worked import Worked
@@ -36,7 +36,7 @@ class OfferPage:
     findings: list[Finding]
 
 
-AS_ASKED = tell("as asked")
+AS_ASKED = msg("as asked")
 
 
 def offer_page(w: Worked, u: Units) -> OfferPage:
@@ -73,8 +73,8 @@ def _claims(w: Worked) -> tuple[tuple[str, str], ...]:
     """
     if not w.fitted.fitting.claims:
         return ()
-    told = [c for x in (w.fitted.motor, w.fitted.battery) for c in check_claims(x)]
-    return tuple((capital(c.about), c.says) for c in told if c.about != "missing data")
+    rows = [c for x in (w.fitted.motor, w.fitted.battery) for c in check_claims(x)]
+    return tuple((capital(c.about), c.says) for c in rows if c.about != "missing data")
 
 
 def answer(w: Worked, at: Point, u: Units) -> str:
@@ -123,13 +123,13 @@ def _basis(w: Worked, u: Units) -> str:
     loaded = tr("loaded to %(mass)s", mass=fig(w.job, "loaded", u))
     given = [loaded]
     if day.wind_m_s:
-        given.append(wind_told(day, u))
+        given.append(wind_text(day, u))
     if day.current_m_s:
-        given.append(current_told(day, u))
+        given.append(current_text(day, u))
     out = tr(
         "Worked out %(given)s, %(tried)s; waves, a foul bottom and more load cost speed.",
         given=", ".join(given),
-        tried=tried_told(w.fitted.need.hull),
+        tried=tried_text(w.fitted.need.hull),
     )
     if w.charge_h:
         full = long_hours(w.charge_h * 3600)

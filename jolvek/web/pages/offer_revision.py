@@ -24,8 +24,8 @@ def _moved_facts(letter: str, old: dict[str, Any], new: dict[str, Any]) -> list[
             continue
         before, after = (written(Figure(*x), u) for x in (was[key], now))
         if before != after:
-            told = {"x": letter, "what": label(key), "then": before, "now": after}
-            out.append(tr("Setup %(x)s: %(what)s was %(then)s and is now %(now)s.", **told))
+            values = {"x": letter, "what": label(key), "then": before, "now": after}
+            out.append(tr("Setup %(x)s: %(what)s was %(then)s and is now %(now)s.", **values))
     return out
 
 
@@ -33,8 +33,8 @@ def _alternative(old: dict[str, Any], x: dict[str, Any], currency: str) -> list[
     """What is otherwise of one setup: its parts, its total, what it does."""
     out = []
     if old.get("made_of", old["title"]) != x.get("made_of", x["title"]):
-        told = {"x": x["letter"], "old": old["title"], "x2": x["title"]}
-        out.append(tr("Setup %(x)s: %(old)s is now %(x2)s.", **told))
+        values = {"x": x["letter"], "old": old["title"], "x2": x["title"]}
+        out.append(tr("Setup %(x)s: %(old)s is now %(x2)s.", **values))
     minor = [y["sums"]["total"]["minor"] for y in (old, x)]
     if minor[0] != minor[1]:
         then, now = (amount_of(major(m, digits_of(currency)), currency) for m in minor)

@@ -74,32 +74,32 @@ def answer(c: Cost, currency: str) -> str:
     """What it comes to, in a sentence."""
     n = len(c.electric) - 1
     ours, theirs = (money_of(round(x, -1), currency) for x in (c.electric[-1], c.petrol[-1]))
-    told = {"n": counted(n, "year"), "ours": ours, "theirs": theirs}
+    values = {"n": counted(n, "year"), "ours": ours, "theirs": theirs}
     if c.break_even_year is None:
         return tr(
             "Over %(n)s: %(ours)s with this setup, %(theirs)s with petrol; it does not become "
             "cheaper"
             " in that time.",
-            **told,
+            **values,
         )
     if c.break_even_year <= 0:
         return tr(
             "Over %(n)s: %(ours)s with this setup, %(theirs)s with petrol; it is cheaper from the"
             " first day.",
-            **told,
+            **values,
         )
     return tr(
         "Over %(n)s: %(ours)s with this setup, %(theirs)s with petrol; it is cheaper from year"
         " %(year)s on.",
         year=f"{c.break_even_year:.1f}",
-        **told,
+        **values,
     )
 
 
 def label_of(key: str) -> str:
     """What an assumption is called."""
-    told: str = LABELS[key]["label"]
-    return tr(told)
+    result: str = LABELS[key]["label"]
+    return tr(result)
 
 
 def printed(a: Assumed) -> list[str]:

@@ -10,14 +10,14 @@ from dataclasses import dataclass
 from itertools import groupby
 from typing import Any
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.store import offers, stock
 from jolvek.store.offers import Event, Sent
 from jolvek.store.stock import Wanted
 from jolvek.web.view.language import tr
 
-HEAD = ("supplier", "part", "id", "needed", "unit", tell("in stock"), "reserved", tell("to order"))
-OWN_STORE = tell("from the shop’s own store")
+HEAD = ("supplier", "part", "id", "needed", "unit", msg("in stock"), "reserved", msg("to order"))
+OWN_STORE = msg("from the shop’s own store")
 
 
 @dataclass(frozen=True)
@@ -80,8 +80,8 @@ def _list(conn: sqlite3.Connection, sent: Sent, event: Event) -> OrderList:
 
 
 def _wiring(conn: sqlite3.Connection, sent: Sent, event: Event) -> list[Row]:
-    told = offers.content(conn, sent.id)
-    found: list[Any] = [x for x in told["alternatives"] if x["letter"] == event.letter]
+    result = offers.content(conn, sent.id)
+    found: list[Any] = [x for x in result["alternatives"] if x["letter"] == event.letter]
     return [
         Row(OWN_STORE, y["text"], "", y["quantity"], y["unit"], None, 0, None)
         for x in found

@@ -6,8 +6,8 @@ from dataclasses import replace
 from functools import lru_cache
 
 from jolvek.core.day.forecast import Forecast, with_weather
-from jolvek.core.day.otherwise import Switches, turn_index
 from jolvek.core.day.outing import Outing, outing, with_legs
+from jolvek.core.day.scenario import Switches, turn_index
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.voyage import Voyage
 from jolvek.core.electric.bank import Bank
@@ -51,7 +51,7 @@ def _courses(need: Need, legs: tuple[Leg, ...]) -> tuple[float, ...]:
     return tuple(out)
 
 
-def taken_out(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> Outing:
+def run_day(need: Need, worked: list[Worked], hand: Worked, asked: Asked) -> Outing:
     """The core's answer for the setups that go out, the one in hand worked out whole."""
     if as_planned(asked) and need == hand.job.need:
         return hand.job.day

@@ -14,10 +14,10 @@ from jolvek.web.view.language import decimal, tr
 from jolvek.web.view.words import plain_name
 
 AT_KNOTS = (0.0, 3.0, 5.0)
-Told = tuple[tuple[str, str], ...]
+Facts = tuple[tuple[str, str], ...]
 
 
-def follows(item: Item[Any], u: Units) -> Told:
+def follows(item: Item[Any], u: Units) -> Facts:
     """Name and figure of what follows from what is stated, in shown units."""
     if isinstance(item.spec, Motor):
         return _of_motor(item.spec, u)
@@ -26,7 +26,7 @@ def follows(item: Item[Any], u: Units) -> Told:
     return ()
 
 
-def _of_motor(motor: Motor, u: Units) -> Told:
+def _of_motor(motor: Motor, u: Units) -> Facts:
     prop, power = motor.propulsor(), motor.input_power_w
     thrust = []
     for knots in AT_KNOTS:
@@ -42,7 +42,7 @@ def _of_motor(motor: Motor, u: Units) -> Told:
     )
 
 
-def _of_battery(item: Item[Any], u: Units) -> Told:
+def _of_battery(item: Item[Any], u: Units) -> Facts:
     b, amps = item.spec, item.spec.continuous_a
     return (
         (tr("Holds"), f"{b.energy_wh:.0f} Wh"),

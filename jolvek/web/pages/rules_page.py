@@ -5,23 +5,23 @@ from __future__ import annotations
 from dataclasses import dataclass
 from itertools import groupby
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.fit.rule_reach import can_speak
 from jolvek.core.products.shelf import Shelf
 from jolvek.core.rules.findings import Finding, example
 from jolvek.core.rules.rulebook import RULES
 
 TOPICS = {
-    "limits": tell("What the boat bears"),
-    "fitting": tell("How it hangs, and how the boat lies"),
-    "electrics": tell("Volts and amps"),
-    "charging": tell("Charging"),
-    "wiring": tell("Cables and fuses"),
-    "day": tell("The day and the wishes"),
-    "hull": tell("The hull in the water"),
-    "propeller": tell("Propeller and thrust"),
-    "precautions": tell("Precautions with every job"),
-    "safety": tell("On the water"),
+    "limits": msg("What the boat bears"),
+    "fitting": msg("How it hangs, and how the boat lies"),
+    "electrics": msg("Volts and amps"),
+    "charging": msg("Charging"),
+    "wiring": msg("Cables and fuses"),
+    "day": msg("The day and the wishes"),
+    "hull": msg("The hull in the water"),
+    "propeller": msg("Propeller and thrust"),
+    "precautions": msg("Precautions with every job"),
+    "safety": msg("On the water"),
 }
 
 
@@ -29,7 +29,7 @@ TOPICS = {
 class RuleRow:
     """One rule: an example of what it says, its school where there are several, its reach here."""
 
-    said: Finding
+    finding: Finding
     school: str
     here: bool
 

@@ -20,7 +20,7 @@ from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
 from jolvek.standins.post import Post, Refused
-from jolvek.store import came_in, enquiries, offers, outbox
+from jolvek.store import enquiries, intake, offers, outbox
 from jolvek.store.db import transaction
 from jolvek.store.offers import Sent
 from jolvek.store.shop import MAIL_SUBJECT, MAIL_WORDS, filled
@@ -91,7 +91,7 @@ class _Ready:
     """All that is kept of what is sent."""
 
     sent: Sent
-    told: dict[str, Any]
+    content: dict[str, Any]
     token: str
     paper: bytes
 
@@ -111,24 +111,24 @@ def _written(conn: sqlite3.Connection, s: Sending) -> _Ready:
     sent = Sent(0, s.enquiry_id, year, serial, revision, s.at, valid, s.who)
     with language.speaking(s.content["language"]):
         changes = changed(offers.content(conn, before[0].id), s.content) if before else []
-    told = {**s.content, "number": sent.number, "sent_by": s.who, "changed": changes}
+    values = {**s.content, "number": sent.number, "sent_by": s.who, "changed": changes}
     token = offers.new_token()
     qr = Markup(segno.make(s.way(token)).svg_inline(scale=2, border=1))
     with language.speaking(s.content["language"]):
-        paper = pdf.write(render_template("offer/paper.html", o=told, qr=qr, logo=s.logo))
-    return _Ready(sent, told, token, paper)
+        paper = pdf.write(render_template("offer/paper.html", o=values, qr=qr, logo=s.logo))
+    return _Ready(sent, values, token, paper)
 
 
 def _kept(c: sqlite3.Connection, s: Sending, ready: _Ready) -> int:
-    number = offers.add(c, ready.sent, ready.told, s.shop_data, ready.paper)
+    number = offers.add(c, ready.sent, ready.content, s.shop_data, ready.paper)
     # Links to earlier revisions stay good and lead to this one.
     offers.add_link(c, number, f"{ready.sent.valid_to}T23:59:59", ready.token)
     if s.to:
         with language.speaking(s.content["language"]):
-            mail = letter(ready.told, s.way(ready.token), s.to, ready.paper, s.words)
+            mail = letter(ready.content, s.way(ready.token), s.to, ready.paper, s.words)
         outbox.post(c, s.enquiry_id, s.at, s.to, mail, number)
     enquiries.set_stage(c, s.enquiry_id, "offered", s.at)
-    came_in.looked(c, s.enquiry_id, s.at, s.who)
+    intake.looked(c, s.enquiry_id, s.at, s.who)
     return number
 
 

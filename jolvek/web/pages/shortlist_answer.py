@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jolvek.core.enquiry.need import Need
 from jolvek.core.rules.findings import Finding
 from jolvek.web.view.display import Units, counted
-from jolvek.web.view.language import counted_said, tr
+from jolvek.web.view.language import counted_text, tr
 from jolvek.web.view.rates import price_name
 
 
@@ -48,7 +48,7 @@ def answer(
     against every setup; `*words*` are the ones to stress.
     """
     if against:
-        first = u.said(against[0])
+        first = u.rendered(against[0])
         return tr(
             "*Stop*: %(text)s Until that changes no setup can be offered. %(cure)s",
             text=first.text,
@@ -80,7 +80,7 @@ def answer(
 
 
 def _do(doing: int, total: int, day: str, within: str) -> str:
-    return counted_said(
+    return counted_text(
         "*%(n)s* of %(total)s does the day: %(day)s%(within)s.",
         "*%(n)s* of %(total)s do the day: %(day)s%(within)s.",
         doing,

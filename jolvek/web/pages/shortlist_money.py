@@ -9,7 +9,7 @@ from jolvek.web.view.language import tr
 from jolvek.web.view.matches import Answer, row
 
 
-def steps_told(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
+def steps_text(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
     """What the next step of money buys; empty where there is but one."""
     out = []
     for step in match.steps:
@@ -29,7 +29,7 @@ def steps_told(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
     return tuple(out) if len(out) > 1 else ()
 
 
-def budgets_told(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
+def budgets_text(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
     """What each of the customer's budgets buys, the kit by its parts."""
     out = []
     for b in what_budgets_buy(match.match, match.match.need.day.budgets):
@@ -58,7 +58,7 @@ def budgets_told(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
     return tuple(out)
 
 
-def house_told(match: Match) -> str:
+def house_text(match: Match) -> str:
     """The battery for lights and fridge, beside every kit; empty where nothing is asked of it."""
     found = house_battery(match.need.day, match.shelf.batteries)
     if found is None:

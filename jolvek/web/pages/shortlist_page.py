@@ -23,10 +23,10 @@ from jolvek.web.forms.day_form import WISH_WORDS
 from jolvek.web.forms.narrowing import FACETS, Filters
 from jolvek.web.pages.narrowed import facet_values, narrowed
 from jolvek.web.pages.shortlist_answer import ShortRow, answer
-from jolvek.web.pages.shortlist_money import budgets_told, house_told, steps_told
+from jolvek.web.pages.shortlist_money import budgets_text, house_text, steps_text
 from jolvek.web.pages.shortlist_rejected import Rejected, rejected_by_group
 from jolvek.web.view.display import Units, money
-from jolvek.web.view.doubt_words import tried_told
+from jolvek.web.view.doubt_words import tried_text
 from jolvek.web.view.figures import fig
 from jolvek.web.view.language import capital, joined, tr
 from jolvek.web.view.matches import Answer, Row, row
@@ -83,7 +83,7 @@ def results(
     total, left = int(keep.size), int((keep & match.match.field.does_day).sum())
     first = tuple(named)[:1]
     cheapest = bool(first) and any(p.id == "cheapest" for p in named[first[0]])
-    told = answer(
+    result = answer(
         need,
         total,
         left,
@@ -94,7 +94,7 @@ def results(
         cheapest,
     )
     wished = u.number(need.day.speed_m_s, "speed")
-    return Results(told, tuple(rows), left, filters, wished, _measure(match.match))
+    return Results(result, tuple(rows), left, filters, wished, _measure(match.match))
 
 
 def _measure(m: Match) -> str:
@@ -171,8 +171,8 @@ def missed(pick: Pick, u: Units) -> str:
             most=u.full(most, "power"),
         ),
     }
-    told = ", and ".join(words[what](x, most) for what, x, most in pick.misses)
-    return tr(", but %(told)s", told=told) if told else ""
+    result = ", and ".join(words[what](x, most) for what, x, most in pick.misses)
+    return tr(", but %(told)s", told=result) if result else ""
 
 
 def because(values: dict[str, Array], weights: dict[str, float], i: int) -> str:
@@ -267,10 +267,10 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
             "and power are at the wanted speed with the reserve kept; where that speed is out of "
             "reach, at the top speed. %(who)s: “open” is a day whose energy or speed lies "
             "within what is not known of the boat.",
-            who=capital(tried_told(need.hull)),
+            who=capital(tried_text(need.hull)),
         ),
-        () if need.day.budgets else steps_told(match, u),
-        budgets_told(match, u),
-        house_told(m),
+        () if need.day.budgets else steps_text(match, u),
+        budgets_text(match, u),
+        house_text(m),
         rejected_by_group(m, u),
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.match.matching import Match
 from jolvek.core.rules.rulebook import RULES
 from jolvek.web.view.display import Units
@@ -13,10 +13,10 @@ from jolvek.web.view.language import capital
 from jolvek.web.view.what_if import TRIALS, WHAT_IFS
 
 GROUPS = {
-    "day": tell("Does not do the day"),
-    "limits": tell("Plate and approvals"),
-    "fitting": tell("Does not fit"),
-    "electrics": tell("Volts and amps"),
+    "day": msg("Does not do the day"),
+    "limits": msg("Plate and approvals"),
+    "fitting": msg("Does not fit"),
+    "electrics": msg("Volts and amps"),
 }
 
 
@@ -51,11 +51,17 @@ def rejected_by_group(match: Match, u: Units) -> tuple[tuple[str, tuple[Rejected
             counts[topic] += 1
             if len(groups[topic]) == MOST_SHOWN:
                 continue
-            item, said = getattr(match.shelf, kind)[i], u.said(found)
+            item, result = getattr(match.shelf, kind)[i], u.rendered(found)
             trial = TRIALS.get(found.rule, "")
             groups[topic].append(
                 Rejected(
-                    kind, item.id, item.title, said.text, said.cure, trial, WHAT_IFS.get(trial, "")
+                    kind,
+                    item.id,
+                    item.title,
+                    result.text,
+                    result.cure,
+                    trial,
+                    WHAT_IFS.get(trial, ""),
                 )
             )
     topics = [t for t in (*GROUPS, *sorted(set(groups) - set(GROUPS))) if t in groups]

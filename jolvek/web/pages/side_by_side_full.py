@@ -7,7 +7,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.bank import rating
 from jolvek.core.fit.hung_leg import hung_leg
 from jolvek.core.fit.leg import largest_tilt_deg
@@ -17,21 +17,21 @@ from jolvek.web.view.language import figure, shown, tr
 from jolvek.web.view.worked import Worked
 
 Row = tuple[str, str, tuple[str, ...]]  # name, unit, a cell a setup
-Told = Callable[[Worked], str]
+Read = Callable[[Worked], str]
 SETTINGS = (
-    tell("At full power"),
-    tell("At half power"),
-    tell("At the lowest step"),
-    tell("At the wanted speed"),
+    msg("At full power"),
+    msg("At half power"),
+    msg("At the lowest step"),
+    msg("At the wanted speed"),
 )
 WAYS = ("full", "half", "lowest", "wish")  # their figures' keys
-GAUGES = {"": "", "monitor": tell("monitor"), "voltage": tell("voltage")}
+GAUGES = {"": "", "monitor": msg("monitor"), "voltage": msg("voltage")}
 DISPLAYS = {
     "": "",
-    "none": tell("nothing"),
-    "charge": tell("charge"),
-    "time left": tell("time left"),
-    "distance left": tell("distance left"),
+    "none": msg("nothing"),
+    "charge": msg("charge"),
+    "time left": msg("time left"),
+    "distance left": msg("distance left"),
 }
 
 
@@ -63,7 +63,8 @@ def full_table(worked: list[Worked], u: Units) -> FullTable:
         (tr("Price"), _price(u)),
     ):
         rows = (
-            (row, unit, tuple(figure(told(w)) or "–" for w in worked)) for row, unit, told in lines
+            (row, unit, tuple(figure(result(w)) or "–" for w in worked))
+            for row, unit, result in lines
         )
         groups.append((name, tuple(rows)))
     return FullTable(tuple(w.letter for w in worked), tuple(groups))
@@ -85,7 +86,7 @@ def _setting(worked: list[Worked], which: int, u: Units) -> tuple[Row, ...]:
     )
 
 
-def _motor(u: Units) -> tuple[tuple[str, str, Told], ...]:
+def _motor(u: Units) -> tuple[tuple[str, str, Read], ...]:
     def kilos(kg: float) -> str:
         return u.number(kg, "mass", 1)
 
@@ -120,9 +121,9 @@ def _shaft_hp(w: Worked) -> str:
 
 
 def _shafts(w: Worked) -> str:
-    told = ", ".join(f"{1000 * x:.0f}" for x in w.fitted.motor.shafts_m)
+    result = ", ".join(f"{1000 * x:.0f}" for x in w.fitted.motor.shafts_m)
     how = tr("fixed") if w.fitted.mount.spec.fixed else tr("set by hand")
-    return told or f"{1000 * hung_leg(w.fitted)[1]:.0f}, {how}"
+    return result or f"{1000 * hung_leg(w.fitted)[1]:.0f}, {how}"
 
 
 def _tilt(w: Worked) -> str:
@@ -131,7 +132,7 @@ def _tilt(w: Worked) -> str:
     return f"{largest_tilt_deg(w.fitted.need.site.room_ahead_m):.0f}"
 
 
-def _battery(u: Units) -> tuple[tuple[str, str, Told], ...]:
+def _battery(u: Units) -> tuple[tuple[str, str, Read], ...]:
     def kilos(kg: float) -> str:
         return u.number(kg, "mass", 1)
 
@@ -159,7 +160,7 @@ def _per_kwh(w: Worked) -> str:
     return money(round(1000 * bank.packs * w.fitted.battery.price / bank.energy_wh))
 
 
-def _price(u: Units) -> tuple[tuple[str, str, Told], ...]:
+def _price(u: Units) -> tuple[tuple[str, str, Read], ...]:
     return (
         (tr("parts only"), "", lambda w: fig(w.job, "price.parts", u)),
         (tr("fitted"), "", lambda w: fig(w.job, "price.fitted", u)),

@@ -9,7 +9,7 @@ from typing import Any
 from markupsafe import Markup
 
 from jolvek.core.base import typed_figures, units
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.day.summed import DayRun, carries
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.schools import Reserve, reserve_schools
@@ -21,19 +21,19 @@ from jolvek.web.pages.side_by_side_curves import axes, cursor_data, curves, seri
 from jolvek.web.pages.side_by_side_table import TableRow, best_of, table, why
 from jolvek.web.pages.streams_panel import Streams, streams_panel
 from jolvek.web.view.display import Units, energy, long_hours
-from jolvek.web.view.doubt_words import IN_FIVE, current_told, helps_most, tried_told, wind_told
+from jolvek.web.view.doubt_words import IN_FIVE, current_text, helps_most, tried_text, wind_text
 from jolvek.web.view.figures import fig, marked
 from jolvek.web.view.followed import Strip
 from jolvek.web.view.language import capital, tr
-from jolvek.web.view.what_if import otherwise
+from jolvek.web.view.what_if import scenarios
 from jolvek.web.view.worked import Worked
 
 VIEWS = {
-    "power": tell("Power and range"),
-    "time": tell("Time and range"),
-    "thrust": tell("Thrust and drag"),
+    "power": msg("Power and range"),
+    "time": msg("Time and range"),
+    "thrust": msg("Thrust and drag"),
 }
-MODES = {"speed": tell("same speed"), "power": tell("same power"), "day": tell("the day")}
+MODES = {"speed": msg("same speed"), "power": msg("same power"), "day": msg("the day")}
 LEAST_SHARE = 0.13  # of the top of the axis, where the cursor may stand
 
 
@@ -131,7 +131,7 @@ def side_by_side_page(need: Need, worked: list[Worked], asked: Asked, u: Units) 
         streams_panel(hand.performance, at[hand.letter].power_w, u),
         reserve_schools(hand.performance, need.day.speed_m_s),
         str(u.full(hand.wish_or_top_m_s, "speed")),
-        otherwise(hand.job, u) if asked.otherwise else [],
+        scenarios(hand.job, u) if asked.otherwise else [],
         f"{KNEE_EXPONENT:g}",
         asked,
     )
@@ -200,16 +200,16 @@ def _basis(need: Need, hand: Worked, u: Units) -> str:
     at = hand.wish_or_top
     out = tr(
         "%(who)s: %(in_five)s lie between the figures of “may be”",
-        who=capital(tried_told(need.hull)),
+        who=capital(tried_text(need.hull)),
         in_five=IN_FIVE,
     )
     if at.power_w is not None and at.speed_m_s is not None:
         helps = helps_most(d, at.power_w, at.speed_m_s, u).removesuffix(".")
         out += f". {helps}" if helps else ""
     if day.wind_m_s:
-        out += f"; {wind_told(day, u)}"
+        out += f"; {wind_text(day, u)}"
     if day.current_m_s:
-        out += f", {current_told(day, u)}"
+        out += f", {current_text(day, u)}"
     return out + "."
 
 

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Any
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.base.units import hours as clock
 from jolvek.core.day.summed import DayRun
 from jolvek.core.predict.handling import Handling, handling
@@ -196,13 +196,13 @@ def _setup_rows(
 
 
 _FOR = {
-    "price": tell("costs least"),
-    "lift": tell("is lightest to lift"),
-    "range": tell("goes furthest at this speed"),
-    "top": tell("is fastest"),
-    "charge": tell("charges quickest"),
-    "noise": tell("is quietest"),
-    "left": tell("comes home with most left"),
+    "price": msg("costs least"),
+    "lift": msg("is lightest to lift"),
+    "range": msg("goes furthest at this speed"),
+    "top": msg("is fastest"),
+    "charge": msg("charges quickest"),
+    "noise": msg("is quietest"),
+    "left": msg("comes home with most left"),
 }
 
 
@@ -228,6 +228,6 @@ def why(w: Worked, worked: list[Worked], best: dict[str, str]) -> str:
                 lightest=f"{w.lift_kg - lightest:.0f}",
             )
         )
-    told = [tr("It %(does)s.", does=listed(wins)) if wins else tr("Best at nothing, near in all.")]
-    told += [tr("It %(does)s.", does=listed(gives))] if gives else []
-    return " ".join(told)
+    rows = [tr("It %(does)s.", does=listed(wins)) if wins else tr("Best at nothing, near in all.")]
+    rows += [tr("It %(does)s.", does=listed(gives))] if gives else []
+    return " ".join(rows)

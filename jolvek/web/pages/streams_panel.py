@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.base.units import hours as clock
 from jolvek.core.predict.performance import Performance
-from jolvek.core.predict.streams import Held, against_streams, settings_w
+from jolvek.core.predict.streams import HeldPlace, against_streams, settings_w
 from jolvek.web.view.display import Units
 
-NAMES = (tell("full"), tell("half"), tell("lowest"), tell("at the cursor"))
-NOT = tell("does not hold")
+NAMES = (msg("full"), msg("half"), msg("lowest"), msg("at the cursor"))
+NOT = msg("does not hold")
 
 
 @dataclass(frozen=True)
@@ -34,7 +34,7 @@ class Streams:
 def streams_panel(p: Performance, chosen_w: float | None, u: Units) -> Streams:
     """For streams of 0 to 3 kn against it."""
 
-    def cell(x: Held) -> tuple[str, str]:
+    def cell(x: HeldPlace) -> tuple[str, str]:
         if not x.holds:
             return NOT, ""
         return u.number(x.ground_m_s, "speed"), clock(x.runtime_s)

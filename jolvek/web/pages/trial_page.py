@@ -13,7 +13,7 @@ import numpy as np
 from markupsafe import Markup
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.base.units import to_unit
 from jolvek.core.electric.network import drop_to_motor_v
 from jolvek.core.hydro.hull import Load
@@ -33,10 +33,10 @@ from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
 
 FACTOR_WORDS = {
-    "friction_factor": tell("Friction"),
-    "wave_factor": tell("Waves"),
-    "planing_factor": tell("Planing drag"),
-    "efficiency_factor": tell("Propeller behind the hull"),
+    "friction_factor": msg("Friction"),
+    "wave_factor": msg("Waves"),
+    "planing_factor": msg("Planing drag"),
+    "efficiency_factor": msg("Propeller behind the hull"),
 }
 
 
@@ -58,9 +58,9 @@ class TrialPage:
     rows: tuple[Beside, ...]
     verdict: str
     found: tuple[tuple[str, str], ...]
-    band_told: str
-    current_told: str
-    charge_told: str
+    band_text: str
+    current_text: str
+    charge_text: str
     chart: Markup
     suspected: tuple[Suspected, ...]
     problem: str
@@ -96,16 +96,16 @@ def page(
             found = fit(setup, runs)
         except JolvekError:
             problem = tr("No run belongs yet: run the same power back.")
-    left_out = {i: t.why for i, t in enumerate(found.told)} if found else sort(runs).left_out
+    left_out = {i: t.why for i, t in enumerate(found.run_fits)} if found else sort(runs).left_out
     rows = tuple(_beside(i, k, promised, left_out, u) for i, k in enumerate(kept))
     return TrialPage(
         tuple(_planned(s, u) for s in plan(promised.performance)),
         rows,
         verdict(found, promised) if found else "",
         _found(found) if found else (),
-        _band_told(found) if found else "",
+        _band_text(found) if found else "",
         _current(found, u) if found else "",
-        charge_told(data, hand, live_wh),
+        charge_text(data, hand, live_wh),
         _chart(promised, found, setup, runs, u),
         tuple(diagnosis(found, promised, hand, data)),
         problem,
@@ -175,7 +175,7 @@ def _found(f: Fit) -> tuple[tuple[str, str], ...]:
     return tuple(out)
 
 
-def _band_told(f: Fit) -> str:
+def _band_text(f: Fit) -> str:
     return tr(
         "The doubt was %(before)s of speed; %(after)s is left.",
         before=band(f.before),
@@ -192,7 +192,7 @@ def _current(f: Fit, u: Units) -> str:
     )
 
 
-def charge_told(data: Mapping[str, Any], hand: Worked, live_wh: float | None = None) -> str:
+def charge_text(data: Mapping[str, Any], hand: Worked, live_wh: float | None = None) -> str:
     """The charge used on the trial against what the display counted; empty where not told."""
     start, end, shown = (data.get(k) for k in ("start_charge", "end_charge", "used_wh"))
     shown, by = (shown, tr("the display")) if shown else (live_wh, tr("the instrument"))
@@ -200,22 +200,22 @@ def charge_told(data: Mapping[str, Any], hand: Worked, live_wh: float | None = N
         return ""
     rated = (start - end) * hand.fitted.bank.energy_wh
     share = rated / shown
-    told = tr(
+    text = tr(
         "The charge fell by %(end)s %%, %(rated)s Wh of the bank as rated;",
         end=f"{100 * (start - end):.0f}",
         rated=f"{rated:.0f}",
     )
-    told = tr("%(told)s %(by)s counted %(shown)s Wh.", told=told, by=by, shown=f"{shown:.0f}")
+    text = tr("%(told)s %(by)s counted %(shown)s Wh.", told=text, by=by, shown=f"{shown:.0f}")
     if share > 1.15:
         return tr(
             "%(told)s *The bank gives less than rated, or %(by)s counts too little.*",
-            told=told,
+            told=text,
             by=by,
         )
     return (
-        told
+        text
         if share > 0.85
-        else tr("%(told)s *The gauge of charge shows more than there is.*", told=told)
+        else tr("%(told)s *The gauge of charge shows more than there is.*", told=text)
     )
 
 
@@ -282,9 +282,9 @@ def on_paper(
         "unit": u["speed"],
         "verdict": shown.verdict.replace("*", ""),
         "found": [list(x) for x in shown.found],
-        "band": shown.band_told,
-        "current": shown.current_told,
-        "charge": shown.charge_told.replace("*", ""),
+        "band": shown.band_text,
+        "current": shown.current_text,
+        "charge": shown.charge_text.replace("*", ""),
         "rows": [[*x.cells, x.why] for x in shown.rows],
         "drawing": str(shown.chart),
     }

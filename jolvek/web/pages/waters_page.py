@@ -13,7 +13,7 @@ from jolvek.core.fit.fit_facts import need_facts
 from jolvek.core.predict.solar import Sunshine
 from jolvek.core.rules import judge
 from jolvek.web.view.display import Units, about, energy, long_hours
-from jolvek.web.view.doubt_words import power_told
+from jolvek.web.view.doubt_words import power_text
 from jolvek.web.view.language import capital, tr
 
 
@@ -53,7 +53,9 @@ def waters_page(need: Need, u: Units) -> WatersPage:
 
 def stop(need: Need, u: Units) -> str:
     """What stands against the day whatever the setup, before all that it takes."""
-    found = [u.said(f).text for f in judge.findings("need", need_facts(need)) if f.level == "block"]
+    found = [
+        u.rendered(f).text for f in judge.findings("need", need_facts(need)) if f.level == "block"
+    ]
     return tr("*Stop*: %(found)s ", found=found[0]) if found else ""
 
 
@@ -91,14 +93,14 @@ def answer(hard: Demand, several: bool, takes: str, u: Units) -> str:
         "length": tr(", for its length"),
     }
     first = tr("*%(who)s* decides", who=capital(leg.name)) if several else ""
-    told = tr(
+    text = tr(
         "%(takes)s%(hard_by)s: *%(power)s* for *%(seconds)s*.",
         takes=first or takes,
         hard_by=reasons.get(hard.hard_by, ""),
         power=u.full(about(hard.power_w), "power"),
         seconds=long_hours(hard.seconds),
     )
-    return told + (f" {takes}." if several else "")
+    return text + (f" {takes}." if several else "")
 
 
 def _row(r: Demand, deciding: bool, too_fast: bool, u: Units) -> Row:
@@ -132,5 +134,5 @@ def _basis(need: Need, sun: Sunshine | None, u: Units) -> str:
     out.append(tr("Motor and battery are counted in as usual for the day."))
     sizing = size(need)
     if not sizing.no_way:
-        out.append(power_told(need, sizing, u))
+        out.append(power_text(need, sizing, u))
     return " ".join(out)

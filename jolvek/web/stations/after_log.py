@@ -53,11 +53,11 @@ def trip(enquiry_id: int) -> Any:
     """Keep a trip."""
     stored_or_404(enquiry_id)
     refused: dict[str, str] = {}
-    told = read_trip(request.form, refused, who())
-    if told is None:
+    result = read_trip(request.form, refused, who())
+    if result is None:
         return show_page(enquiry_id, refused, 422)
     with transaction(conn()) as c:
-        care.add_trip(c, enquiry_id, told, now())
+        care.add_trip(c, enquiry_id, result, now())
     return back(enquiry_id, "#log")
 
 
@@ -84,11 +84,11 @@ def charge(enquiry_id: int) -> Any:
         return show_page(enquiry_id, refused, 422)
     try:
         on = past_day(request.form.get("plug_day", ""))
-        told = Charge(0, on, wall, before, after, "", who())
+        record = Charge(0, on, wall, before, after, "", who())
     except JolvekError as error:
         return show_page(enquiry_id, {"charge": str(error)}, 422)
     with transaction(conn()) as c:
-        care.add_charge(c, enquiry_id, told, now())
+        care.add_charge(c, enquiry_id, record, now())
     return back(enquiry_id, "#log")
 
 
@@ -104,7 +104,7 @@ def from_file(enquiry_id: int) -> Any:
     try:
         on = past_day(request.form.get("file_day", ""))
         trips, charges = care_log.read(upload.read(), upload.filename, on)
-        told = [_trip(t) for t in trips]
+        rows = [_trip(t) for t in trips]
         plugged = [
             Charge(0, x["on_day"], x.get("wall_wh"), x.get("charge_from"), x["charge_to"], "", "")
             for x in charges
@@ -113,12 +113,12 @@ def from_file(enquiry_id: int) -> Any:
         return show_page(enquiry_id, {"file": f"{upload.filename}: {error}"}, 422)
     with transaction(conn()) as c:
         there = care_log.names(care.trips(c, enquiry_id))
-        new = sum(care.add_trip(c, enquiry_id, t, now()) for t in told if t.op not in there)
+        new = sum(care.add_trip(c, enquiry_id, t, now()) for t in rows if t.op not in there)
         known = {(x.on_day, x.wall_wh, x.charge_to) for x in care.charges(c, enquiry_id)}
         for x in plugged:
             if (x.on_day, x.wall_wh, x.charge_to) not in known:
                 care.add_charge(c, enquiry_id, x, now())
-    before = tr(", %(new)s were known", new=len(told) - new) if new < len(told) else ""
+    before = tr(", %(new)s were known", new=len(rows) - new) if new < len(rows) else ""
     flash_left_out(trips.left_out)
     flash(
         tr(

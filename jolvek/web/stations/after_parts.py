@@ -35,7 +35,7 @@ def pieces_of(f: Frame) -> dict[str, Piece]:
     return {p.what: p for p in pieces(f.card.in_hand.fitted)}
 
 
-def fault_told(enquiry_id: int, known: dict[str, Piece], form: Any, by: str) -> ServiceFault:
+def read_fault(enquiry_id: int, known: dict[str, Piece], form: Any, by: str) -> ServiceFault:
     """A fault as typed, with the boat's hours now. Raises JolvekError."""
     kind, why = form.get("kind", ""), form.get("why", "").strip()
     if kind not in SERVICE_FAULTS:
@@ -60,11 +60,11 @@ def fault(enquiry_id: int) -> Any:
     try:
         if number:
             state, cure = form.get("state", ""), form.get("cure", "").strip()
-            told = FaultKept(number, "", "", state, "", "", now(), who(), cure)
+            record = FaultKept(number, "", "", state, "", "", now(), who(), cure)
             with transaction(conn()) as c:
-                handovers.settle_fault(c, enquiry_id, told)
+                handovers.settle_fault(c, enquiry_id, record)
         else:
-            new = fault_told(enquiry_id, known, form, who())
+            new = read_fault(enquiry_id, known, form, who())
             with transaction(conn()) as c:
                 service_faults.add(c, enquiry_id, new)
     except JolvekError as error:
@@ -102,7 +102,7 @@ def part(enquiry_id: int) -> Any:
         to = date.fromisoformat(old.warranty_to) if old and old.warranty_to else None
         damage = bool(form.get("damage"))
         v = verdict(date.fromisoformat(on), to, damage, data.shop().warranty_months)
-        told = Swap(
+        record = Swap(
             0,
             on,
             piece.what,
@@ -111,15 +111,15 @@ def part(enquiry_id: int) -> Any:
             old.number if old else "",
             form.get("new_number", "").strip(),
             form.get("part_why", "").strip(),
-            v.told,
+            v.text,
             0.0 if cost is None else cost,
             who(),
         )
         with transaction(conn()) as c:
-            spares.swap(c, enquiry_id, told, v.new_to.isoformat() if v.new_to else "", now())
+            spares.swap(c, enquiry_id, record, v.new_to.isoformat() if v.new_to else "", now())
     except JolvekError as error:
         return show_page(enquiry_id, {"part": str(error)}, 422)
-    flash(f"{v.told} {HEED}")
+    flash(f"{v.text} {HEED}")
     return back(enquiry_id, "#parts")
 
 
@@ -140,8 +140,8 @@ def spare(enquiry_id: int) -> Any:
                 if number:
                     spares.renew(c, enquiry_id, number, form["good_to"])
                 else:
-                    told = SpareKept(0, form.get("what", "").strip(), form["good_to"])
-                    spares.add(c, enquiry_id, told, who(), now())
+                    record = SpareKept(0, form.get("what", "").strip(), form["good_to"])
+                    spares.add(c, enquiry_id, record, who(), now())
     except JolvekError as error:
         return show_page(enquiry_id, {"spare": str(error)}, 422)
     return back(enquiry_id, "#parts")

@@ -11,7 +11,7 @@ from markupsafe import Markup
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.care.faults import SERVICE_FAULTS
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.store import care, owners
@@ -35,18 +35,18 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return ("look", tr("what is due")) if s.pinned else ("empty", tr("pin a setup first"))
 
 
-STATION = stations.add(9, "aftercare", tell("Aftercare"), _state)
+STATION = stations.add(9, "aftercare", msg("Aftercare"), _state)
 
 
 def show_page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 200) -> Any:
     """The page, with what was refused at its fields."""
     f = frame(enquiry_id, "aftercare")
-    hand, told = f.card.in_hand, None
+    hand, result = f.card.in_hand, None
     if hand is not None:
-        told = care_page.page(conn(), enquiry_id, hand, data.shop(), date.today())
+        result = care_page.page(conn(), enquiry_id, hand, data.shop(), date.today())
     more = {
         "hand": hand,
-        "p": told,
+        "p": result,
         "refused": refused or {},
         "states": care_page.STATE_WORDS,
         "kinds": SERVICE_FAULTS,
@@ -145,6 +145,6 @@ def shut(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     with transaction(conn()) as c:
         owners.shut(c, "boat", enquiry_id)
-    signing.told("stickers shut", str(enquiry_id))
+    signing.record_activity("stickers shut", str(enquiry_id))
     flash(tr("Stickers printed so far lead nowhere. Print a new one."))
     return back(enquiry_id, "#owner")

@@ -21,18 +21,18 @@ from flask import (
 )
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.modelled import differs
 from jolvek.core.products.boat_model import of_year
 from jolvek.formats import enquiry_file
-from jolvek.store import came_in, enquiries, finding, whole
+from jolvek.store import enquiries, finding, intake, whole
 from jolvek.store.db import transaction
 from jolvek.web import errors, saving
 from jolvek.web.forms import bay_rows
 from jolvek.web.forms.boat_form import BoatForm, enquiry_from, values_of
 from jolvek.web.forms.reading import read_form
-from jolvek.web.pages.boat_page import boat_page, move_told, schools
+from jolvek.web.pages.boat_page import boat_page, move_text, schools
 from jolvek.web.shared import conn, form_id, frame, is_fragment, settings, show, stored_or_404
 from jolvek.web.view import display, matches, photos, stations
 from jolvek.web.view.language import tr
@@ -49,7 +49,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     )
 
 
-STATION = stations.add(1, "boat", tell("Boat"), _state)
+STATION = stations.add(1, "boat", msg("Boat"), _state)
 
 
 def _page(enquiry_id: int, form: BoatForm | None = None, code: int = 200, **more: Any) -> Any:
@@ -66,8 +66,8 @@ def _page(enquiry_id: int, form: BoatForm | None = None, code: int = 200, **more
         **_models(f.e.enquiry),
         bays=bay_rows.shown_rows(form),
         schools=schools(f.need, u),
-        moves=move_told(hand.fitted, hand.letter, u) if hand else "",
-        came_in=came_in.get(conn(), enquiry_id),
+        moves=move_text(hand.fitted, hand.letter, u) if hand else "",
+        intake=intake.get(conn(), enquiry_id),
         earlier=[enquiries.get(conn(), n) for n in earlier if n != enquiry_id],
         **more,
     ), code

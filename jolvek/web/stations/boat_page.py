@@ -24,7 +24,7 @@ from jolvek.web.pages.exchange import made
 from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, frame, show, spoken_to
 from jolvek.web.stations.after_log import read_trip
-from jolvek.web.stations.after_parts import fault_told, pieces_of
+from jolvek.web.stations.after_parts import pieces_of, read_fault
 from jolvek.web.view import language
 
 bp = Blueprint("boat_page", __name__, url_prefix="/b/<token>")
@@ -43,19 +43,19 @@ def _frame(token: str) -> Frame:
 def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
     f = _frame(token)
     assert f.card.in_hand is not None
-    told = care_page.page(conn(), f.e.id, f.card.in_hand, data.shop(), date.today())
+    result = care_page.page(conn(), f.e.id, f.card.in_hand, data.shop(), date.today())
     more = {
         "token": token,
         "hand": f.card.in_hand,
-        "p": told,
+        "p": result,
         "refused": refused,
         "typed": request.form,
         "kinds": SERVICE_FAULTS,
         "pieces": pieces_of(f),
         "manual": [s for s in steps(f.card.in_hand.fitted) if s.group in FOR_OWNER],
         "states": care_page.STATE_WORDS,
-        "reported": [x for x in told.faults if x.state == "open" and x.found_by == BY],
-        "due_now": sum(d.state == "overdue" for d in told.due),
+        "reported": [x for x in result.faults if x.state == "open" and x.found_by == BY],
+        "due_now": sum(d.state == "overdue" for d in result.due),
         "op": secrets.token_hex(12),
         "answers": recalls.ANSWERS,
     }
@@ -81,11 +81,11 @@ def trip(token: str) -> Any:
     """Log a trip; sent twice it counts once."""
     f = _frame(token)
     refused: dict[str, str] = {}
-    told = read_trip(request.form, refused, BY)
-    if told is None:
+    result = read_trip(request.form, refused, BY)
+    if result is None:
         return _page(token, refused, 422)
     with transaction(conn()) as c:
-        care.add_trip(c, f.e.id, told, now())
+        care.add_trip(c, f.e.id, result, now())
     flash(language.tr("Logged."))
     return _back(token)
 
@@ -97,9 +97,9 @@ def fault(token: str) -> Any:
     """Tell the shop of a fault."""
     f = _frame(token)
     try:
-        told = fault_told(f.e.id, pieces_of(f), request.form, BY)
+        result = read_fault(f.e.id, pieces_of(f), request.form, BY)
         with transaction(conn()) as c:
-            service_faults.add(c, f.e.id, told)
+            service_faults.add(c, f.e.id, result)
     except JolvekError as error:
         return _page(token, {"fault": str(error)}, 422)
     flash(language.tr("The shop has it. If the boat is not safe, do not use it."))
@@ -141,9 +141,9 @@ def recalled(token: str) -> Any:
 def answer(token: str) -> Any:
     """Keep the answer."""
     letter = links.of_token("recall", token)
-    told = chosen("answer", recalls.ANSWERS)
+    result = chosen("answer", recalls.ANSWERS)
     with transaction(conn()) as c:
-        recalls.answer(c, letter, told, BY, now())
+        recalls.answer(c, letter, result, BY, now())
     found = recalls.letter(conn(), letter)
     language.choose(spoken_to(found.enquiry_id) if found else "en")
     flash(language.tr("Thank you: the shop has your answer."))

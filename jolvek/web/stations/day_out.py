@@ -12,7 +12,7 @@ from typing import Any
 from flask import Blueprint, Response, abort, flash, json, redirect, request, url_for
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import Need
 from jolvek.formats import gpx_file
@@ -22,7 +22,7 @@ from jolvek.web import errors, saving
 from jolvek.web.forms.outing_form import Asked, asked_from
 from jolvek.web.pages.charging_panel import charging_of
 from jolvek.web.pages.day_out_page import DayOutPage, day_out_page
-from jolvek.web.pages.planned import planned, taken_out
+from jolvek.web.pages.planned import planned, run_day
 from jolvek.web.shared import conn, flash_left_out, frame, is_fragment, show, stored_or_404
 from jolvek.web.view import display, stations
 from jolvek.web.view.language import tr
@@ -36,7 +36,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return ("done", tr("the day can be run")) if s.pinned else ("empty", tr("pin a setup first"))
 
 
-STATION = stations.add(5, "day_out", tell("Day out"), _state)
+STATION = stations.add(5, "day_out", msg("Day out"), _state)
 
 
 def _asked() -> Asked:
@@ -47,7 +47,7 @@ def outing(need: Need, worked: list[Worked], asked: Asked, letter: str) -> DayOu
     """One core answer, and the page of it."""
     hand = next((w for w in worked if w.letter == letter), None)
     hand = hand or next((w for w in worked if w.pinned.chosen), worked[0])
-    out = taken_out(planned(need, asked, SimulatedForecast()), worked, hand, asked)
+    out = run_day(planned(need, asked, SimulatedForecast()), worked, hand, asked)
     return day_out_page(out, worked, asked, request.args.to_dict(), display.current())
 
 
@@ -88,11 +88,11 @@ def keep(enquiry_id: int) -> Any:
     if asked.refused:
         abort(422, next(iter(asked.refused.values())))
 
-    def kept(e: Enquiry) -> Enquiry:
+    def with_kept_speeds(e: Enquiry) -> Enquiry:
         legs = planned(e.need, asked, SimulatedForecast()).day.trip
         return replace(e, need=replace(e.need, day=e.need.day.with_legs(legs)))
 
-    saving.change(enquiry_id, kept)
+    saving.change(enquiry_id, with_kept_speeds)
     flash(tr("The legs are saved with these speeds."))
     return redirect(url_for("day_out.page", enquiry_id=enquiry_id), 303)
 
@@ -109,11 +109,11 @@ def import_way(enquiry_id: int) -> Any:
         return _page(enquiry_id, 422, way_error=str(error))
     lat, lon = way.latitude_deg, way.longitude_deg
 
-    def led(e: Enquiry) -> Enquiry:
+    def with_route(e: Enquiry) -> Enquiry:
         day = replace(e.need.day.with_legs(way.legs), latitude_deg=lat, longitude_deg=lon)
         return replace(e, need=replace(e.need, day=day))
 
-    day = saving.change(enquiry_id, led).need.day
+    day = saving.change(enquiry_id, with_route).need.day
     flash_left_out(way.left_out)
     far = display.current().full(day.distance_m, "distance")
     flash(tr("%(legs)s legs out of the way, %(far)s.", legs=len(way.legs), far=far))
@@ -133,7 +133,7 @@ def as_csv(enquiry_id: int) -> Response:
     worked, asked = _worked(enquiry_id), _asked()
     hand = next((w for w in worked if w.pinned.chosen), worked[0])
     need = planned(hand.fitted.need, asked, SimulatedForecast())
-    v = taken_out(need, [hand], hand, asked).voyage
+    v = run_day(need, [hand], hand, asked).voyage
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(CSV_COLUMNS)

@@ -17,7 +17,7 @@ from flask import (
     url_for,
 )
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
 from jolvek.core.fit.checklist import sheet, work_hours
 from jolvek.core.fit.fitted import Fitted
@@ -39,10 +39,10 @@ from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("fitting", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 TABS = {
-    "drawing": tell("Drawing"),
-    "wiring": tell("Wiring"),
-    "sheet": tell("Sheet"),
-    "mounts": tell("All mounts"),
+    "drawing": msg("Drawing"),
+    "wiring": msg("Wiring"),
+    "sheet": msg("Sheet"),
+    "mounts": msg("All mounts"),
 }
 
 
@@ -56,7 +56,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     )
 
 
-STATION = stations.add(6, "fitting", tell("Fitting"), _state)
+STATION = stations.add(6, "fitting", msg("Fitting"), _state)
 
 
 @bp.get("/fitting")

@@ -9,7 +9,7 @@ from typing import Any
 from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
 
 from jolvek.core.base.errors import JolvekError, ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.store import enquiries, handovers, stock
@@ -39,7 +39,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return "look", tr("list, serial numbers, trial")
 
 
-STATION = stations.add(8, "handover", tell("Handover"), _state)
+STATION = stations.add(8, "handover", msg("Handover"), _state)
 
 
 def _hand(f: Frame) -> Worked:
@@ -88,7 +88,7 @@ def step(enquiry_id: int) -> Any:
             raise ValueRefused("step", form.get("step", ""), "a step of this list")
         photo = _photo()
         op = form.get("op") or secrets.token_hex(12)
-        told = Act(
+        record = Act(
             op,
             form.get("step", ""),
             form.get("state", "done"),
@@ -98,14 +98,14 @@ def step(enquiry_id: int) -> Any:
             photo,
         )
         with transaction(conn()) as c:
-            handovers.act(c, enquiry_id, told, now())
+            handovers.act(c, enquiry_id, record, now())
     except JolvekError as error:
         if afar:
             return {"kept": False, "why": str(error)}, 422
         return _page(enquiry_id, {"step": form.get("step", ""), "why": str(error)}, 422)
     if afar:
-        return {"kept": True, "op": told.op, "who": told.who, "at": told.at}
-    return redirect(url_for("handover.page", enquiry_id=enquiry_id) + f"#step-{told.step}", 303)
+        return {"kept": True, "op": record.op, "who": record.who, "at": record.at}
+    return redirect(url_for("handover.page", enquiry_id=enquiry_id) + f"#step-{record.step}", 303)
 
 
 def _open_sheet(f: Frame) -> handover_record.Sheet:
@@ -124,12 +124,12 @@ errors.refuses_large("handover.step", lambda text: (text, 413))
 def _at(text: str) -> str:
     """When it was done by the phone's clock; now where that cannot be."""
     try:
-        told = datetime.fromisoformat(text)
+        result = datetime.fromisoformat(text)
     except ValueError:
         return now()
-    if told.tzinfo is None or told > datetime.now(UTC) + timedelta(minutes=5):
+    if result.tzinfo is None or result > datetime.now(UTC) + timedelta(minutes=5):
         return now()
-    return told.astimezone(UTC).isoformat(timespec="microseconds")
+    return result.astimezone(UTC).isoformat(timespec="microseconds")
 
 
 def _photo() -> str:
@@ -151,7 +151,7 @@ def show_photo(enquiry_id: int, name: str) -> Any:
     return send_from_directory(data.settings().data_dir / "photos", name, mimetype="image/jpeg")
 
 
-SERIAL_WORDS = {"number": tell("Serial number"), "batch": tell("Batch")}
+SERIAL_WORDS = {"number": msg("Serial number"), "batch": msg("Batch")}
 
 
 def serial_values(kept: Serial | None) -> dict[str, str]:
@@ -194,8 +194,8 @@ def fault(enquiry_id: int) -> Any:
             handovers.check_open(c, enquiry_id)
             if number:
                 state, cure = form.get("state", ""), form.get("cure", "").strip()
-                told = FaultKept(number, "", "", state, "", "", now(), who(), cure)
-                handovers.settle_fault(c, enquiry_id, told)
+                record = FaultKept(number, "", "", state, "", "", now(), who(), cure)
+                handovers.settle_fault(c, enquiry_id, record)
             elif form.get("kind") not in FAULTS:
                 raise ValueRefused("fault", form.get("kind", ""), "one of the faults listed")
             else:
@@ -222,15 +222,15 @@ def sign(enquiry_id: int) -> Any:
         logo = photos.as_data(data.settings().data_dir, data.shop().logo)
         with language.speaking(spoken_to(enquiry_id)):
             trial = trial_page.on_paper(conn(), f.e, hand, u)
-            told = handover_record.record(f.e, hand, found, data.shop(), u, signed, trial, now())
-            paper = pdf.write(render_template("handover/paper.html", o=told, logo=logo))
+            result = handover_record.record(f.e, hand, found, data.shop(), u, signed, trial, now())
+            paper = pdf.write(render_template("handover/paper.html", o=result, logo=logo))
         with transaction(conn()) as c:
-            handovers.sign(c, enquiry_id, told["signed_at"], told, paper)
+            handovers.sign(c, enquiry_id, result["signed_at"], result, paper)
             enquiries.set_stage(c, enquiry_id, "delivered", now())
             stock.take(c, enquiry_id)
     except JolvekError as error:
         return _page(enquiry_id, {"sign": str(error)}, 422)
-    signing.told("handover signed", str(enquiry_id))
+    signing.record_activity("handover signed", str(enquiry_id))
     flash(tr("The boat is handed over."))
     return redirect(url_for("handover.page", enquiry_id=enquiry_id), 303)
 
@@ -247,11 +247,11 @@ def copy(enquiry_id: int, form: str) -> Any:
         what = tr("Register the warranty: %(title)s", title=stored.title)
         body = calendar([Dated(enquiry_id, last, what, note, "warranty")], data.shop().name, made())
         return Response(body, mimetype=ICALENDAR)
-    told = handovers.signed(conn(), enquiry_id)
-    if told is None or form not in ("pdf", "json"):
+    result = handovers.signed(conn(), enquiry_id)
+    if result is None or form not in ("pdf", "json"):
         abort(404)
     if form == "json":
-        return told
+        return result
     head = {"Content-Disposition": f'inline; filename="handover-{enquiry_id}.pdf"'}
     body = handovers.pdf(conn(), enquiry_id)
     if not body:

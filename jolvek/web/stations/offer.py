@@ -9,7 +9,7 @@ from typing import Any
 from flask import Blueprint, abort, flash, redirect, request, session, url_for
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.store import enquiries, offers, outbox, owners, setups, stock
 from jolvek.store.db import transaction
 from jolvek.web import data
@@ -34,10 +34,10 @@ from jolvek.web.view.worked import Worked, work_out
 
 bp = Blueprint("offer", __name__, url_prefix="/enquiry/<int:enquiry_id>")
 STAGE_WORDS = {
-    "open": tell("not sent"),
+    "open": msg("not sent"),
     "offered": "sent",
     "ordered": "ordered",
-    "delivered": tell("handed over"),
+    "delivered": msg("handed over"),
 }
 
 
@@ -49,7 +49,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return ("look", tr("read the cautions")) if s.level == "caution" else ("done", tr("ready"))
 
 
-STATION = stations.add(7, "offer", tell("Offer"), _state)
+STATION = stations.add(7, "offer", msg("Offer"), _state)
 
 
 def _draft(f: Frame) -> tuple[Draft, list[Worked]]:
@@ -62,7 +62,7 @@ def _draft(f: Frame) -> tuple[Draft, list[Worked]]:
     return draft, [work_out(f.need, known[x]) for x in letters]
 
 
-def _sent_told(x: offers.Sent) -> dict[str, Any]:
+def _sent_context(x: offers.Sent) -> dict[str, Any]:
     events = offers.events(conn(), x.id)
     return {
         "s": x,
@@ -76,7 +76,7 @@ def _sent_told(x: offers.Sent) -> dict[str, Any]:
     }
 
 
-def _form_told(worked: list[Worked], draft: Draft, spoken: str) -> dict[str, Any]:
+def _form_context(worked: list[Worked], draft: Draft, spoken: str) -> dict[str, Any]:
     """What the draft's form may change: services, lines that may be discounted, assumptions."""
     shop = data.shop()
     plain = replace(draft, free=[])
@@ -109,9 +109,9 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         "years_refused": any(k.startswith(draft_form.YEARS) for k in refused or {}),
         "rows": draft_form.FREE_ROWS,
         "margins": margins(worked, draft) if made and signing.may("offer.send") else [],
-        "sent": [_sent_told(x) for x in sent],
+        "sent": [_sent_context(x) for x in sent],
         "since_sent": changed(offers.content(conn(), sent[0].id), made) if sent and made else [],
-        **(_form_told(worked, draft, spoken_to(enquiry_id)) if made else {}),
+        **(_form_context(worked, draft, spoken_to(enquiry_id)) if made else {}),
         "open": _open(f, draft, worked) if made else [],
         "repriced": any(x.now for x in _moved(f, worked)),
         "spoken": spoken_to(enquiry_id),
@@ -143,7 +143,7 @@ def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
         for w in worked
         if w.blocked
     ]
-    out += [x.told for x in _moved(f, worked)]
+    out += [x.text for x in _moved(f, worked)]
     if not f.e.customer:
         out.append(tr("The customer has no name yet: it stands on the Boat station."))
     unread = [k for k, _, _ in offer_content.cautions(worked) if k not in draft.acknowledged]
@@ -223,7 +223,7 @@ def send(enquiry_id: int) -> Any:
         sent, way = sending.send(conn(), job)
     except JolvekError as error:
         return _page(enquiry_id, {"send": str(error)}, 422)
-    signing.told("offer sent", sent.number)
+    signing.record_activity("offer sent", sent.number)
     _post()
     session["customer_link"] = {"enquiry": enquiry_id, "way": way}
     flash(_sent_how(sent.number, to))

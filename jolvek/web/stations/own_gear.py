@@ -51,7 +51,7 @@ def add(enquiry_id: int) -> Any:
     with transaction(conn()) as c:
         own_gear.add(c, enquiry_id, gear)
         enquiries.touch(c, enquiry_id, saving.now())
-    flash(tr("%(told)s is saved.", told=gear.told))
+    flash(tr("%(told)s is saved.", told=gear.text))
     return redirect(url_for("own_gear.page", enquiry_id=enquiry_id), 303)
 
 

@@ -51,7 +51,7 @@ def link(enquiry_id: int) -> Any:
             abort(422, tr("Offer %(old)s was revised: make the link on %(new)s.", **names))
         offers.revoke(c, sent.id)
         token = "" if shut else offers.make_link(c, sent.id, f"{sent.valid_to}T23:59:59")
-    signing.told("link shut" if shut else "link made", sent.number)
+    signing.record_activity("link shut" if shut else "link made", sent.number)
     if shut:
         flash(tr("The customer’s link is shut."))
     else:
@@ -78,15 +78,15 @@ def copy(enquiry_id: int, offer_id: int, form: str) -> Any:
             gone(enquiry_id)
         head = {"Content-Disposition": f'inline; filename="offer-{sent.id}.pdf"'}
         return Response(offers.pdf(conn(), sent.id), mimetype="application/pdf", headers=head)
-    told = offers.content(conn(), sent.id)
+    result = offers.content(conn(), sent.id)
     if form == "json":
-        return told
+        return result
     if form == "html":
-        return render_template("offer/paper.html", o=told, qr="", logo="")
+        return render_template("offer/paper.html", o=result, qr="", logo="")
     if form == "ics":
-        return _follow_up(sent, told)
+        return _follow_up(sent, result)
     rows = [("setup", "line", "quantity", "unit", "each", tr("discount %"), tr("tax %"), "amount")]
-    for x in told["alternatives"]:
+    for x in result["alternatives"]:
         for y in x["lines"]:
             keys = ("text", "quantity", "unit", "each", "discount", "tax", "amount")
             rows.append((x["letter"], *(str(y[k]) for k in keys)))
@@ -137,11 +137,11 @@ def keep_order(enquiry_id: int) -> Any:
             stock.reserve(c, found.sent.id, found.wanted, now())
         if do == "ordered":
             enquiries.parts_ordered(c, enquiry_id, now())
-    signing.told(f"parts: {do}", found.sent.number)
-    told = {
+    signing.record_activity(f"parts: {do}", found.sent.number)
+    values = {
         "reserve": tr("Reserved."),
         "release": tr("Given back."),
         "ordered": tr("Marked as ordered."),
     }
-    flash(told[do])
+    flash(values[do])
     return redirect(url_for("sent.order", enquiry_id=enquiry_id), 303)

@@ -21,7 +21,7 @@ from flask import (
 from werkzeug.datastructures import MultiDict
 
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.as_set import AsSet, as_set_from, as_set_plain
@@ -50,7 +50,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return ("done", tr("setups pinned")) if s.pinned else ("empty", tr("nothing pinned yet"))
 
 
-STATION = stations.add(3, "shortlist", tell("Shortlist"), _state)
+STATION = stations.add(3, "shortlist", msg("Shortlist"), _state)
 
 
 @bp.get("/shortlist")
@@ -65,9 +65,9 @@ def page(enquiry_id: int) -> Any:
     if not matches.is_ready(e.need, shelf):
         matches.begin(e.need, shelf)
         products = sum(len(getattr(shelf, kind)) for kind in setups.ESSENTIALS.values())
-        told = {"answer": quick_answer(e.need, u).answer, "products": products}
+        values = {"answer": quick_answer(e.need, u).answer, "products": products}
         template = "shortlist/_waiting.html" if is_fragment() else "shortlist/waiting.html"
-        return show(template, frame(enquiry_id, "shortlist"), **told), 200
+        return show(template, frame(enquiry_id, "shortlist"), **values), 200
     match = answered(e.need, shelf)
     jobs = {p.key: work_out(e.need, p).job for p in pinned}
     first = results(e.need, match, filters, jobs, u)
@@ -76,8 +76,8 @@ def page(enquiry_id: int) -> Any:
         return show("shortlist/_list.html", first, e=e, alone=True), code
     whole = shortlist_page(e.need, match, first, u)
     f = frame(enquiry_id, "shortlist")
-    told = {"words": WISH_WORDS, "as_kept": weight_values(e.need)}
-    return show("shortlist/page.html", f, first, whole, **told), code
+    values = {"words": WISH_WORDS, "as_kept": weight_values(e.need)}
+    return show("shortlist/page.html", f, first, whole, **values), code
 
 
 WEIGHT_LABELS = {f"w_{key}": word for key, word in WISH_WORDS.items()}

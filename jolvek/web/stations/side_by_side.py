@@ -10,7 +10,7 @@ import numpy as np
 from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 
 from jolvek.core.base import units
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.fit.add_ons import area_m2, why_not
 from jolvek.store import enquiries, setups
 from jolvek.store.db import transaction
@@ -44,7 +44,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return "done", tr("%(pinned)s setups", pinned=len(s.pinned))
 
 
-STATION = stations.add(4, "side_by_side", tell("Side by side"), _state)
+STATION = stations.add(4, "side_by_side", msg("Side by side"), _state)
 
 
 @bp.get("/side-by-side")
@@ -74,8 +74,8 @@ def _add_ons() -> list[tuple[str, Any]]:
 def _judged(w: Worked) -> list[tuple[Any, str]]:
     """Every add-on of the shelf with why it does not go with a setup; those that go first."""
     panels = sum(x.quantity * area_m2(x.item.spec) for x in w.pinned.extras if x.kind == "panel")
-    told = [(x, why_not(x, w.fitted, panels)) for _, x in _add_ons()]
-    return sorted(told, key=lambda row: bool(row[1]))
+    rows = [(x, why_not(x, w.fitted, panels)) for _, x in _add_ons()]
+    return sorted(rows, key=lambda row: bool(row[1]))
 
 
 @bp.post("/extra")
@@ -88,9 +88,9 @@ def extra(enquiry_id: int) -> Any:
     kind, item = next(((k, x) for k, x in _add_ons() if x.id == product), ("", None))
     if setup is None or (item is None and not off):
         abort(422, tr("That add-on is not in the catalogue any more."))
-    said = {x.id: why for x, why in _judged(work_out(need, setup))}
-    if not off and item is not None and said[item.id]:
-        abort(422, tr("%(title)s does not go here: %(id)s.", title=item.title, id=said[item.id]))
+    values = {x.id: why for x, why in _judged(work_out(need, setup))}
+    if not off and item is not None and values[item.id]:
+        abort(422, tr("%(title)s does not go here: %(id)s.", title=item.title, id=values[item.id]))
     with transaction(conn()) as c:
         if off:
             setups.drop_extra(c, setup.id, product)

@@ -128,9 +128,11 @@ def run(enquiry_id: int) -> Any:
         return _page(enquiry_id, read.refused, 422)
     trial = _trial(f)
     about: dict[str, Any] = {k: trial.data.get(k) for k in ("wind_m_s", "depth_m")}
-    told = Run(power, speed, heading, now(), request.form.get("note", "").strip()[:300], **about)
+    record = Run(power, speed, heading, now(), request.form.get("note", "").strip()[:300], **about)
     with transaction(conn()) as c:
-        trials.add_run(c, trial.id, request.form.get("op") or secrets.token_hex(12), told, "typed")
+        trials.add_run(
+            c, trial.id, request.form.get("op") or secrets.token_hex(12), record, "typed"
+        )
     return _back(enquiry_id)
 
 
@@ -199,7 +201,7 @@ def use(enquiry_id: int) -> Any:
     tried(enquiry_id, hull)
     with transaction(conn()) as c:
         trials.keep_factors(c, trial.id, {**found.factors, "sigma": found.sigma} if found else None)
-    signing.told("trial taken over" if found else "trial taken back", str(enquiry_id))
+    signing.record_activity("trial taken over" if found else "trial taken back", str(enquiry_id))
     flash(
         tr("Every page goes by the tried boat.")
         if found

@@ -8,8 +8,8 @@ from typing import Any
 
 from flask import Blueprint, flash, redirect, url_for
 
-from jolvek.core.base.told import tell
-from jolvek.core.day.otherwise import turn_index
+from jolvek.core.base.messages import msg
+from jolvek.core.day.scenario import turn_index
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import MOST_LEGS, Day, Leg
 from jolvek.web import saving
@@ -36,7 +36,7 @@ def _state(s: stations.Standing) -> tuple[str, str]:
     return "done", tr("%(legs)s legs", legs=legs) if legs else tr("speed and distance are given")
 
 
-STATION = stations.add(2, "waters", tell("Waters"), _state)
+STATION = stations.add(2, "waters", msg("Waters"), _state)
 
 
 def _page(enquiry_id: int, form: DayForm | None = None, code: int = 200, **more: Any) -> Any:

@@ -10,7 +10,7 @@ from jolvek.core.predict.performance import Point
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Pinned
 from jolvek.web.view.display import band
-from jolvek.web.view.doubt_words import tried_told
+from jolvek.web.view.doubt_words import tried_text
 from jolvek.web.view.language import tr
 from jolvek.web.view.stations import Standing, Tick, ticks
 from jolvek.web.view.worked import Worked, work_out
@@ -62,5 +62,5 @@ def _doubted(w: Worked | None) -> str:
     return tr(
         "%(power)s of speed, %(hull)s.",
         power=band(w.fitted.doubt.speed_share(power)),
-        hull=tried_told(hull),
+        hull=tried_text(hull),
     )

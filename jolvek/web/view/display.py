@@ -106,7 +106,7 @@ class Units:
             else f"{units.to_unit(value, quantity, unit):.0f}"
         )
 
-    def said(self, finding: Finding) -> Finding:
+    def rendered(self, finding: Finding) -> Finding:
         """A finding with its sentences in these units."""
         return say(finding, self.chosen, language.tr, language.decimal("."))
 
@@ -127,8 +127,8 @@ def language_of_shop() -> str:
 
 def locale_of_page() -> str:
     """How money and days are written: as the page's language does; English ones as the shop set."""
-    said = language.current()
-    return LOCALES[data.shop().language] if said == "en" else DATES[said]
+    result = language.current()
+    return LOCALES[data.shop().language] if result == "en" else DATES[result]
 
 
 BEFORE = ("en_IE", "nl_NL")  # the sign of the currency stands before the amount
@@ -220,7 +220,7 @@ def counted(n: int, word: str) -> str:
     >>> counted(1, "setup"), counted(0, "setup")
     ('1 setup', '0 setups')
     """
-    return language.counted_said(f"%(n)s {word}", f"%(n)s {word}s", n)
+    return language.counted_text(f"%(n)s {word}", f"%(n)s {word}s", n)
 
 
 # what `counted` counts: its messages, collected by scripts/messages.py
@@ -271,8 +271,8 @@ def day(on: date | str) -> str:
     >>> day("2026-11-26")
     '26 Nov 2026'
     """
-    told = date.fromisoformat(on) if isinstance(on, str) else on
-    return str(format_date(told, "medium", locale=DATES[language.current()]))
+    result = date.fromisoformat(on) if isinstance(on, str) else on
+    return str(format_date(result, "medium", locale=DATES[language.current()]))
 
 
 def clock(hours: float) -> str:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.enquiry.sizing import Sizing
 from jolvek.core.hydro.hull import FACTORS, Hull
@@ -14,7 +14,7 @@ from jolvek.core.trial.family import OF_ITS_KIND
 from jolvek.web.view.display import Units, about, band
 from jolvek.web.view.language import tr
 
-IN_FIVE = {0.8: tell("four such boats in five")}[CONFIDENCE]
+IN_FIVE = {0.8: msg("four such boats in five")}[CONFIDENCE]
 
 
 def from_to(ends: Iterable[float], quantity: str, u: Units) -> str:
@@ -23,12 +23,12 @@ def from_to(ends: Iterable[float], quantity: str, u: Units) -> str:
     return tr("%(low)s to %(high)s", low=u.number(low, quantity), high=u.full(high, quantity))
 
 
-def tried_told(hull: Hull) -> str:
+def tried_text(hull: Hull) -> str:
     """Whether the boat was tried, as it stands beside her figures.
 
-    >>> tried_told(Hull("kayak", 3.7, 0.78, 34))
+    >>> tried_text(Hull("kayak", 3.7, 0.78, 34))
     'not yet tried on the water'
-    >>> tried_told(Hull("kayak", 3.7, 0.78, 34, tried_on="2026-07-01"))
+    >>> tried_text(Hull("kayak", 3.7, 0.78, 34, tried_on="2026-07-01"))
     'tried on the water, 2026-07-01'
     """
     if hull.tried_on.endswith(OF_ITS_KIND):
@@ -39,7 +39,7 @@ def tried_told(hull: Hull) -> str:
     return tr("not yet tried on the water") if plain else tr("tried on the water")
 
 
-def power_told(need: Need, sizing: Sizing, u: Units) -> str:
+def power_text(need: Need, sizing: Sizing, u: Units) -> str:
     """What the wanted speed may take, before any motor is chosen."""
     took = from_to(sizing.power_band_w(need), "power", u)
     return tr(
@@ -70,7 +70,7 @@ def helps_most(d: Doubt, power_w: float, at_speed_m_s: float, u: Units) -> str:
     return f"{first}{more}."
 
 
-def wind_told(day: Day, u: Units) -> str:
+def wind_text(day: Day, u: Units) -> str:
     """The wind of a day, and from where."""
     speed = u.full(abs(day.wind_m_s), "speed")
     if day.wind_m_s > 0 and day.against == "home" and not day.legs:
@@ -80,7 +80,7 @@ def wind_told(day: Day, u: Units) -> str:
     return tr("%(speed)s of wind behind", speed=speed)
 
 
-def current_told(day: Day, u: Units) -> str:
+def current_text(day: Day, u: Units) -> str:
     """The current of a day, and which way it sets."""
     speed = u.full(abs(day.current_m_s), "speed")
     if day.current_m_s > 0 and day.against == "home" and not day.legs:

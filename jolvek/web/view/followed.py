@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.job.changes import LEADING, Changes, MovedFigure
 from jolvek.core.job.figures import Figure
 from jolvek.web.view.display import Units, money
@@ -12,50 +12,50 @@ from jolvek.web.view.figures import written
 from jolvek.web.view.language import tr
 
 NAMES = {
-    "wish": tell("at the wanted speed"),
-    "full": tell("at full power"),
-    "half": tell("at half power"),
-    "lowest": tell("at the lowest step"),
+    "wish": msg("at the wanted speed"),
+    "full": msg("at full power"),
+    "half": msg("at half power"),
+    "lowest": msg("at the lowest step"),
 }
 _OF_A_WAY = {
-    "speed": tell("Speed %(way)s"),
-    "power": tell("Power %(way)s"),
-    "time": tell("Running time %(way)s"),
-    "range": tell("Range %(way)s"),
-    "amps": tell("Current %(way)s"),
+    "speed": msg("Speed %(way)s"),
+    "power": msg("Power %(way)s"),
+    "time": msg("Running time %(way)s"),
+    "range": msg("Range %(way)s"),
+    "amps": msg("Current %(way)s"),
 }
 LABELS = {
-    "top": tell("Top speed"),
-    "thrust": tell("Static thrust"),
-    "lift": tell("Heaviest lift"),
-    "mass": tell("Weight of motor, mount and battery"),
-    "loaded": tell("Loaded weight"),
-    "charge.time": tell("Time to charge"),
-    "noise": tell("Noise"),
-    "bank.energy": tell("Energy of the battery bank"),
-    "kept": tell("Kept at the end"),
-    "handling.to-speed": tell("Time to 90 % of top speed"),
-    "handling.coasts": tell("Coasts for"),
-    "day.energy": tell("Energy of the day"),
-    "day.hours": tell("Time out"),
-    "day.left": tell("Charge left at home"),
-    "day.left.low": tell("Charge left at home, at least"),
-    "day.left.high": tell("Charge left at home, at most"),
-    "day.end": tell("Home at"),
-    "day.far": tell("Distance of the day"),
-    "day.likely": tell("Home with the reserve"),
-    "day.turn": tell("Last point from which the boat gets home"),
-    "day.slowest": tell("Slowest speed that brings the boat home"),
-    "day.fastest": tell("Fastest speed that brings the boat home"),
-    "day.cheapest": tell("Speed of least energy"),
-    "price.parts": tell("Price, parts only"),
-    "price.fitted": tell("Price, fitted"),
-    "price.add-ons": tell("Price of the add-ons"),
-    "cable.run": tell("Cable, one way"),
-    "cable.size": tell("Cable size"),
-    "fuse.main": tell("Main fuse"),
-    "leg.hub": tell("Depth of the hub"),
-    "trim": tell("Trim"),
+    "top": msg("Top speed"),
+    "thrust": msg("Static thrust"),
+    "lift": msg("Heaviest lift"),
+    "mass": msg("Weight of motor, mount and battery"),
+    "loaded": msg("Loaded weight"),
+    "charge.time": msg("Time to charge"),
+    "noise": msg("Noise"),
+    "bank.energy": msg("Energy of the battery bank"),
+    "kept": msg("Kept at the end"),
+    "handling.to-speed": msg("Time to 90 % of top speed"),
+    "handling.coasts": msg("Coasts for"),
+    "day.energy": msg("Energy of the day"),
+    "day.hours": msg("Time out"),
+    "day.left": msg("Charge left at home"),
+    "day.left.low": msg("Charge left at home, at least"),
+    "day.left.high": msg("Charge left at home, at most"),
+    "day.end": msg("Home at"),
+    "day.far": msg("Distance of the day"),
+    "day.likely": msg("Home with the reserve"),
+    "day.turn": msg("Last point from which the boat gets home"),
+    "day.slowest": msg("Slowest speed that brings the boat home"),
+    "day.fastest": msg("Fastest speed that brings the boat home"),
+    "day.cheapest": msg("Speed of least energy"),
+    "price.parts": msg("Price, parts only"),
+    "price.fitted": msg("Price, fitted"),
+    "price.add-ons": msg("Price of the add-ons"),
+    "cable.run": msg("Cable, one way"),
+    "cable.size": msg("Cable size"),
+    "fuse.main": msg("Main fuse"),
+    "leg.hub": msg("Depth of the hub"),
+    "trim": msg("Trim"),
 }
 
 
@@ -88,9 +88,9 @@ def strip(found: Changes, u: Units, undo: bool = False) -> Strip:
         text = _figure(x, u)
         if text:
             (lead if x.key in LEADING else rest).append(text)
-    new = [tr("New: %(text)s", text=u.said(f).text) for f in found.new if f.level != "note"]
-    notes = [tr("New: %(text)s", text=u.said(f).text) for f in found.new if f.level == "note"]
-    gone = [tr("No longer: %(text)s", text=u.said(f).text) for f in found.gone]
+    new = [tr("New: %(text)s", text=u.rendered(f).text) for f in found.new if f.level != "note"]
+    notes = [tr("New: %(text)s", text=u.rendered(f).text) for f in found.new if f.level == "note"]
+    gone = [tr("No longer: %(text)s", text=u.rendered(f).text) for f in found.gone]
     return Strip((*parts, *lead[:FIRST], *new), (*lead[FIRST:], *rest, *notes, *gone), undo)
 
 

@@ -1,5 +1,5 @@
 """Languages: whole sentences as messages, by gettext's files. English stands in the source; a text
-of the core (`Told`) is said in the language of the page where it is shown. docs/why.md, "Words".
+of the core (`Message`) is said in the language of the page where it is shown. docs/why.md, "Words".
 """
 
 from __future__ import annotations
@@ -17,7 +17,7 @@ from babel.lists import format_list
 from flask import g, has_request_context
 from markupsafe import Markup
 
-from jolvek.core.base.told import Told
+from jolvek.core.base.messages import Message
 
 LANGUAGES = {
     "en": "English",
@@ -71,13 +71,13 @@ def tr(text: str, /, **values: Any) -> str:
     >>> tr("%(n)s of %(all)s", n=1, all=2)
     '1 of 2'
     """
-    if isinstance(text, Told) and not values:
+    if isinstance(text, Message) and not values:
         return str(shown(text))
     found = message(text)
     return found % _filling(values) if values else found
 
 
-def counted_said(one: str, many: str, n: int, **values: Any) -> str:
+def counted_text(one: str, many: str, n: int, **values: Any) -> str:
     """The same by number, `n` among its places."""
     filled = _filling({"n": n, **values})
     return _catalogue(current()).ngettext(one, many, n) % filled
@@ -133,16 +133,16 @@ def resolved(record: Any) -> Any:
 
 def of_scripts() -> dict[str, str]:
     """What the scripts of a page say, by its English; nothing where the page is English."""
-    told = SCRIPT_WORDS if current() != "en" else ()
-    return {text: message(text) for text in told}
+    result = SCRIPT_WORDS if current() != "en" else ()
+    return {text: message(text) for text in result}
 
 
 def shown(value: Any) -> Any:
     """A text of the core in the language of this request; everything else as it is."""
-    if not isinstance(value, Told):
+    if not isinstance(value, Message):
         return value
     if value.many:
-        return counted_said(value.message, value.many, **value.values)
+        return counted_text(value.message, value.many, **value.values)
     return tr(value.message, **value.values)
 
 

@@ -234,7 +234,7 @@ def _open(match: Match, index: int) -> tuple[str, ...]:
     motor, battery, *_ = parts_of(match, index)
     drive = int(match.field.drive[index])
     short = -1000 * float(np.nan_to_num(match.drives.plate_m[drive], nan=0.0))
-    told = (
+    rows = (
         (shaft_unknown(motor), tr("shaft not given")),
         (weight_unknown(motor), tr("motor’s weight not given")),
         (weight_unknown(battery), tr("battery’s weight not given")),
@@ -243,7 +243,7 @@ def _open(match: Match, index: int) -> tuple[str, ...]:
             tr("shaft %(short)s mm too short for the estimated transom", short=f"{short:.0f}"),
         ),
     )
-    return tuple(text for known, text in told if known)
+    return tuple(text for known, text in rows if known)
 
 
 def row(match: Match, index: int, why: str = "") -> Row:

@@ -30,12 +30,12 @@ class Moved:
         return f"{self.letter}|{self.part.kind}|{self.part.item.id}"
 
     @property
-    def told(self) -> str:
+    def text(self) -> str:
         """In one sentence."""
         title, now = self.part.item.title, self.now
         if now is None:
-            told = "Setup %(letter)s: %(title)s is no longer available. Choose another setup."
-            return tr(told, letter=self.letter, title=title)
+            text = "Setup %(letter)s: %(title)s is no longer available. Choose another setup."
+            return tr(text, letter=self.letter, title=title)
         if _dearer(self.part, now):
             return tr(
                 "Setup %(letter)s: %(title)s now costs %(now)s; it was %(then)s when the setup was "

@@ -145,7 +145,7 @@ def _side_by_side(run: list[Part]) -> str:
 def _message(run: list[Part], whole: str) -> str:
     tags: list[str] = []
     values: dict[str, str] = {}
-    said = ""
+    text = ""
     for p in run:
         if p.kind == "figure":
             body = p.source[2:-2].strip("-+ \n")
@@ -153,13 +153,13 @@ def _message(run: list[Part], whole: str) -> str:
             while values.get(name, body) != body:
                 name += "_"
             values[name] = body
-            said += f"%({name})s"
+            text += f"%({name})s"
         elif p.kind == "open" and re.search(r"\s", p.source.strip()):
-            said += re.match(r"<\w+", p.source)[0] + " *>"  # type: ignore[index]
+            text += re.match(r"<\w+", p.source)[0] + " *>"  # type: ignore[index]
             tags.append(p.source)
         else:
-            said += p.source.replace("%", "%%")
-    message = json.dumps(re.sub(r"\s+", " ", said).strip(), ensure_ascii=False)
+            text += p.source.replace("%", "%%")
+    message = json.dumps(re.sub(r"\s+", " ", text).strip(), ensure_ascii=False)
     sets = "".join(f"{{% set _tag{i} %}}{t}{{% endset %}}" for i, t in enumerate(tags))
     names = ", ".join(f"_tag{i}" for i in range(len(tags)))
     places = "".join(f", {k}=({v})" for k, v in values.items())

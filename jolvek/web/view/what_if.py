@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.job.changes import changes
 from jolvek.core.job.job_setup import JobSetup
@@ -27,23 +27,23 @@ TRIALS = {
     "shaft-short": "shaft",
 }
 WHAT_IFS = {
-    "slower": tell("10 % less speed"),
-    "shaft": tell("a longer shaft"),
-    "nearer": tell("10 % less distance"),
+    "slower": msg("10 % less speed"),
+    "shaft": msg("a longer shaft"),
+    "nearer": msg("10 % less distance"),
 }
 LESS = 0.9
 CASES = {
-    "person": tell("One more person"),
-    "heavier": tell("%(kg)s heavier"),
-    "shaft": tell("With a shaft of %(shafts)s mm"),
-    "weed": tell("Weed on the bottom"),
-    "aged": tell("The battery %(aged)s aged"),
-    "wind": tell("%(wind)s more wind against"),
-    "all": tell("Heavier, weed, aged and wind together"),
+    "person": msg("One more person"),
+    "heavier": msg("%(kg)s heavier"),
+    "shaft": msg("With a shaft of %(shafts)s mm"),
+    "weed": msg("Weed on the bottom"),
+    "aged": msg("The battery %(aged)s aged"),
+    "wind": msg("%(wind)s more wind against"),
+    "all": msg("Heavier, weed, aged and wind together"),
 }
 
 
-def otherwise(job: JobSetup, u: Units) -> list[tuple[str, Strip]]:
+def scenarios(job: JobSetup, u: Units) -> list[tuple[str, Strip]]:
     """Each case in words with what followed for the setup."""
     out = []
     for how, name in CASES.items():
@@ -68,20 +68,20 @@ def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: U
     day = need.day
     if how == "shaft":
         item = _longer(item)
-        told = tr("With a shaft of %(shafts)s mm", shafts=f"{1000 * item.shafts_m[0]:.0f}")
+        text = tr("With a shaft of %(shafts)s mm", shafts=f"{1000 * item.shafts_m[0]:.0f}")
     elif how == "slower":
         day = _slower(day)
-        told = tr("At %(speed)s", speed=u.full(day.speed_m_s, "speed"))
+        text = tr("At %(speed)s", speed=u.full(day.speed_m_s, "speed"))
     else:
         day = _nearer(day)
-        told = tr("For %(distance)s", distance=u.full(day.distance_m, "distance"))
+        text = tr("For %(distance)s", distance=u.full(day.distance_m, "distance"))
     found = match(replace(need, day=day), _alone(shelf, kind, item), rates=shop_rates())
     if found.field.does_day.any():
         r = row(found, ranked(found, 1)[0])
         return tr(
             "%(told)s it does the day: %(title)s with %(bank_text)s, %(range)s, %(price)s"
             " %(which)s.",
-            told=told,
+            told=text,
             title=r.motor.title,
             bank_text=r.bank_text,
             range=u.full(r.range_m, "distance"),
@@ -89,8 +89,8 @@ def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: U
             which=price_name(short=True),
         )
     reasons = found.motor_reasons if kind == "motors" else found.battery_reasons
-    why = u.said(next(iter(reasons.values()))).text if reasons else ""
-    return tr("%(told)s still not. %(why)s", told=told, why=why).strip()
+    why = u.rendered(next(iter(reasons.values()))).text if reasons else ""
+    return tr("%(told)s still not. %(why)s", told=text, why=why).strip()
 
 
 def _longer(item: Item[Any]) -> Item[Any]:

@@ -2,23 +2,23 @@
 
 from __future__ import annotations
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.web.view.language import tr
 
 _NAMES = {
     "hull.waterline_length_m": "waterline length",
     "hull.waterline_beam_m": "waterline beam",
-    "hull.bodies": tell("hulls or tubes"),
-    "hull.body_beam_m": tell("beam of one hull or tube"),
-    "hull.body_spacing_m": tell("hulls apart, centre to centre"),
-    "hull.chine_beam_m": tell("beam over the chines"),
-    "hull.deadrise_deg": tell("deadrise, degrees"),
-    "load.people_kg": tell("people together"),
-    "motor.idle_w": tell("what it takes with the propeller still"),
-    "motor.leg_area_m2": tell("the drag of its leg"),
-    "motor.voltage_window": tell("the volts it takes"),
-    "motor.mass_kg": tell("what it weighs"),
-    "motor.propeller_rpm": tell("the propeller's rpm"),
+    "hull.bodies": msg("hulls or tubes"),
+    "hull.body_beam_m": msg("beam of one hull or tube"),
+    "hull.body_spacing_m": msg("hulls apart, centre to centre"),
+    "hull.chine_beam_m": msg("beam over the chines"),
+    "hull.deadrise_deg": msg("deadrise, degrees"),
+    "load.people_kg": msg("people together"),
+    "motor.idle_w": msg("what it takes with the propeller still"),
+    "motor.leg_area_m2": msg("the drag of its leg"),
+    "motor.voltage_window": msg("the volts it takes"),
+    "motor.mass_kg": msg("what it weighs"),
+    "motor.propeller_rpm": msg("the propeller's rpm"),
 }
 
 

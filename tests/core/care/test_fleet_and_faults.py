@@ -108,7 +108,7 @@ def test_a_log_suspects_what_takes_more_power_only_when_it_lasts():
 )
 def test_the_warrantys_verdict(to, damage, months, standing, new_to):
     v = verdict(date(2026, 8, 1), date.fromisoformat(to) if to else None, damage, months)
-    assert v.standing == standing and v.told
+    assert v.standing == standing and v.text
     assert v.new_to == (date.fromisoformat(new_to) if new_to else None)
 
 

@@ -7,8 +7,8 @@ import pytest
 from jolvek import demo
 from jolvek.core.day.aboard import Aboard, laden, mean_sun_w
 from jolvek.core.day.getting_home import homing, no_return
-from jolvek.core.day.otherwise import Switches, legs_otherwise, switched
 from jolvek.core.day.outing import outing
+from jolvek.core.day.scenario import Switches, legs_otherwise, switched
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.match.matching import match
@@ -95,9 +95,9 @@ def test_the_wind_that_is_dragged_counts_with_the_sun():
 
 
 def test_an_outing_with_panels_tells_both_and_without_them_one():
-    told = outing({"A": pontoon(solar_w=500.0)}, "A")
-    assert told.sunless is not None
-    assert told.sunless[0].distance_m < told.point.distance_m
+    result = outing({"A": pontoon(solar_w=500.0)}, "A")
+    assert result.sunless is not None
+    assert result.sunless[0].distance_m < result.point.distance_m
     assert outing({"A": pontoon()}, "A").sunless is None
 
 

@@ -18,7 +18,7 @@ from jolvek.core.day.getting_home import (
     regeneration,
     speed_for_arrival_m_s,
 )
-from jolvek.core.day.otherwise import Switches, legs_otherwise, turn_index
+from jolvek.core.day.scenario import Switches, legs_otherwise, turn_index
 from jolvek.core.day.stepped import sail_out
 from jolvek.core.day.summed import run_day
 from jolvek.core.electric.bank import Bank, runtime_s

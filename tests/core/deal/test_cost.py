@@ -8,7 +8,15 @@ from click.testing import CliRunner
 
 from jolvek.cli import main
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.deal.cost import Also, Case, Electric, Petrol, bought_again, break_even, cost
+from jolvek.core.deal.cost import (
+    Case,
+    Electric,
+    OtherAssets,
+    Petrol,
+    bought_again,
+    break_even,
+    cost,
+)
 
 # A launch: 120 h a year at 900 W. Worked by hand; prices are invented for the example, fuel from
 # 0.4 kg/kWh at the shaft (small four-strokes, 0.35 to 0.45 from memory) and 0.74 kg/l.
@@ -17,7 +25,7 @@ from jolvek.core.deal.cost import Also, Case, Electric, Petrol, bought_again, br
 #   petrol      1.1 l/h × 120 h × 1.90            = 250.80, service 180.00, so 430.80 a year
 #   battery of the starter motor, 90.00, every 4 years
 ELECTRIC = Electric(5200, 900, 0.30, 1400, 5.0, 162, 12, 0.9, 0.8, 20)
-PETROL = Petrol(2900, 1.1, 1.90, 180, (Also("starter battery", 90, 4),))
+PETROL = Petrol(2900, 1.1, 1.90, 180, (OtherAssets("starter battery", 90, 4),))
 CASE = Case(10, 120, ELECTRIC, PETROL)
 BY_HAND_ELECTRIC = [5200, 5256, 5312, 5368, 5424, 5480, 6936, 6992, 7048, 7104, 7160]
 BY_HAND_PETROL = [
@@ -106,10 +114,10 @@ def test_the_command_answers_by_year_and_refuses_in_one_line(tmp_path):
     }
     path = tmp_path / "case.json"
     path.write_text(json.dumps(case))
-    told = json.loads(CliRunner().invoke(main, ["cost", str(path)]).output)
-    assert [r["electric"] for r in told["rows"]] == BY_HAND_ELECTRIC
-    assert told["break_even_year"] == 9.152 and told["battery_replaced_in"] == [6]
-    assert told["per_hour"] == {"electric": 5.9667, "petrol": 6.2317}
+    result = json.loads(CliRunner().invoke(main, ["cost", str(path)]).output)
+    assert [r["electric"] for r in result["rows"]] == BY_HAND_ELECTRIC
+    assert result["break_even_year"] == 9.152 and result["battery_replaced_in"] == [6]
+    assert result["per_hour"] == {"electric": 5.9667, "petrol": 6.2317}
     path.write_text(json.dumps(case | {"years": 0}))
     bad = CliRunner().invoke(main, ["cost", str(path)])
     assert bad.exit_code == 2 and "years" in bad.output and bad.output.count("\n") == 1

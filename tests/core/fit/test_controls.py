@@ -139,8 +139,8 @@ def item(spec):
     ],
 )
 def test_an_add_on_goes_or_says_why_not(spec, site, told):
-    said = why_not(item(spec), at_sea(site=site))
-    assert (told in said) if told else said == ""
+    result = why_not(item(spec), at_sea(site=site))
+    assert (told in result) if told else result == ""
 
 
 def test_panels_that_are_there_already_count():

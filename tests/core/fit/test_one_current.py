@@ -8,6 +8,6 @@ from jolvek.core.rules.findings import find
 
 def test_findings_and_wiring_tell_one_current():
     f = sample_fitted()
-    said = next(x for x in f.findings if x.rule == "high-current")
-    assert f.netlist.motor_a == pytest.approx(said.figure) == pytest.approx(50.0)
-    assert said.text == find("high-current", f.netlist.motor_a, 50.0).text
+    result = next(x for x in f.findings if x.rule == "high-current")
+    assert f.netlist.motor_a == pytest.approx(result.figure) == pytest.approx(50.0)
+    assert result.text == find("high-current", f.netlist.motor_a, 50.0).text

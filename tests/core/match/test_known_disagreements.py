@@ -77,8 +77,8 @@ def test_frost_is_a_caution_and_blocks_no_offer():
     does = [fitted_of(m, int(i)) for i in spread]
     assert does and all(worst(f.findings) != "block" for f in does)
     for f in does:
-        told = {x.rule: x.level for x in f.findings}
-        assert told.get("charge-freezing") == ("caution" if f.bank.chem.lithium else None)
+        values = {x.rule: x.level for x in f.findings}
+        assert values.get("charge-freezing") == ("caution" if f.bank.chem.lithium else None)
 
 
 def test_a_clip_on_battery_of_another_motor_is_blocked_by_hand_too():

@@ -15,9 +15,9 @@ from jolvek.core.match.whole import fitted_of
 def test_the_shortlist_and_one_setup_alone_tell_about_the_same_chance(enquiries, shelf, which):
     m = match(enquiries[which].need, shelf)
     rows = np.linspace(0, m.field.price.size - 1, 8).astype(int)
-    for i, told in zip(rows, likely(m, rows), strict=True):
+    for i, result in zip(rows, likely(m, rows), strict=True):
         alone = run_day(fitted_of(m, int(i))).chance
-        assert abs(float(told) - alone) < 0.2 or (told - 0.5) * (alone - 0.5) > 0
+        assert abs(float(result) - alone) < 0.2 or (result - 0.5) * (alone - 0.5) > 0
 
 
 def test_what_does_the_day_is_at_least_even_and_what_cannot_is_not(enquiries, shelf):

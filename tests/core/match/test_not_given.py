@@ -62,8 +62,8 @@ def test_an_estimated_transom_refuses_nothing_near_it_and_asks_to_be_measured(en
     given = open_one.field.does_day & ~open_one.not_given
     assert given.sum() == sure.field.does_day.sum()  # as it is estimated, the same fit
     i = int(np.nonzero(open_one.not_given & open_one.field.does_day)[0][0])
-    said = next(x for x in fitted_of(open_one, i).findings if x.rule == "transom-estimated")
-    assert said.level == "caution" and "Measure the transom" in said.cure
+    result = next(x for x in fitted_of(open_one, i).findings if x.rule == "transom-estimated")
+    assert result.level == "caution" and "Measure the transom" in result.cure
     tall = replace(need, hull=replace(need.hull, transom_height_m=None, length_m=5.9))
     refused = [x for x in match(tall, shelf).motor_reasons.values() if x.rule == "shaft-short"]
     for x in refused:  # far too short for anything that is likely: it says on what it rests

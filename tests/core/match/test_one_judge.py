@@ -159,8 +159,8 @@ def test_the_same_over_many_more(seed):
 def against(need, motor, mount, item, layout, charger=None):
     """What blocks a bank put together by hand, one by one."""
     f = Fitted(need, motor, item, mount, charger, *layout)
-    told = judge.findings("pair", f.pair) + ([f.stowed[1]] if f.stowed[1] else [])
-    return [x.text for x in told if x.level == "block"]
+    result = judge.findings("pair", f.pair) + ([f.stowed[1]] if f.stowed[1] else [])
+    return [x.text for x in result if x.level == "block"]
 
 
 TIGHT = Bay("box", 0.4, 0.25, 0.25, 16.0)

@@ -76,8 +76,8 @@ def test_the_plate_rules_where_there_is_one():
 @pytest.mark.parametrize("which", range(6))
 def test_the_power_that_would_do_is_the_counters_and_a_motor_here_has_it(which):
     need = demo.enquiries()[which].need
-    told = [f for f in match(need, SHELF).motor_reasons.values() if f.rule == "too-slow"]
-    for finding in told:
+    rows = [f for f in match(need, SHELF).motor_reasons.values() if f.rule == "too-slow"]
+    for finding in rows:
         watts = dict(finding.values)["watts"]
         counter = max(d.power_w for d in demands(need))
         assert watts == pytest.approx(counter, rel=0.2)

@@ -48,5 +48,5 @@ def test_five_thousand_products_take_less_than_half_a_gigabyte(enquiries):
     tracemalloc.stop()
     assert most < 500e6 and found.field.does_day.any()
     motors = np.unique(found.drives.motor[found.field.drive])
-    told = set(found.motor_reasons) | set(motors.tolist())
-    assert told == set(range(1700))  # each has setups or a reason
+    result = set(found.motor_reasons) | set(motors.tolist())
+    assert result == set(range(1700))  # each has setups or a reason

@@ -74,10 +74,10 @@ def test_hidden_boats_fall_into_their_band_as_often_as_it_says(setup):
     setup = replace(setup, load=replace(setup.load, gear_kg=0.3 * setup.displacement_kg))
     p = evaluate(setup)
     d, speed, dice = doubt(p), 0.8 * p.top_speed_m_s, np.random.default_rng(11)
-    said, sigma = p.at_speed(speed).power_w, float(d.sigma_at(speed))
-    z = [np.log(takes_w(*hidden(setup, dice), speed, setup) / said) / sigma for _ in range(150)]
+    result, sigma = p.at_speed(speed).power_w, float(d.sigma_at(speed))
+    z = [np.log(takes_w(*hidden(setup, dice), speed, setup) / result) / sigma for _ in range(150)]
     assert 0.85 < float(np.sqrt(np.mean(np.square(z)))) < 1.2
-    low, high = (np.log(float(x) / said) / sigma for x in d.power_band_w(speed))
+    low, high = (np.log(float(x) / result) / sigma for x in d.power_band_w(speed))
     assert 0.7 < np.mean([low < x < high for x in z]) < 0.9
 
 

@@ -28,9 +28,9 @@ def sailed(p, thrust):
 
 def test_going_and_running_on_are_those_of_a_march_in_time():
     p = evaluate(DINGHY)
-    told = handling(p)
-    assert told.to_speed_s == pytest.approx(sailed(p, True)[0], rel=0.03)
-    assert told.coasts_m == pytest.approx(sailed(p, False)[1], rel=0.03)
+    result = handling(p)
+    assert result.to_speed_s == pytest.approx(sailed(p, True)[0], rel=0.03)
+    assert result.coasts_m == pytest.approx(sailed(p, False)[1], rel=0.03)
 
 
 def test_more_power_gets_going_sooner_and_more_weight_later():

@@ -22,9 +22,9 @@ def test_each_rule_has_one_example_and_no_example_is_left_over():
 
 @pytest.mark.parametrize("rule", RULES)
 def test_an_example_breaks_its_rule_in_plain_figures(rule):
-    told = example(rule)
-    assert "{" not in told.text + told.cure and "nan" not in told.text
-    figure, limit = told.figure, told.limit
+    result = example(rule)
+    assert "{" not in result.text + result.cure and "nan" not in result.text
+    figure, limit = result.figure, result.limit
     years = rule == "approval-year"
     if not years and isinstance(figure, int | float) and isinstance(limit, int | float) and limit:
         assert abs(figure - limit) > 0.01 * abs(limit), "not at the limit but past it"
@@ -33,9 +33,9 @@ def test_an_example_breaks_its_rule_in_plain_figures(rule):
 @pytest.mark.parametrize("rule", ["plate-power", "too-slow", "plate-load", "approval-thrust"])
 def test_an_example_is_told_in_the_readers_units(rule):
     units = {"power": "hp", "speed": "kn", "mass": "lb", "thrust": "lbf"}
-    told = say(example(rule), units)
-    assert told.text != example(rule).text
-    assert any(unit in told.text for unit in units.values())
+    result = say(example(rule), units)
+    assert result.text != example(rule).text
+    assert any(unit in result.text for unit in units.values())
 
 
 def test_on_an_empty_shelf_no_rule_of_products_can_speak():

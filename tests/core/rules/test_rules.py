@@ -25,9 +25,9 @@ def test_every_rule_of_the_book_has_its_case():
 
 @pytest.mark.parametrize("rule", CASES)
 def test_silent_within_the_limit_and_spoken_past_it(rule):
-    told, silent, speaks = CASES[rule]
-    assert [x for x in silent if rule in told(x)] == []
-    assert [x for x in speaks if rule not in told(x)] == []
+    result, silent, speaks = CASES[rule]
+    assert [x for x in silent if rule in result(x)] == []
+    assert [x for x in speaks if rule not in result(x)] == []
 
 
 def test_every_rule_has_a_level_a_cure_and_a_source():

@@ -110,8 +110,8 @@ def test_a_point_that_does_not_belong_is_left_out_and_said():
     runs = [Run(w, 0.96 * float(p.speed_at_w(w))) for w in (200, 400, 600, 800)]
     runs[2] = replace(runs[2], speed_m_s=0.7 * float(p.speed_at_w(600)))
     f = fit(TRIMARAN, runs)
-    assert [t.used for t in f.told] == [True, True, False, True]
-    assert "of speed off the others" in f.told[2].why
+    assert [t.used for t in f.run_fits] == [True, True, False, True]
+    assert "of speed off the others" in f.run_fits[2].why
     with pytest.raises(ValueRefused, match="none of which belongs"):
         fit(TRIMARAN, [Run(500, 2.0, "out")])
 
@@ -165,15 +165,17 @@ def test_the_command_says_all_and_refuses_in_one_line(tmp_path):
     }
     path = tmp_path / "trial.json"
     path.write_text(json.dumps(case))
-    told = json.loads(CliRunner().invoke(main, ["trial", str(path)]).output)
-    assert told["band"] < told["band_before"] and len(told["residuals"]) == 3
-    assert told["points"][0]["speed_m_s"] != told["before"][0]["speed_m_s"]
-    assert [x["key"] for x in told["findings"]] == ["vibrates"] and told["findings"][0]["hazard"]
+    result = json.loads(CliRunner().invoke(main, ["trial", str(path)]).output)
+    assert result["band"] < result["band_before"] and len(result["residuals"]) == 3
+    assert result["points"][0]["speed_m_s"] != result["before"][0]["speed_m_s"]
+    assert [x["key"] for x in result["findings"]] == ["vibrates"] and result["findings"][0][
+        "hazard"
+    ]
     keys = ("friction_factor", "wave_factor", "planing_factor", "efficiency_factor")
-    fitted = {k: told["fit"][k] for k in keys} | {"trial_spread": told["spread"]}
+    fitted = {k: result["fit"][k] for k in keys} | {"trial_spread": result["spread"]}
     path.write_text(json.dumps(setup | {"fit": fitted, "ask": {"powers_w": [800]}}))
     again = json.loads(CliRunner().invoke(main, ["predict", str(path)]).output)
-    assert again["points"][0]["speed_m_s"] == pytest.approx(told["points"][0]["speed_m_s"], 1e-4)
+    assert again["points"][0]["speed_m_s"] == pytest.approx(result["points"][0]["speed_m_s"], 1e-4)
     path.write_text(json.dumps(case | {"runs": [{"power_w": 0, "speed_m_s": 2}]}))
     bad = CliRunner().invoke(main, ["trial", str(path)])
     assert bad.exit_code == 2 and "power_w" in bad.output and bad.output.count("\n") == 1

@@ -109,7 +109,7 @@ def test_the_plan_stays_out_of_the_shallows_and_the_wind():
     assert [s.low_m_s < s.speed_m_s < s.high_m_s for s in found] == [True] * 4
     for s in found:
         assert s.speed_m_s / math.sqrt(9.81 * s.depth_m) <= 0.61
-        assert not fit(SOFT, [Run(s.power_w, s.speed_m_s, depth_m=s.depth_m + 0.1)]).told[0].why
+        assert not fit(SOFT, [Run(s.power_w, s.speed_m_s, depth_m=s.depth_m + 0.1)]).run_fits[0].why
     assert waits_for(1.0) == "" and "too much" in waits_for(9.0)
 
 

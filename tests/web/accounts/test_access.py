@@ -9,6 +9,7 @@ ARGS = {
     "enquiry_id": 9_999,  # there is none: who may is told so, at once
     "kind": "motors",
     "form": "csv",
+    "rest": "motors",
     "filename": "none.css",
     "token": "none",
     "letter": "A",

@@ -31,10 +31,10 @@ def test_no_secret_of_an_address_is_logged_or_kept_in_the_trail(shop, conn, ente
         for way in (*ways, f"/care/feed/{feed}.ics", f"/o/{offer}/none", f"/b/{boat}/none"):
             client.get(way)
         client.post(f"/welcome/{invited}", data={"password": WORD * 2, "again": WORD * 2})
-    told = caplog.text + json.dumps([tuple(x) for x in conn.execute("SELECT path FROM trail")])
+    text = caplog.text + json.dumps([tuple(x) for x in conn.execute("SELECT path FROM trail")])
     for secret in (offer, boat, invited, feed):
-        assert secret not in told
-    assert "/o/<token>" in told and "/welcome/<token>" in told
+        assert secret not in text
+    assert "/o/<token>" in text and "/welcome/<token>" in text
 
 
 def test_a_short_secret_is_refused_with_a_way_to_make_one(tmp_path, monkeypatch):

@@ -109,8 +109,8 @@ def test_the_way_back_stays_in_the_house(enter, back):
 
 def test_wrong_words_are_refused_alike_and_throttled(shop, enter):
     for name in ("advisor", "nobody at all"):
-        told = enter(name, "wrong wrong wrong").answer
-        assert told.status_code == 422 and "is not right" in told.text
+        result = enter(name, "wrong wrong wrong").answer
+        assert result.status_code == 422 and "is not right" in result.text
     codes = [enter("advisor", f"guess {i}").answer.status_code for i in range(10)]
     assert codes[:3] == [422] * 3 and codes[-1] == 429  # ten a minute from one address
 
@@ -200,13 +200,13 @@ def test_a_one_time_address_is_good_once_and_lets_choose_a_good_password(shop, e
     again = owner.post("/people/add", data={"name": "NILS", "role": "rigger"})
     assert again.status_code == 422 and "taken" in again.text
     client = shop.test_client()
-    for word, told in (
+    for word, result in (
         ("short", "5 characters"),
         ("passwordpassword", "words that do not"),
         ("nilsnilsnils", "words that do not"),
     ):
         answer = client.post(way, data={"password": word, "again": word})
-        assert answer.status_code == 422 and told in answer.text
+        assert answer.status_code == 422 and result in answer.text
     assert client.post(way, data={"password": WORD, "again": "x"}).status_code == 422
     assert client.post(way, data={"password": WORD, "again": WORD}).status_code == 303
     assert client.get(way).status_code == 404

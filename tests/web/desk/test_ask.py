@@ -8,7 +8,7 @@ from PIL import Image
 
 from jolvek.core.enquiry.first_word import FirstWord, enquiry_of, speed_m_s
 from jolvek.core.enquiry.need import Day
-from jolvek.store import came_in, enquiries
+from jolvek.store import enquiries, intake
 from jolvek.store import shop as store
 from jolvek.web.forms.first_word_form import WATER_WORDS
 from tests.web.conftest import WORD
@@ -45,7 +45,7 @@ def stranger(shop, conn):
 
 def last(conn):
     number = conn.execute("SELECT max(id) FROM enquiry").fetchone()[0]
-    return enquiries.get(conn, number), came_in.get(conn, number)
+    return enquiries.get(conn, number), intake.get(conn, number)
 
 
 def test_what_is_said_waits_on_the_counter_with_photos_and_what_was_estimated(stranger, conn):
@@ -140,8 +140,8 @@ def test_nothing_said_is_all_estimated():
 def test_photos_of_a_refused_form_are_asked_for_again_and_none_is_left_behind(stranger, app):
     folder = app.config["SETTINGS"].data_dir / "photos"
     photos = [(picture(), "a.png")]
-    told = stranger.post("/ask", data=SAID | {"people": "x", "photos": photos}).text
-    assert "choose your photos once more" in told
+    text = stranger.post("/ask", data=SAID | {"people": "x", "photos": photos}).text
+    assert "choose your photos once more" in text
     bad = [(picture(), "a.png"), (io.BytesIO(b"no picture"), "b.png")]
     assert "not a PNG or JPEG" in stranger.post("/ask", data=SAID | {"photos": bad}).text
     assert not folder.exists() or list(folder.iterdir()) == []

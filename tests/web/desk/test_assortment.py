@@ -32,8 +32,8 @@ def test_the_choice_serves_what_it_says_and_follows_the_money(buyer, app, conn):
     work = worked(buyer, app, of="own")
     assert work.count == work.done == 6
     page = buyer.get("/assortment").text
-    told = re.search(r"<strong>(\d+) of 6</strong> customers’ days with (\d+) products", page)
-    assert 0 < int(told[1]) <= 6 and int(told[2]) >= 3
+    result = re.search(r"<strong>(\d+) of 6</strong> customers’ days with (\d+) products", page)
+    assert 0 < int(result[1]) <= 6 and int(result[2]) >= 3
     all_of_it = buyer.get("/assortment?budget=100000").text
     assert "6 of 6" in all_of_it and "No other choice for that money serves more" in all_of_it
     few = buyer.get("/assortment?budget=100000&most_motors=1").text

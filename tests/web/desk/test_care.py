@@ -64,8 +64,8 @@ def test_the_list_of_what_is_due_by_span_as_page_and_table(desk, conn, boats):
 
 
 def test_owners_are_written_to_once_about_a_step(desk, conn, boats, perle):
-    told = desk.post("/care/letters", data={"span": "due"}, follow_redirects=True).text
-    assert "3 owners written to. Without a mail address: 1" in told
+    text = desk.post("/care/letters", data={"span": "due"}, follow_redirects=True).text
+    assert "3 owners written to. Without a mail address: 1" in text
     found = mails(conn)
     assert {m["To"] for m in found} == {"hire@ullmere.example"} and len(found) == 3
     body = found[0].get_body().get_content()
@@ -74,9 +74,9 @@ def test_owners_are_written_to_once_about_a_step(desk, conn, boats, perle):
     assert desk.get(way.split("localhost")[1]).status_code == 200
     desk.post("/care/letters", data={"span": "due"})
     assert len(mails(conn)) == 3 and outbox.unposted(conn) == []
-    told = {(x.enquiry_id, x.step) for x in due_list.lines(conn, date.today()) if x.reminded}
+    text = {(x.enquiry_id, x.step) for x in due_list.lines(conn, date.today()) if x.reminded}
     left = {(x.enquiry_id, x.step) for x in due_list.lines(conn, date.today(), told=False)}
-    assert told and left and not left & told  # a limit never falls on those already told
+    assert text and left and not left & text  # a limit never falls on those already told
     desk.post(f"/enquiry/{perle}/aftercare/done", data={"step": "lay-up"})
     assert "2026" in desk.get("/care?span=due").text
 
@@ -136,9 +136,9 @@ def test_a_boats_own_page_takes_a_trip_once_and_a_fault_and_names_nobody(desk, a
     picture.seek(0)
     fault = {"kind": "wet", "part": "motor", "why": "drips", "photo": (picture, "a.png")}
     assert stranger.post(f"{way}/fault", data=fault).status_code == 303
-    told = service_faults.of_enquiry(conn, perle)[0]
-    assert (told.found_by, told.why) == ("owner", "drips") and told.photo
-    photo = f"/enquiry/{perle}/aftercare/parts/photo/{told.photo}"
+    result = service_faults.of_enquiry(conn, perle)[0]
+    assert (result.found_by, result.why) == ("owner", "drips") and result.photo
+    photo = f"/enquiry/{perle}/aftercare/parts/photo/{result.photo}"
     assert desk.get(photo).mimetype == "image/jpeg"
     assert desk.get(photo.replace(".jpg", "x.jpg")).status_code == 404
     for _ in range(2):  # pressed twice it is one fault
@@ -220,9 +220,9 @@ def test_the_fleet_has_a_plan_for_tomorrows_bookings(desk, conn, boats, perle):
     assert "the booking takes" in desk.get("/care/fleet").text  # five hours are more than a charge
     desk.post("/care/fleet/book", data={"booking": mine[1].id})
     assert len([b for b in bookings.on(conn, tomorrow) if b.enquiry_id == perle]) == 1
-    for wrong, told in (({"boat": 9999}, "a boat in service"), ({"booked_hours": ""}, "needed")):
+    for wrong, result in (({"boat": 9999}, "a boat in service"), ({"booked_hours": ""}, "needed")):
         refused = desk.post("/care/fleet/book", data=form | wrong)
-        assert refused.status_code == 422 and told in refused.text
+        assert refused.status_code == 422 and result in refused.text
     rows = desk.get("/care/fleet/fleet.csv").text.splitlines()
     assert len(rows) == 5
 
@@ -236,14 +236,14 @@ def test_the_shops_own_step_is_due_and_taken_back(desk, conn, boats, perle):
     assert "its manual, p 12" in desk.get(f"/enquiry/{perle}/aftercare").text
     shown = desk.get(f"/care/steps?product={motor}").text
     assert "Grease the pivot" in shown and "Jolvek’s own again" in shown
-    for wrong, told in (
+    for wrong, result in (
         ({"every": "often"}, "often"),
         ({"every": ""}, "1 and more"),
         ({"text": " "}, "what is to be done"),
         ({"kind": "never"}, "never"),
     ):
         answer = desk.post("/care/steps", data=form | wrong)
-        assert answer.status_code == 422 and told in answer.text
+        assert answer.status_code == 422 and result in answer.text
     desk.post("/care/steps", data={"product": motor, "key": "shaft", "do": "drop"})
     assert "shaft: dropped" in desk.get(f"/care/steps?product={motor}").text
     assert "Propeller off" not in desk.get(f"/enquiry/{perle}/aftercare").text
@@ -277,12 +277,12 @@ def test_a_new_owner_gets_the_record_and_not_the_old_owners_page(desk, app, conn
 
 def test_a_customers_copy_holds_all_boats_as_json_and_tagged_pdf(desk, boats, perle):
     here = f"/enquiry/{perle}/aftercare/owner"
-    told = json.loads(desk.get(f"{here}/copy.json").data)
-    titles = [x["enquiry"][0]["title"] for x in told["enquiries"]]
+    result = json.loads(desk.get(f"{here}/copy.json").data)
+    titles = [x["enquiry"][0]["title"] for x in result["enquiries"]]
     assert {"Hire launch Perle", "Hire launch Kite", "Second launch for Lake Ullmere"} <= set(
         titles
     )
-    assert "Club safety boat" not in titles and "buying" not in json.dumps(told)
+    assert "Club safety boat" not in titles and "buying" not in json.dumps(result)
     club = f"/enquiry/{boats['Club safety boat']}/aftercare/owner/copy.pdf"
     reader = PdfReader(io.BytesIO(desk.get(club).data))
     assert "/StructTreeRoot" in reader.trailer["/Root"]

@@ -50,7 +50,7 @@ def test_what_follows_from_what_is_stated_stands_beside_it():
 
 
 def test_columns_are_chosen_and_unknown_ones_left_out(client):
-    page = client.get("/shelf/motors/compare?col=mass_kg&col=nonsense").text
+    page = client.get("/catalogue/motors/compare?col=mass_kg&col=nonsense").text
     table = page[page.index("<table") :]
     assert "static thrust" not in table and "mass" in table
     assert page.count('name="id"') == len(SHELF.motors)
@@ -62,14 +62,14 @@ def test_columns_are_chosen_and_unknown_ones_left_out(client):
 def test_every_kind_is_compared_as_page_csv_and_spreadsheet(client, kind):
     ids = [x.id for x in getattr(SHELF, kind)][:2]
     query = "&".join(f"id={i}" for i in ids)
-    assert client.get(f"/shelf/{kind}/compare?{query}").status_code == 200
-    text = client.get(f"/shelf/{kind}/compare?{query}&form=csv").text
+    assert client.get(f"/catalogue/{kind}/compare?{query}").status_code == 200
+    text = client.get(f"/catalogue/{kind}/compare?{query}&form=csv").text
     rows = list(csv.reader(io.StringIO(text)))
-    book = client.get(f"/shelf/{kind}/compare?{query}&form=xlsx").data
+    book = client.get(f"/catalogue/{kind}/compare?{query}&form=xlsx").data
     sheet = load_workbook(io.BytesIO(book)).active
     assert len(rows) == sheet.max_row == 1 + len(ids)
     assert rows[1][0] == sheet["A2"].value == getattr(SHELF, kind)[0].title
-    assert client.get(f"/shelf/{kind}/compare?{query}&form=exe").status_code == 404
+    assert client.get(f"/catalogue/{kind}/compare?{query}&form=exe").status_code == 404
 
 
 @pytest.mark.parametrize("u", ALL.values(), ids=ALL)
@@ -117,17 +117,17 @@ def test_a_price_list_comes_as_a_spreadsheet_with_units(client, conn):
     ]
     book = as_xlsx([head, ["x1", "Made", "Brick", "410", "lfp", "12.8", "60", "14 lb"]], "list")
     data = {"kind": "batteries", "file": (io.BytesIO(book), "list.xlsx")}
-    page = client.post("/shelf/import", data=data, content_type="multipart/form-data")
+    page = client.post("/catalogue/import", data=data, content_type="multipart/form-data")
     assert page.status_code == 200 and "Made Brick" in page.text
     token = re.search(r'name="token"\s+value="([0-9a-f-]+)"', page.text)[1]
-    client.post("/shelf/import/confirm", data={"kind": "batteries", "token": token})
+    client.post("/catalogue/import/confirm", data={"kind": "batteries", "token": token})
     kept = shelf_store.get(conn, "batteries", "x1")
     assert kept.price == 410 and kept.spec.weight_kg == pytest.approx(6.35, abs=0.01)
 
 
 def test_a_motors_page_says_what_follows_what_is_missing_and_where_it_stands(fitted, conn):
     motor = setups.of_enquiry(conn, 2)[0].part("motor").item
-    html = fitted.get(f"/shelf/motors/item/{motor.id}").text
+    html = fitted.get(f"/catalogue/motors/item/{motor.id}").text
     text = re.sub(r"\s+", " ", re.sub(r"<[^>]+>", " ", html))
     prop = motor.spec.propulsor()
     at_rest = min(
@@ -153,6 +153,6 @@ def test_what_a_catalogue_leaves_out_is_named_with_its_cost():
     bare_motor = replace(
         SHELF.motors[0], spec=replace(SHELF.motors[0].spec, propeller_diameter_m=None)
     )
-    assert any("± 11 % instead of ± 8 %" in told for told in missing(bare_motor))
+    assert any("± 11 % instead of ± 8 %" in result for result in missing(bare_motor))
     unsized = replace(SHELF.batteries[0], spec=replace(SHELF.batteries[0].spec, length_m=None))
-    assert any("goes into a bay" in told for told in missing(unsized))
+    assert any("goes into a bay" in result for result in missing(unsized))

@@ -125,7 +125,7 @@ def test_enquiries_are_copied_put_away_and_taken_out_again(client, conn):
 
 def test_find_looks_through_enquiries_and_products(client):
     text = client.get("/find?q=tall+her").text
-    assert "Tallmarrow Heron" in text and "/shelf/motors/item/" in text
+    assert "Tallmarrow Heron" in text and "/catalogue/motors/item/" in text
     assert (
         "Pontoon boat for eight" in client.get("/find?q=hire").text
         and "Nothing." in client.get("/find?q=zzz").text
@@ -154,7 +154,7 @@ def test_another_kind_of_boat_brings_its_usual_figures_and_never_an_error(client
 
 def test_the_answer_survives_leaving_in_the_units_of_now(client):
     client.get("/?family=kayak&length=3.8&people=1&speed=3&distance=4")
-    client.get("/shelf/")
+    client.get("/catalogue/")
     back = client.get("/").text
     assert 'value="kayak" checked' in back or re.search(r'value="kayak"[^>]*checked', back)
     assert 'name="speed" value="3"' in back
@@ -168,6 +168,6 @@ def test_the_answer_survives_leaving_in_the_units_of_now(client):
 
 def test_the_answer_names_setups_of_unlike_motors(client, shelf):
     text = client.get("/").text
-    told = text[text.index("From the catalogue") : text.index("Save as an enquiry")]
-    named = [m.title for m in shelf.motors if f"<strong>{m.title}</strong>" in told]
-    assert len(named) == len(set(named)) == 3 and "cheapest" in told
+    result = text[text.index("From the catalogue") : text.index("Save as an enquiry")]
+    named = [m.title for m in shelf.motors if f"<strong>{m.title}</strong>" in result]
+    assert len(named) == len(set(named)) == 3 and "cheapest" in result

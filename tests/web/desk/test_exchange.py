@@ -17,7 +17,7 @@ from openpyxl import load_workbook
 from jolvek import demo
 from jolvek.core.job.parts import total
 from jolvek.formats import enquiry_file, openapi, setup_file
-from jolvek.store import came_in, db, enquiries, own_gear, setups, trail
+from jolvek.store import db, enquiries, intake, own_gear, setups, trail
 from jolvek.web import create_app
 from jolvek.web.settings import Settings
 from tests.web.desk.test_ask import picture
@@ -74,8 +74,8 @@ def test_a_packed_shop_taken_in_elsewhere_is_the_same(owner, conn, tmp_path_fact
     assert "6 enquiries" in page and "1 photos" in page and "Left out" not in page
     there = db.connect(folder / "jolvek.db")
     assert shops(there) == shops(conn)
-    assert len(came_in.photos_of(there, 2)) == 1
-    assert client.get("/shelf/export.json").json == owner.get("/shelf/export.json").json
+    assert len(intake.photos_of(there, 2)) == 1
+    assert client.get("/catalogue/export.json").json == owner.get("/catalogue/export.json").json
     assert "data taken in" in [s.action for s in trail.all_of(there)]
     there.close()
 
@@ -100,16 +100,16 @@ def test_what_cannot_be_read_is_left_out_and_told(owner, conn):
     before = conn.execute("SELECT count(*) FROM enquiry").fetchone()[0]
     page = owner.post("/exchange/shop", data=packed(**files)).text
     assert "Taken in: 2 enquiries" in page.replace("\n", " ")
-    for told in ("enquiries/2.json", "enquiries/3.json", "photos/gone.jpg is missing"):
-        assert told in page
+    for result in ("enquiries/2.json", "enquiries/3.json", "photos/gone.jpg is missing"):
+        assert result in page
     assert conn.execute("SELECT count(*) FROM enquiry").fetchone()[0] == before + 2
-    for data, told in (
+    for data, result in (
         (packed(readme="x"), "neither shelf.json"),
         ({}, "choose a packed shop"),
         ({"file": (io.BytesIO(b"no zip"), "x.zip")}, "no zip that can be read"),
     ):
         answer = owner.post("/exchange/shop", data=data)
-        assert answer.status_code == 422 and told in answer.text
+        assert answer.status_code == 422 and result in answer.text
 
 
 def test_one_enquiry_travels_with_its_setups(owner, conn):
@@ -180,11 +180,11 @@ def test_the_document_is_valid_and_says_what_there_is(client, app):
 
 def test_answers_are_those_of_the_commands_and_as_the_document_says(ask, client):
     kinds = client.get("/api/v1/openapi.json").json["components"]["schemas"]
-    told = ask("/predict", SETUP)
-    assert told.json == json.loads(
+    result = ask("/predict", SETUP)
+    assert result.json == json.loads(
         json.dumps(setup_file.answer(setup_file.read(json.dumps(SETUP))))
     )
-    jsonschema.validate(told.json, kinds["Prediction"])
+    jsonschema.validate(result.json, kinds["Prediction"])
     matched = ask("/match?most=3", enquiry_file.write(demo.enquiries()[0]))
     jsonschema.validate(matched.json, kinds["Matched"])
     assert len(matched.json["setups"]) == 3

@@ -37,23 +37,23 @@ def test_untried_boats_go_by_their_family_once_the_shop_chooses_it(owner, conn):
     before = owner.get("/enquiry/5/side-by-side").text
     owner.post("/families", data={"family": family, "do": "use"})
     after = owner.get("/enquiry/5/side-by-side").text
-    told = "going by 3 trials of its kind"
-    assert told in after and told not in before
-    assert told in owner.get("/enquiry/5/shortlist").text.replace("Not yet", "not yet")
+    text = "going by 3 trials of its kind"
+    assert text in after and text not in before
+    assert text in owner.get("/enquiry/5/shortlist").text.replace("Not yet", "not yet")
     assert enquiries.get(conn, 5).need.hull.friction_factor == 1.0  # the boat herself is untried
     owner.post("/families", data={"trial": f"own-{mine[0]}", "do": "leave"})
     assert "Too few" in owner.get("/families").text
-    assert told not in owner.get("/enquiry/5/side-by-side").text
+    assert text not in owner.get("/enquiry/5/side-by-side").text
     owner.post("/families", data={"trial": f"own-{mine[0]}", "do": "take"})
-    assert told in owner.get("/enquiry/5/offer").text
+    assert text in owner.get("/enquiry/5/offer").text
     owner.post("/families", data={"family": family, "do": "not"})
-    assert told not in owner.get("/enquiry/5/side-by-side").text
+    assert text not in owner.get("/enquiry/5/side-by-side").text
 
 
 def take(client, content):
     data = {"file": (io.BytesIO(content), "t.json")}
-    told = client.post("/families/take", data=data, content_type="multipart/form-data")
-    return client.get(told.headers["Location"]).text
+    result = client.post("/families/take", data=data, content_type="multipart/form-data")
+    return client.get(result.headers["Location"]).text
 
 
 def test_trials_go_to_other_shops_without_names_and_come_in_once(owner, conn):

@@ -26,8 +26,8 @@ def test_what_was_changed_stands_in_words_and_units_and_what_followed_at_the_set
     assert re.search(r"Gear: [\d.]+.lb → 120.lb", page), page
     assert not RAW.search(re.sub(r"<[^>]+>", " ", page))
     newest = versions.of_enquiry(conn, 2)[0]
-    told = fitted.get(f"{HERE}?of={newest.id}").text
-    assert "For setup A:" in told and re.search(r"Range at the wanted speed.*?→", told)
+    text = fitted.get(f"{HERE}?of={newest.id}").text
+    assert "For setup A:" in text and re.search(r"Range at the wanted speed.*?→", text)
     assert fitted.get(f"{HERE}?of=999999").status_code == 200
 
 
@@ -42,9 +42,9 @@ def test_every_field_of_an_enquiry_has_a_label_and_a_text(app, client, conn, lan
     with app.test_request_context(headers={"Cookie": f"language={language}"}):
         for part, record in records.items():
             for field in fields(record):
-                told = field_text(f"{part}.{field.name}", plain[part].get(field.name))
+                result = field_text(f"{part}.{field.name}", plain[part].get(field.name))
                 assert field_name(f"{part}.{field.name}") not in ("", "–"), field.name
-                assert told and not RAW.search(told), (field.name, told)
+                assert result and not RAW.search(result), (field.name, result)
         for key in Enquiry.TEXTS:
             assert field_name(key)
         assert field_text("day.charge_h", 10.0).startswith("10")

@@ -59,8 +59,8 @@ def test_every_setting_has_its_entry_and_is_kept(owner, conn):
         True,
     )
     assert not kept.tax_included  # its box was not ticked
-    told = [s.detail for s in trail.all_of(conn) if s.action == "settings changed"]
-    assert len(told) == 1 and "currency" in told[0] and "name" in told[0]
+    rows = [s.detail for s in trail.all_of(conn) if s.action == "settings changed"]
+    assert len(rows) == 1 and "currency" in rows[0] and "name" in rows[0]
     owner.post("/settings", data=MINE)
     assert len([s for s in trail.all_of(conn) if s.action == "settings changed"]) == 1
 
@@ -68,7 +68,7 @@ def test_every_setting_has_its_entry_and_is_kept(owner, conn):
 def test_each_setting_is_used(owner, client):
     owner.post("/settings", data=MINE)
     offer = owner.get("/enquiry/2/offer").text
-    said = [
+    rows = [
         "Kelp &amp; Oar",
         "Quay 4",
         "555 020",
@@ -83,7 +83,7 @@ def test_each_setting_is_used(owner, client):
         "mph",
         " ft",
     ]
-    assert [text for text in said if text not in offer] == []
+    assert [text for text in rows if text not in offer] == []
     assert re.search(
         r"\d{1,2}\. (Januar|Februar|März|April|Mai|Juni|Juli|August|September|Oktober"
         r"|November|Dezember) \d{4}",

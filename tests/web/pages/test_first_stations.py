@@ -54,10 +54,12 @@ def test_the_speeds_of_the_list_are_round_in_the_readers_unit(unit, usual):
 @pytest.mark.parametrize("which", EVERY)
 def test_each_school_of_power_stands_with_its_source_and_one_is_preferred(which):
     need = ENQUIRIES[which].need
-    told = schools(need, AT_SEA)
-    assert len(told) >= 2 and all(s.source for s in told)
-    assert sum(s.preferred for s in told) == 1 and next(s for s in told if s.preferred).why
-    assert {s.name for s in told} <= {s.name for s in power_schools(need)} | {s.name for s in told}
+    result = schools(need, AT_SEA)
+    assert len(result) >= 2 and all(s.source for s in result)
+    assert sum(s.preferred for s in result) == 1 and next(s for s in result if s.preferred).why
+    assert {s.name for s in result} <= {s.name for s in power_schools(need)} | {
+        s.name for s in result
+    }
 
 
 @pytest.mark.parametrize("which", [1, 5])
@@ -95,15 +97,15 @@ def test_wind_that_is_too_much_is_a_stop_before_all_that_the_day_takes(wind_m_s,
     need = ENQUIRIES[4].need
     windy = replace(need, day=replace(need.day, wind_m_s=wind_m_s, legs=()))
     assert waters_page(windy, AT_SEA).answer.startswith("*Stop*: ") == stopped
-    told = waters_page(windy, AT_SEA).answer
-    assert not stopped or f"{AT_SEA.full(12.0, 'speed')} of wind" in told
+    result = waters_page(windy, AT_SEA).answer
+    assert not stopped or f"{AT_SEA.full(12.0, 'speed')} of wind" in result
 
 
 @pytest.mark.parametrize("family", ["kayak", "rigid_dinghy", "rib", "pontoon"])
 def test_the_quick_answer_is_the_sizing_of_the_core(family):
     need = quick_need(family, 4.2, 2, Day(1.8, 6000))
-    told, sizing = quick_answer(need, AT_SEA), size(need)
-    shown = dict(told.figures)
+    result, sizing = quick_answer(need, AT_SEA), size(need)
+    shown = dict(result.figures)
     assert figure(shown["Lithium"]) == pytest.approx(sizing.energy_wh / 1000, abs=0.06)
     assert figure(shown["or lead-acid"]) == pytest.approx(sizing.lead_wh / 1000, abs=0.06)
     motor = figure(shown["Motor to look for"])
@@ -181,8 +183,8 @@ def test_why_a_setup_stands_where_it_does_names_the_wishes_that_lift_it():
     ],
 )
 def test_what_a_pick_misses_is_told_after_its_title(miss, words):
-    told = bare(missed(Pick("x", "fastest", 0, (miss,)), AT_SEA))
-    assert told == f", but {words}"
+    result = bare(missed(Pick("x", "fastest", 0, (miss,)), AT_SEA))
+    assert result == f", but {words}"
 
 
 @pytest.mark.parametrize("which", EVERY)
@@ -205,9 +207,9 @@ def test_the_whole_shortlist_tells_steps_of_money_and_reasons_for_the_rest(which
 def test_a_setup_picked_for_much_tells_once_what_it_misses():
     misses = (("power", 9000.0, 3728.0), ("kit", 0.46, 0.4))
     picks = [Pick("a", "does the day, cheapest", 3, misses), Pick("b", "lightest", 3, misses)]
-    told = picked(picks, METRIC).replace("\u202f", "").replace("\u00a0", "")
-    assert told.startswith("does the day, cheapest; lightest, but 9.00kW, more than the 3.73kW")
-    assert told.count("but") == 1 and told.endswith(
+    result = picked(picks, METRIC).replace("\u202f", "").replace("\u00a0", "")
+    assert result.startswith("does the day, cheapest; lightest, but 9.00kW, more than the 3.73kW")
+    assert result.count("but") == 1 and result.endswith(
         "bears, and weighs 46% of the boat with its people"
     )
     assert picked([], METRIC) == ""

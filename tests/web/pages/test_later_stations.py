@@ -8,8 +8,8 @@ from dataclasses import replace
 import pytest
 
 from jolvek.core.base import units
-from jolvek.core.day.otherwise import Switches
 from jolvek.core.day.outing import outing
+from jolvek.core.day.scenario import Switches
 from jolvek.core.electric.charging import together_h
 from jolvek.core.electric.chemistry import end_soc
 from jolvek.core.predict.likelihood import in_words
@@ -31,7 +31,7 @@ from jolvek.web.pages.fitting_drawing_page import drawing_page
 from jolvek.web.pages.fitting_mounts_page import mounts_page
 from jolvek.web.pages.fitting_wiring_page import wiring_page
 from jolvek.web.pages.offer_page import AS_ASKED, offer_page
-from jolvek.web.pages.planned import planned, taken_out
+from jolvek.web.pages.planned import planned, run_day
 from jolvek.web.pages.side_by_side_page import asked_from, side_by_side_page
 from jolvek.web.pages.streams_panel import NOT
 from jolvek.web.view.figures import unmarked
@@ -83,7 +83,7 @@ def test_the_cursor_is_read_in_the_readers_unit_and_held_within_reach(u):
 def day_out(which, u=AT_SEA, **args):
     need, all_two = ENQUIRIES[which].need, two(which)
     asked = outing_asked(args, u)
-    out = taken_out(planned(need, asked, SimulatedForecast()), all_two, all_two[0], asked)
+    out = run_day(planned(need, asked, SimulatedForecast()), all_two, all_two[0], asked)
     return day_out_page(out, all_two, asked, args, u), out
 
 
@@ -190,11 +190,11 @@ def test_a_speed_that_is_asked_may_cost_far_more_range_than_a_power_may_cost_spe
 def test_the_offer_says_the_share_that_lead_really_keeps():
     w = worked(1)
     lead = replace(w.fitted.battery, spec=replace(w.fitted.battery.spec, chemistry="agm"))
-    told = [
+    rows = [
         offer_page(replace(w, job=replace(w.job, fitted=f)), AT_SEA).answer
         for f in (w.fitted, replace(w.fitted, battery=lead))
     ]
-    assert "20 % of the charge kept" in told[0] and "50 % of the charge kept" in told[1]
+    assert "20 % of the charge kept" in rows[0] and "50 % of the charge kept" in rows[1]
 
 
 @pytest.mark.parametrize("which", EVERY)
@@ -203,8 +203,8 @@ def test_the_plan_of_charging_is_the_setups_own_time(which):
     panel = charging_panel(w.job, AT_SEA)
     f = w.fitted
     hours = together_h(f.bank, [f.charger.spec], end_soc(f.bank.chem, f.need.day.reserve))
-    told = re.match(r"(?:(\d+) h )?(\d+) min", bare(panel.shore[0][2]))
-    assert int(told[1] or 0) + int(told[2]) / 60 == pytest.approx(hours, abs=1 / 55)
+    result = re.match(r"(?:(\d+) h )?(\d+) min", bare(panel.shore[0][2]))
+    assert int(result[1] or 0) + int(result[2]) / 60 == pytest.approx(hours, abs=1 / 55)
     assert f.charge_h == pytest.approx(hours)
 
 
@@ -321,7 +321,7 @@ def test_moving_a_weight_says_what_it_does_to_her_speed():
     w = worked(5)
     far = {f"w-person-{i}": "0.3" for i in (1, 2)}
     read = Reader(far, AT_SEA)
-    told = drawing_page(fitted_from(w.fitted, read), read, AT_SEA).answer
-    assert "at full power" in told and "before the move" in told
+    result = drawing_page(fitted_from(w.fitted, read), read, AT_SEA).answer
+    assert "at full power" in result and "before the move" in result
     same = drawing_page(w.fitted, Reader({}, AT_SEA), AT_SEA).answer
     assert "full power" not in same

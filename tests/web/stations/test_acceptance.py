@@ -2,7 +2,7 @@
 
 import pytest
 
-from jolvek.store import came_in, enquiries, finding, handovers, offers, setups
+from jolvek.store import enquiries, finding, handovers, intake, offers, setups
 from tests.web.stations.test_offer_sent import (  # noqa: F401
     HERE,
     prepared,
@@ -19,7 +19,7 @@ YES = {"do": "accepted", "name": "Runa Vik", "agree": "1", "letter": "B"}
 
 @pytest.fixture
 def accepted(sent, conn, app, shop):  # noqa: F811
-    came_in.add(conn, 5, "2026-11-26T09:00:00", ())
+    intake.add(conn, 5, "2026-11-26T09:00:00", ())
     assert stranger(app).post(way(conn, sent.id), data=YES).status_code == 303
     return shop
 

@@ -164,7 +164,7 @@ def test_a_log_is_read_from_files_and_a_file_read_twice_counts_once(shop, conn):
         "0 trips read from log.json, 5 were known"
         in send(json.dumps(out).encode(), "log.json").text
     )
-    for content, name, told in (
+    for content, name, result in (
         (b"day,hours\n2026-06-01,long\n", "a.csv", "line 2"),
         (b"day,hours\n2199-06-01,1\n", "a.csv", "a day that has been"),
         (b"{}", "a.json", "format"),
@@ -172,7 +172,7 @@ def test_a_log_is_read_from_files_and_a_file_read_twice_counts_once(shop, conn):
         (b"", "", "choose a CSV"),
     ):
         answer = send(content, name)
-        assert answer.status_code == 422 and told in answer.text
+        assert answer.status_code == 422 and result in answer.text
 
 
 def test_faults_have_causes_are_settled_and_the_log_suspects_more_power(shop, conn):
@@ -231,9 +231,9 @@ def test_a_new_battery_is_quoted_and_never_joined_to_an_old_one(shop, conn):
     log(shop, on_day=ago(900))
     refused = shop.post(f"{HERE}/owner/battery", data={"how": "join"})
     assert refused.status_code == 422 and "years old" in refused.text
-    told = shop.post(f"{HERE}/owner/battery", data={"how": "new"})
-    number = int(re.search(r"/enquiry/(\d+)/", told.location)[1])
+    result = shop.post(f"{HERE}/owner/battery", data={"how": "new"})
+    number = int(re.search(r"/enquiry/(\d+)/", result.location)[1])
     assert [k.gear.kind for k in own_gear.of_enquiry(conn, number)][0] == "motors"
     new, old = enquiries.get(conn, number), enquiries.get(conn, 5)
     assert new.need == old.need and new.title.endswith("new battery")
-    assert shop.get(told.location).status_code == 200
+    assert shop.get(result.location).status_code == 200

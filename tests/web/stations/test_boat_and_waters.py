@@ -264,12 +264,12 @@ def test_an_answer_while_one_types_keeps_nothing_and_is_the_one_that_is_kept(
     form = boat_form(client, 3, station)
     before = store.get(conn, 3)
     typed = {**form, field: "61"}
-    told = client.post(f"/enquiry/3/{station}/answer", data=typed).text
+    text = client.post(f"/enquiry/3/{station}/answer", data=typed).text
     assert store.get(conn, 3) == before
     kept = client.post(f"/enquiry/3/{station}", data=typed, headers={"HX-Request": "true"}).text
     head = re.compile(r'<h1 class="answer".*?</h1>', re.S)
-    assert head.search(told)[0] == head.search(kept)[0]
-    assert head.search(told)[0] not in client.get(f"/enquiry/4/{station}").text
+    assert head.search(text)[0] == head.search(kept)[0]
+    assert head.search(text)[0] not in client.get(f"/enquiry/4/{station}").text
     wrong = client.post(f"/enquiry/3/{station}/answer", data={**typed, field: "banana"})
     assert wrong.status_code == 200 and head.search(wrong.text)[0] == head.search(kept)[0]
     assert client.post(f"/enquiry/999/{station}/answer", data=typed).status_code == 404
@@ -284,7 +284,7 @@ def test_the_answer_while_one_types_is_of_the_boat_as_the_shop_has_learned_it(cl
     head = re.compile(r'<h1 class="answer".*?</h1>', re.S)
     form = boat_form(client, 3)
     plain = head.search(client.post("/enquiry/3/boat/answer", data=form).text)[0]
-    monkeypatch.setattr(learning, "as_taught", heavier)
+    monkeypatch.setattr(learning, "with_fleet_fit", heavier)
     taught = head.search(client.post("/enquiry/3/boat/answer", data=form).text)[0]
     assert taught == head.search(client.get("/enquiry/3/boat").text)[0] != plain
 

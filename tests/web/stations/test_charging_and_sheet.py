@@ -208,5 +208,5 @@ def test_panels_asked_for_and_added_count_once_and_no_more_than_the_controller_p
         fitted.post(f"/enquiry/{NUMBER}/extra", data={"letter": "A", "product": product.id})
     w = worked(conn)
     assert w.fitted.solar_w == pytest.approx(2.0 * w.fitted.bank.nominal_v)
-    told = next(x for x in w.fitted.findings if x.rule == "sun-amps")
-    assert dict(told.values)["watts"] == 500
+    result = next(x for x in w.fitted.findings if x.rule == "sun-amps")
+    assert dict(result.values)["watts"] == 500

@@ -125,9 +125,9 @@ def test_budgets_are_kept_on_waters_and_told_with_the_whole_kit(client, conn):
     day = store.get(conn, 2).need.day
     assert day.budgets == (700.0, 2500.0, 5000.0)
     html = client.get("/enquiry/2/shortlist").text
-    told = html[html.index("What each budget buys") :]
-    assert told.index("€700") < told.index("€2\u202f500") < told.index("€5\u202f000")
-    assert "motor €" in told and "charger €" in told and "House battery for" in told
+    result = html[html.index("What each budget buys") :]
+    assert result.index("€700") < result.index("€2\u202f500") < result.index("€5\u202f000")
+    assert "motor €" in result and "charger €" in result and "House battery for" in result
     assert "What the next step of money buys" not in html
     refused = client.post("/enquiry/2/waters", data=form | {"budgets": "700, plenty"})
     assert refused.status_code == 422 and "read “plenty”" in refused.text
@@ -259,8 +259,8 @@ def test_a_setup_whose_top_is_shown_as_the_cursors_speed_has_figures_there(clien
     for over, figure in ((0.049, True), (0.15, False)):
         at = round(tops[slow], 1) + over
         html = client.get(f"/enquiry/2/side-by-side?speed={at:.3f}").text
-        told = re.search(rf'data-live="power-{slow}">([^<]*)<', html)[1]
-        assert (told.strip() != "–") is figure
+        result = re.search(rf'data-live="power-{slow}">([^<]*)<', html)[1]
+        assert (result.strip() != "–") is figure
 
 
 def test_side_by_side_gives_csv_and_svg(client):
@@ -310,10 +310,10 @@ def test_the_setup_in_hand_is_offered_in_one_click_and_only_then_chosen(client):
     assert "is-on" not in side[side.index('data-choose="A"') - 80 : side.index('data-choose="A"')]
     offer = client.get("/enquiry/3/offer").text
     assert "Offer setup A" in offer and "cautions" not in offer.lower()
-    said = client.post(
+    text = client.post(
         "/enquiry/3/choose", data={"letter": "A", "then": "offer"}, follow_redirects=True
     ).text
-    assert "No setup is chosen" not in said and "Heron" in said
+    assert "No setup is chosen" not in text and "Heron" in text
 
 
 def test_what_stands_against_the_boat_is_the_shortlists_headline(client, conn):

@@ -92,8 +92,8 @@ def test_a_fitting_that_cannot_be_read_leaves_the_setup_to_be_taken_off(fitted, 
     text = '{"format": "jolvek-fitting", "version": 1, "value": {"run_m": 99}}'
     with conn:
         conn.execute("UPDATE setup SET fitting = :t WHERE id = :id", {"t": text, "id": of(conn).id})
-    told = fitted.get("/enquiry/2/side-by-side")
-    assert told.status_code == 200 and "fitting.run_m" in told.text
+    result = fitted.get("/enquiry/2/side-by-side")
+    assert result.status_code == 200 and "fitting.run_m" in result.text
 
 
 def test_a_pole_is_set_by_hand_and_goes_back(fitted, conn):

@@ -68,7 +68,7 @@ def test_nothing_that_reads_otherwise_is_missing(fitted, conn):
     was = job()
     form = boat_form(fitted, 2, "boat") | {"people": "1", "gear": "5"}
     fitted.post(f"{HERE}/boat", data=form)
-    told = strip_of(fitted.get(f"{HERE}/boat"))
+    result = strip_of(fitted.get(f"{HERE}/boat"))
     moved = [x.key for x in changes(was, job()).figures]
     assert len(moved) > 15
     html = unescape(fitted.get(f"{HERE}/boat").get_data(as_text=True))
@@ -78,7 +78,7 @@ def test_nothing_that_reads_otherwise_is_missing(fitted, conn):
         for x in changes(was, job()).figures:
             both = written(x.before, current()), written(x.after, current())
             assert both[0] == both[1] or f"{label(x.key)} {both[0]} → {both[1]}" in html, x.key
-    assert "more" in told
+    assert "more" in result
 
 
 def test_every_figure_has_a_name():
@@ -132,5 +132,5 @@ def test_the_card_beside_a_form_keeps_up_with_each_save(fitted, station, field, 
 def test_a_price_says_which_way_it_went(app, before, after, sign):
     moved = MovedFigure("price.fitted", Figure(before, "money"), Figure(after, "money"))
     with app.test_request_context():
-        told = strip(Changes((moved,)), current()).first[0]
-    assert f"({sign} €120)" in told
+        result = strip(Changes((moved,)), current()).first[0]
+    assert f"({sign} €120)" in result

@@ -57,8 +57,8 @@ def test_each_step_says_who_and_when_and_an_act_counts_once(shop, conn):
     assert "Caution:" in page and "Kill cord off" in page
     act = {"step": "unpack", "state": "done", "op": "phone-1-0001", "at": "2026-11-26T08:00:00Z"}
     for _ in range(3):
-        told = shop.post(f"{HERE}/step", data=act, headers=AFAR)
-        assert told.status_code == 200 and told.json["kept"]
+        result = shop.post(f"{HERE}/step", data=act, headers=AFAR)
+        assert result.status_code == 200 and result.json["kept"]
     assert conn.execute("SELECT count(*) FROM handover_act").fetchone()[0] == 1
     kept = handovers.acts(conn, 5)["unpack"]
     assert kept.who == "Eskil Holmgard" and kept.at.startswith("2026-11-26T08:00")
@@ -86,8 +86,8 @@ def test_not_needed_says_why_and_a_photo_stays_with_its_step(shop, conn):
     assert shop.get(f"{HERE}/photo/{name}").mimetype == "image/jpeg"
     assert shop.get(f"/enquiry/2/handover/photo/{name}").status_code == 404
     for bad in ({"state": "lost"}, {"op": "x"}, {"step": "y" * 90}):
-        told = shop.post(f"{HERE}/step", data={"step": "hang", "state": "done"} | bad)
-        assert told.status_code == 422
+        result = shop.post(f"{HERE}/step", data={"step": "hang", "state": "done"} | bad)
+        assert result.status_code == 422
 
 
 def test_a_serial_number_belongs_to_one_piece(shop, conn):
@@ -144,7 +144,7 @@ def test_a_signed_handover_is_frozen_as_paper_and_record(shop, conn):
     assert "signature" in shop.post(f"{HERE}/sign", data={"name": " "}).text
     strokes = {"name": "Runa Vik", "signature": "1,1 200,90"}
     assert shop.post(f"{HERE}/sign", data=strokes).status_code == 303
-    told, paper = handovers.signed(conn, 5), handovers.pdf(conn, 5)
+    result, paper = handovers.signed(conn, 5), handovers.pdf(conn, 5)
     assert enquiries.get(conn, 5).stage == "delivered"
     text = " ".join(" ".join(p.extract_text() for p in PdfReader(io.BytesIO(paper)).pages).split())
     for part in ("Runa Vik", "S000", "Eskil Holmgard", "promise against measured", "Kill cord"):
@@ -154,9 +154,9 @@ def test_a_signed_handover_is_frozen_as_paper_and_record(shop, conn):
     assert again.status_code == 422 and "The handover is signed" in again.json["why"]
     shop.post(f"{HERE}/serial", data={"what": "motor", "number": "Z"})
     assert shop.post(f"{HERE}/sign", data=strokes).status_code == 422
-    assert handovers.signed(conn, 5) == told == shop.get(f"{HERE}/record.json").json
+    assert handovers.signed(conn, 5) == result == shop.get(f"{HERE}/record.json").json
     assert shop.get(f"{HERE}/record.pdf").data == paper
-    assert told["format"] == "jolvek-handover" and told["trial"]["rows"]
+    assert result["format"] == "jolvek-handover" and result["trial"]["rows"]
     assert shop.get("/enquiry/2/handover/record.pdf").status_code == 404
 
 
@@ -191,9 +191,9 @@ def test_a_trial_is_typed_fitted_used_by_every_page_and_taken_back(shop, conn):
     assert hull.tried_on == date.today().isoformat() and len(hull.trial_spread) == 121
     assert hull.friction_factor != 1.0
     assert shop.get("/enquiry/5/side-by-side").text != before
-    told = f"tried on the water, {date.today().isoformat()}"
+    text = f"tried on the water, {date.today().isoformat()}"
     for station in ("boat", "offer", "side-by-side", "day-out"):
-        assert told in shop.get(f"/enquiry/5/{station}").text.replace("Tried", "tried"), station
+        assert text in shop.get(f"/enquiry/5/{station}").text.replace("Tried", "tried"), station
     form = shop.get("/enquiry/5/boat")
     assert form.status_code == 200
     factors = trials.latest(conn, 5).factors
@@ -257,7 +257,7 @@ def test_runs_come_from_logs_and_tracks(shop, conn):
         ("out", 500),
         ("back", 500),
     ]
-    for name, content, told in (
+    for name, content, result in (
         ("x.nmea", b"$GPRMC,1*00", "no sentence tells a speed; 1 could"),
         ("x.csv", b"a,b\n1,2\n", "no column for"),
         ("x.gpx", b"<gpx", "not a GPX"),
@@ -265,7 +265,7 @@ def test_runs_come_from_logs_and_tracks(shop, conn):
     ):
         data = {"file": (io.BytesIO(content), name)}
         bad = shop.post(f"{TRIAL}/file", data=data, content_type="multipart/form-data")
-        assert bad.status_code == 422 and told in bad.text
+        assert bad.status_code == 422 and result in bad.text
 
 
 def listened(live, conn, instrument):

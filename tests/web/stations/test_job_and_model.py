@@ -26,8 +26,8 @@ def test_a_boat_is_added_to_the_job_changed_and_compared(client, conn):
     assert jobs.boats(conn, number) == jobs.boats(conn, 1)
     client.post(f"/enquiry/{number}/boat", data=boat_form(client, number) | {"gear": "30 kg"})
     assert enquiries.get(conn, 1).need.load.gear_kg != 30  # each keeps its own
-    told = bare(client.get(f"/enquiry/{number}/boats"))
-    assert "2 boats in this job" in told and "none pinned yet" in told
+    result = bare(client.get(f"/enquiry/{number}/boats"))
+    assert "2 boats in this job" in result and "none pinned yet" in result
     assert client.post(f"/enquiry/{number}/boats/take", data={"other": 1}).status_code == 303
     mine, theirs = (setups.of_enquiry(conn, n)[0].part("motor") for n in (1, number))
     assert mine.item.id == theirs.item.id
@@ -102,9 +102,9 @@ def test_a_hire_boats_season_is_told_and_too_many_runs_are_a_caution(fitted):
     form = boat_form(fitted, 2, "waters") | {"runs": "2", "days": "100"}
     assert "A season takes" not in bare(fitted.get("/enquiry/2/waters"))
     fitted.post("/enquiry/2/waters", data=form)
-    told = bare(fitted.get("/enquiry/2/waters"))
-    assert "2 asked between charges. A season takes" in told and "cycles" in told
-    assert "2 runs on one charge take" in told and "The day takes" not in told
+    result = bare(fitted.get("/enquiry/2/waters"))
+    assert "2 asked between charges. A season takes" in result and "cycles" in result
+    assert "2 runs on one charge take" in result and "The day takes" not in result
     assert "This is run 2 of 2 on one charge" in bare(fitted.get("/enquiry/2/day-out"))
     assert "does 1 of the 2 runs on one charge" in bare(
         fitted.get("/enquiry/2/side-by-side?by=day")
@@ -136,8 +136,8 @@ def test_waiting_out_there_is_kept_and_costs_what_else_is_on(client, conn):
 
 def test_an_add_on_that_does_not_go_says_why_and_is_refused(fitted, conn):
     page = fitted.get("/enquiry/2/side-by-side").text
-    told = re.findall(r'<option value="([^"]+)"\s+disabled>([^<]+)<', page)
-    wrong = next(x for x, words in told if "made for other motors" in words)
+    result = re.findall(r'<option value="([^"]+)"\s+disabled>([^<]+)<', page)
+    wrong = next(x for x, words in result if "made for other motors" in words)
     answer = fitted.post("/enquiry/2/extra", data={"letter": "A", "product": wrong})
     assert answer.status_code == 422 and "made for other motors" in answer.text
     right = re.search(r'aria-label="Add-on for A">\s*<option value="([^"]+)"\s*>', page)[1]
@@ -154,7 +154,7 @@ def test_what_the_makers_say_goes_on_the_offer_and_off_again(fitted):
 
 
 def test_a_time_at_half_power_is_held_against_the_energy_it_takes(client):
-    page = bare(client.get("/shelf/motors/item/ovrek-p45"))
+    page = bare(client.get("/catalogue/motors/item/ovrek-p45"))
     assert "80 min at half power take at least 300 Wh" in page
 
 
@@ -171,8 +171,8 @@ def test_how_she_is_worked_is_kept_and_told_on_every_tab(fitted, conn):
     assert (kept.throttle, kept.throttle_m, kept.locked) == ("cable", 2.5, False)
     assert "Nobody said where the boat is steered from" in bare(fitted.get("/enquiry/5/fitting"))
     fitted.post("/enquiry/5/boat", data=boat_form(fitted, 5) | {"helm": "3.5"})
-    told = bare(fitted.get("/enquiry/5/fitting"))
-    assert "Throttle’s cable" in told and "2.5 m were set" in told
+    result = bare(fitted.get("/enquiry/5/fitting"))
+    assert "Throttle’s cable" in result and "2.5 m were set" in result
     assert "throttle cable" in bare(fitted.get("/enquiry/5/fitting?tab=sheet"))
     wrong = fitted.post("/enquiry/5/fitting", data=form | {"cable": "long"})
     assert wrong.status_code == 422 and "read “long”" in wrong.text

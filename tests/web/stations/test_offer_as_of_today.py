@@ -39,8 +39,8 @@ def test_a_price_that_moved_keeps_the_draft_until_it_is_taken_over(shop, conn): 
     assert motor(conn).price == motor(conn).item.price == then + 250
     tick(shop)
     assert shop.post(f"{HERE}/send").status_code == 303
-    told = offers.content(conn, offers.of_enquiry(conn, 5)[0].id)["alternatives"][0]["lines"]
-    assert any(x["price_minor"] == round(100 * (then + 250)) for x in told)
+    result = offers.content(conn, offers.of_enquiry(conn, 5)[0].id)["alternatives"][0]["lines"]
+    assert any(x["price_minor"] == round(100 * (then + 250)) for x in result)
 
 
 @pytest.mark.parametrize("column", [{"discontinued": True}, {"stock": "none"}])
@@ -73,9 +73,9 @@ def test_the_customers_language_is_the_shops_until_the_draft_says_another(shop, 
 def test_the_customers_wind_says_when_to_stay_ashore(sent, conn):  # noqa: F811
     """Enquiry 5's boat goes out in no more wind than its length bears; Day out says stop there."""
     winds = offers.content(conn, sent.id)["alternatives"][0]["winds"]
-    told = [x["told"] for x in winds]
-    assert told[0].startswith("Home at") and told[-1].startswith("Stay ashore: ")
-    assert "stays ashore, whatever the battery says" in told[-1] and "%" not in told[-1]
+    rows = [x["told"] for x in winds]
+    assert rows[0].startswith("Home at") and rows[-1].startswith("Stay ashore: ")
+    assert "stays ashore, whatever the battery says" in rows[-1] and "%" not in rows[-1]
 
 
 def test_a_speed_out_of_reach_is_ticked_by_name(shop, conn):  # noqa: F811

@@ -127,9 +127,9 @@ def test_an_open_caution_keeps_it_from_being_sent(shop, conn):
 
 
 def test_lines_are_those_of_the_setup_and_its_netlist_and_add_up(sent, conn, app):
-    told = offers.content(conn, sent.id)
-    assert [x["letter"] for x in told["alternatives"]] == ["A", "B"]
-    for x in told["alternatives"]:
+    result = offers.content(conn, sent.id)
+    assert [x["letter"] for x in result["alternatives"]] == ["A", "B"]
+    for x in result["alternatives"]:
         kinds = {y["kind"] for y in x["lines"]}
         assert {"part", "wiring", "labour", "free"} <= kinds
         named = " ".join(y["text"] for y in x["lines"])
@@ -142,13 +142,13 @@ def test_lines_are_those_of_the_setup_and_its_netlist_and_add_up(sent, conn, app
         assert x["sums"]["deposit"]["minor"] == pytest.approx(0.3 * total, abs=1)
         x = unmarked(x)
         assert x["verdict"] in ("likely", "open", "unlikely") and "four such boats" in x["between"]
-    assert told["differences"] and told["number"] == f"{datetime.now().year}-0001"
+    assert result["differences"] and result["number"] == f"{datetime.now().year}-0001"
 
 
 def test_what_the_customer_gets_holds_nothing_of_the_shops_own(sent, conn, app):
     page = stranger(app).get(way(conn, sent.id)).text
-    told = json.dumps(offers.content(conn, sent.id))
-    for text in (page, told, words(offers.pdf(conn, sent.id))):
+    result = json.dumps(offers.content(conn, sent.id))
+    for text in (page, result, words(offers.pdf(conn, sent.id))):
         assert "inner note" not in text and "margin" not in text and "buying" not in text
         for other in ("Tolsen", "Averby", "Lindqvale"):  # other customers of the demo
             assert other not in text
@@ -157,16 +157,16 @@ def test_what_the_customer_gets_holds_nothing_of_the_shops_own(sent, conn, app):
 
 
 def test_a_sent_offer_moves_no_more(sent, conn, shop):
-    paper, told = offers.pdf(conn, sent.id), offers.content(conn, sent.id)
+    paper, result = offers.pdf(conn, sent.id), offers.content(conn, sent.id)
     shop.post("/enquiry/5/boat", data=boat_form(shop, 5) | {"beam": "2.9", "title": "Other"})
     conn.execute("UPDATE motor SET price = price * 2")
     shop.post(HERE, data={"letter_A": "A", "valid_days": "9"})
-    assert offers.pdf(conn, sent.id) == paper and offers.content(conn, sent.id) == told
+    assert offers.pdf(conn, sent.id) == paper and offers.content(conn, sent.id) == result
     got = shop.get(f"{HERE}/{sent.id}.pdf")
     assert got.data == paper and got.mimetype == "application/pdf"
-    assert shop.get(f"{HERE}/{sent.id}.json").json == told
+    assert shop.get(f"{HERE}/{sent.id}.json").json == result
     rows = shop.get(f"{HERE}/{sent.id}.csv").text.splitlines()
-    assert len(rows) == 1 + sum(len(x["lines"]) for x in told["alternatives"])
+    assert len(rows) == 1 + sum(len(x["lines"]) for x in result["alternatives"])
     assert shop.get(f"/enquiry/2/offer/{sent.id}.pdf").status_code == 404
 
 
@@ -251,7 +251,7 @@ def test_the_customer_asks_accepts_once_and_the_enquiry_follows(sent, conn, app,
     page = client.get(link)
     assert page.headers["X-Robots-Tag"].startswith("noindex") and "data-step" in page.text
     assert offers.link(conn, sent.id).opened_at
-    for data, told in (
+    for data, result in (
         ({"do": "asked"}, "write your question"),
         ({"do": "accepted", "agree": "1"}, "your name"),
         ({"do": "accepted", "name": "Runa"}, "read the cautions"),
@@ -259,7 +259,7 @@ def test_the_customer_asks_accepts_once_and_the_enquiry_follows(sent, conn, app,
         ({"do": "stolen"}, "choose what to do"),
     ):
         answer = client.post(link, data=data)
-        assert answer.status_code == 422 and told in answer.text
+        assert answer.status_code == 422 and result in answer.text
     client.post(link, data={"do": "asked", "text": "May I drill? <b>"})
     assert "the customer wrote" in shop.get("/").text
     shown = shop.get(HERE).text
@@ -324,11 +324,11 @@ def test_units_are_those_it_was_sent_in_whoever_reads(sent, conn, shop, app):
     assert "Speed, km/h" in shop.get(HERE).text
     shop.post(f"{HERE}/send", data={"after": str(sent.id)})
     again = offers.of_enquiry(conn, 5)[0]
-    told = offers.content(conn, again.id)["alternatives"][0]
+    result = offers.content(conn, again.id)["alternatives"][0]
     page = stranger(app).get(way(conn, again.id)).text  # whose own units are knots
     assert "Speed, km/h" in page and "Range, km" in page and "Speed, kn" not in page
-    told = unmarked(told)
-    assert "km/h" in told["answer"] and told["expected"][0][1] in page
+    result = unmarked(result)
+    assert "km/h" in result["answer"] and result["expected"][0][1] in page
 
 
 def test_a_second_press_sends_no_second_time(shop, conn, no_paper):
@@ -344,8 +344,8 @@ def test_a_second_press_sends_no_second_time(shop, conn, no_paper):
 def test_what_is_no_mail_address_is_not_written_to(shop, conn, no_paper):
     tick(shop)
     for mail in ("a@b\r\nBcc: x@y", "<a b@c>", "a@b,c@d"):
-        told = (mail, "One\r\nBcc: x")
-        conn.execute("UPDATE enquiry SET mail = ?, title = ? WHERE id = 5", told)
+        rows = (mail, "One\r\nBcc: x")
+        conn.execute("UPDATE enquiry SET mail = ?, title = ? WHERE id = 5", rows)
         refused = shop.post(f"{HERE}/send", data={"after": "0", "mail": "1"})
         assert refused.status_code == 422 and "allowed is an address" in refused.text, mail
         assert offers.of_enquiry(conn, 5) == []
@@ -362,8 +362,8 @@ def test_only_add_ons_that_were_offered_are_taken(shop, conn, app):
     tick(shop)
     shop.post(f"{HERE}/send", data={"after": "0"})
     sent = offers.of_enquiry(conn, 5)[0]
-    told = offers.content(conn, sent.id)["alternatives"][0]
-    (name,) = [y["text"] for y in told["lines"] if y["optional"]]
+    result = offers.content(conn, sent.id)["alternatives"][0]
+    (name,) = [y["text"] for y in result["lines"] if y["optional"]]
     yes = {
         "do": "accepted",
         "letter": "A",

@@ -133,14 +133,14 @@ def test_a_signature_is_strokes_and_nothing_else(sent, conn, app, shop):  # noqa
 def test_add_ons_that_are_ticked_are_summed_anew(shop, conn, app, no_paper):  # noqa: F811
     shop.post("/enquiry/5/extra", data={"letter": "A", "product": "lodvern-shunt"})
     offer = send(shop, conn)
-    told = offers.content(conn, offer.id)
-    (add_on,) = [y for y in told["alternatives"][0]["lines"] if y["optional"]]
+    result = offers.content(conn, offer.id)
+    (add_on,) = [y for y in result["alternatives"][0]["lines"] if y["optional"]]
     with app.app_context():
-        sums = [with_add_ons(told, "A", ticked)["total"] for ticked in ((add_on["text"],), ())]
+        sums = [with_add_ons(result, "A", ticked)["total"] for ticked in ((add_on["text"],), ())]
     both, bare = [x["minor"] for x in sums], sums[1]["text"]
     off = round(add_on["amount_minor"] * 0.95)  # 5 % in all
     assert both[0] - both[1] == pytest.approx(off, abs=1)
-    assert both[0] == told["alternatives"][0]["sums"]["total"]["minor"]
+    assert both[0] == result["alternatives"][0]["sums"]["total"]["minor"]
     client, link = stranger(app), way(conn, offer.id)
     without = client.post(f"{link}/total/A", data={}).text
     assert bare in without
@@ -157,7 +157,7 @@ def test_parts_of_an_accepted_offer_are_ordered_by_stock(sent, conn, shop, app):
     motor, battery = (next(x for x in parts if x["kind"] == k) for k in ("motors", "batteries"))
     for x, many in ((motor, 1), (battery, 0)):
         data = {"supplier": "Northern Parts", "in_stock": many, "buying": "500"}
-        where = f"/shelf/{x['kind']}/stock/{x['id']}"
+        where = f"/catalogue/{x['kind']}/stock/{x['id']}"
         assert shop.post(where, data=data).status_code == 303
     page = shop.get("/enquiry/5/order").text
     assert "Northern Parts" in page and "own store" in page
@@ -185,7 +185,7 @@ def test_what_was_paid_is_the_shops_own(sent, conn, shop, app):  # noqa: F811
     parts = offers.shop_data(conn, sent.id)["parts"]["A"]
     for x in parts:
         data = {"supplier": "S", "in_stock": "2", "buying": "321.09"}
-        shop.post(f"/shelf/{x['kind']}/stock/{x['id']}", data=data)
+        shop.post(f"/catalogue/{x['kind']}/stock/{x['id']}", data=data)
     page = shop.get(HERE).text
     assert "this stands on no paper" in page
     again = send(shop, conn)
@@ -199,11 +199,11 @@ def test_what_was_paid_is_the_shops_own(sent, conn, shop, app):  # noqa: F811
         assert "321.09" not in text and "32109" not in text and "Northern" not in text
     shop.post("/play", data={"role": "reader"})
     kind, key = parts[0]["kind"], parts[0]["id"]
-    assert "321.09" not in shop.get(f"/shelf/{kind}/item/{key}").text
+    assert "321.09" not in shop.get(f"/catalogue/{kind}/item/{key}").text
     shop.post("/play", data={"role": "advisor"})
     bad = {"in_stock": "many"}
-    told = shop.post(f"/shelf/{kind}/stock/{key}", data=bad, follow_redirects=True).text
-    assert "Stock is not saved" in told and "321.09" in told
+    message = shop.post(f"/catalogue/{kind}/stock/{key}", data=bad, follow_redirects=True).text
+    assert "Stock is not saved" in message and "321.09" in message
 
 
 def test_two_who_send_at_once_get_two_numbers(shop, conn, app, monkeypatch, no_paper):  # noqa: F811

@@ -42,8 +42,8 @@ def pin_own(client):
 
 def test_a_battery_typed_is_matched_as_it_is_now_and_costs_nothing(client, conn):
     assert add(client, BATTERY).status_code == 303
-    told = client.get("/enquiry/2/own").text
-    assert "Customer’s own grey block, of 2021, holds 80 % of its charge" in told
+    text = client.get("/enquiry/2/own").text
+    assert "Customer’s own grey block, of 2021, holds 80 % of its charge" in text
     shelf = shelf_for(conn, 2)
     mine = shelf.batteries[0]
     assert mine.own and mine.price == 0.0 and mine.spec.capacity_ah == pytest.approx(80.0)
@@ -60,7 +60,10 @@ def test_own_gear_is_seen_in_its_enquiry_alone(client, conn):
     assert "grey block" in client.get("/enquiry/2/by-hand").text
     assert "grey block" not in client.get("/enquiry/3/by-hand").text
     assert shelf_for(conn, 3) is shelf_of(conn)
-    assert "grey block" not in client.get("/shelf/batteries").text + client.get("/find?q=grey").text
+    assert (
+        "grey block"
+        not in client.get("/catalogue/batteries").text + client.get("/find?q=grey").text
+    )
 
 
 def test_what_is_pinned_with_it_says_so_and_is_not_delivered_part_charged(client, conn):

@@ -27,7 +27,7 @@ from jolvek.web.view import pdf
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
 
-bp = Blueprint("second_life", __name__, url_prefix="/enquiry/<int:enquiry_id>/aftercare/owner")
+bp = Blueprint("ownership", __name__, url_prefix="/enquiry/<int:enquiry_id>/aftercare/owner")
 FORMAT, VERSION = "jolvek-customer", 1
 
 
@@ -37,16 +37,16 @@ def pass_on(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     form = request.form
     try:
-        told = {k: form.get(f"new_{k}", "").strip() for k in owners.REACHED}
+        values = {k: form.get(f"new_{k}", "").strip() for k in owners.REACHED}
         on = past_day(form.get("owner_day", ""))
         with transaction(conn()) as c:
             if form.get("after", "") not in ("", str(len(owners.former(c, enquiry_id)))):
                 new = stored_or_404(enquiry_id).enquiry.customer
                 raise JolvekError(tr("The boat was passed on to %(new)s meanwhile.", new=new))
-            owners.pass_on(c, enquiry_id, Owner(**told), on, who(), now())
+            owners.pass_on(c, enquiry_id, Owner(**values), on, who(), now())
     except JolvekError as error:
         return show_page(enquiry_id, {"owner": str(error)}, 422)
-    signing.told("boat passed on", str(enquiry_id))
+    signing.record_activity("boat passed on", str(enquiry_id))
     flash(tr("The boat has a new owner. The old stickers lead nowhere: print a new one."))
     return back(enquiry_id, "#owner")
 
@@ -64,8 +64,8 @@ def new_battery(enquiry_id: int) -> Any:
         (b for b in shelf_of(conn()).batteries if b.id == request.form.get("battery")), None
     )
     if request.form.get("how") == "join":
-        told = care_page.page(conn(), enquiry_id, hand, data.shop(), date.today()).battery
-        capacity, years = (told.health.capacity, told.years) if told else (1.0, 0.0)
+        result = care_page.page(conn(), enquiry_id, hand, data.shop(), date.today()).battery
+        capacity, years = (result.health.capacity, result.years) if result else (1.0, 0.0)
         new = battery.spec if battery else hand.fitted.battery.spec
         why = against_joining(hand.fitted.bank, capacity, years, new)
         if why:
@@ -116,15 +116,15 @@ def _page(enquiry_id: int, refused: str = "", code: int = 200) -> Any:
 
 
 def _copy_of_former(f: Former) -> dict[str, Any]:
-    told = {"format": FORMAT, "version": VERSION, "made": now(), "customer": f.customer}
-    return {**told, "shop": data.shop().name, "enquiries": [owners.of_former(conn(), f)]}
+    values = {"format": FORMAT, "version": VERSION, "made": now(), "customer": f.customer}
+    return {**values, "shop": data.shop().name, "enquiries": [owners.of_former(conn(), f)]}
 
 
 def _copy(enquiry_id: int) -> dict[str, Any]:
     found = _of_customer(enquiry_id)
     rows = [owners.everything(conn(), number) for number, _, _ in found]
-    told = {"format": FORMAT, "version": VERSION, "made": now(), "customer": found[0][2]}
-    return {**told, "shop": data.shop().name, "enquiries": rows}
+    values = {"format": FORMAT, "version": VERSION, "made": now(), "customer": found[0][2]}
+    return {**values, "shop": data.shop().name, "enquiries": rows}
 
 
 def _remove(files: list[str]) -> None:
@@ -145,13 +145,13 @@ def copy(enquiry_id: int, form: str) -> Response:
     if form not in ("json", "pdf"):
         abort(404)
     number = request.args.get("former", type=int)
-    told = _copy_of_former(_former(enquiry_id, number)) if number else _copy(enquiry_id)
+    result = _copy_of_former(_former(enquiry_id, number)) if number else _copy(enquiry_id)
     name = f'attachment; filename="customer-{enquiry_id}.{form}"'
-    signing.told("customer's data copied", str(enquiry_id))
+    signing.record_activity("customer's data copied", str(enquiry_id))
     if form == "json":
-        body: str | bytes = json.dumps(told, ensure_ascii=False, indent=1)
+        body: str | bytes = json.dumps(result, ensure_ascii=False, indent=1)
         return Response(body, mimetype="application/json", headers={"Content-Disposition": name})
-    body = pdf.write(render_template("aftercare/copy.html", o=told))
+    body = pdf.write(render_template("aftercare/copy.html", o=result))
     return Response(body, mimetype="application/pdf", headers={"Content-Disposition": name})
 
 
@@ -166,9 +166,9 @@ def erase_former(enquiry_id: int) -> Any:
     with transaction(conn()) as c:
         files = erasing.erase_former(c, found, form.get("told", "").strip(), who(), now())
     _remove(files)
-    signing.told("former owner erased", str(enquiry_id))
+    signing.record_activity("former owner erased", str(enquiry_id))
     flash(tr("Erased. Backups made before still hold it until they go."))
-    return redirect(url_for("second_life.page", enquiry_id=enquiry_id), 303)
+    return redirect(url_for("ownership.page", enquiry_id=enquiry_id), 303)
 
 
 @bp.post("/erase")
@@ -190,7 +190,7 @@ def erase(enquiry_id: int) -> Any:
     with transaction(conn()) as c:
         files = erasing.erase(c, ticked, form.get("told", "").strip(), who(), now())
     _remove(files)
-    signing.told("customer erased", ", ".join(map(str, ticked)))
+    signing.record_activity("customer erased", ", ".join(map(str, ticked)))
     flash(
         tr(
             "Erased from %(ticked)s enquiries. Backups made before still hold it until they go.",

@@ -9,7 +9,7 @@ from functools import reduce
 from typing import Any
 
 
-class Told(str):
+class Message(str):
     """English text with the message it was made from and what fills its named places; `many` and
     `n` where the message goes by number.
     """
@@ -19,31 +19,31 @@ class Told(str):
     values: dict[str, Any]
 
 
-def tell(message: str, /, **values: Any) -> str:
+def msg(message: str, /, **values: Any) -> str:
     """A sentence whose named places are filled.
 
-    >>> tell("%(n)s of %(all)s", n=1, all=2), tell("done").message
+    >>> msg("%(n)s of %(all)s", n=1, all=2), msg("done").message
     ('1 of 2', 'done')
     """
     return _made(message, "", message, values)
 
 
-def tell_n(one: str, many: str, n: int, /, **values: Any) -> str:
+def msg_n(one: str, many: str, n: int, /, **values: Any) -> str:
     """The same by number, `n` among its places.
 
-    >>> tell_n("%(n)s person", "%(n)s people", 2)
+    >>> msg_n("%(n)s person", "%(n)s people", 2)
     '2 people'
     """
     return _made(one, many, one if n == 1 else many, {"n": n, **values})
 
 
-def tell_all(items: Iterable[str], between: str = ", ") -> str:
+def msg_all(items: Iterable[str], between: str = ", ") -> str:
     """Things side by side, each of which may be a sentence.
 
-    >>> tell_all(["one", tell("two")])
+    >>> msg_all(["one", msg("two")])
     'one, two'
     """
-    return reduce(lambda a, b: tell(f"%(a)s{between}%(b)s", a=a, b=b), items)
+    return reduce(lambda a, b: msg(f"%(a)s{between}%(b)s", a=a, b=b), items)
 
 
 def percent(share: float) -> str:
@@ -66,11 +66,11 @@ def words(thing: Any, *names: str) -> None:
     """
     for name in names:
         text = getattr(thing, name)
-        if text and not isinstance(text, Told):
-            object.__setattr__(thing, name, tell(text))
+        if text and not isinstance(text, Message):
+            object.__setattr__(thing, name, msg(text))
 
 
-def _made(message: str, many: str, english: str, values: dict[str, Any]) -> Told:
-    out = Told(english % values if values else english)
+def _made(message: str, many: str, english: str, values: dict[str, Any]) -> Message:
+    out = Message(english % values if values else english)
     out.message, out.many, out.values = message, many, values
     return out

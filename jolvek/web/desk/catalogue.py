@@ -37,7 +37,7 @@ from jolvek.web.shared import conn, settings, show, table_file
 from jolvek.web.view import display, language, words
 from jolvek.web.view.language import tr
 
-bp = Blueprint("shelf", __name__, url_prefix="/shelf")
+bp = Blueprint("catalogue", __name__, url_prefix="/catalogue")
 LATEST = 6
 
 
@@ -65,7 +65,7 @@ def page(kind: str = "motors") -> Any:
         shared.skipped(),
     )
     problems, batches = store.problems(conn()), store.batches(conn(), LATEST)
-    return show("shelf/page.html", found, kinds=store.KINDS, batches=batches, problems=problems)
+    return show("catalogue/page.html", found, kinds=store.KINDS, batches=batches, problems=problems)
 
 
 @bp.get("/<kind>/compare")
@@ -75,7 +75,7 @@ def compare(kind: str) -> Any:
     items = [x for x in every if x.id in ids] if ids else list(every)
     page = compare_page(kind, items, request.args.getlist("col"), display.current())
     form = request.args.get("form", "")
-    return table_file(page.plain, kind, form) if form else show("shelf/compare.html", page)
+    return table_file(page.plain, kind, form) if form else show("catalogue/compare.html", page)
 
 
 @bp.get("/<kind>/item/<path:product_id>")
@@ -113,12 +113,12 @@ def _product_page(
         used = finding.using(conn(), kept["id"])
         item = store.get(conn(), kind, kept["id"])
         history = store.history(conn(), kind, kept["id"])
-    told = (kind, item, kept, typed, errors, history, used, display.current())
+    rows = (kind, item, kept, typed, errors, history, used, display.current())
     mine = kept and signing.may("stock.save")
     had = stock.get(conn(), kind, kept["id"]) if mine else None
     more = {"had": had, "product_id": kept.get("id", ""), "ask": ask}
     more |= {"values": product_values(kind, kept), "stock_values": stock_values(had)}
-    return show("shelf/product.html", product_page(*told), **more)
+    return show("catalogue/product.html", product_page(*rows), **more)
 
 
 def _field_of(reason: str, kind: str) -> str:
@@ -167,7 +167,7 @@ def _saved(c: Connection, kind: str) -> Any:
     what = f"{'changed' if known else 'new'}: {item.title}"
     store.change(c, [(kind, item)], what, saving.now())
     flash(tr("%(title)s is saved.", title=item.title))
-    return redirect(url_for("shelf.product", kind=kind, product_id=item.id), 303)
+    return redirect(url_for("catalogue.product", kind=kind, product_id=item.id), 303)
 
 
 def _checked(kind: str, plain: dict[str, Any]) -> Item[Any]:
@@ -184,7 +184,7 @@ def undo(batch_id: int) -> Any:
         count = store.undo(c, batch_id)
     flash(tr("%(count)s products are as they were.", count=count))
     back = request.form.get("back", "")
-    return redirect(back if back.startswith("/shelf") else url_for("shelf.page"), 303)
+    return redirect(back if back.startswith("/catalogue") else url_for("catalogue.page"), 303)
 
 
 @bp.get("/export.json")

@@ -27,7 +27,7 @@ class CameIn:
 def add(conn: sqlite3.Connection, enquiry_id: int, at: str, estimated: tuple[str, ...]) -> None:
     """Mark an enquiry as waiting for a look."""
     conn.execute(
-        "INSERT INTO came_in (enquiry_id, at, estimated) VALUES (:id, :at, :estimated)",
+        "INSERT INTO intake (enquiry_id, at, estimated) VALUES (:id, :at, :estimated)",
         {"id": enquiry_id, "at": at, "estimated": to_json(FORMAT, list(estimated))},
     )
 
@@ -35,7 +35,7 @@ def add(conn: sqlite3.Connection, enquiry_id: int, at: str, estimated: tuple[str
 def get(conn: sqlite3.Connection, enquiry_id: int) -> CameIn | None:
     """How it came in; None where the shop made it."""
     row = conn.execute(
-        "SELECT at, estimated, looked_at, looked_by FROM came_in WHERE enquiry_id = :id",
+        "SELECT at, estimated, looked_at, looked_by FROM intake WHERE enquiry_id = :id",
         {"id": enquiry_id},
     ).fetchone()
     if row is None:
@@ -51,7 +51,7 @@ def get(conn: sqlite3.Connection, enquiry_id: int) -> CameIn | None:
 def looked(conn: sqlite3.Connection, enquiry_id: int, at: str, who: str) -> None:
     """Somebody has looked at it."""
     conn.execute(
-        "UPDATE came_in SET looked_at = :at, looked_by = :who WHERE enquiry_id = :id",
+        "UPDATE intake SET looked_at = :at, looked_by = :who WHERE enquiry_id = :id",
         {"at": at, "who": who, "id": enquiry_id},
     )
 

@@ -20,12 +20,14 @@ def csv_of(shelf, kind="batteries"):
 
 def send(client, text, kind="batteries", name="list.csv"):
     content = text if isinstance(text, bytes) else text.encode()
-    return client.post("/shelf/import", data={"kind": kind, "file": (io.BytesIO(content), name)})
+    return client.post(
+        "/catalogue/import", data={"kind": kind, "file": (io.BytesIO(content), name)}
+    )
 
 
 def confirm(client, preview, **more):
     form = dict(re.findall(r'name="(token|kind)" value="([^"]*)"', preview.text))
-    return client.post("/shelf/import/confirm", data={**form, **more})
+    return client.post("/catalogue/import/confirm", data={**form, **more})
 
 
 def test_a_product_is_changed_with_history_and_undone(client, conn, shelf):
@@ -33,11 +35,14 @@ def test_a_product_is_changed_with_history_and_undone(client, conn, shelf):
     form = {
         k: shelf_csv.cell(product_plain(battery).get(k)) for k in shelf_csv.columns("batteries")
     }
-    assert client.post("/shelf/batteries/item", data={**form, "price": "199,50"}).status_code == 303
+    assert (
+        client.post("/catalogue/batteries/item", data={**form, "price": "199,50"}).status_code
+        == 303
+    )
     assert store.get(conn, "batteries", battery.id).price == 199.5
-    page = client.get(f"/shelf/batteries/item/{battery.id}").text
+    page = client.get(f"/catalogue/batteries/item/{battery.id}").text
     assert "price:" in page and "→ 199.5" in page
-    client.post(f"/shelf/undo/{store.batches(conn)[0].id}")
+    client.post(f"/catalogue/undo/{store.batches(conn)[0].id}")
     assert store.get(conn, "batteries", battery.id).price == battery.price
 
 
@@ -59,7 +64,7 @@ def test_a_wrong_product_comes_back_with_422_at_its_field(client, shelf, change,
         k: shelf_csv.cell(product_plain(shelf.batteries[0]).get(k))
         for k in shelf_csv.columns("batteries")
     }
-    answer = client.post("/shelf/batteries/item", data={**form, **change})
+    answer = client.post("/catalogue/batteries/item", data={**form, **change})
     assert answer.status_code == 422 and says in answer.text
     assert all(f'value="{v}"' in answer.text for k, v in change.items() if v and k not in SELECTED)
 
@@ -67,23 +72,25 @@ def test_a_wrong_product_comes_back_with_422_at_its_field(client, shelf, change,
 def test_discontinued_products_leave_the_shortlist_but_stay_on_the_shelf(client, conn, shelf):
     motor = next(m for m in shelf.motors if m.title in client.get("/enquiry/2/shortlist").text)
     form = {k: shelf_csv.cell(product_plain(motor).get(k)) for k in shelf_csv.columns("motors")}
-    client.post("/shelf/motors/item", data={**form, "discontinued": "yes"}, follow_redirects=True)
+    client.post(
+        "/catalogue/motors/item", data={**form, "discontinued": "yes"}, follow_redirects=True
+    )
     assert motor.title not in client.get("/enquiry/2/shortlist").text
-    assert motor.title not in client.get("/shelf/motors").text.split("Latest changes")[0]
-    assert motor.title in client.get("/shelf/motors?all=1").text
+    assert motor.title not in client.get("/catalogue/motors").text.split("Latest changes")[0]
+    assert motor.title in client.get("/catalogue/motors?all=1").text
 
 
 def test_claims_are_checked_on_the_product(client, shelf):
     motor = next(m for m in shelf.motors if m.claimed_hp and m.claimed_hp > 1)
-    text = client.get(f"/shelf/motors/item/{motor.id}").text
+    text = client.get(f"/catalogue/motors/item/{motor.id}").text
     assert "hp claimed" in text and "Claims check" in text
 
 
 def test_an_export_comes_back_unchanged(client, conn, shelf):
     for kind in store.KINDS:
-        preview = send(client, client.get(f"/shelf/{kind}/export.csv").data, kind)
+        preview = send(client, client.get(f"/catalogue/{kind}/export.csv").data, kind)
         assert re.search(r"<strong>0</strong> new, <strong>0</strong> changed", preview.text), kind
-    whole = send(client, client.get("/shelf/export.json").data, name="shelf.json")
+    whole = send(client, client.get("/catalogue/export.json").data, name="shelf.json")
     assert "<strong>0</strong> new, <strong>0</strong> changed" in whole.text
     assert shelf_file.read(json.dumps(shelf_file.write(shelf))) == shelf
 
@@ -180,11 +187,11 @@ def test_a_formula_in_a_name_is_written_so_that_no_sheet_runs_it(shelf):
 
 
 def test_a_preview_that_is_gone_is_said(client):
-    answer = client.post("/shelf/import/confirm", data={"token": "0" * 32, "kind": "motors"})
+    answer = client.post("/catalogue/import/confirm", data={"token": "0" * 32, "kind": "motors"})
     assert answer.status_code == 422 and "the preview is gone" in answer.text
     assert (
         client.post(
-            "/shelf/import/confirm", data={"token": "../../etc", "kind": "motors"}
+            "/catalogue/import/confirm", data={"token": "../../etc", "kind": "motors"}
         ).status_code
         == 422
     )
@@ -192,16 +199,16 @@ def test_a_preview_that_is_gone_is_said(client):
 
 def test_an_unlikely_price_is_asked_about_in_form_and_preview(client, conn, shelf):
     item = shelf.motors[7]
-    fields = forms_to(client, f"/shelf/motors/item/{item.id}", "/shelf/motors/item")[0]
-    asked = client.post("/shelf/motors/item", data=fields | {"price": "2.899"})
+    fields = forms_to(client, f"/catalogue/motors/item/{item.id}", "/catalogue/motors/item")[0]
+    asked = client.post("/catalogue/motors/item", data=fields | {"price": "2.899"})
     assert asked.status_code == 422 and "more than 30 %" in asked.text
     assert store.get(conn, "motors", item.id).price == item.price
     sure = asked.text.split('name="sure" value="')[1].split('"')[0]
-    again = client.post("/shelf/motors/item", data=fields | {"price": "2.899", "sure": sure})
+    again = client.post("/catalogue/motors/item", data=fields | {"price": "2.899", "sure": sure})
     assert again.status_code == 303
     text = shelf_csv.write(shelf, "motors").replace(f",{item.price:g},", f",{2 * item.price:g},", 1)
     upload = {"file": (io.BytesIO(text.encode()), "list.csv"), "kind": "motors"}
-    page = client.post("/shelf/import", data=upload, content_type="multipart/form-data").text
+    page = client.post("/catalogue/import", data=upload, content_type="multipart/form-data").text
     assert "Please check" in page and "I have checked the 1 figure" in page
 
 
@@ -209,10 +216,10 @@ def test_a_german_form_reads_and_shows_its_own_signs(client, conn, shelf):
     client.get("/")
     conn.execute("UPDATE person SET language = 'de'")
     item = next(x for x in shelf.motors if x.spec.mass_kg and x.spec.mass_kg % 1)
-    fields = forms_to(client, f"/shelf/motors/item/{item.id}", "/shelf/motors/item")[0]
+    fields = forms_to(client, f"/catalogue/motors/item/{item.id}", "/catalogue/motors/item")[0]
     assert fields["mass_kg"] == f"{item.spec.mass_kg:g}".replace(".", ",")
     price = f"{item.price * 1.1:.0f}"
     typed = f"{price[:-3]}.{price[-3:]}" if len(price) > 3 else f"{price},00 €"
-    assert client.post("/shelf/motors/item", data=fields | {"price": typed}).status_code == 303
+    assert client.post("/catalogue/motors/item", data=fields | {"price": typed}).status_code == 303
     kept = store.get(conn, "motors", item.id)
     assert kept.price == float(price) and kept.spec.mass_kg == item.spec.mass_kg

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolvek.core.base.told import tell
+from jolvek.core.base.messages import msg
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.leg import Leg
 from jolvek.core.fit.trim import Attitude
@@ -12,13 +12,13 @@ from jolvek.web.view.figures import marked
 from jolvek.web.view.language import decimal, tr
 
 AIR = {
-    "none": tell("it will not draw air"),
-    "in turns": tell("it draws air in turns"),
-    "always": tell("it draws air"),
+    "none": msg("it will not draw air"),
+    "in turns": msg("it draws air in turns"),
+    "always": msg("it draws air"),
 }
 
 
-SHORT = tell("the shaft is too short for this transom")
+SHORT = msg("the shaft is too short for this transom")
 
 
 LEVEL_DEG = 0.3  # less trim than that nobody sees, nor the model
@@ -48,45 +48,45 @@ def answer(f: Fitted, x: Leg, shaft: float, planned: Attitude, u: Units, letter:
     """
     how = lies(f.attitude, "*")
     if f.weights == f.planned_weights:
-        told = tr("The boat lies %(how)s.", how=how)
-        return f"{_hangs(f, x, shaft, u, letter)} {told}"
+        text = tr("The boat lies %(how)s.", how=how)
+        return f"{_hangs(f, x, shaft, u, letter)} {text}"
     before = f"{abs(planned.trim_deg):.1f}"
-    told = tr("The boat lies %(how)s, %(before)s° before the move.", how=how, before=before)
-    return f"{_hangs(f, x, shaft, u, letter)} {told}"
+    text = tr("The boat lies %(how)s, %(before)s° before the move.", how=how, before=before)
+    return f"{_hangs(f, x, shaft, u, letter)} {text}"
 
 
 def _hangs(f: Fitted, x: Leg, shaft: float, u: Units, letter: str) -> str:
     hub = marked(letter, "leg.hub", mm(x.hub_m, u)) if letter else mm(x.hub_m, u)
-    told = {"kind": f.mount.spec.general.name, "hub": hub, "shaft": mm(shaft, u)}
+    values = {"kind": f.mount.spec.general.name, "hub": hub, "shaft": mm(shaft, u)}
     if f.mount.spec.fixed:
         return tr(
             "The mount (%(kind)s) holds the hub *%(shaft)s* below the hull and *%(hub)s* under"
             " water: %(air)s.",
             air=AIR[x.air],
-            **told,
+            **values,
         )
     if f.leg is None and shaft_unknown(f.motor) and f.fitting.pole_m is None:
         return tr(
             "The motor’s shaft length is *not given*: the drawing shows %(shaft)s, which would set"
             " the hub %(hub)s under water.",
-            **told,
+            **values,
         )
     if f.leg is None:
         return tr(
             "The mount (%(kind)s) sets the hub *%(hub)s* under water on a shaft of %(shaft)s.",
-            **told,
+            **values,
         )
-    told |= {"plate": mm(abs(x.plate_m), u), "air": AIR[x.air] if x.plate_m >= 0 else SHORT}
+    values |= {"plate": mm(abs(x.plate_m), u), "air": AIR[x.air] if x.plate_m >= 0 else SHORT}
     if x.plate_m >= 0:
         return tr(
             "The plate sits *%(plate)s* below the hull bottom and the hub *%(hub)s* under water:"
             " %(air)s.",
-            **told,
+            **values,
         )
     return tr(
         "The plate sits *%(plate)s* ABOVE the hull bottom and the hub *%(hub)s* under water:"
         " %(air)s.",
-        **told,
+        **values,
     )
 
 

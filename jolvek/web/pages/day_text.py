@@ -8,17 +8,17 @@ from jolvek.web.drawings.day_chart import clock
 from jolvek.web.view.display import Units, long_hours
 from jolvek.web.view.doubt_words import IN_FIVE
 from jolvek.web.view.figures import marked
-from jolvek.web.view.language import counted_said, listed, tr
+from jolvek.web.view.language import counted_text, listed, tr
 
 
 def headline(out: Outing, u: Units) -> str:
     """What the day comes to; wind and waves that are too much for her stand before it."""
-    told = sentence(out.voyage, out.need.day.start_h, u, planned_letter(out))
-    stops = [u.said(f).text for f in out.seas.findings if f.level == "block"]
+    result = sentence(out.voyage, out.need.day.start_h, u, planned_letter(out))
+    stops = [u.rendered(f).text for f in out.seas.findings if f.level == "block"]
     return (
-        tr("*Stop*: %(stops)s By the battery alone: %(told)s", stops=stops[0], told=told)
+        tr("*Stop*: %(stops)s By the battery alone: %(told)s", stops=stops[0], told=result)
         if stops
-        else told
+        else result
     )
 
 
@@ -94,33 +94,33 @@ def why(out: Outing) -> str:
     causes, v, plain = _causes(out), out.voyage, out.planned
     if not causes:
         return ""
-    n, told = len(causes), {"causes": listed(causes), "left": f"{100 * plain.left:.0f}"}
+    n, values = len(causes), {"causes": listed(causes), "left": f"{100 * plain.left:.0f}"}
     if not plain.done:
-        return counted_said(
+        return counted_text(
             "As planned the boat does not get home either; %(causes)s makes it worse.",
             "As planned the boat does not get home either; %(causes)s make it worse.",
             n,
-            **told,
+            **values,
         )
     if not v.done:
-        return counted_said(
+        return counted_text(
             "As planned the boat comes home with %(left)s %%; %(causes)s keeps it from that.",
             "As planned the boat comes home with %(left)s %%; %(causes)s keep it from that.",
             n,
-            **told,
+            **values,
         )
-    return _taken(n, told, 100 * (plain.left - v.left))
+    return _taken(n, values, 100 * (plain.left - v.left))
 
 
 def _taken(n: int, told: dict[str, str], points: float) -> str:
     if round(points) == 0:
-        return counted_said(
+        return counted_text(
             "The boat comes home with %(left)s %% as planned; %(causes)s takes nothing of it.",
             "The boat comes home with %(left)s %% as planned; %(causes)s take nothing of it.",
             n,
             **told,
         )
-    return counted_said(
+    return counted_text(
         "As planned the boat comes home with %(left)s %%; %(causes)s takes %(points)s points of"
         " it.",
         "As planned the boat comes home with %(left)s %%; %(causes)s take %(points)s points of it.",
@@ -146,7 +146,7 @@ def setting_out(out: Outing) -> str:
     )
 
 
-def day_told(out: Outing, letter: str = "") -> str:
+def day_text(out: Outing, letter: str = "") -> str:
     """What may be left, with what is not known of the boat; `letter` as for `sentence`."""
     (hard, easy), likely = out.between, _keyed(letter, "day.likely", tr(out.likely))
     if not easy.done:
