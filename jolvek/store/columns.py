@@ -42,7 +42,9 @@ def types_of(*records: type) -> dict[str, str]:
     return {f.name: str(f.type) for record in records for f in fields(record)}
 
 
-def plain_row(row: sqlite3.Row, names: tuple[str, ...], *records: type) -> dict[str, Any]:
+def plain_row(
+    row: Mapping[str, Any] | sqlite3.Row, names: tuple[str, ...], *records: type
+) -> dict[str, Any]:
     """A row as the plain values of the records it is kept for, what is NULL left out."""
     types = types_of(*records)
     return {k: _read(row[k], types.get(k, "")) for k in names if row[k] is not None}

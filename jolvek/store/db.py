@@ -12,7 +12,7 @@ from pathlib import Path
 from urllib.parse import quote
 
 from jolvek.core.base.errors import JolvekError
-from jolvek.store import allowed, rebuild, trail
+from jolvek.store import allowed, once, rebuild, trail
 
 BUSY_S = 10
 KEPT_BACKUPS = 30
@@ -55,7 +55,7 @@ def shut_to_others(data: Path) -> None:
 
 def _open(path: str, uri: bool = False) -> sqlite3.Connection:
     more = {"isolation_level": None, "check_same_thread": False, "uri": uri}
-    conn = sqlite3.connect(path, timeout=BUSY_S, **more)  # type: ignore[arg-type]
+    conn = sqlite3.connect(path, timeout=BUSY_S, factory=once.Connection, **more)  # type: ignore[arg-type]
     conn.row_factory = sqlite3.Row
     return conn
 

@@ -25,6 +25,7 @@ from jolvek.store.columns import (
     to_json,
 )
 from jolvek.store.db import transaction
+from jolvek.store.once import once
 
 HULL, LOAD = columns(Hull), columns(Load)
 SITE, BAY = columns(Site, without=("bays",)), columns(Bay)
@@ -35,9 +36,17 @@ ENQUIRY = (*WORDS, "changed_at", "water", *DAY, "weights")
 BOAT = (*HULL, *SITE, *BOAT_WORDS)
 STAGES = ("open", "offered", "ordered", "delivered")
 
-_GET_ENQUIRY = select("enquiry", ("id", "stage", "archived", *ENQUIRY), "WHERE id = :id")
-_GET_BOAT = select("boat", ("photo", *BOAT), "WHERE enquiry_id = :id")
-_GET_LOAD = select("load", LOAD, "WHERE enquiry_id = :id")
+_READ = {
+    "enquiry": ("id", "stage", "archived", *ENQUIRY),
+    "boat": ("photo", *BOAT),
+    "load": LOAD,
+}
+_GET = select(
+    "enquiry",
+    tuple(f"{table}.{name}" for table, names in _READ.items() for name in names),
+    "JOIN boat ON boat.enquiry_id = enquiry.id JOIN load ON load.enquiry_id = enquiry.id"
+    " WHERE enquiry.id = :id",
+)
 _GET_BAYS = select("bay", BAY, "WHERE enquiry_id = :id ORDER BY place")
 _GET_LEGS = select("leg", LEG, "WHERE enquiry_id = :id ORDER BY place")
 _ADD_ENQUIRY = insert("enquiry", ENQUIRY) + " RETURNING id"
@@ -87,11 +96,16 @@ def get(conn: sqlite3.Connection, enquiry_id: int) -> Stored | None:
     """One enquiry, or None. What it holds is always readable: a value that this version does not
     allow is replaced by what is usual, and said.
     """
+    return once(conn, ("enquiry", enquiry_id), lambda: _got(conn, enquiry_id))
+
+
+def _got(conn: sqlite3.Connection, enquiry_id: int) -> Stored | None:
     key = {"id": enquiry_id}
-    e = conn.execute(_GET_ENQUIRY, key).fetchone()
-    if e is None:
+    row = conn.execute(_GET, key).fetchone()
+    if row is None:
         return None
-    b, load = conn.execute(_GET_BOAT, key).fetchone(), conn.execute(_GET_LOAD, key).fetchone()
+    values = iter(row)
+    e, b, load = ({name: next(values) for name in names} for names in _READ.values())
     bays = [plain_row(row, BAY, Bay) for row in conn.execute(_GET_BAYS, key)]
     legs = [plain_row(row, LEG, Leg) for row in conn.execute(_GET_LEGS, key)]
     enquiry, problems = read_mended(

@@ -12,9 +12,17 @@ from jolvek.core.job.parts import Bought as Bought
 from jolvek.core.products.plain import product_from_plain, product_plain
 from jolvek.core.products.shelf import Item
 from jolvek.store.columns import from_json, to_json
+from jolvek.store.once import once
 
 LETTERS = "ABCDE"
 PART_TABLES = ("setup_item", "setup_extra")
+_PART = "setup_id, kind, product_id, title, quantity, price, data"
+_PARTS = " UNION ALL ".join(
+    f"SELECT '{table}' AS of_table, {_PART} FROM {table} WHERE setup_id IN (SELECT id FROM setup"
+    " WHERE enquiry_id = :id)"
+    for table in PART_TABLES
+)
+_PARTS += " ORDER BY of_table, kind, product_id"
 FITTING = "jolvek-fitting"  # what a setup's fitting is kept as
 MOST = 5
 MOST_PACKS_A_SIDE = 16  # in series, and in parallel
@@ -84,22 +92,29 @@ def broken(conn: sqlite3.Connection, enquiry_id: int) -> list[Broken]:
 
 
 def _all(conn: sqlite3.Connection, enquiry_id: int) -> list[Pinned | Broken]:
-    rows = conn.execute(
-        "SELECT id, enquiry_id, letter, series, parallel, shaft_m, chosen, fitting FROM setup WHERE"
-        " enquiry_id = :id ORDER BY letter",
-        {"id": enquiry_id},
-    ).fetchall()
-    return [_read(conn, dict(row)) for row in rows]
+    return once(conn, ("setups", enquiry_id), lambda: [of_row(x) for x in rows(conn, enquiry_id)])
 
 
-def _read(conn: sqlite3.Connection, row: dict[str, Any]) -> Pinned | Broken:
-    return of_row(row, *(_part_rows(conn, row["id"], table) for table in PART_TABLES))
+def rows(conn: sqlite3.Connection, enquiry_id: int) -> list[dict[str, Any]]:
+    """The rows of an enquiry's setups by letter, each with those of its parts by table."""
+    return once(conn, ("setup rows", enquiry_id), lambda: _rows(conn, enquiry_id))
 
 
-def of_row(
-    row: dict[str, Any], items: list[dict[str, Any]], extras: list[dict[str, Any]]
-) -> Pinned | Broken:
-    """A setup of its row and the rows of its parts and add-ons."""
+def _rows(conn: sqlite3.Connection, enquiry_id: int) -> list[dict[str, Any]]:
+    key = {"id": enquiry_id}
+    found = conn.execute("SELECT * FROM setup WHERE enquiry_id = :id ORDER BY letter", key)
+    by_setup: dict[int, dict[str, Any]] = {
+        row["id"]: {**dict(row), **{table: [] for table in PART_TABLES}} for row in found
+    }
+    for part in conn.execute(_PARTS, key):
+        values = dict(part)
+        by_setup[part["setup_id"]][values.pop("of_table")].append(values)
+    return list(by_setup.values())
+
+
+def of_row(row: dict[str, Any]) -> Pinned | Broken:
+    """A setup of its row with the rows of its parts and add-ons."""
+    items, extras = (sorted(row[table], key=_order) for table in PART_TABLES)
     try:
         check_layout(row["series"], row["parallel"], row["shaft_m"])
         parts = _parts(items)
@@ -125,13 +140,10 @@ def check_layout(series: int, parallel: int, shaft_m: float | None) -> None:
         raise ValueRefused("setup.shaft_m", shaft_m, f"{SHAFT_M[0]:g} to {SHAFT_M[1]:g} m")
 
 
-def _part_rows(conn: sqlite3.Connection, setup_id: int, table: str) -> list[dict[str, Any]]:
-    rows = conn.execute(
-        f"SELECT kind, quantity, price, data FROM {table} WHERE setup_id = :id ORDER BY CASE kind"
-        " WHEN 'motor' THEN 0 WHEN 'battery' THEN 1 WHEN 'mount' THEN 2 ELSE 3 END, kind, title",
-        {"id": setup_id},
-    )
-    return [dict(row) for row in rows]
+def _order(part: dict[str, Any]) -> tuple[int, str, str]:
+    first = ("motor", "battery", "mount")
+    place = first.index(part["kind"]) if part["kind"] in first else len(first)
+    return place, part["kind"], part["title"]
 
 
 def _parts(rows: list[dict[str, Any]]) -> tuple[Bought, ...]:

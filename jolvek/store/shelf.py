@@ -11,6 +11,7 @@ from jolvek.core.products.plain import KINDS as SPECS
 from jolvek.core.products.plain import fields_of, product_from_plain, product_plain
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.store.columns import column_values, from_json, insert, plain_row, select, to_json
+from jolvek.store.once import once
 
 TABLES = {
     "motors": "motor",
@@ -95,6 +96,10 @@ def problems(conn: sqlite3.Connection) -> list[Problem]:
 
 
 def _loaded(conn: sqlite3.Connection) -> tuple[Shelf, list[Problem]]:
+    return once(conn, "shelf", lambda: _read_all(conn))
+
+
+def _read_all(conn: sqlite3.Connection) -> tuple[Shelf, list[Problem]]:
     good: dict[str, list[Item[Any]]] = {kind: [] for kind in KINDS}
     bad = []
     for kind, sql in _SELECT.items():
@@ -209,10 +214,8 @@ def history(conn: sqlite3.Connection, kind: str, product_id: str) -> list[Change
 
 def version(conn: sqlite3.Connection) -> str:
     """A text that changes whenever the shelf does."""
-    row = conn.execute(
-        "SELECT coalesce(max(id), 0), coalesce(sum(undone), 0) FROM shelf_batch"
-    ).fetchone()
-    counts = [
-        conn.execute(f"SELECT count(*) FROM {table}").fetchone()[0] for table in TABLES.values()
-    ]
-    return f"{row[0]}.{row[1]}.{'.'.join(map(str, counts))}"
+    counts = "".join(f", (SELECT count(*) FROM {table})" for table in TABLES.values())
+    batches = "SELECT coalesce(max(id), 0), coalesce(sum(undone), 0)"
+    asked = f"{batches}{counts} FROM shelf_batch"
+    row = once(conn, "shelf version", lambda: tuple(conn.execute(asked).fetchone()))
+    return ".".join(map(str, row))

@@ -12,6 +12,7 @@ from typing import Any
 
 from jolvek.core.trial.runs import Run
 from jolvek.core.trial.segments import Sample
+from jolvek.store.once import once
 
 
 @dataclass(frozen=True)
@@ -211,7 +212,12 @@ def add_foreign(
 
 def used_families(conn: sqlite3.Connection) -> set[str]:
     """The families whose trials the shop goes by."""
-    return {row["family"] for row in conn.execute("SELECT family FROM family_used")}
+    asked = "SELECT family FROM family_used"
+
+    def read() -> set[str]:
+        return {row["family"] for row in conn.execute(asked)}
+
+    return once(conn, "family used", read)
 
 
 def use_family(conn: sqlite3.Connection, family: str, use: bool) -> None:

@@ -47,27 +47,7 @@ def state(conn: sqlite3.Connection, enquiry_id: int) -> State | None:
     if stored is None:
         return None
     plain = json.dumps(as_plain(stored.enquiry), sort_keys=True)
-    return State(plain, json.dumps(_rows(conn, enquiry_id), sort_keys=True))
-
-
-def _rows(conn: sqlite3.Connection, enquiry_id: int) -> list[dict[str, Any]]:
-    found = conn.execute(
-        "SELECT * FROM setup WHERE enquiry_id = :id ORDER BY letter", {"id": enquiry_id}
-    ).fetchall()
-    out = []
-    for row in found:
-        parts = {
-            table: [
-                dict(part)
-                for part in conn.execute(
-                    f"SELECT * FROM {table} WHERE setup_id = :id ORDER BY kind, product_id",
-                    {"id": row["id"]},
-                )
-            ]
-            for table in PART_TABLES
-        }
-        out.append({**dict(row), **parts})
-    return out
+    return State(plain, json.dumps(setups.rows(conn, enquiry_id), sort_keys=True))
 
 
 def keep(conn: sqlite3.Connection, enquiry_id: int, last: Last) -> None:
@@ -128,12 +108,5 @@ def _insert(conn: sqlite3.Connection, table: str, row: dict[str, Any]) -> None:
 
 def pinned_of(found: State) -> list[Pinned]:
     """The setups of a state that can be read, by letter."""
-    rows = json.loads(found.setups)
-    read = (setups.of_row(row, *(_in_order(row[table]) for table in PART_TABLES)) for row in rows)
+    read = (setups.of_row(row) for row in json.loads(found.setups))
     return [x for x in read if isinstance(x, Pinned)]
-
-
-def _in_order(parts: list[dict[str, Any]]) -> list[dict[str, Any]]:
-    first = ("motor", "battery", "mount")
-    key = {kind: i for i, kind in enumerate(first)}
-    return sorted(parts, key=lambda p: (key.get(p["kind"], 3), p["kind"], p["title"]))
