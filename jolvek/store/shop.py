@@ -132,7 +132,7 @@ class Shop:
     mail_subject: str = _of("Subject of an offer’s mail", "Words", MAIL_SUBJECT, _NAMES_TOLD)
     mail_words: str = _of("Words of an offer’s mail", "Words", MAIL_WORDS, _NAMES_TOLD)
     thanks: str = _of(
-        "Thanks to a customer who asked", "Words", "Thank you. We look at it and call you."
+        "Thanks to a customer for asking", "Words", "Thank you. We look at it and call you."
     )
     logo: str = ""  # file name in the photos of the data folder
 

@@ -59,10 +59,10 @@ SHOP_PAGES = (
     ("shop.page", msg("Settings")),
     ("people.page", msg("People")),
     ("backups.page", msg("Backups")),
-    ("exchange.page", msg("Data out and in")),
+    ("exchange.page", msg("Import and export")),
     ("families.page", msg("Learned on the water")),
     ("keys.page", msg("Keys for your own site")),
-    ("trail.page", msg("What was done")),
+    ("trail.page", msg("Activity log")),
 )
 
 

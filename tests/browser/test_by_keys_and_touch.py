@@ -11,6 +11,8 @@ HERE = (
 )
 FAR = 260
 
+CURRENT = re.compile(r"Setup\s+A\s+\(current\)|Setup A is now")
+
 
 def reach(page, pattern, back=False):
     """Tab on until what has the focus says so; gives what it says."""
@@ -41,7 +43,7 @@ def test_the_whole_job_by_keys_alone(page, server):
     expect(page).to_have_url(re.compile("/shortlist$"))
     reach(page, r"^Pin")
     page.keyboard.press("Enter")
-    expect(page.locator("body")).to_contain_text("A in hand")
+    expect(page.locator("body")).to_contain_text(CURRENT)
     page.keyboard.press("Tab")
     page.locator("main").evaluate("e => e.focus()")  # as the link to the content does
     page.keyboard.press("4")
@@ -70,7 +72,7 @@ def test_the_whole_job_by_keys_alone(page, server):
         reach(page, r"\|caution\|INPUT")
         page.keyboard.press("Space")
     if left.count():
-        reach(page, r"^I have read the ticked")
+        reach(page, r"^Confirm the ticked cautions")
         page.keyboard.press("Enter")
         expect(left).to_have_count(0)
     reach(page, r"^Send")
@@ -97,7 +99,7 @@ def test_the_whole_job_by_touch_alone(browser, server):
     page.get_by_role("button", name="Save as an enquiry").tap()
     expect(page).to_have_url(re.compile("/shortlist$"))
     page.locator("#list").get_by_role("button", name=re.compile("^Pin")).first.tap()
-    expect(page.locator("body")).to_contain_text("A in hand")
+    expect(page.locator("body")).to_contain_text(CURRENT)
     page.get_by_role("link", name=re.compile("^Side by side")).first.tap()
     expect(page).to_have_url(re.compile("/side-by-side"))
     chart = page.locator("#chart")
@@ -119,7 +121,7 @@ def test_the_whole_job_by_touch_alone(browser, server):
     for tick in ticks.all():
         tick.tap()
     if ticks.count():
-        page.get_by_role("button", name="I have read the ticked").tap()
+        page.get_by_role("button", name="Confirm the ticked cautions").tap()
         expect(ticks).to_have_count(0)
     page.locator("#send").get_by_role("button", name=re.compile("^Send")).tap()
     expect(page.locator(".flash").first).to_contain_text("is sent")

@@ -195,7 +195,7 @@ def test_what_the_catalogue_has_follows_or_says_that_it_does_not(context, server
     expect(line).to_contain_text("setups do it")
     page.route("**/from-catalogue?**", lambda route: route.abort())
     length.fill("3.2")
-    expect(line).to_contain_text("could not be asked")
+    expect(line).to_contain_text("could not be read")
     page.close()
 
 

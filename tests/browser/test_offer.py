@@ -13,7 +13,7 @@ def tick_and_send(page, root, number):
     while open_ticks.count():
         for box in open_ticks.all():
             box.check()
-        page.get_by_role("button", name="I have read the ticked").click()
+        page.get_by_role("button", name="Confirm the ticked cautions").click()
     page.locator("#send").get_by_role("button", name=re.compile("^Send")).click()
     expect(page.locator(".flash")).to_contain_text("is sent")
 
@@ -21,7 +21,7 @@ def tick_and_send(page, root, number):
 def test_an_offer_is_drafted_sent_and_accepted_on_a_phone(page, browser, fitted_server):
     page.goto(f"{fitted_server}/enquiry/2/offer")
     page.get_by_label("setup B").check()
-    page.get_by_label("Discount in all, %").fill("5")
+    page.get_by_label("Overall discount, %").fill("5")
     page.locator("#free0_text").fill("Launching")
     page.locator("#free0_price").fill("150")
     page.get_by_role("button", name="Save the draft").click()

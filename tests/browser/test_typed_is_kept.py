@@ -70,7 +70,7 @@ def test_a_link_waits_for_the_save_of_what_was_typed(slow, kept, station, field,
 
 def test_pinning_goes_by_the_filters_on_screen(slow):
     slow.goto(f"{slow.root}/enquiry/4/shortlist")
-    slow.get_by_text("Narrow and weigh").click()
+    slow.get_by_text("Filter and rank").click()
     slow.locator("#price_max").fill("4321")
     slow.get_by_role("button", name=re.compile("^Pin ")).first.click()
     expect(slow).to_have_url(re.compile("price_max=4321"))

@@ -167,7 +167,7 @@ def _usual(p: Profile) -> tuple[Care, ...]:
     stored = (
         msg("Top the battery up.") if p.lead else msg("Look at the charge of the battery in store.")
     )
-    anode = Care("anode", "months", msg("Anode: anew when half of it is gone."), 6)
+    anode = Care("anode", "months", msg("Anode: replace when half worn."), 6)
     return (
         *_each_trip(p.salt),
         SHAFT,

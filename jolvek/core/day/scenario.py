@@ -1,4 +1,4 @@
-"""What may come otherwise than planned: wind, stream, load, cold, foul bottom, an old battery."""
+"""A day otherwise than planned: wind, stream, load, cold, foul bottom, an old battery."""
 
 from __future__ import annotations
 
@@ -11,8 +11,8 @@ from jolvek.core.fit.fitted import Fitted
 
 @dataclass(frozen=True)
 class Switches:
-    """What may come otherwise: more wind from an hour on (against on the way home, or out), stream,
-    load, cold, foul, age.
+    """A day otherwise than planned: more wind from an hour on (against on the way home, or out),
+    stream, load, cold, foul, age.
     """
 
     wind_m_s: float | None = None  # that blows from `wind_from_h` on; None: as planned

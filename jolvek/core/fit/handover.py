@@ -118,11 +118,11 @@ def _inflate(f: Fitted) -> tuple[Step, ...]:
 
 
 def _hang(f: Fitted) -> tuple[Step, ...]:
-    out = [Step("mount", msg("Hang"), mounted(f))]
+    out = [Step("mount", msg("Fit the motor"), mounted(f))]
     out.append(
         Step(
             "hang",
-            msg("Hang"),
+            msg("Fit the motor"),
             msg("Hang the motor, clamps by hand, then the safety line or bolt."),
             "",
         ),

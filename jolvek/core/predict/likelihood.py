@@ -9,7 +9,6 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
-from jolvek.core.base.messages import msg
 
 CONFIDENCE = 0.8  # of a band, where no other is asked
 LIKELY, UNLIKELY = 0.8, 0.2
@@ -48,8 +47,8 @@ def in_words(probability: float) -> str:
     ['likely', 'open', 'unlikely']
     """
     if probability >= LIKELY:
-        return msg("likely")
-    return msg("unlikely") if probability <= UNLIKELY else msg("open")
+        return "likely"
+    return "unlikely" if probability <= UNLIKELY else "open"
 
 
 def day_chance(

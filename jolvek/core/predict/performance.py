@@ -124,7 +124,7 @@ class Performance:
             return Point(None, speed_m_s, reason=msg("a speed above zero is needed"))
         if speed_m_s > self.top_speed_m_s * (1 + 1e-9):
             why = {
-                "pitch": msg("the propeller runs out of pitch"),
+                "pitch": msg("the propeller’s pitch limits the speed"),
                 "torque": msg("the motor cannot turn the propeller faster"),
             }.get(
                 self.limited_by,
@@ -178,7 +178,7 @@ class Performance:
         point = self._point(power_w, speed, float(self.drag_at_n(speed)))
         if speed >= self.top_speed_m_s * (1 - 1e-9) and self.limited_by == "pitch":
             return replace(
-                point, reason="the propeller runs out of pitch before all this power is used"
+                point, reason="the propeller’s pitch limits the speed before all this power is used"
             )
         return point
 

@@ -162,7 +162,7 @@ RULES = (
         "high-current",
         "caution",
         "electrics",
-        "Up to {figure:.0f} A flow: a short circuit melts tools and starts fires.",
+        "The motor draws up to {figure:.0f} A: a short circuit melts tools and starts fires.",
         (
             "Fuse at the battery, insulate the terminals, secure the packs, no tools across the "
             "poles."

@@ -63,7 +63,7 @@ def fin_box(f: DriveFacts) -> Verdict:
     long = np.round(1000 * (f.foot_m - f.slot_m)) > 0
     wide = np.round(1000 * np.abs(f.foot_wide_m - f.slot_wide_m), 1) > FOOT_SLACK_MM
     foot = {"long": 1000 * f.foot_m, "wide": 1000 * f.foot_wide_m, "box": f.slot_name}
-    return Verdict(~(long | wide), 1000 * f.foot_m, 1000 * f.slot_m, foot)
+    return Verdict(np.logical_not(long | wide), 1000 * f.foot_m, 1000 * f.slot_m, foot)
 
 
 def mount_style(f: DriveFacts) -> Verdict:
@@ -85,7 +85,7 @@ def mount_transom(f: DriveFacts) -> Verdict:
     """The transom's thickness within the clamp's jaws."""
     thin, thick = f.transom_m < f.grip_least_m, f.transom_m > f.grip_most_m
     jaws = {"low": 1000 * f.grip_least_m, "high": 1000 * f.grip_most_m}
-    return Verdict(~(f.grips & (thin | thick)), 1000 * f.transom_m, None, jaws)
+    return Verdict(np.logical_not(f.grips & (thin | thick)), 1000 * f.transom_m, None, jaws)
 
 
 def shaft_short(f: DriveFacts) -> Verdict:
@@ -95,13 +95,13 @@ def shaft_short(f: DriveFacts) -> Verdict:
     short = np.maximum(np.round(-1000 * f.plate_m), 0.0)
     on = msg(" for the transom as it is estimated") if f.estimated_m else ""
     first = msg("Measure the transom first. ") if f.estimated_m else ""
-    ok = ~(f.plate_m < -ROUNDING_M - f.estimated_m)
+    ok = np.logical_not(f.plate_m < -ROUNDING_M - f.estimated_m)
     return Verdict(ok, f.plate_m, 0.0, {"short": short, "on": on, "first": first})
 
 
 def rudder_strikes(f: DriveFacts) -> Verdict:
     """The rudder at every angle clear of the propeller."""
-    ok = ~(f.rudder_gap_m < RUDDER_NEEDS_M)
+    ok = np.logical_not(f.rudder_gap_m < RUDDER_NEEDS_M)
     gap = np.maximum(f.rudder_gap_m, 0.0)  # where it strikes there is none
     return Verdict(ok, 1000 * gap, 1000 * RUDDER_NEEDS_M)
 

@@ -29,7 +29,7 @@ RULES = (
         "pitch-bound",
         "note",
         "propeller",
-        "The propeller runs out of pitch at {figure:speed} before all the power is used.",
+        "The propeller’s pitch limits the boat to {figure:speed} before all the power is used.",
         "A propeller of more pitch, if the maker offers one.",
         OWN,
     ),

@@ -101,7 +101,7 @@ FAULTS: dict[str, Fault] = {
                     "look at and behind the propeller, switched off and the magnet out",
                     "clear it, another propeller",
                 ),
-                Cause("the propeller sits loose", "pin and nut", "pin anew, nut nipped"),
+                Cause("the propeller sits loose", "pin and nut", "new pin, nut nipped up"),
                 Cause("the clamp has slackened", "shake the motor by its head", "tighten, secure"),
             ),
             "smooth from lowest to full power",
@@ -112,9 +112,9 @@ FAULTS: dict[str, Fault] = {
             "The boat is slow at all powers",
             (
                 Cause(
-                    "the bottom is foul or the boat is heavier than said",
+                    "the bottom is foul or the boat is heavier than stated",
                     "waterline against the drawing; a hand over the bottom",
-                    "clean the boat, weigh it anew",
+                    "clean the boat and weigh it again",
                 ),
                 Cause(
                     "the propeller is damaged or turned round",
@@ -160,7 +160,7 @@ FAULTS: dict[str, Fault] = {
                 Cause(
                     "the throttle or power limit is set low",
                     "the settings on the rigger's sheet",
-                    "set it anew",
+                    "set it again",
                 ),
                 Cause(
                     "low charge cuts the power back",
@@ -171,7 +171,7 @@ FAULTS: dict[str, Fault] = {
                     "cable or joint drops too many volts",
                     "volts at the pack and at the motor, at full power, against the drop worked"
                     " out",
-                    "joints cleaned and pressed anew, thicker cable",
+                    "joints cleaned and pressed again, thicker cable",
                 ),
                 Cause(
                     "it is hot, or the battery limits itself",

@@ -73,13 +73,13 @@ def factor() -> Any:
             people.offer_factor(c, me.id, "")
             people.use_code(c, me.id, step)
         signing.record_activity("one-time codes switched on")
-        flash(tr("From now on a one-time code is asked too."))
+        flash(tr("From now on a one-time code is needed too."))
     elif wanted == "off":
         if not passwords.is_right(request.form.get("now", ""), me.password):
             return page({"off": tr("this is not the password in use")}), 422
         people.set_second_factor(shared.conn(), me.id, "")
         signing.record_activity("one-time codes switched off")
-        flash(tr("No one-time code is asked any more."))
+        flash(tr("No one-time code is needed any more."))
     return redirect(url_for("account.page"), 303)
 
 

@@ -59,7 +59,7 @@ def field_chart(
         tag("rect", cls="brush", id="brush", width=0, height=0),
     ]
     label = tr(
-        "All %(size)s setups: price against range in %(unit)s; %(sum)s do the day",
+        "All %(size)s setups: price against range in %(unit)s; %(sum)s manage the day",
         size=price.size,
         unit=unit,
         sum=int(does.sum()),

@@ -19,7 +19,7 @@ from jolvek.web.view.language import tr
 MOST_LETTERS, FREE_ROWS = 3, 6
 USUAL_DAYS = 30
 FIGURES = {  # name: label, lowest, highest
-    "discount": (msg("Discount in all, %"), 0, 100),
+    "discount": (msg("Overall discount, %"), 0, 100),
     "deposit": (msg("Deposit, %"), 0, 100),
     "instalments": (msg("Instalments of the rest"), 1, 60),
     "valid_days": (msg("Valid for, days"), 1, 365),

@@ -184,7 +184,7 @@ def _lying(need: Need, sizing: Sizing) -> list[tuple[str, str]]:
     hull, aboard = need.hull, crew(need.hull, need.load)
     motor = Weight("motor", sizing.setup.motor.weight_kg, -BEHIND_M, 0.0, hull.transom_m)
     lying = attitude(hull, [*aboard, motor], need.water)
-    out = [(tr("Lies, all seated"), lies(lying))]
+    out = [(tr("Trim with everyone seated"), lies(lying))]
     if hull.beam_m >= LEANS_FROM_M:
         moved = replace(aboard[0], off_m=AT_THE_SIDE * hull.beam_m)
         heel = attitude(hull, [moved, *aboard[1:], motor], need.water).heel_deg
@@ -205,7 +205,7 @@ def _value(a: Assumed, u: Units) -> str:
 
 
 def schools(need: Need, u: Units) -> tuple[School, ...]:
-    """What the schools say that apply to this boat."""
+    """What the methods say that apply to this boat."""
     return tuple(_school(s, u) for s in power_schools(need) if s.applies)
 
 

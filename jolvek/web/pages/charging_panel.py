@@ -71,7 +71,7 @@ def season_text(s: Season) -> str:
         else tr("more than %(many_years)s years", many_years=MANY_YEARS)
     )
     one = tr(
-        "One charge carries *%(carries)s*, %(asked)s asked between charges.",
+        "One charge carries *%(carries)s*, %(asked)s are needed between charges.",
         carries=counted(s.carries, "run"),
         asked=s.asked,
     )

@@ -6,7 +6,7 @@ from jolvek.core.day.outing import Outing
 from jolvek.core.day.voyage import Voyage
 from jolvek.web.drawings.day_chart import clock
 from jolvek.web.view.display import Units, long_hours
-from jolvek.web.view.doubt_words import IN_FIVE
+from jolvek.web.view.doubt_words import IN_FIVE, manages
 from jolvek.web.view.figures import marked
 from jolvek.web.view.language import counted_text, listed, tr
 
@@ -148,23 +148,25 @@ def setting_out(out: Outing) -> str:
 
 def day_text(out: Outing, letter: str = "") -> str:
     """What may be left, with what is not known of the boat; `letter` as for `sentence`."""
-    (hard, easy), likely = out.between, _keyed(letter, "day.likely", tr(out.likely))
+    (hard, easy), likely = out.between, _keyed(letter, "day.likely", manages(out.likely))
     if not easy.done:
         return tr(
-            "Home with the reserve: %(likely)s, even for a boat that is easier to drive than said.",
+            "With the reserve kept the boat %(likely)s, even if it is easier to drive than"
+            " expected.",
             likely=likely,
         )
     high = _keyed(letter, "day.left.high", f"{100 * easy.left:.0f}")
     if not hard.done:
         return tr(
-            "Home with the reserve: %(likely)s; of %(in_five)s the best end with %(high)s %%, the"
-            " worst do not get home.",
+            "With the reserve kept the boat %(likely)s; of %(in_five)s the best end with %(high)s"
+            " %%, the worst do not get home.",
             likely=likely,
             in_five=IN_FIVE,
             high=high,
         )
     return tr(
-        "Home with the reserve: %(likely)s; %(in_five)s end between %(low)s %% and %(high)s %%.",
+        "With the reserve kept the boat %(likely)s; %(in_five)s end between %(low)s %% and %(high)s"
+        " %%.",
         likely=likely,
         in_five=IN_FIVE,
         low=_keyed(letter, "day.left.low", f"{100 * hard.left:.0f}"),

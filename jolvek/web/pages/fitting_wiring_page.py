@@ -124,7 +124,7 @@ def answer(f: Fitted, n: Netlist, letter: str = "") -> str:
     size = decimal(f"{_runs(main)}{thick}")
     lost = 100 * drop_to_motor_v(n) / f.bank.nominal_v
     out = tr(
-        "*%(motor)s A* flow; *%(size)s* (AWG %(awg)s) lose %(lost)s %% on the way",
+        "The motor draws up to *%(motor)s A*. *%(size)s* (AWG %(awg)s) cable loses %(lost)s %%",
         motor=f"{n.motor_a:.0f}",
         size=size,
         awg=main.size.awg,

@@ -14,7 +14,7 @@ from jolvek.web.view.worked import Worked
 
 NAMES = (
     msg("Loaded"),
-    msg("Setup in hand"),
+    msg("Current setup"),
     msg("Shaft or pole"),
     msg("Top speed"),
     msg("At the wanted speed"),

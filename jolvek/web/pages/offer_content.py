@@ -153,7 +153,7 @@ def short_of(w: Worked, u: Units) -> str:
     if wish <= top * (1 + 1e-6):
         return ""
     return tr(
-        "%(wish)s was wished; this setup reaches %(top)s.",
+        "%(wish)s was requested; this setup reaches %(top)s.",
         wish=u.full(wish, "speed"),
         top=u.full(top, "speed"),
     )

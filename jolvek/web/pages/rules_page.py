@@ -17,7 +17,7 @@ TOPICS = {
     "electrics": msg("Volts and amps"),
     "charging": msg("Charging"),
     "wiring": msg("Cables and fuses"),
-    "day": msg("The day and the wishes"),
+    "day": msg("The day and what matters"),
     "hull": msg("The hull in the water"),
     "propeller": msg("Propeller and thrust"),
     "precautions": msg("Precautions with every job"),

@@ -70,8 +70,8 @@ def answer(
         )
     if not rows[0].does_day:
         return tr(
-            "*None* of %(total)s does the day of %(day)s%(within)s. The nearest are below, with "
-            "what is missing.",
+            "*None* of %(total)s manages the whole day of %(day)s%(within)s. The nearest are below,"
+            " with what is missing.",
             total=counted(total, "setup"),
             day=day,
             within=within,
@@ -81,8 +81,8 @@ def answer(
 
 def _do(doing: int, total: int, day: str, within: str) -> str:
     return counted_text(
-        "*%(n)s* of %(total)s does the day: %(day)s%(within)s.",
-        "*%(n)s* of %(total)s do the day: %(day)s%(within)s.",
+        "*%(n)s* of %(total)s manages the day: %(day)s%(within)s.",
+        "*%(n)s* of %(total)s manage the day: %(day)s%(within)s.",
         doing,
         total=counted(total, "setup"),
         day=day,
@@ -100,12 +100,10 @@ def _first(best: ShortRow, cheapest: bool) -> str:
     }
     if cheapest:
         return tr(
-            "The cheapest is %(name)s with %(bank)s, *%(price)s* %(which)s; that it does the day is"
-            " *%(likely)s*.",
+            "The cheapest is %(name)s with %(bank)s, *%(price)s* %(which)s; it *%(likely)s*.",
             **what,
         )
     return tr(
-        "The first is %(name)s with %(bank)s, *%(price)s* %(which)s; that it does the day is"
-        " *%(likely)s*.",
+        "The first is %(name)s with %(bank)s, *%(price)s* %(which)s; it *%(likely)s*.",
         **what,
     )

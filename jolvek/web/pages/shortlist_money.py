@@ -49,7 +49,7 @@ def budgets_text(match: Answer, u: Units) -> tuple[tuple[str, str], ...]:
         work = r.price - r.parts_price
         parts += [(tr("cables and work"), work)] if work else []
         kit = ", ".join(f"{name} {money(price)}" for name, price in parts)
-        day = tr("does the day") if b.does_day else tr("does not do the day")
+        day = tr("manages the day") if b.does_day else tr("does not manage the day")
         far = tr(
             "%(day)s, %(range)s at the wanted speed", day=day, range=u.full(r.range_m, "distance")
         )

@@ -26,7 +26,7 @@ from jolvek.web.pages.shortlist_answer import ShortRow, answer
 from jolvek.web.pages.shortlist_money import budgets_text, house_text, steps_text
 from jolvek.web.pages.shortlist_rejected import Rejected, rejected_by_group
 from jolvek.web.view.display import Units, money
-from jolvek.web.view.doubt_words import tried_text
+from jolvek.web.view.doubt_words import manages, tried_text
 from jolvek.web.view.figures import fig
 from jolvek.web.view.language import capital, joined, tr
 from jolvek.web.view.matches import Answer, Row, row
@@ -220,7 +220,7 @@ def _row(
         r.range_m < need.day.distance_m and not r.does_day,
         money(r.price),
         r.does_day,
-        "" if r.chance is None else fig(job, "day.likely", u) if job else in_words(r.chance),
+        _manages(r, job, u),
         "; ".join(r.open),
         job.letter if job else "",
         tr("Pin %(title)s with %(title2)s", title=r.motor.title, title2=r.battery.title),
@@ -243,6 +243,13 @@ def _of_list(r: Row, u: Units) -> tuple[str, ...]:
         u.number(r.lift_kg, "mass"),
         clock(r.charge_h * 3600) if r.charge_h else "–",
     )
+
+
+def _manages(r: Row, job: JobSetup | None, u: Units) -> str:
+    """Whether it manages the day; empty where something stands against every setup."""
+    if r.chance is None:
+        return ""
+    return fig(job, "day.likely", u) if job else manages(in_words(r.chance))
 
 
 def _of_job(job: JobSetup, u: Units) -> tuple[str, ...]:

@@ -13,7 +13,7 @@ from jolvek.web.view.language import capital
 from jolvek.web.view.what_if import TRIALS, WHAT_IFS
 
 GROUPS = {
-    "day": msg("Does not do the day"),
+    "day": msg("Does not manage the day"),
     "limits": msg("Plate and approvals"),
     "fitting": msg("Does not fit"),
     "electrics": msg("Volts and amps"),

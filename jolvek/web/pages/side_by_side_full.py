@@ -102,7 +102,7 @@ def _motor(u: Units) -> tuple[tuple[str, str, Read], ...]:
         (tr("charge is shown by"), "", lambda w: shown(GAUGES[w.fitted.gauge])),
         (tr("noise"), "dB(A)", lambda w: _figure(w.fitted.motor.noise_db)),
         (tr("its display tells"), "", lambda w: shown(DISPLAYS[w.fitted.motor.display])),
-        (tr("water, second figure of IP"), "", lambda w: _whole(w.fitted.motor.ip_water)),
+        (tr("water protection (IP)"), "", lambda w: _whole(w.fitted.motor.ip_water)),
         (tr("warranty"), tr("years"), lambda w: _figure(w.fitted.motor.warranty_years)),
         (tr("in the box"), "", lambda w: ", ".join(w.fitted.motor.in_box)),
     )
@@ -144,7 +144,7 @@ def _battery(u: Units) -> tuple[tuple[str, str, Read], ...]:
         (tr("bank weighs"), u["mass"], lambda w: kilos(w.fitted.bank.mass_kg)),
         (tr("a kWh costs"), "", _per_kwh),
         (tr("warranty"), tr("years"), lambda w: _figure(w.fitted.battery.warranty_years)),
-        (tr("water, second figure of IP"), "", lambda w: _whole(w.fitted.battery.ip_water)),
+        (tr("water protection (IP)"), "", lambda w: _whole(w.fitted.battery.ip_water)),
     )
 
 

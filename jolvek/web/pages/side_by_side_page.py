@@ -239,5 +239,5 @@ def _in_words(w: Worked, u: Units) -> str:
         out += tr(
             "; past %(speed)s speed is bought dearly", speed=u.full(p.knee.speed_m_s, "speed")
         )
-    pitch = tr(" The propeller runs out of pitch there.") if p.limited_by == "pitch" else ""
+    pitch = tr(" The propeller’s pitch limits the speed there.") if p.limited_by == "pitch" else ""
     return f"{out}.{pitch}"

@@ -103,7 +103,7 @@ def _day_rows(line: Line, u: Units) -> list[TableRow]:
         line(tr("Energy of the day"), "", "kWh", lambda w: fig(w.job, "day.energy", u, False)),
         line(tr("Time out"), "", "h", lambda w: fig(w.job, "day.hours", u, False)),
         line(tr("Left at home"), "left", "%", lambda w: fig(w.job, "day.left", u, False)),
-        line(tr("Home with reserve"), "", "", lambda w: fig(w.job, "day.likely", u, False)),
+        line(tr("The day"), "", "", lambda w: fig(w.job, "day.likely", u, False)),
     ]
 
 
@@ -176,9 +176,9 @@ def _setup_rows(
     return [
         line(tr("Kept at the end"), "", "", lambda w: w.kept_short),
         line(tr("Top speed"), "top", u["speed"], of("top")),
-        line(tr("To 90 % of it"), "", "s", of("handling.to-speed")),
+        line(tr("Time to 90 % of top speed"), "", "s", of("handling.to-speed")),
         line(tr("On the plane in"), "", "s", plane),
-        line(tr("Runs on, motor off"), "", "m", of("handling.coasts")),
+        line(tr("Coasts for"), "", "m", of("handling.coasts")),
         line(tr("Static thrust"), "thrust", u["thrust"], of("thrust")),
         line(tr("Heaviest lift"), "lift", u["mass"], of("lift")),
         line(tr("Total weight"), "mass", u["mass"], of("mass")),
@@ -228,6 +228,6 @@ def why(w: Worked, worked: list[Worked], best: dict[str, str]) -> str:
                 lightest=f"{w.lift_kg - lightest:.0f}",
             )
         )
-    rows = [tr("It %(does)s.", does=listed(wins)) if wins else tr("Best at nothing, near in all.")]
+    rows = [tr("It %(does)s.", does=listed(wins)) if wins else tr("A good all-rounder.")]
     rows += [tr("It %(does)s.", does=listed(gives))] if gives else []
     return " ".join(rows)

@@ -54,7 +54,7 @@ def take(enquiry_id: int) -> Any:
         abort(404)
     hand = frame(other, "boat").card.in_hand
     if hand is None:
-        abort(422, tr("That boat has no setup in hand."))
+        abort(422, tr("That boat has no current setup."))
     p = hand.pinned
     parts = {x.kind: x.item for x in p.parts}
     try:

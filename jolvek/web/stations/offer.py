@@ -149,7 +149,7 @@ def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
     unread = [k for k, _, _ in offer_content.cautions(worked) if k not in draft.acknowledged]
     if unread:
         out.append(
-            tr("%(unread)s to be ticked first.", unread=display.counted(len(unread), "caution"))
+            tr("%(unread)s to be confirmed first.", unread=display.counted(len(unread), "caution"))
         )
     return out
 

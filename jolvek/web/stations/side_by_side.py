@@ -164,6 +164,6 @@ def choose(enquiry_id: int) -> Any:
     with transaction(conn()) as c:
         setups.choose(c, enquiry_id, letter)
         enquiries.touch(c, enquiry_id, now())
-    flash(tr("%(letter)s is in hand.", letter=letter))
+    flash(tr("Setup %(letter)s is now the current one.", letter=letter))
     target = "offer.page" if request.form.get("then") == "offer" else "side_by_side.page"
     return redirect(url_for(target, enquiry_id=enquiry_id), 303)

@@ -16,6 +16,17 @@ from jolvek.web.view.language import tr
 
 IN_FIVE = {0.8: msg("four such boats in five")}[CONFIDENCE]
 
+MANAGES = {  # the three words of likelihood, as everybody says them
+    "likely": msg("should manage it"),
+    "open": msg("may not manage it"),
+    "unlikely": msg("is unlikely to manage it"),
+}
+
+
+def manages(likely: str) -> str:
+    """Whether the boat manages the day, in everyday words."""
+    return tr(MANAGES[likely])
+
 
 def from_to(ends: Iterable[float], quantity: str, u: Units) -> str:
     """A band with its unit: 460 to 760 W."""

@@ -16,7 +16,8 @@ from jolvek.core.base.units import hours
 from jolvek.core.job.figures import Figure, figure
 from jolvek.core.job.job_setup import JobSetup
 from jolvek.web.view.display import Units, clock, kwh, money
-from jolvek.web.view.language import decimal, tr
+from jolvek.web.view.doubt_words import manages
+from jolvek.web.view.language import decimal
 
 BEGIN, MIDDLE, END = "\ue000", "\ue001", "\ue002"
 MARKED = re.compile(f"{BEGIN}([^{MIDDLE}]*){MIDDLE}([^{END}]*){END}")
@@ -29,7 +30,7 @@ _WAYS: dict[str, Callable[[Any], str]] = {
     "kWh": lambda x: kwh(x, 2),
     "percent": lambda x: f"{100 * x:.0f}",
     "money": money,
-    "word": tr,
+    "word": manages,
     "mm": lambda x: f"{1000 * x:.0f}",
 }
 _UNITS = {"kWh": "kWh", "percent": "%", "amps": "A", "Wh": "Wh", "seconds": "s", "metres": "m"}

@@ -43,7 +43,7 @@ LABELS = {
     "day.left.high": msg("Charge left at home, at most"),
     "day.end": msg("Home at"),
     "day.far": msg("Distance of the day"),
-    "day.likely": msg("Home with the reserve"),
+    "day.likely": msg("The day"),
     "day.turn": msg("Last point from which the boat gets home"),
     "day.slowest": msg("Slowest speed that brings the boat home"),
     "day.fastest": msg("Fastest speed that brings the boat home"),

@@ -79,7 +79,7 @@ def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: U
     if found.field.does_day.any():
         r = row(found, ranked(found, 1)[0])
         return tr(
-            "%(told)s it does the day: %(title)s with %(bank_text)s, %(range)s, %(price)s"
+            "%(told)s it manages the day: %(title)s with %(bank_text)s, %(range)s, %(price)s"
             " %(which)s.",
             told=text,
             title=r.motor.title,

@@ -34,6 +34,7 @@ from jolvek.web.pages.offer_page import AS_ASKED, offer_page
 from jolvek.web.pages.planned import planned, run_day
 from jolvek.web.pages.side_by_side_page import asked_from, side_by_side_page
 from jolvek.web.pages.streams_panel import NOT
+from jolvek.web.view.doubt_words import MANAGES
 from jolvek.web.view.figures import unmarked
 from tests.web.pages.made import ALL, AT_SEA, ENQUIRIES, SHELF, found, worked
 
@@ -147,7 +148,7 @@ def test_the_wiring_lists_each_cable_once_with_the_netlists_figures(which):
         assert float(cells[6]) == pytest.approx(wire.current_a, abs=0.51)
     assert len(page.fuses) == len(n.fuses)
     if not f.clips_on:
-        assert f"*{n.motor_a:.0f} A* flow" in page.answer
+        assert f"draws up to *{n.motor_a:.0f} A*" in page.answer
 
 
 @pytest.mark.parametrize("which", EVERY)
@@ -283,7 +284,7 @@ def test_the_ends_of_the_day_lie_about_it_and_the_word_follows_them(which):
     assert (out.chance >= 0.5) == out.voyage.home and (out.chance >= 0.8999) == hard.home
     assert (out.chance <= 0.1001) == (not easy.home)
     page = day_out_page(out, [w], outing_asked({}, AT_SEA), {}, AT_SEA)
-    assert f"Home with the reserve: {expected}" in unmarked(page.basis)
+    assert f"the boat {MANAGES[expected]}" in unmarked(page.basis)
     if hard.done:
         assert f"between {100 * hard.left:.0f} % and {100 * easy.left:.0f} %" in unmarked(
             page.basis

@@ -67,7 +67,7 @@ def test_a_setup_is_taken_from_a_boat_of_the_same_job_alone(client, other):
 
 def test_a_boat_without_a_setup_has_none_to_give(client):
     answer = client.post("/enquiry/1/boats/take", data={"other": one_more(client)})
-    assert answer.status_code == 422 and "no setup in hand" in answer.text
+    assert answer.status_code == 422 and "no current setup" in answer.text
 
 
 def test_a_model_that_is_typed_is_offered_and_taken_with_its_year(client, conn):
@@ -103,7 +103,7 @@ def test_a_hire_boats_season_is_told_and_too_many_runs_are_a_caution(fitted):
     assert "A season takes" not in bare(fitted.get("/enquiry/2/waters"))
     fitted.post("/enquiry/2/waters", data=form)
     result = bare(fitted.get("/enquiry/2/waters"))
-    assert "2 asked between charges. A season takes" in result and "cycles" in result
+    assert "2 are needed between charges. A season takes" in result and "cycles" in result
     assert "2 runs on one charge take" in result and "The day takes" not in result
     assert "This is run 2 of 2 on one charge" in bare(fitted.get("/enquiry/2/day-out"))
     assert "does 1 of the 2 runs on one charge" in bare(
@@ -117,7 +117,7 @@ def test_a_hire_boats_season_is_told_and_too_many_runs_are_a_caution(fitted):
     fitted.post("/enquiry/2/waters", data=form | {"start_charge": "80", "runs": "1"})
     assert "The boat sets out with 80 % of the charge" in bare(fitted.get("/enquiry/2/day-out"))
     fitted.post("/enquiry/2/waters", data=form | {"runs": "40"})
-    assert "are asked between charges" in bare(fitted.get("/enquiry/2/waters"))
+    assert "are needed between charges" in bare(fitted.get("/enquiry/2/waters"))
     refused = fitted.post("/enquiry/2/waters", data=form | {"runs": "many"})
     assert refused.status_code == 422 and "read “many”" in refused.text
 
@@ -160,7 +160,7 @@ def test_a_time_at_half_power_is_held_against_the_energy_it_takes(client):
 
 def test_the_full_table_tells_warranty_water_display_and_box(fitted):
     page = bare(fitted.get("/enquiry/2/side-by-side"))
-    for name in ("warranty", "water, second figure of IP", "its display tells", "in the box"):
+    for name in ("warranty", "water protection (IP)", "its display tells", "in the box"):
         assert name in page
 
 

@@ -85,7 +85,7 @@ def test_the_years_stand_on_page_and_paper_and_are_frozen(shop, conn, app):  # n
     assert "0.50" in printed["Electricity, a kWh"] and "2.50" in printed["Petrol, a litre"]
     for text in (words(offers.pdf(conn, offer.id)), stranger(app).get(way(conn, offer.id)).text):
         plain = " ".join(text.split())
-        assert "Taken for granted" in plain and "Petrol outboard" in plain
+        assert "Assumptions:" in plain and "Petrol outboard" in plain
     assert "sum-line" in stranger(app).get(way(conn, offer.id)).text
     refused = shop.post(HERE, data=DRAFT | {"years_shown": "1", "y_years": "99"})
     assert refused.status_code == 422 and "1 to 40" in refused.text
@@ -187,7 +187,7 @@ def test_what_was_paid_is_the_shops_own(sent, conn, shop, app):  # noqa: F811
         data = {"supplier": "S", "in_stock": "2", "buying": "321.09"}
         shop.post(f"/catalogue/{x['kind']}/stock/{x['id']}", data=data)
     page = shop.get(HERE).text
-    assert "this stands on no paper" in page
+    assert "this appears on no document" in page
     again = send(shop, conn)
     known = offers.shop_data(conn, again.id)["margins"]["A"]
     assert known[1] >= 4

@@ -15,14 +15,14 @@
     const told = button.parentElement.querySelector("[data-lean-told]");
     const upright = Number(button.dataset.upright || 0);
     if (!(await allowed())) {
-      told.textContent = tr("The phone does not tell its lean: type the angle.");
+      told.textContent = tr("The phone does not report its lean: type the angle.");
       return;
     }
     const readings = [];
     const give = setTimeout(() => {
       window.removeEventListener("deviceorientation", read);
       if (readings.length < STEADY) told.textContent =
-        tr("This device tells no lean: type the angle.");
+        tr("This device does not report its lean: type the angle.");
     }, 4000);
 
     function read(reading) {

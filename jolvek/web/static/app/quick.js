@@ -28,7 +28,7 @@
     const line = event.target.closest?.(".from-catalogue[aria-busy]");
     if (!line || status === 200) return;
     line.removeAttribute("aria-busy");
-    line.textContent = tr("The catalogue could not be asked.");
+    line.textContent = tr("The catalogue could not be read.");
   }
   document.addEventListener("htmx:after:request", notLooked);
   document.addEventListener("htmx:error", notLooked);
