@@ -82,7 +82,7 @@ def answer(f: Fitted) -> dict[str, Any]:
         "figures": {key: _value(figure(job, key).value) for key in FIGURES if key not in AT_A_SHOP},
         "day": {
             "done": voyage.home,
-            "chance": _short(job.run.chance),
+            "chance": _short(job.day.chance),
             "kept": _short(voyage.left),
             "home_s": _short(float(voyage.t_s[-1])),
         },

@@ -12,7 +12,6 @@ from jolvek.core.enquiry.need import STILL_M_S, Leg
 from jolvek.core.enquiry.sun import dark, sun_at
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.in_wind import in_wind
-from jolvek.core.predict.likelihood import day_chance
 
 MOST_RUNS = 40  # counted of a charge, which is as many as a day may have
 STEPS = 6  # of a leg, and of a wait
@@ -29,7 +28,6 @@ class DayRun:
     left: float
     as_wished: bool
     home: bool  # back with the reserve kept
-    chance: float  # of that, with what is not known of the boat
     runs: int = 1  # asked of a charge
     makes_way: bool = True  # on every leg
 
@@ -49,16 +47,11 @@ def run_day(fitted: Fitted) -> DayRun:
     day, runs = fitted.need.day, _runs(fitted)
     one_s, used = sum(r.seconds for r in runs), sum(r.motor_wh + r.other_wh for r in runs)
     if not all(r.makes_way for r in runs):
-        none = (0.0, False, False, 0.0, day.runs_a_charge, False)
+        none = (0.0, False, False, day.runs_a_charge, False)
         return DayRun(one_s / 3600, used, *none)
     pack, kept = _charged(fitted), kept_at_end(fitted)
-    asked = sum(_draw(pack, runs, fitted) for _ in range(day.runs_a_charge))
-    taken = day.start_charge - pack.soc
-    if pack.soc <= 0:
-        taken = day.start_charge * asked / max(pack.given_wh, 1e-9)
-    doubted = sum(r.motor_wh * float(fitted.doubt.sigma_at(r.speed_m_s)) for r in runs)
-    top = fitted.doubt.sigma_at(fitted.performance.top_speed_m_s)
-    lasting = max(day.start_charge - kept, 1e-6) / max(taken, 1e-6)
+    for _ in range(day.runs_a_charge):
+        _draw(pack, runs, fitted)
     hardest = max(r.of_top for r in runs)
     return DayRun(
         one_s / 3600,
@@ -66,7 +59,6 @@ def run_day(fitted: Fitted) -> DayRun:
         pack.soc,
         hardest <= 1 + 1e-6,
         pack.soc >= kept - 1e-9,
-        float(day_chance(lasting, doubted / max(used, 1e-9), hardest, top)),
         day.runs_a_charge,
     )
 

@@ -71,7 +71,7 @@ class JobSetup:
 
     @cached_property
     def run(self) -> DayRun:
-        """That day in sums: hours, energy, charge left, and whether and how surely it is done."""
+        """That day in sums: hours, energy, charge left, and whether it is done."""
         v, top = self.day.planned, self.performance.top_speed_m_s
         fastest = max(leg.speed_m_s for leg in v.legs)
         makes_way = v.first("no-way") is None and not self.need.day_blocked
@@ -81,7 +81,6 @@ class JobSetup:
             v.left if makes_way else 0.0,
             fastest <= top * (1 + 1e-6),
             v.home,
-            self.day.chance,
             self.need.day.runs_a_charge,
             makes_way,
         )

@@ -12,7 +12,6 @@ from jolvek.core.base.errors import ValueRefused
 
 CONFIDENCE = 0.8  # of a band, where no other is asked
 LIKELY, UNLIKELY = 0.8, 0.2
-SPEED_EXPONENT = 3.0  # of power, where a speed is short of or over a top speed
 
 
 def z_of(confidence: float) -> float:
@@ -49,18 +48,3 @@ def in_words(probability: float) -> str:
     if probability >= LIKELY:
         return "likely"
     return "unlikely" if probability <= UNLIKELY else "open"
-
-
-def day_chance(
-    energy_share: ArrayLike, sigma: ArrayLike, speed_share: ArrayLike, sigma_top: ArrayLike
-) -> Array:
-    """Chance that a day is done: usable energy over what it takes, with the doubt σ of that, and
-    the fastest leg over the top speed, with the doubt σ of power there. The lesser of both;
-    broadcasts.
-
-    >>> day_chance([1.0, 1.3, 1.3], 0.2, [0.5, 0.5, 1.1], 0.2).round(2).tolist()
-    [0.5, 0.91, 0.08]
-    """
-    by_energy = chance(np.log(np.maximum(energy_share, 1e-6)), sigma)
-    by_speed = chance(-SPEED_EXPONENT * np.log(np.maximum(speed_share, 1e-6)), sigma_top)
-    return np.asarray(np.minimum(by_energy, by_speed))

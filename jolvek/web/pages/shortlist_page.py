@@ -249,7 +249,9 @@ def _manages(r: Row, job: JobSetup | None, u: Units) -> str:
     """Whether it manages the day; empty where something stands against every setup."""
     if r.chance is None:
         return ""
-    return fig(job, "day.likely", u) if job else manages(in_words(r.chance))
+    if job:
+        return fig(job, "day.likely", u)
+    return manages(in_words(r.chance)) if r.as_wished else tr("is slower than requested")
 
 
 def _of_job(job: JobSetup, u: Units) -> tuple[str, ...]:

@@ -15,6 +15,7 @@ from jolvek.core.electric.bank import Bank, layout, rating
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.charging import Charger
 from jolvek.core.enquiry.need import Need
+from jolvek.core.fit.fitted import Fitted
 from jolvek.core.job.job_setup import of_fitted
 from jolvek.core.match.likely import likely
 from jolvek.core.match.matching import Match
@@ -22,6 +23,7 @@ from jolvek.core.match.matching import match as run_match
 from jolvek.core.match.picks import Pick, picks
 from jolvek.core.match.ranking import Step, measures, pareto, steps
 from jolvek.core.match.whole import fitted_of, parts_of
+from jolvek.core.predict.likelihood import LIKELY, UNLIKELY
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.mounting import Mount
 from jolvek.core.products.rates import Rates
@@ -198,7 +200,8 @@ class Row:
     charge_h: float | None
     does_day: bool
     open: tuple[str, ...]  # what of it nobody has said
-    chance: float | None  # of doing the day; None where something stands against every setup
+    chance: float | None  # of managing the day; None where something stands against every setup
+    as_wished: bool  # as fast as requested on every leg
     why: str
 
     @property
@@ -246,6 +249,23 @@ def _open(match: Match, index: int) -> tuple[str, ...]:
     return tuple(text for known, text in rows if known)
 
 
+NEAR = 0.1  # of a chance, to where another word for it begins
+
+
+@lru_cache(maxsize=512)
+def _exact(fitted: Fitted) -> float:
+    return of_fitted(fitted).day.chance
+
+
+def _chance(match: Match, index: int) -> float:
+    """Of managing the day at the requested speed; where the word for it is near to another, it is
+    worked out as once the setup is pinned.
+    """
+    rough = float(likely(match, index))
+    near = any(abs(rough - limit) < NEAR for limit in (LIKELY, UNLIKELY))
+    return _exact(fitted_of(match, index)) if near else rough
+
+
 def row(match: Match, index: int, why: str = "") -> Row:
     """Candidate `index` with its products; what it does is worked out as it is once pinned."""
     f, job = match.field, of_fitted(fitted_of(match, index))
@@ -265,6 +285,7 @@ def row(match: Match, index: int, why: str = "") -> Row:
         None if np.isnan(hours) else hours,
         bool(f.does_day[index]),
         _open(match, index),
-        None if match.need_findings else float(likely(match, index)),
+        None if match.need_findings else _chance(match, index),
+        bool(np.isfinite(f.day_wh[index])),
         why,
     )

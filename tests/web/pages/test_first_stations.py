@@ -6,13 +6,18 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from jolvek import demo
 from jolvek.core.base import units
 from jolvek.core.enquiry.demands import demands, hardest
 from jolvek.core.enquiry.need import Day, Leg
 from jolvek.core.enquiry.schools import power_schools
 from jolvek.core.enquiry.sizing import size
+from jolvek.core.job.job_setup import of_fitted
+from jolvek.core.match.matching import match
 from jolvek.core.match.picks import Pick
-from jolvek.core.match.ranking import steps
+from jolvek.core.match.ranking import ranked, steps
+from jolvek.core.match.whole import fitted_of
+from jolvek.core.predict.likelihood import in_words
 from jolvek.core.products.shelf import Shelf
 from jolvek.web.forms.narrowing import Filters, filters_from
 from jolvek.web.pages.boat_page import boat_page, schools, speeds_m_s
@@ -21,6 +26,7 @@ from jolvek.web.pages.narrowed import facet_values, narrowed
 from jolvek.web.pages.shortlist_page import because, missed, picked, results, shortlist_page
 from jolvek.web.pages.shortlist_rejected import MOST_SHOWN
 from jolvek.web.pages.waters_page import waters_page
+from jolvek.web.view.matches import row
 from tests.web.pages.made import ALL, AT_SEA, ENQUIRIES, METRIC, answer, found
 
 EVERY = range(6)
@@ -70,10 +76,10 @@ def test_the_waters_page_marks_the_leg_that_decides(which, u):
     assert len(page.rows) == len(rows)
     hard = hardest(rows)
     assert [r.name for r in page.rows if r.deciding] in ([hard.leg.name], [])
-    for shown, row in zip(page.rows, rows, strict=True):
-        speed = units.to_unit(row.leg.speed_m_s, "speed", u["speed"])
+    for shown, asked in zip(page.rows, rows, strict=True):
+        speed = units.to_unit(asked.leg.speed_m_s, "speed", u["speed"])
         assert figure(shown.figures[0]) == pytest.approx(speed, abs=0.06)
-        assert figure(shown.figures[5]) == pytest.approx(row.energy_wh, abs=0.6)
+        assert figure(shown.figures[5]) == pytest.approx(asked.energy_wh, abs=0.6)
 
 
 def test_a_leg_over_the_limit_of_the_place_is_marked():
@@ -218,3 +224,15 @@ def test_a_setup_picked_for_much_tells_once_what_it_misses():
 def test_a_small_energy_is_told_in_watt_hours():
     board = quick_need("board", 3.2, 1, Day(1.0, 2000))
     assert re.search(r"a battery of about \*\d\d Wh\*", quick_answer(board, AT_SEA).answer)
+
+
+@pytest.mark.parametrize("which", range(6))
+def test_a_row_says_of_the_day_what_the_setup_says_once_it_is_pinned(which, app):
+    need, shelf = demo.enquiries()[which].need, demo.shelf()
+    found = match(need, shelf)
+    with app.test_request_context():
+        for i in ranked(found, 12):
+            listed, job = row(found, i), of_fitted(fitted_of(found, i))
+            assert listed.as_wished == job.run.as_wished
+            assert not listed.as_wished or in_words(listed.chance) == job.day.likely, (which, i)
+            assert listed.range_m == job.wish_or_top.range_m
