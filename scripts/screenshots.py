@@ -45,7 +45,7 @@ def shoot(page: Page, root: str) -> None:
         ("trial", "/enquiry/14/trial"),
         ("aftercare", "/enquiry/14/aftercare"),
         ("care", "/care"),
-        ("shelf", "/catalogue/"),
+        ("catalogue", "/catalogue/"),
         ("rules", "/rules"),
         ("settings", "/settings"),
         ("people", "/people"),

@@ -45,7 +45,7 @@ class Row:
     state: str
     item: Item[Any] | None = None
     reason: str = ""
-    changes: tuple[str, ...] = ()
+    changes: tuple[tuple[str, str, str], ...] = ()
     title: str = ""
     ask: str = ""  # what of it is unlikely, and asked about before it is written
 
@@ -286,11 +286,11 @@ def _with_unit(text: str, key: str) -> float:
         raise CsvRefused(f"{key}: read {text[:40]!r}, allowed is {message}") from None
 
 
-def differences(before: Item[Any], after: Item[Any]) -> tuple[str, ...]:
-    """What changes from one to the other, in words."""
+def differences(before: Item[Any], after: Item[Any]) -> tuple[tuple[str, str, str], ...]:
+    """What changes from one to the other: the field, its value before and after as in a file."""
     a, b = product_plain(before), product_plain(after)
     return tuple(
-        f"{key}: {cell(a.get(key)) or 'none'} → {cell(b.get(key)) or 'none'}"
+        (key, cell(a.get(key)), cell(b.get(key)))
         for key in sorted({*a, *b})
         if a.get(key) != b.get(key)
     )

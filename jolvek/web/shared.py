@@ -17,7 +17,7 @@ from jolvek.store.setups import Broken, Pinned
 from jolvek.web.data import conn as conn
 from jolvek.web.data import settings as settings
 from jolvek.web.pages import learning
-from jolvek.web.view import display
+from jolvek.web.view import dates, display
 from jolvek.web.view.card import Card, card_of
 from jolvek.web.view.figures import unmarked
 from jolvek.web.view.language import tr
@@ -75,7 +75,7 @@ def again(endpoint: str, where: Mapping[str, Any], **changes: Any) -> str:
 def gone(enquiry_id: int) -> NoReturn:
     """The page of a paper that was erased with its customer."""
     on = erasing.erased_on(conn(), enquiry_id)
-    abort(410, tr("This paper was erased on %(day)s, with its customer.", day=display.day(on[:10])))
+    abort(410, tr("This paper was erased on %(day)s, with its customer.", day=dates.day(on[:10])))
 
 
 def flash_left_out(rows: Sequence[str]) -> None:

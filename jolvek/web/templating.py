@@ -23,7 +23,7 @@ from jolvek.web.drawings.boat_drawing import silhouette
 from jolvek.web.drawings.charts import badge
 from jolvek.web.forms import named
 from jolvek.web.settings import Settings
-from jolvek.web.view import display, figures, language, rates, template_messages, words
+from jolvek.web.view import dates, display, figures, language, rates, template_messages, words
 
 SCRIPTS = (
     "vendor/htmx/htmx.min.js",
@@ -132,10 +132,10 @@ def _filters(app: Flask) -> None:
         field_name=named.field_name,
         hours=hours,
         long_hours=display.long_hours,
-        clock=display.clock,
-        day=display.day,
-        clock_time=display.clock_time,
-        date_time=display.date_time,
+        clock=dates.clock,
+        day=dates.day,
+        clock_time=dates.clock_time,
+        date_time=dates.date_time,
         band=display.band,
         strong=display.strong,
         decimal=lambda figure: language.decimal(str(figure)),
@@ -144,6 +144,7 @@ def _filters(app: Flask) -> None:
         signal_word=lambda signal: language.tr(SIGNAL_WORDS[signal]),
         key_words=words.key_words,
         key_unit=words.key_unit,
+        field_change=words.field_change,
         plain_value=words.plain_value,
         typed=_typed,
     )

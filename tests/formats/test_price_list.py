@@ -105,7 +105,10 @@ def test_what_changes_is_told_in_words(shelf):
     row = read({**cells, "price": "1.5", "rated_w": "77"}, "panels", shelf)
     was = shelf.panels[0]
     assert row.state == "changed"
-    assert row.changes == (f"price: {was.price} → 1.5", f"rated_w: {was.spec.rated_w} → 77")
+    assert row.changes == (
+        ("price", f"{was.price}", "1.5"),
+        ("rated_w", f"{was.spec.rated_w}", "77"),
+    )
 
 
 def test_another_kinds_id_and_an_unknown_column_are_refused(shelf):

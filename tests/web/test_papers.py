@@ -14,6 +14,7 @@ from jolvek.store import db
 from jolvek.web import create_app
 from jolvek.web.settings import Settings
 from jolvek.web.view import pdf
+from jolvek.web.view.dates import day
 
 CLUB = 14
 PAPERS = {
@@ -90,4 +91,4 @@ def test_a_paper_is_tagged_named_dated_and_large_enough(read, way, named):
         small = [x for x in sizes(page) if x[0] < 7.9]
         assert not small, small[:5]
     if named:
-        assert date.today().isoformat() in paper.pages[0].extract_text()
+        assert day(date.today()) in paper.pages[0].extract_text()

@@ -16,7 +16,8 @@ from jolvek.store.due_list import Line
 from jolvek.store.recalls import Holder
 from jolvek.store.shop import Shop
 from jolvek.web.pages.sending import ADDRESS, NOBODY, stamp
-from jolvek.web.view.display import day, language_of_shop
+from jolvek.web.view.dates import day
+from jolvek.web.view.display import language_of_shop
 from jolvek.web.view.language import speaking, tr
 
 

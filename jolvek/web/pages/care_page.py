@@ -23,6 +23,7 @@ from jolvek.store.service_faults import ServiceFault
 from jolvek.store.shop import Shop
 from jolvek.store.spares import SpareKept, Swap
 from jolvek.web.pages.battery_page import Battery, battery
+from jolvek.web.view.dates import day
 from jolvek.web.view.display import counted
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
@@ -118,7 +119,7 @@ def _answer(found: list[Due], began: date | None) -> str:
         return tr("*%(pressing)s* of care due.", pressing=counted(len(pressing), "step"))
     soonest = min((d.on for d in found if d.on), default=None)
     return tr("Nothing is due.") + (
-        tr(" Next on *%(isoformat)s*.", isoformat=soonest.isoformat()) if soonest else ""
+        tr(" Next on *%(isoformat)s*.", isoformat=day(soonest)) if soonest else ""
     )
 
 

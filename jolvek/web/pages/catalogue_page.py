@@ -19,7 +19,7 @@ from jolvek.web.drawings.product_drawing import product_view
 from jolvek.web.pages.product_facts import Facts, follows, missing
 from jolvek.web.view.display import Units, counted
 from jolvek.web.view.language import decimal, figure, tr
-from jolvek.web.view.words import plain_value
+from jolvek.web.view.words import field_change, plain_value
 
 COLUMNS = {
     "motors": (
@@ -225,7 +225,7 @@ def differences(change: store.Change) -> tuple[str, ...]:
     """What a change changed, in words."""
     a, b = change.before or {}, change.after or {}
     return tuple(
-        f"{key}: {shelf_csv.cell(a.get(key)) or 'none'} → {shelf_csv.cell(b.get(key)) or 'none'}"
+        field_change((key, shelf_csv.cell(a.get(key)), shelf_csv.cell(b.get(key))))
         for key in sorted({*a, *b})
         if a.get(key) != b.get(key)
     )

@@ -34,7 +34,8 @@ from jolvek.web.pages.offer_lines import (
 from jolvek.web.pages.offer_page import offer_page
 from jolvek.web.pages.offer_years import years
 from jolvek.web.view import language
-from jolvek.web.view.display import Units, amount_of, long_date, long_hours
+from jolvek.web.view.dates import long_date
+from jolvek.web.view.display import Units, amount_of, long_hours
 from jolvek.web.view.figures import fig
 from jolvek.web.view.language import tr
 from jolvek.web.view.rates import digits_of

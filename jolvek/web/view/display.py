@@ -3,12 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import UTC, date, datetime
 from decimal import Decimal
 from math import isinf
-from zoneinfo import ZoneInfo
 
-from babel.dates import format_date
 from babel.numbers import format_currency, get_currency_precision, get_group_symbol
 from flask import session
 from markupsafe import Markup, escape
@@ -255,46 +252,3 @@ def band(share: float) -> str:
     '± 12\xa0%'
     """
     return f"±\u00a0{100 * share:.0f}\u00a0%".replace("±\u00a0", "± ")
-
-
-def _local(at: str) -> datetime:
-    """A time as kept (UTC, or without zone as 0.5 kept it) in the shop's time zone."""
-    moment = datetime.fromisoformat(at)
-    moment = moment if moment.tzinfo else moment.replace(tzinfo=UTC)
-    zone = data.shop().time_zone
-    return moment.astimezone(ZoneInfo(zone) if zone else None)
-
-
-def day(on: date | str) -> str:
-    """A day (a date, or its ISO text) as the language of the page writes it.
-
-    >>> day("2026-11-26")
-    '26 Nov 2026'
-    """
-    result = date.fromisoformat(on) if isinstance(on, str) else on
-    return str(format_date(result, "medium", locale=DATES[language.current()]))
-
-
-def clock(hours: float) -> str:
-    """Hours since a midnight as a clock shows them.
-
-    >>> clock(9.5), clock(26.25)
-    ('09:30', '02:15')
-    """
-    minutes = round(60 * hours)
-    return f"{minutes // 60 % 24:02d}:{minutes % 60:02d}"
-
-
-def clock_time(at: str) -> str:
-    """The clock time of a moment as kept, where the shop is."""
-    return _local(at).strftime("%H:%M")
-
-
-def date_time(at: str) -> str:
-    """Date and clock time of a moment as kept, where the shop is."""
-    return _local(at).strftime("%Y-%m-%d %H:%M")
-
-
-def long_date(day: date) -> str:
-    """A date in words, as 5 July 2026, in the language of the shop's dates."""
-    return format_date(day, "long", locale=locale_of_page())

@@ -11,6 +11,7 @@ from jolvek.core.hydro.hull import FACTORS, Hull
 from jolvek.core.predict.doubt import Doubt
 from jolvek.core.predict.likelihood import CONFIDENCE
 from jolvek.core.trial.family import OF_ITS_KIND
+from jolvek.web.view.dates import day
 from jolvek.web.view.display import Units, about, band
 from jolvek.web.view.language import tr
 
@@ -40,12 +41,12 @@ def tried_text(hull: Hull) -> str:
     >>> tried_text(Hull("kayak", 3.7, 0.78, 34))
     'not yet tried on the water'
     >>> tried_text(Hull("kayak", 3.7, 0.78, 34, tried_on="2026-07-01"))
-    'tried on the water, 2026-07-01'
+    'tried on the water, 1 Jul 2026'
     """
     if hull.tried_on.endswith(OF_ITS_KIND):
         return tr("not yet tried, going by %(tried_on)s", tried_on=hull.tried_on)
     if hull.tried_on:
-        return tr("tried on the water, %(tried_on)s", tried_on=hull.tried_on)
+        return tr("tried on the water, %(tried_on)s", tried_on=day(hull.tried_on))
     plain = all(getattr(hull, name) == 1.0 for name in FACTORS)
     return tr("not yet tried on the water") if plain else tr("tried on the water")
 

@@ -15,7 +15,8 @@ from markupsafe import Markup
 from jolvek.core.base.units import hours
 from jolvek.core.job.figures import Figure, figure
 from jolvek.core.job.job_setup import JobSetup
-from jolvek.web.view.display import Units, clock, kwh, money
+from jolvek.web.view.dates import clock
+from jolvek.web.view.display import Units, kwh, money
 from jolvek.web.view.doubt_words import manages
 from jolvek.web.view.language import decimal
 

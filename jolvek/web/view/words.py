@@ -75,6 +75,18 @@ def key_words(key: str) -> str:
     return tr(bare.replace("_", " "))
 
 
+def field_change(change: tuple[str, str, str]) -> str:
+    """What a field of a product was and is, in words with its unit.
+
+    >>> field_change(("mass_kg", "12", ""))
+    'mass, kg: 12 → –'
+    """
+    key, was, now = change
+    unit = key_unit(key)
+    name = f"{key_words(key)}, {unit}" if unit else key_words(key)
+    return f"{name}: {was or '–'} → {now or '–'}"
+
+
 def plain_value(value: object) -> str:
     """A product's figure or word for a table."""
     if value is None or value == "" or value == ():
