@@ -96,7 +96,7 @@ def test_a_live_trial_is_followed_and_used(page, fitted_server):
     page.get_by_role("button", name="Stop listening").click()
     expect(page.locator("#live-now")).not_to_contain_text("Steady")
     page.get_by_role("button", name="Use it for this boat").click()
-    expect(page.locator("main")).to_contain_text("every page goes by it")
+    expect(page.locator("main")).to_contain_text("used on every page")
     page.get_by_role("button", name="Back to untried").click()
     expect(page.locator(".flash")).to_contain_text("untried again")
     boat.close()

@@ -109,11 +109,7 @@ def due(
         elif c.kind == "months":
             on = add_months(last or began, int(c.every))
             on = _laid_up(on, c, season) if c.at == LAID_UP else on
-            text = (
-                msg("last done %(isoformat)s", isoformat=last.isoformat())
-                if last
-                else msg("not done yet")
-            )
+            text = msg("last done %(isoformat)s", isoformat=last) if last else msg("not done yet")
             out.append(Due(c, on, state_on(on, today), text))
         elif c.kind == "date":
             out.append(_by_season(c, began, last, season, today))
@@ -136,7 +132,7 @@ def _by_shelf(s: Spare, today: date) -> Due:
         care,
         s.good_to,
         state_on(s.good_to, today),
-        msg("good to %(isoformat)s", isoformat=s.good_to.isoformat()),
+        msg("good to %(isoformat)s", isoformat=s.good_to),
     )
 
 

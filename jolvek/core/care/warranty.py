@@ -42,9 +42,7 @@ def verdict(on: date, warranty_to: date | None, damage: bool, new_months: int) -
     if on <= warranty_to:
         text = msg(
             "Under warranty to %(isoformat)s: claim it from the supplier.",
-            isoformat=warranty_to.isoformat(),
+            isoformat=warranty_to,
         )
         return Verdict("warranty", text, warranty_to)
-    return Verdict(
-        "paid", msg("Its warranty ended on %(isoformat)s.", isoformat=warranty_to.isoformat()), own
-    )
+    return Verdict("paid", msg("Its warranty ended on %(isoformat)s.", isoformat=warranty_to), own)

@@ -22,7 +22,7 @@ from jolvek.web.forms.reader import Reader
 from jolvek.web.saving import now
 from jolvek.web.shared import Frame, conn, form_id, frame, stored_or_404, who
 from jolvek.web.stations.aftercare import back, past_day, show_page
-from jolvek.web.view import display, photos
+from jolvek.web.view import display, language, photos
 from jolvek.web.view.language import tr
 
 bp = Blueprint("after_parts", __name__, url_prefix="/enquiry/<int:enquiry_id>/aftercare/parts")
@@ -111,7 +111,7 @@ def part(enquiry_id: int) -> Any:
             old.number if old else "",
             form.get("new_number", "").strip(),
             form.get("part_why", "").strip(),
-            v.text,
+            str(language.shown(v.text)),
             0.0 if cost is None else cost,
             who(),
         )
@@ -119,7 +119,7 @@ def part(enquiry_id: int) -> Any:
             spares.swap(c, enquiry_id, record, v.new_to.isoformat() if v.new_to else "", now())
     except JolvekError as error:
         return show_page(enquiry_id, {"part": str(error)}, 422)
-    flash(f"{v.text} {HEED}")
+    flash(f"{language.shown(v.text)} {tr(HEED)}")
     return back(enquiry_id, "#parts")
 
 

@@ -9,10 +9,12 @@ import json
 import re
 from collections.abc import Iterator
 from contextlib import contextmanager
+from datetime import date
 from functools import cache
 from pathlib import Path
 from typing import Any
 
+from babel.dates import format_date
 from babel.lists import format_list
 from flask import g, has_request_context
 from markupsafe import Markup
@@ -111,10 +113,15 @@ def capital(text: str) -> str:
 
 
 def _filling(values: dict[str, Any]) -> dict[str, Any]:
-    """What fills the places of a message: figures, bare or with
-    their unit, have the language's decimal sign.
+    """What fills the places of a message: figures, bare or with their unit, have the language's
+    decimal sign; days are written as it writes them.
     """
-    return {k: figure(shown(v)) for k, v in values.items()}
+    return {k: _day(v) if isinstance(v, date) else figure(shown(v)) for k, v in values.items()}
+
+
+def _day(on: date) -> str:
+    locale = current()
+    return str(format_date(on, "medium", locale="en_GB" if locale == "en" else locale))
 
 
 def listed(items: list[str]) -> str:
