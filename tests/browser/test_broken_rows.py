@@ -41,5 +41,5 @@ def test_a_broken_enquiry_is_mended_where_it_stands(page, broken_server):
     expect(kept(page)).to_be_visible()
     page.reload()
     expect(result).to_have_count(0)
-    page.get_by_role("button", name="Take A off").click()
+    page.get_by_role("button", name="Remove A").click()
     expect(page.get_by_text("Setup A cannot be read")).to_have_count(0)
