@@ -1,5 +1,5 @@
-"""Faults that a review planted and no test saw: the year of a number, pruned versions, energy over
-gaps, cables of two runs.
+"""Planted faults that no test saw: the year of a number, pruned versions, energy over gaps, cables
+of two runs, a spare fuse.
 """
 
 from dataclasses import replace
@@ -7,8 +7,10 @@ from dataclasses import replace
 import pytest
 
 from jolvek.core.electric.wire_sizes import Cable
+from jolvek.core.fit.checklist import sheet
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.materials import LUGS_A_WIRE, materials
+from jolvek.core.hydro.water import Water
 from jolvek.core.products.rates import Rates
 from jolvek.core.trial.segments import Sample
 from jolvek.store import enquiries, offers, trials, versions
@@ -59,3 +61,10 @@ def test_a_cable_of_two_runs_is_twice_the_metres_and_lugs():
     assert two["Cable"] == pytest.approx([2 * x for x in one["Cable"]], abs=0.11)
     assert two["Lugs"] == [2 * x for x in one["Lugs"]]
     assert one["Lugs"] == [LUGS_A_WIRE * len(netlist.wires)]
+
+
+def test_what_goes_along_has_a_fuse_where_there_is_one_and_an_anode_in_salt_water():
+    fitted = sample_fitted()
+    fresh = replace(fitted, need=replace(fitted.need, water=Water("fresh")))
+    assert {"one fuse of each rating", "keys", "anode"} <= set(sheet(fitted).spares)
+    assert "anode" not in sheet(fresh).spares and "one fuse of each rating" in sheet(fresh).spares
