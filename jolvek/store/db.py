@@ -54,8 +54,14 @@ def shut_to_others(data: Path) -> None:
 
 
 def _open(path: str, uri: bool = False) -> sqlite3.Connection:
-    more = {"isolation_level": None, "check_same_thread": False, "uri": uri}
-    conn = sqlite3.connect(path, timeout=BUSY_S, factory=once.Connection, **more)  # type: ignore[arg-type]
+    conn = sqlite3.connect(
+        path,
+        timeout=BUSY_S,
+        isolation_level=None,
+        check_same_thread=False,
+        uri=uri,
+        factory=once.Connection,
+    )
     conn.row_factory = sqlite3.Row
     return conn
 
@@ -163,11 +169,8 @@ def _apply(conn: sqlite3.Connection, steps: list[tuple[int, str]]) -> None:
 
 
 def _rows_by_table(conn: sqlite3.Connection) -> dict[str, int]:
-    counted = (f'SELECT count(*) FROM "{x}"' for x in rebuild.tables(conn))
-    return {
-        x: conn.execute(sql).fetchone()[0]
-        for x, sql in zip(rebuild.tables(conn), counted, strict=True)
-    }
+    names = rebuild.tables(conn)
+    return {x: conn.execute(f'SELECT count(*) FROM "{x}"').fetchone()[0] for x in names}
 
 
 def _check_nothing_lost(conn: sqlite3.Connection, before: dict[str, int]) -> None:

@@ -209,6 +209,13 @@ def test_old_weights_take_none_of_a_colleagues_back(owner, conn):
     kept = Forms(owner.get("/enquiry/5/shortlist").get_data(as_text=True))
     fields = next(f["fields"] for f in kept.forms if "w_price" in f["fields"])
     assert (fields["w_price"], fields["w_range"]) == ("5", "4")
+    asked = owner.post(action, data=form | {"w_price": "1"})
+    assert asked.status_code == 422
+    mine = next(f for f in Forms(asked.get_data(as_text=True)).forms if FILLED in f["fields"])
+    assert owner.post(unescape(mine["action"]), data=mine["fields"]).status_code == 303
+    kept = Forms(owner.get("/enquiry/5/shortlist").get_data(as_text=True))
+    fields = next(f["fields"] for f in kept.forms if "w_price" in f["fields"])
+    assert (fields["w_price"], fields["w_range"]) == ("1", "4")
 
 
 def test_a_price_list_is_written_as_its_preview_showed_it(owner, conn):
@@ -242,3 +249,12 @@ def test_a_damaged_form_is_refused_in_a_sentence(owner):
     form = of(owner, "/settings", "/settings") | {FILLED: "{"}
     answer = owner.post("/settings", data=form)
     assert answer.status_code == 422 and "load the page again" in answer.text
+
+
+def test_a_setup_that_a_colleague_put_on_the_offer_stays_on_it(owner):
+    """A box that was empty when the older page was filled."""
+    address = "/enquiry/5/offer"
+    answer = twice(owner, address, address, {"letter_B": "B"}, {"deposit": "40"})
+    assert answer.status_code == 303
+    kept = of(owner, address, address)
+    assert (kept["letter_A"], kept["letter_B"], kept["deposit"]) == ("A", "B", "40")

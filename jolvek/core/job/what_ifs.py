@@ -64,8 +64,8 @@ def _aged(job: JobSetup) -> JobSetup:
 
 def _wind(job: JobSetup) -> JobSetup:
     day = replace(job.need.day, wind_m_s=job.need.day.wind_m_s + MORE_WIND_M_S)
-    legs = tuple(
-        replace(x, wind_m_s=x.wind_m_s + MORE_WIND_M_S) if x.wind_m_s > 0 else x for x in day.legs
+    legs = tuple(  # wind that helps stays as it is
+        replace(x, wind_m_s=x.wind_m_s + MORE_WIND_M_S) if x.wind_m_s >= 0 else x for x in day.legs
     )
     need = replace(job.need, day=replace(day, legs=legs))
     return replace(job, fitted=replace(job.fitted, need=need))

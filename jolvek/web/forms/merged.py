@@ -77,8 +77,12 @@ def merged(form: Form, now: Values, labels: Mapping[str, str] | None = None) -> 
     """
     base = _base(form.get(FILLED, ""))
     out, clashes = MultiDict(form), []
-    for name, was in base.items():
-        mine, theirs = _texts(form.getlist(name)), _texts(now.get(name, ""))
+    for name in dict.fromkeys([*base, *now]) if base else ():
+        was, mine, theirs = (
+            base.get(name, ()),
+            _texts(form.getlist(name)),
+            _texts(now.get(name, "")),
+        )
         if mine == theirs or theirs == was:
             continue
         if mine == was:

@@ -167,7 +167,10 @@ def save(enquiry_id: int) -> Any:
     letters, digits = [p.letter for p in f.pinned], digits_of(data.shop().currency)
     with transaction(conn()) as c:
         before, _ = _draft(f)
-        lines_off = [*before.line_discounts, *(x[len(LINE) :] for x in request.form if LINE in x)]
+        lines_off = [
+            *before.line_discounts,
+            *(x.removeprefix(LINE) for x in request.form if x.startswith(LINE)),
+        ]
         as_is = draft_form.values(before, lines_off, spoken_to(enquiry_id))
         form = merged(request.form, as_is, draft_form.LABELS)
         draft, refused = draft_form.read(form, letters, before, data.shop(), digits)

@@ -96,7 +96,7 @@ def keep_weights(enquiry_id: int) -> Any:
     if refused:
         abort(422, refused[0])
 
-    form = MultiDict({**request.form, FILLED: request.args.get(FILLED, "")})
+    form = MultiDict({FILLED: request.args.get(FILLED, ""), **request.form})
 
     def weighed(e: Enquiry) -> Enquiry:
         kept_form = merged(form, weight_values(e.need), WEIGHT_LABELS)

@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 
 from jolvek import demo
+from jolvek.core.enquiry.need import Leg
 from jolvek.core.job.changes import changes
 from jolvek.core.job.job_setup import of_fitted
 from jolvek.core.job.what_ifs import WHAT_IFS, what_if
@@ -44,3 +45,10 @@ def test_a_longer_shaft_hangs_the_propeller_deeper_and_a_pole_has_none(job):
     moved = {x.key: x for x in changes(job, longer).figures}
     assert (longer == job) is (job.fitted.shaft_m is None)
     assert longer == job or moved["leg.hub"].after.value > moved["leg.hub"].before.value
+
+
+def test_more_wind_is_against_legs_that_had_none_and_leaves_those_it_helps(job):
+    legs = (Leg("out", 1.5, 2000.0, wind_m_s=-3.0), Leg("home", 1.5, 2000.0))
+    need = replace(job.need, day=replace(job.need.day, legs=legs))
+    windy = what_if(replace(job, fitted=replace(job.fitted, need=need)), "wind").need.day.legs
+    assert windy[0].wind_m_s == -3.0 and windy[1].wind_m_s == pytest.approx(10 * 1852 / 3600)
