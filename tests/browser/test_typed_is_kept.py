@@ -130,6 +130,35 @@ def test_a_bay_filled_by_tab_is_no_clash_and_no_refusal(page, fitted_server):
     assert set(answers) == {200}
 
 
+def test_a_page_made_before_a_save_that_was_answered_since_shows_what_was_saved(
+    page, fitted_server
+):
+    held = []
+
+    def keep_back(route):
+        if route.request.method == "POST" and route.request.headers.get("hx-request"):
+            held.append(route)
+        elif route.request.method == "GET":
+            older = route.fetch()
+            for post in held:
+                post.fulfill(response=post.fetch())
+            page.wait_for_timeout(500)
+            route.fulfill(response=older)
+        else:
+            route.abort()
+
+    page.goto(f"{fitted_server}/enquiry/6/boat")
+    page.route("**/enquiry/6/boat", keep_back)
+    page.get_by_role("textbox", name="Gear", exact=True).fill("43")
+    while not held:
+        page.wait_for_timeout(50)
+    page.reload()
+    page.unroute("**/enquiry/6/boat")
+    expect(page.get_by_role("textbox", name="Gear", exact=True)).to_have_value("43")
+    page.reload()
+    expect(page.get_by_role("textbox", name="Gear", exact=True)).to_have_value("43")
+
+
 @pytest.mark.parametrize("boxes", [2, 4])
 def test_what_was_typed_just_before_a_reload_is_there_again(page, fitted_server, boxes):
     """A bay that is not finished too, which the server cannot keep."""

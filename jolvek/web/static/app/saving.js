@@ -12,6 +12,7 @@ const saving = {
   waiting: null,
   shown: null,
   touched: new Map(), // fields changed since they were last saved, by name: number of the change
+  atParting: new Map(), // the same when the next page was asked for
   posts: 0, // saves of other parts of the page that are under way
   stuck: false // the session is over, or there is no connection
 };
@@ -254,15 +255,17 @@ function fillLive(form) {
 }
 
 // What is not saved when the page goes is sent on the way, and stays for the next page to see: the
-// same form opened again holds it.
+// same form opened again holds it. The next page may have been made before a save that was answered
+// since, so what was open when it was asked for counts as well.
 function stash() {
   const {
     form
   } = saving;
   if (!form) return;
   const key = STASH + new URL(form.action).pathname;
-  if (!saving.touched.size) return;
-  const fields = [...saving.touched.keys()].filter((name) => name !== "csrf_token")
+  const open = new Set([...saving.atParting.keys(), ...saving.touched.keys()]);
+  if (!open.size) return;
+  const fields = [...open].filter((name) => name !== "csrf_token")
     .map((name) => [name, new FormData(form).getAll(name)]);
   sessionStorage.setItem(key, JSON.stringify({
     page: form.elements.page.value,
@@ -358,5 +361,8 @@ document.addEventListener("htmx:after:request", (event) => {
 });
 document.addEventListener("htmx:error", (event) => {
   tellAsked(event, tr("Not answered: no connection."));
+});
+window.addEventListener("beforeunload", () => {
+  saving.atParting = new Map(saving.touched);
 });
 window.addEventListener("pagehide", stash);
