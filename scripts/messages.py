@@ -56,7 +56,7 @@ CUSTOMERS = re.compile(
     r"|desk/(customer|ask)\.py|stations/boat_page|forms/(first_word_form|chosen)"
     r"|view/(doubt_words|display|worked|what_if|followed)"
     r"|drawings/(boat_drawing|pictures|years_chart|day_chart|charts|signature)"
-    r"|core/(day|deal|job)/|core/care/(due|steps)\.py"
+    r"|core/(day|deal|job)/|shop/answers|core/care/(due|steps)\.py"
     r"|core/fit/(handover|controls|mounting_work|checklist|materials)\.py"
     r"|core/predict/(claims|likelihood|performance)|core/electric/(bank|chemistry)"
 )

@@ -15,9 +15,10 @@ ALLOWED = {
     "formats": {"core", "formats"},
     "store": {"core", "store"},
     "standins": {"core", "formats", "standins"},
-    "demo": {"core", "formats", "store", "demo"},
-    "web": {"core", "formats", "store", "standins", "demo", "web"},
-    "cli": {"core", "formats", "store", "standins", "demo", "web", "cli"},
+    "shop": {"core", "store", "standins", "shop"},
+    "demo": {"core", "formats", "store", "shop", "demo"},
+    "web": {"core", "formats", "store", "shop", "standins", "demo", "web"},
+    "cli": {"core", "formats", "store", "shop", "standins", "demo", "web", "cli"},
 }
 CORE = (
     "base rules hydro electric products predict enquiry fit match day deal job trial care assort"
@@ -108,3 +109,75 @@ def test_the_picture_of_the_core_shows_its_arrows():
     text = (ROOT.parent / "docs" / "architecture.md").read_text(encoding="utf-8")
     drawn = set(re.findall(r"^  (\w+) --> (\w+)$", text, re.M))
     assert {a for a in drawn if a[0] in CORE} == arrows()
+
+
+WRITES = re.compile(r"\s*(INSERT|UPDATE|DELETE|REPLACE|VACUUM)\b")
+OPENS = {"db.ready", "db.migrate"}  # to open a database is no act of the shop
+
+
+def called(tree: ast.AST, names: dict[str, str]) -> set[str]:
+    """What a tree reads or calls of imported modules, as module.function."""
+    out = set()
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load) and node.id in names:
+            out.add(names[node.id])
+        elif isinstance(node, ast.Attribute) and isinstance(node.value, ast.Name):
+            if node.value.id in names:
+                out.add(f"{names[node.value.id]}.{node.attr}")
+    return out
+
+
+def from_store(tree: ast.AST) -> dict[str, str]:
+    """The names that a module has from the store, with what they are there."""
+    return {
+        alias.asname or alias.name: f"{node.module}.{alias.name}".removeprefix("jolvek.store.")
+        for node in ast.walk(tree)
+        if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("jolvek.store")
+        for alias in node.names
+    }
+
+
+def writing() -> set[str]:
+    """The functions of the store that write, themselves or by another."""
+    calls: dict[str, set[str]] = {}
+    found = {"db.transaction"}
+    for path in (ROOT / "store").glob("*.py"):
+        tree = ast.parse(path.read_text(encoding="utf-8"))
+        own = {n.name: f"{path.stem}.{n.name}" for n in tree.body if isinstance(n, ast.FunctionDef)}
+        texts = {
+            n.targets[0].id: n
+            for n in tree.body
+            if isinstance(n, ast.Assign) and isinstance(n.targets[0], ast.Name)
+        }
+        sql = {name for name, n in texts.items() if has_sql(n)}
+        for node in tree.body:
+            if isinstance(node, ast.FunctionDef):
+                mine = own[node.name]
+                calls[mine] = called(node, {**from_store(tree), **own})
+                reads = {x.id for x in ast.walk(node) if isinstance(x, ast.Name)}
+                if has_sql(node) or reads & sql:
+                    found.add(mine)
+    while more := {f for f, uses in calls.items() if uses & found} - found:
+        found |= more
+    return found
+
+
+def has_sql(tree: ast.AST) -> bool:
+    texts = (n.value for n in ast.walk(tree) if isinstance(n, ast.Constant))
+    return any(isinstance(x, str) and WRITES.match(x) for x in texts)
+
+
+def test_only_the_shop_writes_through_the_store():
+    """Web, commands and demo act by jolvek/shop, which checks inside the transaction."""
+    writes, broken = writing() - OPENS, {}
+    for path in FILES:
+        if path.relative_to(ROOT).parts[0] in ("web", "cli", "demo"):
+            tree = ast.parse(path.read_text(encoding="utf-8"))
+            bad = called(tree, from_store(tree)) & writes
+            broken |= {name(path): bad} if bad else {}
+    assert broken == {} and len(writes) > 100
+
+
+def test_the_shop_knows_no_web():
+    for path in (ROOT / "shop").glob("*.py"):
+        assert not {n.split(".")[0] for n in imports(path)} & {"flask", "jinja2", "werkzeug"}

@@ -114,15 +114,14 @@ def wholesale_shelf(each: int, kinds: str = "motors batteries mounts", seed: int
 def _wholesale(say: Callable[[str], None]) -> None:
     """What a large catalogue costs: the command as a process, and the first answers of pages."""
     from jolvek.formats import enquiry_file, shelf_file
+    from jolvek.shop import By, catalogue
     from jolvek.store import db
-    from jolvek.store import shelf as store
+    from jolvek.store.shelf import KINDS
     from jolvek.web import create_app
     from jolvek.web.demo_shop import shop
 
     made = wholesale_shelf(1700)
-    say(
-        "A wholesaler's catalogue of 5,100 products and more (wanted: 10 CPU s, 1 GB; page 2 CPU s)"
-    )
+    say("A wholesaler's catalogue, 5,100 products and more (wanted: 10 CPU s, 1 GB; page 2 CPU s)")
     with tempfile.TemporaryDirectory() as folder:
         path, enquiry = Path(folder) / "shelf.json", Path(folder) / "enquiry.json"
         path.write_text(json.dumps(shelf_file.write(made)))
@@ -133,8 +132,10 @@ def _wholesale(say: Callable[[str], None]) -> None:
         cpu, mb = used.ru_utime + used.ru_stime, used.ru_maxrss / 1024
         say(f"  jolvek match                  {cpu:8.1f} CPU s, {mb:.0f} MB")
         settings = shop(Path(folder) / "shop")
-        with closing(db.connect(settings.database)) as conn, db.transaction(conn):
-            store.add_all(conn, replace(made, panels=(), accessories=(), boats=()))
+        with closing(db.connect(settings.database)) as conn:
+            few = replace(made, panels=(), accessories=(), boats=())
+            all_of = [(kind, x) for kind in KINDS for x in getattr(few, kind)]
+            catalogue.take_in(conn, By("", "2026-11-01T08:00:00"), lambda _: ((), all_of, "all"))
         client = create_app(settings).test_client()
         client.get("/rules")
         for page in ("/", "/enquiry/4/shortlist", "/enquiry/4/shortlist", "/enquiry/4/by-hand"):

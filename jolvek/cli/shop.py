@@ -92,6 +92,7 @@ def read_late(modules: tuple[str, ...] = LATE) -> None:
 
 def _first_owner(settings: Any, host: str, port: int) -> None:
     """Say the one-time address of a shop without an owner; refuse to be open to others so."""
+    from jolvek import shop
     from jolvek.store import db, people
 
     if settings.demo:
@@ -106,7 +107,7 @@ def _first_owner(settings: Any, host: str, port: int) -> None:
                 f"host: nobody owns this shop yet, so it does not listen on {host};"
                 " make an owner first: jolvek owner NAME"
             )
-        token = people.invite(conn, None, datetime.now(UTC))
+        token = shop.people.invite(conn, None, datetime.now(UTC))
     click.echo(
         f"Nobody owns this shop yet. Within two days, once, on this machine:"
         f" http://{host}:{port}/welcome/{token}"
@@ -163,7 +164,8 @@ def owner(name: str, shown: str | None, data: Path | None) -> None:
 
     Example: jolvek owner marit --shown "Marit Ferrow"
     """
-    from jolvek.store import db, people
+    from jolvek import shop
+    from jolvek.store import db
     from jolvek.web.accounts import passwords
 
     folder = _own(data)
@@ -172,13 +174,8 @@ def owner(name: str, shown: str | None, data: Path | None) -> None:
     hashed = passwords.kept(word, name, "")
     with closing(db.connect(folder / "jolvek.db")) as conn:
         db.migrate(conn)
-        with db.transaction(conn) as c:
-            found = people.by_name(c, name)
-            at = datetime.now(UTC).isoformat(timespec="microseconds")
-            number = found.id if found else people.add(c, name, shown or name, "owner", at)
-            people.set_role(c, number, "owner", True)
-            people.set_password(c, number, hashed)
-            people.set_second_factor(c, number, "")
+        at = datetime.now(UTC).isoformat(timespec="microseconds")
+        shop.people.make_owner(conn, at, name, shown or name, hashed)
     click.echo(f"{shown or name} may sign in as owner.")
 
 

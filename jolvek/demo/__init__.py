@@ -7,12 +7,10 @@ from __future__ import annotations
 import sqlite3
 from importlib import resources
 
+from jolvek import shop
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.products.shelf import Shelf
 from jolvek.formats import enquiry_file, shelf_file
-from jolvek.store import enquiries as enquiry_store
-from jolvek.store import shelf as shelf_store
-from jolvek.store.db import transaction
 
 DEALER = "Ferrowick Slip, Merrel Sound"
 
@@ -35,13 +33,5 @@ def fill(conn: sqlite3.Connection) -> bool:
     """Put shelf and enquiries into an empty database, dated so that the list has an order; whether
     it was empty.
     """
-    with transaction(conn):
-        if (
-            conn.execute("SELECT count(*) FROM enquiry").fetchone()[0]
-            or conn.execute("SELECT count(*) FROM motor").fetchone()[0]
-        ):
-            return False
-        shelf_store.add_all(conn, shelf())
-        for i, e in enumerate(enquiries()):
-            enquiry_store.add(conn, e, f"2026-11-{20 - i:02d}T09:{10 + 7 * i:02d}:00")
-    return True
+    asked = [(f"2026-11-{20 - i:02d}T09:{10 + 7 * i:02d}:00", e) for i, e in enumerate(enquiries())]
+    return shop.exchange.fill_empty(conn, shelf(), asked)

@@ -7,8 +7,9 @@ from dataclasses import replace
 from datetime import date
 from typing import Any
 
-from jolvek import demo
+from jolvek import demo, shop
 from jolvek.core.enquiry.enquiry import Enquiry
+from jolvek.core.fit.as_set import AsSet
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.match.matching import Match, match
 from jolvek.core.match.picks import picks
@@ -16,8 +17,7 @@ from jolvek.core.match.whole import parts_of
 from jolvek.core.products.shelf import Item
 from jolvek.core.trial.runs import Run
 from jolvek.demo import in_service
-from jolvek.store import enquiries, jobs, setups, shop, trials
-from jolvek.store.db import transaction
+from jolvek.shop import By
 from jolvek.store.shop import Shop
 
 # of the demo's enquiries, title, customer, stage, how many setups are pinned
@@ -58,48 +58,48 @@ SLOWER, STREAM_M_S = 0.96, 0.2
 
 def _tried(conn: sqlite3.Connection, number: int, f: Fitted) -> None:
     """A sea trial: a little slower than promised."""
-    at, family = "2026-11-07T13:00:00+00:00", f.need.hull.family
-    trial = trials.begin(conn, number, "A", family, "Ivar Brekk", at)
+    by = By("Ivar Brekk", "2026-11-07T13:00:00+00:00")
+    trial = shop.trials.begin(conn, by, number, "A", f.need.hull.family)
     for share in RUN_AT:
         power = share * f.performance.power_limit_w
         speed = SLOWER * float(f.performance.speed_at_w(power))
         for heading, sign in (("out", 1), ("back", -1)):
-            run = Run(power, speed + sign * STREAM_M_S, heading, at)
-            trials.add_run(conn, trial, f"demo-{share}-{heading}", run, "typed")
+            run = Run(power, speed + sign * STREAM_M_S, heading, by.at)
+            shop.trials.add_runs(conn, trial.id, (run,), "typed", f"demo-{share}-{heading}")
 
 
-def _pin(conn: sqlite3.Connection, number: int, found: Match, index: int) -> None:
+def _pin(conn: sqlite3.Connection, by: By, number: int, found: Match, index: int) -> None:
     motor, battery, mount, charger, series, parallel, shaft = parts_of(found, index)
     parts: dict[str, Item[Any]] = {"motor": motor, "battery": battery, "mount": mount}
     parts |= {"charger": charger} if charger else {}
-    setups.pin(conn, number, parts, series, parallel, shaft)
+    shop.setups.pin(conn, by, number, parts, (series, parallel, shaft), AsSet())
 
 
 def add(conn: sqlite3.Connection) -> None:
     """Put the jobs into a database that holds the demo's shelf; the first setup is in hand."""
     shelf, known = demo.shelf(), demo.enquiries()
-    with transaction(conn):
-        shop.save(conn, OWN, Shop())
-        for day, (which, title, customer, stage, pins) in enumerate(JOBS):
-            made = replace(known[which], title=title, customer=customer)
-            if title == FOR_HIRE:
-                made = replace(made, need=replace(made.need, day=replace(made.need.day, **HIRE)))
-            number = enquiries.add(conn, made, f"2026-11-{14 - 2 * day:02d}T10:20:00")
-            found = match(made.need, shelf)
-            best = list(dict.fromkeys(p.index for p in picks(found)))
-            for index in best[:pins]:
-                _pin(conn, number, found, index)
-            setups.choose(conn, number, "A")
-            if stage == "delivered":
-                fitted = Fitted(made.need, *parts_of(found, best[0]))
-                _tried(conn, number, fitted)
-                in_service.sailed(conn, number, fitted)
-                in_service.failed(conn, number, fitted, "vibrates", date(2026, 7, 12))
-            enquiries.set_stage(conn, number, stage, f"2026-11-{15 - 2 * day:02d}T16:40:00")
-            if title == TWO_BOATS:
-                jobs.add_boat(conn, number, f"2026-11-{14 - 2 * day:02d}T10:50:00")
-            if title == FOR_HIRE:
-                _fleet(conn, made, found, best[0])
+    shop.settings.change(conn, {}, lambda _: (OWN, None))
+    for day, (which, title, customer, stage, pins) in enumerate(JOBS):
+        made = replace(known[which], title=title, customer=customer)
+        if title == FOR_HIRE:
+            made = replace(made, need=replace(made.need, day=replace(made.need.day, **HIRE)))
+        by = By("", f"2026-11-{14 - 2 * day:02d}T10:20:00")
+        number = shop.enquiries.begin(conn, by, made)
+        found = match(made.need, shelf)
+        best = list(dict.fromkeys(p.index for p in picks(found)))
+        for index in best[:pins]:
+            _pin(conn, by, number, found, index)
+        shop.setups.choose(conn, by, number, "A")
+        if stage == "delivered":
+            fitted = Fitted(made.need, *parts_of(found, best[0]))
+            _tried(conn, number, fitted)
+            in_service.sailed(conn, number, fitted)
+            in_service.failed(conn, number, fitted, "vibrates", date(2026, 7, 12))
+        shop.offers.set_stage(conn, By("", f"2026-11-{15 - 2 * day:02d}T16:40:00"), number, stage)
+        if title == TWO_BOATS:
+            shop.boats.add_boat(conn, By("", f"2026-11-{14 - 2 * day:02d}T10:50:00"), number)
+        if title == FOR_HIRE:
+            _fleet(conn, made, found, best[0])
 
 
 def _fleet(conn: sqlite3.Connection, made: Enquiry, found: Match, index: int) -> None:
@@ -107,11 +107,13 @@ def _fleet(conn: sqlite3.Connection, made: Enquiry, found: Match, index: int) ->
     fitted, numbers = Fitted(made.need, *parts_of(found, index)), []
     for i, name in enumerate(LAUNCHES):
         launch = replace(made, title=name, mail="hire@ullmere.example")
-        number = enquiries.add(conn, launch, f"2026-10-{20 - i:02d}T09:00:00")
-        _pin(conn, number, found, index)
-        setups.choose(conn, number, "A")
+        by = By("", f"2026-10-{20 - i:02d}T09:00:00")
+        number = shop.enquiries.begin(conn, by, launch)
+        _pin(conn, by, number, found, index)
+        shop.setups.choose(conn, by, number, "A")
         in_service.sailed(conn, number, fitted, 6 + i)
-        enquiries.set_stage(conn, number, "delivered", f"2026-10-{21 - i:02d}T09:00:00")
+        delivered = By("", f"2026-10-{21 - i:02d}T09:00:00")
+        shop.offers.set_stage(conn, delivered, number, "delivered")
         numbers.append(number)
     in_service.failed(conn, numbers[0], fitted, "wet", date(2026, 6, 3))
     in_service.failed(conn, numbers[2], fitted, "vibrates", date(2026, 8, 20))

@@ -5,15 +5,16 @@ from __future__ import annotations
 import sqlite3
 from datetime import date, timedelta
 
+from jolvek import shop
 from jolvek.core.day.summed import run_day
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.handover import pieces
-from jolvek.store import bookings, care, handovers, service_faults, spares
+from jolvek.shop import By
+from jolvek.store import care, service_faults
 from jolvek.store.bookings import Booking
 from jolvek.store.care import Charge, Trip
 from jolvek.store.handovers import Serial
 from jolvek.store.service_faults import ServiceFault
-from jolvek.store.spares import SpareKept
 
 WHO = "Ivar Brekk"
 SEASONS = ((2025, 0.99), (2026, 0.95))  # capacity of the battery then
@@ -31,8 +32,8 @@ DONE = (
 )
 
 
-def _at(day: date) -> str:
-    return f"{day.isoformat()}T18:00:00+00:00"
+def _by(day: date) -> By:
+    return By(WHO, f"{day.isoformat()}T18:00:00+00:00")
 
 
 def sailed(conn: sqlite3.Connection, number: int, f: Fitted, every_days: int = 14) -> None:
@@ -41,51 +42,44 @@ def sailed(conn: sqlite3.Connection, number: int, f: Fitted, every_days: int = 1
     """
     full, day_run = f.bank.energy_wh, run_day(f)
     usual_w = day_run.energy_wh / day_run.hours
+    trips = []
     for year, capacity in SEASONS:
         day, n = date(year, *FIRST_DAY), 0
         while day <= date(year, 10, 10):
             depth = 0.35 + 0.05 * (n % 4)
             wh = round(depth * capacity * full * (1 + 0.01 * ((7 * n) % 5 - 2)))
             hours = round(wh / usual_w / (1.04 + 0.02 * (n % 3)), 2)
-            record = Trip(0, day.isoformat(), hours, wh, 0.95, 0.95 - depth, "", WHO, 16.0)
-            care.add_trip(conn, number, record, _at(day))
+            trips.append(Trip(0, day.isoformat(), hours, wh, 0.95, 0.95 - depth, "", WHO, 16.0))
             day, n = day + timedelta(days=every_days), n + 1
     plugged = Charge(0, "2026-10-09", round(0.6 * full), 0.45, 0.95, "", WHO)
-    care.add_charge(conn, number, plugged, _at(plugged.day))
     left = 0.46 - 0.1 * (number % 3)
     wh = round((0.9 - left) * 0.95 * full)
     last = Trip(0, "2026-10-18", round(wh / usual_w, 2), wh, 0.9, left, "", WHO, 12.0)
-    care.add_trip(conn, number, last, _at(last.day))
+    shop.care.log_trips(conn, _by(last.day), number, [*trips, last], [plugged])
     for step, on in DONE:
-        care.act(conn, number, step, on, WHO, "", _at(on))
+        shop.care.done(conn, _by(on), number, step, on, "")
     for i, piece in enumerate(pieces(f)):
         if piece.product_id:
             code = f"{piece.what[:2].upper()}-{number}{i:02d}"
-            s = Serial(
-                0, piece.what, piece.title, piece.product_id, code, "2027-04-20", WHO, "2025", BATCH
-            )
-            handovers.add_serial(conn, number, s)
+            about = (piece.what, piece.title, piece.product_id, code, "2027-04-20", WHO, "2025")
+            serial = Serial(0, *about, BATCH)
+            shop.handovers.set_serial(conn, number, piece.what, lambda _, s=serial: s)  # type: ignore[misc]
     soon = (date.today() + timedelta(days=20)).isoformat()
-    spares.add(conn, number, SpareKept(0, "Life jacket cartridge", soon), WHO, _at(date.today()))
+    shop.care.add_spare(conn, _by(date.today()), number, "Life jacket cartridge", soon)
 
 
 def failed(conn: sqlite3.Connection, number: int, f: Fitted, kind: str, on: date) -> None:
     """A fault in service of her motor, closed a week later."""
     hours = sum(t.hours for t in care.trips(conn, number) if t.day <= on)
-    record = ServiceFault(
-        0, kind, "", "open", _at(on), WHO, "", "", "", "motor", f.motor.id, hours, ""
-    )
-    service_faults.add(conn, number, record)
-    found = service_faults.of_enquiry(conn, number)[-1]
+    seen = (0, kind, "", "open", _by(on).at, WHO, "", "", "", "motor", f.motor.id, hours, "")
+    shop.care.report_fault(conn, number, ServiceFault(*seen))
+    found, by = service_faults.of_enquiry(conn, number)[-1], _by(on + timedelta(days=7))
     cure = "line cleared, seal replaced"
-    kept = handovers.FaultKept(
-        found.id, "", "", "closed", "", "", _at(on + timedelta(days=7)), WHO, cure
-    )
-    handovers.settle_fault(conn, number, kept)
+    shop.handovers.settle_fault(conn, by, number, found.id, "closed", cure, True)
 
 
 def booked(conn: sqlite3.Connection, numbers: list[int]) -> None:
     """Tomorrow's bookings of the hire boats."""
     on = (date.today() + timedelta(days=1)).isoformat()
     for i, number in enumerate(numbers):
-        bookings.add(conn, Booking(0, number, on, 8.0 + i, 3.0), WHO)
+        shop.care.book(conn, _by(date.today()), Booking(0, number, on, 8.0 + i, 3.0))

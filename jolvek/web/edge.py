@@ -21,11 +21,13 @@ from typing import Any
 from flask import Flask, Response, current_app, g, request
 from werkzeug.middleware.proxy_fix import ProxyFix
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
-from jolvek.store import backups, db, shop
+from jolvek.store import backups, db
+from jolvek.store import shop as settings_store
 from jolvek.web import masked
 from jolvek.web.mailing import post_of
-from jolvek.web.pages import care_kept, sending
+from jolvek.web.pages import care_kept
 from jolvek.web.settings import Settings
 
 # of waitress: threads, open connections, seconds without a byte, bytes of header and body
@@ -133,13 +135,13 @@ def hand_on_mail(settings: Settings) -> None:
     """Hand on what a crash, or a post that was away, left in the outbox."""
     at = datetime.now(UTC).isoformat(timespec="microseconds")
     with closing(db.connect(settings.database)) as conn:
-        sending.hand_on(conn, post_of(settings), at)
+        shop.letters.hand_on(conn, post_of(settings), at)
 
 
 def keep_care(settings: Settings, today: date) -> None:
     """Work out what is due on boats that changed, or were last looked at on another day."""
     with closing(db.connect(settings.database)) as conn:
-        own = shop.load(conn, {})
+        own = settings_store.load(conn, {})
         while care_kept.refresh(conn, own, today):
             pass
 

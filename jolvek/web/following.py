@@ -8,11 +8,11 @@ from typing import Any
 
 from flask import Flask, Response, g, request
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.job.changes import changes
 from jolvek.core.job.job_setup import JobSetup
 from jolvek.store import setups, undo
-from jolvek.store.db import transaction
 from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Pinned
 from jolvek.store.undo import Last
@@ -64,8 +64,7 @@ def _note() -> None:
     together = last is not None and last.after == before and (last.who, last.act) == (who(), act)
     if together and act in SAVING and last is not None and _since(last.at) < ONE_ACT:
         before = last.before
-    with transaction(conn()) as c:
-        undo.keep(c, number, Last(now, who(), act, before, after))
+    shop.boats.note_change(conn(), number, Last(now, who(), act, before, after))
 
 
 def _since(at: str) -> timedelta:

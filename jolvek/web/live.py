@@ -14,13 +14,13 @@ from contextlib import closing
 from dataclasses import dataclass, field
 from pathlib import Path
 
+from jolvek import shop
 from jolvek.core.base.messages import msg
 from jolvek.core.trial.runs import Run
 from jolvek.core.trial.segments import STEADY_S, Sample, apart_deg, steady
 from jolvek.formats.nmea import Reading, Stream
 from jolvek.standins.instrument import Instrument
-from jolvek.store import db, trials
-from jolvek.store.db import transaction
+from jolvek.store import db
 
 log = logging.getLogger("jolvek")
 MOST_WINDOW = 2000  # samples looked at, and kept back, at most
@@ -172,17 +172,15 @@ def _read_all(
         live.bad = stream.bad
         unkept = live._unkept
         if unkept and unkept[-1].t_s - unkept[0].t_s >= KEEP_EVERY_S:
-            with transaction(conn) as c:
-                trials.add_samples(c, live.trial_id, unkept)
+            shop.trials.add_runs(conn, live.trial_id, (), "live", samples=unkept)
             live._unkept = []
 
 
 def keep(live: Live, run: Run, conn: sqlite3.Connection) -> None:
     """Keep a run that was taken, with the samples before it."""
     at = live.last.t_s if live.last else 0.0
-    with transaction(conn) as c:
-        trials.add_samples(c, live.trial_id, live._unkept)
-        trials.add_run(c, live.trial_id, f"live-{live.session}-{at:.1f}", run, "live")
+    op = f"live-{live.session}-{at:.1f}"
+    shop.trials.add_runs(conn, live.trial_id, (run,), "live", op, live._unkept)
     live._unkept = []
     live.taken.append(run)  # told only now that it stands in the database
 

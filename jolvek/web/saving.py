@@ -9,9 +9,11 @@ from typing import Any
 
 from flask import abort, request
 
+from jolvek import shop
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.merging import Clash
 from jolvek.core.enquiry.need import Need
+from jolvek.shop import By
 from jolvek.store import enquiries
 from jolvek.web import shared
 from jolvek.web.pages import learning
@@ -21,6 +23,11 @@ from jolvek.web.shared import conn, who
 def now() -> str:
     """The time as kept: UTC."""
     return datetime.now(UTC).isoformat(timespec="microseconds")
+
+
+def by() -> By:
+    """Who acts in this request, now."""
+    return By(who(), now())
 
 
 @dataclass(frozen=True)
@@ -44,7 +51,7 @@ class Kept:
 
 def change(enquiry_id: int, edit: Callable[[Enquiry], Enquiry]) -> Enquiry:
     """Change an enquiry by one gesture, from what stands now."""
-    return enquiries.change(conn(), enquiry_id, edit, now(), who=who()).enquiry
+    return shop.enquiries.change(conn(), by(), enquiry_id, edit).enquiry
 
 
 def answer_to(enquiry_id: int, read: Callable[[Enquiry], tuple[Enquiry, Any]]) -> Need:
@@ -72,7 +79,7 @@ def keep_form(enquiry_id: int, read: Callable[[Enquiry], tuple[Enquiry, Any]]) -
     over = request.form.get("override", "")
     versions = (over or seen, "" if over else page)
     turn = shared.form_id("turn")
-    done = enquiries.change(conn(), enquiry_id, edit, now(), *versions, who(), turn)
+    done = shop.enquiries.change(conn(), by(), enquiry_id, edit, *versions, turn)
     form = forms[-1]
     refused = tuple(
         (field.name, field.label.text, field.errors[0]) for field in form if field.errors

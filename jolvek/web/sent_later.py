@@ -7,6 +7,7 @@ from typing import Any
 
 from flask import Flask, Response, request
 
+from jolvek import shop
 from jolvek.store import sent_later
 from jolvek.web.data import conn
 from jolvek.web.saving import now
@@ -34,5 +35,5 @@ def _known() -> Any:
 def _remember(response: Response) -> Response:
     op = _op()
     if op and response.status_code < 400:
-        sent_later.add(conn(), op, now())
+        shop.people.sent(conn(), now(), op)
     return response

@@ -11,9 +11,9 @@ from email.policy import SMTP
 import pytest
 from aiosmtpd.controller import Controller
 
+from jolvek.shop import letters
 from jolvek.standins.post import FolderPost, Refused
 from jolvek.web.mailing import SmtpPost, post_of
-from jolvek.web.pages import sending
 from jolvek.web.settings import Settings
 
 
@@ -72,12 +72,12 @@ def test_what_is_refused_waits_and_the_rest_goes_on(server, conn):
         conn.execute(
             "INSERT INTO outbox (at, recipient, mail) VALUES ('now', ?, ?)", (to, mail(to))
         )
-    assert sending.hand_on(conn, SmtpPost("127.0.0.1", server.port, "none"), "now") == 1
+    assert letters.hand_on(conn, SmtpPost("127.0.0.1", server.port, "none"), "now") == 1
     assert [x[1] for x in server.got] == [["runa@vik.example"]]
     waits = conn.execute("SELECT recipient FROM outbox WHERE written_at = ''").fetchall()
     assert [x[0] for x in waits] == ["nobody@vik.example"]
     away = SmtpPost("127.0.0.1", 1, "none")
-    assert sending.hand_on(conn, away, "now") == 0
+    assert letters.hand_on(conn, away, "now") == 0
 
 
 def test_the_settings_choose_the_post(tmp_path):

@@ -8,7 +8,13 @@ from jolvek.core.base.messages import msg
 
 
 class JolvekError(Exception):
-    """Something was read that cannot be used; `str()` is a sentence fit for a user."""
+    """Something was read that cannot be used; `str()` is a sentence fit for a user, which a page
+    says in its own language.
+    """
+
+    def __str__(self) -> str:
+        text: object = self.args[0] if self.args else ""
+        return text if isinstance(text, str) else str(text)
 
 
 class ValueRefused(JolvekError):

@@ -13,6 +13,7 @@ from datetime import UTC, datetime
 
 from flask import Response, abort, g, request
 
+from jolvek import shop
 from jolvek.store import people
 from jolvek.web import shared
 from jolvek.web.view.language import tr
@@ -68,7 +69,7 @@ def was_right(name: str, person_id: int) -> None:
     if not is_known(name):
         g.new_device = secrets.token_urlsafe(32)
         now = datetime.now(UTC).isoformat()
-        people.know_device(shared.conn(), person_id, g.new_device, now)
+        shop.people.know_device(shared.conn(), now, person_id, g.new_device)
 
 
 def remember(response: Response) -> Response:

@@ -22,8 +22,8 @@ from flask.sessions import SecureCookieSession, SecureCookieSessionInterface
 from flask_login import LoginManager, UserMixin, current_user, login_user, logout_user
 from itsdangerous import BadSignature
 
-from jolvek.store import people, trail
-from jolvek.store.db import transaction
+from jolvek import shop
+from jolvek.store import trail
 from jolvek.store.people import Person
 from jolvek.web import data, masked, shared
 from jolvek.web.accounts import access, guessing
@@ -88,7 +88,7 @@ def _of_session(token: str) -> Here | None:
     if g.get("plain"):  # the page of a fault asks nothing of the database
         return None
     try:
-        person = people.who_is(shared.conn(), token, datetime.now(UTC), data.optional)
+        person = shop.people.who_is(shared.conn(), token, datetime.now(UTC), data.optional)
     except sqlite3.OperationalError:
         abort(503, "The data cannot be used just now.")
     return Here(person, token) if person else None
@@ -116,28 +116,20 @@ def enter(who: Person) -> None:
     if units:
         session["units"] = units
     address, device = request.remote_addr or "", request.headers.get("User-Agent", "")
-    with transaction(shared.conn()) as c:
-        token = people.sign_in(c, who.id, datetime.now(UTC), address, device)
+    token = shop.people.sign_in(shared.conn(), who.id, datetime.now(UTC), address, device)
     login_user(Here(who, token))
 
 
 def leave() -> None:
     """End this session, in the database too."""
     if current_user.is_authenticated:
-        people.sign_out(shared.conn(), current_user.token)
+        shop.people.sign_out(shared.conn(), current_user.token)
         logout_user()
 
 
 def play(role: str) -> None:
     """Be one of the demo's people."""
-    shown, name = DEMO_PEOPLE[role], f"demo-{role}"
-    with transaction(shared.conn()) as c:
-        found = people.by_name(c, name)
-        number = found.id if found else people.add(c, name, shown, role, now())
-        people.set_role(c, number, role, True)
-    who = people.by_id(shared.conn(), number)
-    assert who is not None
-    enter(who)
+    enter(shop.people.play(shared.conn(), now(), f"demo-{role}", DEMO_PEOPLE[role], role))
 
 
 def guard() -> Any:
@@ -205,8 +197,7 @@ def _add(action: str, detail: str, who: Person | None, merged_after: str = "") -
         masked.path()[:300],
         detail[:500],
     )
-    with transaction(shared.conn()) as c:
-        trail.add(c, step, merged_after)
+    shop.people.record(shared.conn(), step, merged_after)
 
 
 def noted(response: Response) -> Response:

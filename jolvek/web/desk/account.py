@@ -9,8 +9,8 @@ from flask import Blueprint, abort, flash, redirect, request, session, url_for
 from flask_login import current_user
 from markupsafe import Markup
 
+from jolvek import shop
 from jolvek.store import people
-from jolvek.store.db import transaction
 from jolvek.store.people import ROLES, Person
 from jolvek.web import data, shared
 from jolvek.web.accounts import limits, passwords, signing
@@ -49,8 +49,7 @@ def password() -> Any:
         new = passwords.kept(request.form.get("new", ""), me.name, data.shop().name)
     except passwords.PasswordRefused as error:
         return page({"new": str(error)}), 422
-    with transaction(shared.conn()) as c:
-        people.set_password(c, me.id, new)
+    shop.people.set_password(shared.conn(), me.id, new)
     signing.enter(me)
     signing.record_activity("password changed", who=me)
     flash(tr("The password is changed; all other sessions have ended."))
@@ -63,21 +62,18 @@ def factor() -> Any:
     """Set up one-time codes, in two steps, or switch them off."""
     me, wanted = _me(), request.form.get("do", "")
     if wanted == "start" and not me.second_factor:
-        people.offer_factor(shared.conn(), me.id, passwords.new_secret())
+        shop.people.offer_codes(shared.conn(), me.id, passwords.new_secret())
     elif wanted == "confirm" and (offered := people.offered_factor(shared.conn(), me.id)):
         step = passwords.step_of(request.form.get("code", ""), offered)
         if step is None:
             return page({"code": tr("this is not the code shown now")}), 422
-        with transaction(shared.conn()) as c:
-            people.set_second_factor(c, me.id, offered)
-            people.offer_factor(c, me.id, "")
-            people.use_code(c, me.id, step)
+        shop.people.switch_codes_on(shared.conn(), me.id, offered, step)
         signing.record_activity("one-time codes switched on")
         flash(tr("From now on a one-time code is needed too."))
     elif wanted == "off":
         if not passwords.is_right(request.form.get("now", ""), me.password):
             return page({"off": tr("this is not the password in use")}), 422
-        people.set_second_factor(shared.conn(), me.id, "")
+        shop.people.switch_codes_off(shared.conn(), me.id)
         signing.record_activity("one-time codes switched off")
         flash(tr("No one-time code is needed any more."))
     return redirect(url_for("account.page"), 303)
@@ -96,7 +92,7 @@ def leave() -> Any:
 def leave_all() -> Any:
     """End all of one's sessions, this one too."""
     signing.record_activity("signed out everywhere")
-    people.sign_out_everywhere(shared.conn(), _me().id)
+    shop.people.sign_out_everywhere(shared.conn(), _me().id)
     signing.leave()
     session.clear()
     return redirect(url_for("sign_in.page"), 303)

@@ -8,11 +8,10 @@ from typing import Any, cast
 
 from flask import Blueprint, jsonify, request
 
-from jolvek import __version__
+from jolvek import __version__, shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.match.matching import match as run_match
 from jolvek.formats import enquiry_file, match_file, openapi, setup_file
-from jolvek.store import api_keys
 from jolvek.web.accounts.limits import View, limiter
 from jolvek.web.shared import conn
 from jolvek.web.view.matches import shelf_of
@@ -47,7 +46,7 @@ def _by_address() -> Callable[[View], View]:
 
 def _answer(work: Any) -> Any:
     """What the work gives for who has a key; every refusal in one sentence."""
-    if not api_keys.use(conn(), _key(), datetime.now(UTC).date().isoformat()):
+    if not shop.people.use_key(conn(), _key(), datetime.now(UTC).date().isoformat()):
         return _refused("key: none, or one that is no longer good", 401)
     try:
         return jsonify(work(request.get_data()))

@@ -7,16 +7,17 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, send_from_directory, url_for
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.enquiry.first_word import FirstWord, enquiry_of
 from jolvek.core.hydro.families import FAMILIES
-from jolvek.store import enquiries, intake
-from jolvek.store.db import transaction
+from jolvek.shop import By
+from jolvek.store import intake
 from jolvek.web import data, errors
 from jolvek.web.accounts import limits
 from jolvek.web.forms import first_word_form
-from jolvek.web.saving import now
-from jolvek.web.shared import conn, show, stored_or_404, who
+from jolvek.web.saving import by, now
+from jolvek.web.shared import conn, show, stored_or_404
 from jolvek.web.view import display, photos
 from jolvek.web.view.language import tr
 
@@ -72,11 +73,8 @@ def _kept(said: FirstWord, files: list[Any]) -> Any:
         for name in names:
             (folder / name).unlink()
         return _page({"photos": str(error)}, 422)
-    with transaction(conn()) as c:
-        number = enquiries.add(c, enquiry, now(), tr("the customer"))
-        intake.add(c, number, now(), estimated)
-        for name in names:
-            intake.add_photo(c, number, name)
+    customer = By(tr("the customer"), now())
+    shop.enquiries.ask(conn(), customer, enquiry, estimated, names)
     return redirect(url_for("ask.thanks"), 303)
 
 
@@ -95,8 +93,7 @@ def thanks() -> Any:
 def looked(enquiry_id: int) -> Any:
     """Somebody has looked at what came in."""
     stored_or_404(enquiry_id)
-    with transaction(conn()) as c:
-        intake.looked(c, enquiry_id, now(), who())
+    shop.enquiries.looked(conn(), by(), enquiry_id)
     flash(tr("It waits for a look no more."))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 

@@ -2,22 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import date, timedelta
 from typing import Any
 
 from flask import Blueprint, Response, flash, redirect, request, url_for
 
+from jolvek import shop
 from jolvek.core.care.due import state_on
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
-from jolvek.store import due_list, owners, service_faults
-from jolvek.store.db import transaction
+from jolvek.store import due_list, service_faults
+from jolvek.store.due_list import Line
 from jolvek.web import data
 from jolvek.web.accounts import limits, links, signing
 from jolvek.web.mailing import post_of
-from jolvek.web.pages import care_kept, care_letters, care_page, sending
+from jolvek.web.pages import care_kept, care_letters, care_page
 from jolvek.web.pages.exchange import made
-from jolvek.web.saving import now
-from jolvek.web.shared import conn, show, skipped, table_file, who
+from jolvek.web.saving import by, now
+from jolvek.web.shared import conn, show, skipped, table_file
 from jolvek.web.view.display import counted
 from jolvek.web.view.language import tr
 
@@ -78,9 +80,11 @@ def letters() -> Any:
         token = links.token("boat", number)
         return url_for("boat_page.page", token=token, _external=True)
 
-    with transaction(conn()) as c:
-        mails, without = care_letters.remind(c, data.shop(), rows, way, who(), now())
-    sending.hand_on(conn(), post_of(data.settings()), now())
+    def write(found: Sequence[Line]) -> bytes:
+        return care_letters.reminder_mail(conn(), data.shop(), found, way)
+
+    mails, without = shop.letters.remind(conn(), by(), rows, write)
+    shop.letters.hand_on(conn(), post_of(data.settings()), now())
     signing.record_activity("reminders written", str(mails))
     text = (
         tr("%(mails)s written to.", mails=counted(mails, "owner"))
@@ -121,8 +125,7 @@ def feed(token: str) -> Response:
 @bp.post("/feed")
 def shut() -> Any:
     """Calendar addresses given out so far lead nowhere any more."""
-    with transaction(conn()) as c:
-        owners.shut(c, "calendar", 0)
+    shop.owners.shut_addresses(conn(), "calendar", 0)
     signing.record_activity("calendar address shut", "")
     flash(tr("The calendar has a new address; the old one leads nowhere."))
     return redirect(url_for("care_list.page"), 303)

@@ -6,6 +6,7 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.messages import msg
 from jolvek.core.care.steps import (
@@ -20,12 +21,11 @@ from jolvek.core.care.steps import (
 )
 from jolvek.store import care_edits
 from jolvek.store import shelf as shelf_store
-from jolvek.store.db import transaction
 from jolvek.web import data
 from jolvek.web.accounts import signing
 from jolvek.web.forms.merged import merged
-from jolvek.web.saving import now
-from jolvek.web.shared import conn, show, who
+from jolvek.web.saving import by
+from jolvek.web.shared import conn, show
 from jolvek.web.view.language import tr
 
 bp = Blueprint("care_steps", __name__, url_prefix="/care/steps")
@@ -114,14 +114,18 @@ def save() -> Any:
     if do not in ("save", "drop", "back"):
         abort(422, tr("Read nothing that can be done; allowed is to save, drop or go back."))
     try:
-        with transaction(conn()) as c:
-            now_is = values(_steps(care_edits.all_edits(c), product).get(key))
-            result = _care(key, merged(form, now_is, LABELS)) if do == "save" else None
-            key = result.key if result else key
-            if do == "back":
-                care_edits.back(c, product, key)
-            elif key:
-                care_edits.keep(c, Edit(product, key, result), who(), now())
+        if do == "back":
+            shop.care.usual_step(conn(), product, key)
+        else:
+
+            def edited(edits: list[Edit]) -> tuple[str, Care | None]:
+                if do == "drop":
+                    return key, None
+                stands = values(_steps(edits, product).get(key))
+                step = _care(key, merged(form, stands, LABELS))
+                return step.key, step
+
+            key = shop.care.keep_step(conn(), by(), product, edited)
     except JolvekError as error:
         return _page(str(error), 422)
     signing.record_activity(f"step of care: {do}", f"{product} {key}")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from sqlite3 import Connection
 from typing import Any
 
 from flask import (
@@ -19,6 +18,7 @@ from flask import (
 from jsonschema import Draft202012Validator
 from jsonschema.exceptions import best_match
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.products.plain import made_id, product_from_plain
 from jolvek.core.products.shelf import Item
@@ -26,13 +26,13 @@ from jolvek.formats import schema, shelf_csv, shelf_file, unlikely
 from jolvek.formats.shelf_schema import item_schema
 from jolvek.store import finding, stock
 from jolvek.store import shelf as store
-from jolvek.store.db import transaction
-from jolvek.web import saving, shared
+from jolvek.web import shared
 from jolvek.web.accounts import signing
 from jolvek.web.desk.stock import stock_values
 from jolvek.web.forms.merged import merged
 from jolvek.web.pages.catalogue_page import catalogue_page, product_page, product_values
 from jolvek.web.pages.compare_page import compare_page
+from jolvek.web.saving import by
 from jolvek.web.shared import conn, settings, show, table_file
 from jolvek.web.view import display, language, words
 from jolvek.web.view.language import tr
@@ -130,13 +130,13 @@ def _field_of(reason: str, kind: str) -> str:
 @bp.post("/<kind>/item")
 def save(kind: str) -> Any:
     """Keep a product as typed, or give it back with the message at its field."""
-    with transaction(conn()) as c:  # what is read here is written here, or nothing is
-        return _saved(c, kind_or_404(kind))
+    asked, product_id = kind_or_404(kind), request.form.get("id", "")
+    return shop.catalogue.save(conn(), by(), asked, product_id, lambda then: _edited(asked, then))
 
 
-def _saved(c: Connection, kind: str) -> Any:
+def _edited(kind: str, then: dict[str, Any]) -> tuple[Any, Item[Any] | None, str]:
+    """What is answered, the product to be kept (None: it is refused), and what was done."""
     columns = shelf_csv.columns(kind)
-    then = store.stored_row(c, kind, request.form.get("id", "")) or {}
     named = {key: words.key_words(key) for key in columns}
     form = merged(request.form, product_values(kind, then), named)
     typed = {key: "|".join(form.getlist(key)) for key in columns}
@@ -160,14 +160,13 @@ def _saved(c: Connection, kind: str) -> Any:
             errors[_field_of(str(error), kind)] = str(error)
     known = store.stored_row(conn(), kind, typed["id"])
     if item is None:
-        return _product_page(kind, known or {}, typed, errors), 422
+        return (_product_page(kind, known or {}, typed, errors), 422), None, ""
     ask = unlikely.asked_about(kind, item, store.get(conn(), kind, item.id))
     if ask and request.form.get("sure") != ask:
-        return _product_page(kind, known or {}, typed, {}, str(ask)), 422
+        return (_product_page(kind, known or {}, typed, {}, str(ask)), 422), None, ""
     what = f"{'changed' if known else 'new'}: {item.title}"
-    store.change(c, [(kind, item)], what, saving.now())
     flash(tr("%(title)s is saved.", title=item.title))
-    return redirect(url_for("catalogue.product", kind=kind, product_id=item.id), 303)
+    return redirect(url_for("catalogue.product", kind=kind, product_id=item.id), 303), item, what
 
 
 def _checked(kind: str, plain: dict[str, Any]) -> Item[Any]:
@@ -180,8 +179,7 @@ def _checked(kind: str, plain: dict[str, Any]) -> Item[Any]:
 @bp.post("/undo/<int:batch_id>")
 def undo(batch_id: int) -> Any:
     """Take a batch back."""
-    with transaction(conn()) as c:
-        count = store.undo(c, batch_id)
+    count = shop.catalogue.undo(conn(), batch_id)
     flash(tr("%(count)s products are as they were.", count=count))
     back = request.form.get("back", "")
     return redirect(back if back.startswith("/catalogue") else url_for("catalogue.page"), 303)

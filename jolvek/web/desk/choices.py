@@ -7,7 +7,7 @@ from __future__ import annotations
 from flask import Blueprint, redirect, request, session
 from werkzeug.wrappers import Response
 
-from jolvek.store import people
+from jolvek import shop
 from jolvek.web import shared
 from jolvek.web.accounts import signing
 from jolvek.web.shared import own_address
@@ -26,7 +26,7 @@ def choose() -> Response:
     }
     wanted, here = request.form.get("language", ""), signing.person()
     if wanted in language.SCREENS and here is not None:
-        people.set_language(shared.conn(), here.id, wanted)
+        shop.people.set_language(shared.conn(), here.id, wanted)
     target = own_address(request.form.get("back", "/"))
     # the counter keeps its entries in SI; those of its address were typed in the units before
     answer = redirect("/" if target.startswith("/?") else target, 303)

@@ -9,12 +9,12 @@ from typing import Any
 from flask import Blueprint, flash, redirect, render_template, request, session, url_for
 from werkzeug.datastructures import MultiDict
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.enquiry.need import Need
 from jolvek.formats import enquiry_file
-from jolvek.store import enquiries, finding, whole
-from jolvek.store.db import transaction
+from jolvek.store import finding
 from jolvek.store.shelf import KINDS
 from jolvek.web import data, errors, shared
 from jolvek.web.forms.quick_form import QuickForm, kept_entries, usual_entries
@@ -25,14 +25,14 @@ from jolvek.web.pages.counter_page import (
     quick_answer,
     quick_need,
 )
-from jolvek.web.saving import now
-from jolvek.web.shared import conn, is_fragment, show, stored_or_404, who
+from jolvek.web.saving import by
+from jolvek.web.shared import conn, is_fragment, show, stored_or_404
 from jolvek.web.view import display, matches
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
 
 bp = Blueprint("counter", __name__)
-MOST_PRODUCTS = 30
+MOST_PRODUCTS, LONGEST_TITLE = 30, 190
 
 
 def _need(form: QuickForm) -> Need | None:
@@ -101,8 +101,7 @@ def keep() -> Any:
     need = _need(form) if form.validate() else None
     if need is None:
         return _page(form, 422)
-    with transaction(conn()) as c:
-        number = enquiries.add(c, Enquiry(need, title=need.hull.fam.name), now(), who())
+    number = shop.enquiries.begin(conn(), by(), Enquiry(need, title=need.hull.fam.name))
     return redirect(url_for("shortlist.page", enquiry_id=number), 303)
 
 
@@ -128,10 +127,8 @@ def find() -> Any:
 def copy(enquiry_id: int) -> Any:
     """A copy of an enquiry with its boat and day, without customer and setups."""
     stored = stored_or_404(enquiry_id)
-    title = tr("%(title)s (copy)", title=stored.title[:190])
-    nobody = replace(stored.enquiry, customer="", phone="", mail="", address="", title=title)
-    with transaction(conn()) as c:
-        number = enquiries.add(c, nobody, now(), who())
+    title = tr("%(title)s (copy)", title=stored.title[:LONGEST_TITLE])
+    number = shop.enquiries.copy(conn(), by(), stored, title)
     flash(tr("Copied: boat and day are taken over, customer and setups are not."))
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
@@ -141,8 +138,7 @@ def archive(enquiry_id: int) -> Any:
     """Put an enquiry away, or take it out again."""
     stored = stored_or_404(enquiry_id)
     put_away = request.form.get("undo") != "1"
-    with transaction(conn()) as c:
-        enquiries.archive(c, enquiry_id, put_away)
+    shop.enquiries.archive(conn(), enquiry_id, put_away)
     session["undo_archive"] = enquiry_id if put_away else None
     flash(
         tr("“%(title)s” is in the archive.", title=stored.title)
@@ -160,9 +156,7 @@ def open_file() -> Any:
         return _refuse_file(tr("choose a file first: an enquiry in the format jolvek-enquiry"))
     try:
         e, rest = enquiry_file.read_whole(upload.read())
-        e = replace(e, title=e.title or e.need.hull.fam.name)
-        with transaction(conn()) as c:
-            number = whole.add(c, e, rest, now(), who())
+        number = shop.enquiries.open_file(conn(), by(), e, rest)
     except JolvekError as error:
         return _refuse_file(f"{upload.filename}: {error}")
     return redirect(url_for("boat.page", enquiry_id=number), 303)

@@ -11,10 +11,10 @@ import segno
 from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 from markupsafe import Markup
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.messages import msg
-from jolvek.store import acceptance, offers
-from jolvek.store.db import transaction
+from jolvek.store import offers
 from jolvek.store.offers import Event, Sent
 from jolvek.web import data
 from jolvek.web.accounts import limits
@@ -34,10 +34,10 @@ OFTEN, MOST_TEXT, MOST_NAME = "60 per minute; 600 per hour", 2000, 120
 
 
 def _sent(token: str) -> Sent:
-    found = offers.by_token(conn(), token, datetime.now(UTC), data.optional)
+    found = shop.answers.opened(conn(), token, datetime.now(UTC), data.optional)
     if found is None:
-        shop = data.shop()
-        names = ", ".join(x for x in (shop.name, shop.phone) if x)
+        ours = data.shop()
+        names = ", ".join(x for x in (ours.name, ours.phone) if x)
         abort(
             404, tr("This link is no longer valid. Please ask %(shop)s for a new one.", shop=names)
         )
@@ -96,21 +96,14 @@ def answer(token: str) -> Any:
     refused, drawn = _signed(form.get("signature", "") if kind == "accepted" else "")
     letter = letter if kind == "accepted" else ""
     event = Event(0, now(), kind, name, text, letter, ticked, "", drawn)
-    with transaction(conn()) as c:
-        done = offers.answered(c, sent.id)
-        refused |= _refused(kind, text, name, form.get("agree", ""), done)
+
+    def check(done: str) -> dict[str, str]:
+        out = refused | _refused(kind, text, name, form.get("agree", ""), done)
         if kind == "accepted" and letter not in letters:
-            refused["letter"] = tr("choose which of the setups you accept")
-        linked = offers.linked(c, token)
-        read = form_id("offer") or (linked.id if linked else 0)  # which one the customer saw
-        if kind != "asked" and (read != sent.id or offers.newest(c, sent).id != sent.id):
-            refused["do"] = tr(
-                "The offer was revised meanwhile. This is the revision: read it first."
-            )
-        if not refused:
-            offers.record_event(c, sent.id, event)
-            if kind == "accepted":
-                acceptance.accept(c, sent, letter, event.at)
+            out["letter"] = tr("choose which of the setups you accept")
+        return out
+
+    refused = shop.answers.answer(conn(), sent, token, form_id("offer"), event, check)
     if refused:
         return _page(token, refused, 422)
     thanks = {

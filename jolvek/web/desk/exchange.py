@@ -12,8 +12,8 @@ from jolvek.formats import contacts
 from jolvek.web import data, errors
 from jolvek.web.accounts import limits, signing
 from jolvek.web.pages import exchange
-from jolvek.web.saving import now
-from jolvek.web.shared import conn, show, table_file, who
+from jolvek.web.saving import by
+from jolvek.web.shared import conn, show, table_file
 from jolvek.web.view.language import tr
 
 bp = Blueprint("exchange", __name__, url_prefix="/exchange")
@@ -55,7 +55,7 @@ def unpack() -> Any:
     if upload is None or not upload.filename:
         return _page(wrong=tr("choose a packed shop first"), code=422)
     try:
-        taken = exchange.unpack(conn(), upload.stream, folder, now(), who())
+        taken = exchange.unpack(conn(), upload.stream, folder, by())
     except JolvekError as error:
         return _page(wrong=str(error), code=422)
     signing.record_activity(

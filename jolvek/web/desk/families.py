@@ -8,14 +8,13 @@ from typing import Any
 
 from flask import Blueprint, Response, flash, json, redirect, request, url_for
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.hydro.families import FAMILIES
-from jolvek.store import trials
-from jolvek.store.db import transaction
 from jolvek.web.accounts import signing
 from jolvek.web.pages import learning
 from jolvek.web.pages.trial_page import FACTOR_WORDS
-from jolvek.web.saving import now
+from jolvek.web.saving import by
 from jolvek.web.shared import conn, show
 from jolvek.web.view.language import tr
 
@@ -32,13 +31,12 @@ def page() -> Any:
 def choose() -> Any:
     """Go by a family, or not; leave a trial out, or take it in again."""
     form, do, done = request.form, request.form.get("do", ""), ""
-    with transaction(conn()) as c:
-        if form.get("family") in FAMILIES:
-            trials.use_family(c, form["family"], do == "use")
-            done = f"{form['family']}: {do}"
-        elif form.get("trial"):
-            trials.leave_out(c, form["trial"], do == "leave")
-            done = f"{form['trial'][:40]}: {do}"
+    if form.get("family") in FAMILIES:
+        shop.trials.use_family(conn(), form["family"], do == "use")
+        done = f"{form['family']}: {do}"
+    elif form.get("trial"):
+        shop.trials.leave_out(conn(), form["trial"], do == "leave")
+        done = f"{form['trial'][:40]}: {do}"
     if done:
         signing.record_activity("trials of a family", done)
     return redirect(url_for("families.page"), 303)
@@ -59,8 +57,8 @@ def take() -> Any:
     try:
         if upload is None or not upload.filename:
             raise JolvekError(tr("choose a file of trials first"))
-        with transaction(conn()) as c:
-            new = learning.take(c, upload.read(), now())
+        rows = learning.foreign(upload.read())
+        new = shop.trials.take_foreign(conn(), by(), rows)
     except JolvekError as error:
         flash(tr("Not taken: %(error)s", error=error))
     else:

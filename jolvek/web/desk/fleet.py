@@ -7,14 +7,15 @@ from typing import Any
 
 from flask import Blueprint, Response, redirect, request
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
-from jolvek.store import bookings, care
+from jolvek.store import care
 from jolvek.store.bookings import Booking
-from jolvek.store.db import transaction
 from jolvek.web import data
 from jolvek.web.forms.reader import Reader
 from jolvek.web.pages.fleet_page import MOST, Fleet, fleet
-from jolvek.web.shared import again, conn, form_id, show, table_file, who
+from jolvek.web.saving import by
+from jolvek.web.shared import again, conn, form_id, show, table_file
 from jolvek.web.view import display
 from jolvek.web.view.language import tr
 
@@ -92,8 +93,7 @@ def book() -> Any:
     number, form = form_id("booking"), request.form
     where: dict[str, str] = {}
     if number:
-        with transaction(conn()) as c:
-            bookings.drop(c, number)
+        shop.care.drop_booking(conn(), number)
         return redirect(again("fleet.page", where), 303)
     read = Reader(form, display.current())
     start = read.figure("from_h", "clock", 0, 24)
@@ -109,8 +109,7 @@ def book() -> Any:
     try:
         on = form.get("on_day", "") or (date.today() + timedelta(days=1)).isoformat()
         record = Booking(0, boat, on, start, length / 3600)
-        with transaction(conn()) as c:
-            bookings.add(c, record, who())
+        shop.care.book(conn(), by(), record)
     except JolvekError as error:
         return _page({"from_h": str(error)}, 422)
     return redirect(again("fleet.page", where), 303)

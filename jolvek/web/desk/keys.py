@@ -6,6 +6,8 @@ from typing import Any
 
 from flask import Blueprint, flash, redirect, request, url_for
 
+from jolvek import shop
+from jolvek.core.base.errors import JolvekError
 from jolvek.store import api_keys as store
 from jolvek.web.accounts import signing
 from jolvek.web.saving import now
@@ -32,11 +34,10 @@ def make() -> Any:
     name = request.form.get("name", "").strip()[:MOST_NAME]
     if not name:
         return _page(wrong=tr("say what it is for, to know it again"), code=422)
-    if len(store.every(conn())) >= store.MOST:
-        return _page(
-            wrong=tr("%(most)s are there already; take one away first", most=store.MOST), code=422
-        )
-    key = store.make(conn(), name, now())
+    try:
+        key = shop.people.make_key(conn(), now(), name)
+    except JolvekError as error:
+        return _page(wrong=str(error), code=422)
     signing.record_activity("key made", name)
     return _page(key)
 
@@ -44,7 +45,7 @@ def make() -> Any:
 @bp.post("/drop")
 def drop() -> Any:
     """Take one away; it is refused at once."""
-    store.drop(conn(), request.form.get("token", "")[:64])
+    shop.people.drop_key(conn(), request.form.get("token", "")[:64])
     signing.record_activity("key taken away")
     flash(tr("The key is taken away; who uses it is refused from now on."))
     return redirect(url_for("keys.page"), 303)

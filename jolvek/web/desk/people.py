@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import sqlite3
 from datetime import UTC, datetime
 from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
+from jolvek import shop
+from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.messages import msg
 from jolvek.store import people as store
-from jolvek.store.db import transaction
 from jolvek.store.people import ROLES, Person
 from jolvek.web import shared
 from jolvek.web.accounts import signing
@@ -52,7 +52,7 @@ def _somebody() -> Person:
 
 
 def _way(person_id: int) -> str:
-    token = store.invite(shared.conn(), person_id, datetime.now(UTC))
+    token = shop.people.invite(shared.conn(), person_id, datetime.now(UTC))
     return url_for("sign_in.welcome", token=token, _external=True)
 
 
@@ -65,10 +65,9 @@ def add() -> Any:
     if not name or role not in ROLES:
         return page({"name": tr("a name and a role are needed")}), 422
     try:
-        with transaction(shared.conn()) as c:
-            number = store.add(c, name, shown, role, now())
-    except sqlite3.IntegrityError:
-        return page({"name": tr("read “%(name)s”; that name is taken", name=name)}), 422
+        number = shop.people.add(shared.conn(), now(), name, shown, role)
+    except shop.people.NameTaken as error:
+        return page({"name": str(error)}), 422
     signing.record_activity("person added", f"{shown}, {role}")
     return page(way=_way(number), whose=shown)
 
@@ -76,14 +75,18 @@ def add() -> Any:
 @bp.post("/change")
 def change() -> Any:
     """Another role, or in and out; one owner always stays."""
-    with transaction(shared.conn()) as c:
-        who = _somebody()
+
+    def edited(who: Person) -> tuple[str, bool]:
         form = merged(request.form, {"role": who.role, "active": who.active}, LABELS)
-        role, active = chosen("role", ROLES, form), "active" in form
-        last = store.owners(c) == 1 and who.role == "owner" and who.password
-        if last and who.active and (role != "owner" or not active):
-            abort(422, tr("One owner must stay: make somebody else owner first."))
-        store.set_role(c, who.id, role, active)
+        return chosen("role", ROLES, form), "active" in form
+
+    try:
+        who = shop.people.change(shared.conn(), shared.form_id("person"), edited)
+    except shop.people.Gone:
+        abort(404)
+    except JolvekError as error:
+        abort(422, str(error))
+    role, active = who.role, who.active
     signing.record_activity("person changed", f"{who.shown}: {role}, {'in' if active else 'out'}")
     word = tr(role)
     flash(
@@ -108,7 +111,7 @@ def invite() -> Any:
 def leave() -> Any:
     """End all sessions of somebody, at once."""
     who = _somebody()
-    store.sign_out_everywhere(shared.conn(), who.id)
+    shop.people.sign_out_everywhere(shared.conn(), who.id)
     signing.record_activity("sessions ended", f"of {who.shown}")
     flash(tr("All sessions of %(shown)s have ended.", shown=who.shown))
     return redirect(url_for("people.page"), 303)

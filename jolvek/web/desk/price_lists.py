@@ -7,23 +7,23 @@ import secrets
 from dataclasses import asdict
 from hashlib import sha256
 from pathlib import Path
-from sqlite3 import Connection
 from typing import Any
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.products.shelf import Shelf
 from jolvek.formats import shelf_csv, shelf_file, supplier_columns, tables
 from jolvek.formats.supplier_columns import Column
 from jolvek.store import shelf as store
 from jolvek.store import suppliers
-from jolvek.store.db import transaction
-from jolvek.web import errors, saving
+from jolvek.web import errors
 from jolvek.web.accounts import signing
 from jolvek.web.desk.catalogue import kind_or_404
 from jolvek.web.forms.columns_form import columns_from
 from jolvek.web.pages import catalogue_page
+from jolvek.web.saving import by
 from jolvek.web.shared import conn, settings, show
 from jolvek.web.view.display import counted
 from jolvek.web.view.language import tr
@@ -153,8 +153,8 @@ def columns() -> Any:
         shelf = store.load(conn())
         read = supplier_columns.translated(content, kind, result, shelf)
         if supplier:
-            with transaction(conn()) as c:
-                suppliers.keep(c, supplier, kind, {k: asdict(v) for k, v in result.items()})
+            plain = {k: asdict(v) for k, v in result.items()}
+            shop.catalogue.remember_columns(conn(), supplier, kind, plain)
         return _preview(read, name, kind, shelf)
     except JolvekError as error:
         return refuse(f"{name}: {error}")
@@ -192,37 +192,35 @@ def confirm() -> Any:
     path = _laid_aside(token)
     if path is None:
         return refuse(tr("the preview is gone; choose the file again"))
-    with transaction(conn()) as c:
-        return _written(c, path, kind)
+    return shop.catalogue.take_in(conn(), by(), lambda shelf: _confirmed(path, kind, shelf))
 
 
-def _written(c: Connection, path: Path, kind: str) -> Any:
-    content, shelf = path.read_bytes(), store.load(c)
+def _confirmed(path: Path, kind: str, shelf: Shelf) -> tuple[Any, shop.catalogue.Items, str]:
+    """What is answered, what is written, and the name of the batch."""
+    content = path.read_bytes()
     rows = _rows(content, kind, shelf)
     if request.form.get("shown", "") not in ("", _stamp(rows)):
         flash(tr("The catalogue changed since the preview: look at it again."))
-        return _preview(content, request.form.get("name", "")[:200], kind, shelf), 422
+        return (_preview(content, request.form.get("name", "")[:200], kind, shelf), 422), (), ""
     wrong = [r for _, r in rows if r.state == "wrong"]
     if wrong and request.form.get("leave_out") != "1":
-        return refuse(tr("%(wrong)s rows are wrong; nothing was written", wrong=len(wrong)))
+        told = tr("%(wrong)s rows are wrong; nothing was written", wrong=len(wrong))
+        return refuse(told), (), ""
     asked = [r for _, r in rows if r.ask and r.state in ("new", "changed")]
     if asked and request.form.get("sure") != "1":
-        return refuse(
-            tr(
-                "%(asked)s is unlikely, the first %(first)s: %(why)s. Nothing was written.",
-                asked=counted(len(asked), "figure"),
-                first=asked[0].title,
-                why=asked[0].ask,
-            )
+        told = tr(
+            "%(asked)s is unlikely, the first %(first)s: %(why)s. Nothing was written.",
+            asked=counted(len(asked), "figure"),
+            first=asked[0].title,
+            why=asked[0].ask,
         )
+        return refuse(told), (), ""
     items = [(k, r.item) for k, r in rows if r.state in ("new", "changed") and r.item is not None]
-    store.change(
-        c, items, tr("import of %(items)s", items=counted(len(items), "product")), saving.now()
-    )
     path.unlink(missing_ok=True)
     left = tr(", %(wrong)s left out", wrong=counted(len(wrong), tr("wrong row"))) if wrong else ""
     flash(tr("%(items)s imported%(left)s.", items=counted(len(items), "product"), left=left))
-    return redirect(url_for("catalogue.page", kind=kind), 303)
+    what = tr("import of %(items)s", items=counted(len(items), "product"))
+    return redirect(url_for("catalogue.page", kind=kind), 303), items, what
 
 
 def refuse(text: str) -> Any:

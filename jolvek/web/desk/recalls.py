@@ -8,17 +8,17 @@ import segno
 from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
 from markupsafe import Markup
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.store import recalls
 from jolvek.store import shelf as shelf_store
-from jolvek.store.db import transaction
-from jolvek.store.recalls import Asked, Recall
+from jolvek.store.recalls import Asked, Holder, Recall
 from jolvek.web import data
 from jolvek.web.accounts import links, signing
 from jolvek.web.mailing import post_of
-from jolvek.web.pages import care_letters, sending
-from jolvek.web.saving import now
-from jolvek.web.shared import conn, form_id, show, spoken_to, table_file, who
+from jolvek.web.pages import care_letters
+from jolvek.web.saving import by, now
+from jolvek.web.shared import conn, form_id, show, spoken_to, table_file
 from jolvek.web.view import language, pdf
 from jolvek.web.view.display import counted
 from jolvek.web.view.language import tr
@@ -81,20 +81,19 @@ def begin() -> Any:
         return _page(wrong or tr("Nobody has it: nothing is written."), 422)
     form = request.form
     try:
-        with transaction(conn()) as c:
-            title, words = form.get("title", "").strip(), form.get("words", "").strip()
-            number = recalls.begin(c, title, asked.text, words, who(), now())
-            rows = [(recalls.add_letter(c, number, h), h) for h in found]
-            mails = care_letters.write_all(
-                c, data.shop(), (number, title, words), rows, _way, now()
-            )
+        title, words = form.get("title", "").strip(), form.get("words", "").strip()
+
+        def write(letter: int, h: Holder) -> bytes:
+            return care_letters.recall_mail(conn(), data.shop(), title, words, h, _way(letter))
+
+        number, count, mails = shop.letters.recall(conn(), by(), title, words, asked, write)
     except JolvekError as error:
         return _page(str(error), 422)
-    sending.hand_on(conn(), post_of(data.settings()), now())
+    shop.letters.hand_on(conn(), post_of(data.settings()), now())
     signing.record_activity("recall", title)
-    rest = len(rows) - mails
+    rest = count - mails
     flash(
-        tr("%(told)s, %(mails)s mailed", told=counted(len(rows), "letter"), mails=mails)
+        tr("%(told)s, %(mails)s mailed", told=counted(count, "letter"), mails=mails)
         + (tr("; print %(rest)s.", rest=rest) if rest else ".")
     )
     return redirect(url_for("recalls.one", number=number), 303)
@@ -149,10 +148,8 @@ def answer(number: int) -> Any:
     """An answer that came by telephone or letter."""
     _recall(number)
     try:
-        with transaction(conn()) as c:
-            recalls.answer(
-                c, form_id("letter"), request.form.get("answer", "").strip(), who(), now()
-            )
+        what = request.form.get("answer", "").strip()
+        shop.letters.answer_recall(conn(), by(), form_id("letter"), what)
     except JolvekError as error:
         flash(tr("Not kept: %(error)s", error=error))
     return redirect(url_for("recalls.one", number=number), 303)

@@ -8,9 +8,9 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, g, redirect, request, send_from_directory, url_for
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
-from jolvek.store import shop as store
-from jolvek.store.db import transaction
+from jolvek.store.shop import Shop
 from jolvek.web import data, errors
 from jolvek.web.accounts import signing
 from jolvek.web.forms import shop_form
@@ -46,11 +46,14 @@ def page() -> Any:
 @bp.post("/settings")
 def save() -> Any:
     """Keep what is right, and tell what is not at its entry."""
-    with transaction(data.conn()) as c:
-        before = store.load(c, vars(data.usual_shop()))
+
+    def edited(before: Shop) -> tuple[Shop, tuple[Any, dict[str, str]]]:
         form = merged(request.form, shop_form.values(before), shop_form.labels())
         asked, refused = shop_form.read(form, before)
-        changed = store.save(c, asked, before)
+        return asked, (form, refused)
+
+    usual = vars(data.usual_shop())
+    changed, (form, refused) = shop.settings.change(data.conn(), usual, edited)
     if changed:
         signing.record_activity("settings changed", ", ".join(changed))
     g.pop("shop", None)  # read anew in this request
@@ -63,11 +66,11 @@ def save() -> Any:
 @bp.post("/settings/test-mail")
 def test_mail() -> Any:
     """Send a mail to an address, to see that mail gets out."""
-    shop, to = data.shop(), request.form.get("to", "").strip()
+    ours, to = data.shop(), request.form.get("to", "").strip()
     if not sending.ADDRESS.fullmatch(to):
         return _page({"test_mail": tr("read “%(to)s”; type an address", to=to[:120])}, 422)
-    words = tr("This mail shows that mail from %(shop)s gets out.", shop=shop.name)
-    letter = care_letters.mail(shop, to, tr("Test mail"), words)
+    words = tr("This mail shows that mail from %(shop)s gets out.", shop=ours.name)
+    letter = care_letters.mail(ours, to, tr("Test mail"), words)
     try:
         post_of(data.settings()).hand_on(0, to, letter)
     except OSError as error:
@@ -80,14 +83,14 @@ def test_mail() -> Any:
 @bp.post("/settings/logo")
 def logo() -> Any:
     """Put a logo on the papers, or take it off."""
-    before, folder = data.shop(), data.settings().data_dir / "photos"
+    folder = data.settings().data_dir / "photos"
     try:
         upload = request.files.get("logo")
         name = "" if request.form.get("remove") else photos.keep(upload, folder)
     except JolvekError as error:
         return _page({}, 422, str(error))
-    with transaction(data.conn()) as c:
-        store.save(c, replace(before, logo=name), before)
+    usual = vars(data.usual_shop())
+    shop.settings.change(data.conn(), usual, lambda stands: (replace(stands, logo=name), None))
     signing.record_activity("logo changed")
     flash(tr("The logo is saved.") if name else tr("The logo is taken off."))
     return redirect(url_for("shop.page"), 303)

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import sqlite3
 from datetime import UTC, datetime
 from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
+from jolvek import shop
 from jolvek.store import people
-from jolvek.store.db import transaction
 from jolvek.store.people import Person
 from jolvek.web import data, shared
 from jolvek.web.accounts import guessing, limits, passwords, signing
@@ -54,7 +53,7 @@ def _code_is_right(who: Person) -> bool:
     if not who.second_factor:
         return True
     step = passwords.step_of(request.form.get("code", ""), who.second_factor)
-    return step is not None and people.use_code(shared.conn(), who.id, step)
+    return step is not None and shop.people.use_code(shared.conn(), who.id, step)
 
 
 def _invited(token: str) -> Person | None:
@@ -87,14 +86,12 @@ def choose(token: str) -> Any:
     if typed.get("password") != typed.get("again"):
         refused["again"] = tr("the two are not the same")
     if not refused:
+        names = (name, shown)
         try:
-            with transaction(shared.conn()) as c:
-                if not people.use_up(c, token):
-                    abort(404)
-                number = who.id if who else people.add(c, name, shown, "owner", now())
-                people.set_password(c, number, password)
-                people.set_second_factor(c, number, "")  # whoever lost it sets it up anew
-        except sqlite3.IntegrityError:
+            shop.people.accept_invitation(shared.conn(), now(), token, who, names, password)
+        except shop.people.Gone:
+            abort(404)
+        except shop.people.NameTaken:
             refused["name"] = tr("that name is taken")
     if refused:
         more = {"who": who, "refused": refused, "typed": typed}

@@ -7,12 +7,12 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
+from jolvek import shop
 from jolvek.core.base import typed_figures
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.messages import msg
 from jolvek.core.base.money import minor
-from jolvek.store import shelf, stock
-from jolvek.store.db import transaction
+from jolvek.store import shelf
 from jolvek.store.stock import Stock
 from jolvek.web import data
 from jolvek.web.accounts import signing
@@ -36,13 +36,16 @@ def save(kind: str, product_id: str) -> Any:
     if kind not in shelf.TABLES or shelf.stored_row(conn(), kind, product_id) is None:
         abort(404)
     back = redirect(url_for("catalogue.product", kind=kind, product_id=product_id) + "#stock", 303)
-    with transaction(conn()) as c:
-        form = merged(request.form, stock_values(stock.get(c, kind, product_id)), LABELS)
-        try:
-            stock.keep(c, kind, product_id, _read(form))
-        except JolvekError as error:
-            flash(tr("Stock is not saved: %(error)s", error=error))
-            return back
+    try:
+        shop.catalogue.keep_stock(
+            conn(),
+            kind,
+            product_id,
+            lambda had: _read(merged(request.form, stock_values(had), LABELS)),
+        )
+    except JolvekError as error:
+        flash(tr("Stock is not saved: %(error)s", error=error))
+        return back
     signing.record_activity("stock changed", product_id)
     flash(tr("Stock is saved."))
     return back

@@ -5,10 +5,9 @@ from __future__ import annotations
 import sqlite3
 from datetime import date
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.care.steps import Profile, profile_of
-from jolvek.store import due_list
-from jolvek.store.db import transaction
 from jolvek.store.shop import Shop
 from jolvek.web.pages.care_page import season_of
 from jolvek.web.pages.fleet_page import hand_of
@@ -25,9 +24,7 @@ def profile(conn: sqlite3.Connection, enquiry_id: int) -> Profile | None:
     return profile_of(hand[1].fitted) if hand else None
 
 
-def refresh(conn: sqlite3.Connection, shop: Shop, today: date, most: int = AT_ONCE) -> int:
+def refresh(conn: sqlite3.Connection, says: Shop, today: date, most: int = AT_ONCE) -> int:
     """Work out what changed, up to so many boats; returns how many are left."""
-    if not due_list.left(conn, today):
-        return 0
-    with transaction(conn) as c:
-        return due_list.refresh(c, season_of(shop), today, lambda n: profile(c, n), most)
+    season = season_of(says)
+    return shop.care.refresh_due(conn, season, today, lambda n: profile(conn, n), most)

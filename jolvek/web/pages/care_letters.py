@@ -3,15 +3,13 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from email.message import EmailMessage
 from email.policy import SMTP
-from itertools import groupby
-from typing import Any
 
 from flask import url_for
 
-from jolvek.store import due_list, enquiries, outbox, owners, recalls
+from jolvek.store import enquiries, owners, recalls
 from jolvek.store.due_list import Line
 from jolvek.store.recalls import Holder
 from jolvek.store.shop import Shop
@@ -52,26 +50,17 @@ def reminder(shop: Shop, lines: Sequence[Line], way: str) -> tuple[str, str]:
     return tr("Care of %(boat)s", boat=first.title), "\n\n".join(parts)
 
 
-def remind(
-    conn: sqlite3.Connection, shop: Shop, lines: Sequence[Line], ways: Any, who: str, at: str
-) -> tuple[int, int]:
-    """Lay one mail a boat into the outbox for steps nobody was written to about, in a transaction;
-    returns (mails, boats whose owner has no mail address). `ways` makes a boat's own address.
+def reminder_mail(
+    conn: sqlite3.Connection, shop: Shop, found: Sequence[Line], way_of: Callable[[int], str]
+) -> bytes:
+    """The mail about what is due on one boat, in the language of her owner; empty where there is no
+    address to write to. `way_of` makes a boat's own address.
     """
-    mails, without = 0, 0
-    ordered = sorted(lines, key=lambda x: x.enquiry_id)
-    for number, group in groupby(ordered, key=lambda x: x.enquiry_id):
-        found = list(group)
-        if not ADDRESS.fullmatch(found[0].mail):
-            without += 1
-            continue
-        new = [x for x in found if due_list.remind(conn, x, at, who)]
-        if new:
-            with speaking(owners.language_of(conn, number) or language_of_shop()):
-                subject, body = reminder(shop, new, ways(number))
-            outbox.post(conn, number, at, new[0].mail, mail(shop, new[0].mail, subject, body))
-            mails += 1
-    return mails, without
+    to, number = found[0].mail, found[0].enquiry_id
+    if not ADDRESS.fullmatch(to):
+        return b""
+    with speaking(owners.language_of(conn, number) or language_of_shop()):
+        return mail(shop, to, *reminder(shop, found, way_of(number)))
 
 
 def recall_body(shop: Shop, title: str, words: str, h: Holder, way: str) -> tuple[str, str]:
@@ -92,27 +81,14 @@ def recall_body(shop: Shop, title: str, words: str, h: Holder, way: str) -> tupl
     return title, "\n\n".join(parts)
 
 
-def write_all(
-    conn: sqlite3.Connection,
-    shop: Shop,
-    recall: tuple[int, str, str],
-    found: Sequence[tuple[int, Holder]],
-    ways: Any,
-    at: str,
-) -> int:
-    """Mails of a recall (number, title, words) to all who have an address, each letter (its number,
-    who has it) once; returns how many. In a transaction.
-    """
-    mails = 0
-    for letter, h in found:
-        if not ADDRESS.fullmatch(h.mail):
-            continue
-        with speaking(owners.language_of(conn, h.enquiry_id) or language_of_shop()):
-            subject, body = recall_body(shop, recall[1], recall[2], h, ways(letter))
-        outbox.post(conn, h.enquiry_id, at, h.mail, mail(shop, h.mail, subject, body))
-        recalls.mailed(conn, letter, h.mail)
-        mails += 1
-    return mails
+def recall_mail(
+    conn: sqlite3.Connection, shop: Shop, title: str, words: str, h: Holder, way: str
+) -> bytes:
+    """The mail of a recall to one who has a piece; empty where there is no address."""
+    if not ADDRESS.fullmatch(h.mail):
+        return b""
+    with speaking(owners.language_of(conn, h.enquiry_id) or language_of_shop()):
+        return mail(shop, h.mail, *recall_body(shop, title, words, h, way))
 
 
 def holder_of(conn: sqlite3.Connection, x: recalls.Letter) -> Holder:

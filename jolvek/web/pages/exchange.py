@@ -6,20 +6,24 @@ import io
 import json
 import sqlite3
 import zipfile
+from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import date, datetime
+from functools import partial
 from pathlib import Path
 from typing import IO, Any
 
 from werkzeug.datastructures import FileStorage
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.enquiry.enquiry import Enquiry
+from jolvek.core.products.shelf import Shelf
 from jolvek.formats import enquiry_file, shelf_file
 from jolvek.formats.contacts import Customer, Dated
-from jolvek.store import enquiries, finding, intake, shelf, whole
-from jolvek.store.db import transaction
-from jolvek.store.shelf import KINDS
+from jolvek.shop import By
+from jolvek.store import enquiries, finding, shelf, whole
 from jolvek.web.view import photos
 from jolvek.web.view.language import tr
 
@@ -82,7 +86,7 @@ def _numbers(conn: sqlite3.Connection) -> list[int]:
     return [row["id"] for row in conn.execute("SELECT id FROM enquiry ORDER BY id").fetchall()]
 
 
-def unpack(conn: sqlite3.Connection, content: Any, folder: Path, now: str, who: str) -> Taken:
+def unpack(conn: sqlite3.Connection, content: Any, folder: Path, by: By) -> Taken:
     """Take in what can be read of a packed shop, in one transaction; enquiries become new ones,
     products replace those of the same id as one batch that can be undone.
 
@@ -91,7 +95,7 @@ def unpack(conn: sqlite3.Connection, content: Any, folder: Path, now: str, who: 
     try:
         with zipfile.ZipFile(content) as z:
             _refuse_bombs(z)
-            return _taken(conn, z, folder, now, who)
+            return _taken(conn, z, folder, by)
     except (zipfile.BadZipFile, EOFError, RuntimeError, NotImplementedError):
         raise ImportRefused(tr("file: no zip that can be read, allowed is a packed shop")) from None
 
@@ -106,54 +110,36 @@ def _refuse_bombs(z: zipfile.ZipFile) -> None:
         )
 
 
-def _taken(conn: sqlite3.Connection, z: zipfile.ZipFile, folder: Path, now: str, who: str) -> Taken:
-    problems, products, count, pictures = [], 0, 0, 0
-    with transaction(conn) as c:
-        if SHELF in z.namelist():
-            try:
-                read = shelf_file.read(z.read(SHELF))
-                items = [(kind, item) for kind in KINDS for item in getattr(read, kind)]
-                shelf.change(
-                    c, items, tr("a packed shop of %(items)s products", items=len(items)), now
-                )
-                products = len(items)
-            except JolvekError as error:
-                problems.append(f"{SHELF}: {error}")
-        for name in sorted(n for n in z.namelist() if n.startswith(ENQUIRIES)):
-            c.execute("SAVEPOINT one")
-            try:
-                enquiry, rest = enquiry_file.read_whole(z.read(name))
-                number = whole.add(c, enquiry, rest, now, who)
-                pictures += _photos(c, z, folder, number, rest.get("photos", ()), problems)
-                count += 1
-            except JolvekError as error:
-                c.execute("ROLLBACK TO one")
-                problems.append(f"{name}: {error}")
-            c.execute("RELEASE one")
-    return Taken(products, count, pictures, tuple(problems))
+def _taken(conn: sqlite3.Connection, z: zipfile.ZipFile, folder: Path, by: By) -> Taken:
+    problems: list[str] = []
+    names = sorted(n for n in z.namelist() if n.startswith(ENQUIRIES))
+    files = [(n, partial(_enquiry, z, n)) for n in names]
+    products = partial(_products, z) if SHELF in z.namelist() else None
+    found = partial(_photos, z, folder)
+    counts = shop.exchange.take_in(conn, by, products, files, found, problems, SHELF)
+    return Taken(*counts, tuple(problems))
+
+
+def _products(z: zipfile.ZipFile) -> Shelf:
+    return shelf_file.read(z.read(SHELF))
+
+
+def _enquiry(z: zipfile.ZipFile, name: str) -> tuple[Enquiry, dict[str, Any]]:
+    return enquiry_file.read_whole(z.read(name))
 
 
 def _photos(
-    conn: sqlite3.Connection,
-    z: zipfile.ZipFile,
-    folder: Path,
-    number: int,
-    names: Any,
-    problems: list[str],
-) -> int:
+    z: zipfile.ZipFile, folder: Path, rest: dict[str, Any], problems: list[str]
+) -> Iterator[str]:
     """Photos are read as pictures and kept anew, under names of our own."""
-    done = 0
-    for name in names:
+    for name in rest.get("photos", ()):
         if PHOTOS + name not in z.namelist():
             problems.append(tr("%(photos)s%(name)s is missing", photos=PHOTOS, name=name))
             continue
-        upload = FileStorage(io.BytesIO(z.read(PHOTOS + name)), name)
         try:
-            intake.add_photo(conn, number, photos.keep(upload, folder))
-            done += 1
+            yield photos.keep(FileStorage(io.BytesIO(z.read(PHOTOS + name)), name), folder)
         except JolvekError as error:
             problems.append(str(error))
-    return done
 
 
 def customers(conn: sqlite3.Connection) -> list[Customer]:

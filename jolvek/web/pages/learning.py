@@ -84,19 +84,19 @@ def export(conn: sqlite3.Connection) -> dict[str, Any]:
     return {"format": FORMAT, "version": VERSION, "trials": rows}
 
 
-def take(conn: sqlite3.Connection, text: bytes, at: str) -> int:
-    """Keep the trials of another shop's file; returns how many are new. Raises JolvekError."""
+def foreign(text: bytes) -> list[tuple[str, str, dict[str, Any]]]:
+    """The trials of another shop's file: family, key, factors. Raises JolvekError."""
     data = schema.loads(text)
     if not isinstance(data, dict) or data.get("format") != FORMAT:
         raise ValueRefused("format", str(data)[:40], FORMAT)
-    rows, new = data.get("trials"), 0
+    rows, out = data.get("trials"), []
     if not isinstance(rows, list) or len(rows) > 5000:
         raise ValueRefused("trials", str(rows)[:40], tr("a list of at most 5000"))
     for row in rows:
         family, factors = _checked(row)
         key = f"{family} " + " ".join(f"{factors[name]:.6g}" for name in FACTORS)
-        new += trials.add_foreign(conn, family, key, factors, at)
-    return new
+        out.append((family, key, factors))
+    return out
 
 
 def _checked(row: Any) -> tuple[str, dict[str, Any]]:

@@ -6,7 +6,6 @@ from __future__ import annotations
 
 import re
 import sqlite3
-from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from email.message import EmailMessage
@@ -18,10 +17,8 @@ import segno
 from flask import render_template, url_for
 from markupsafe import Markup
 
-from jolvek.core.base.errors import JolvekError
-from jolvek.standins.post import Post, Refused
-from jolvek.store import enquiries, intake, offers, outbox
-from jolvek.store.db import transaction
+from jolvek.shop.offers import NotReady, Written
+from jolvek.store import offers
 from jolvek.store.offers import Sent
 from jolvek.store.shop import MAIL_SUBJECT, MAIL_WORDS, filled
 from jolvek.web.pages.offer_revision import changed
@@ -30,7 +27,6 @@ from jolvek.web.view.language import tr
 
 ADDRESS = re.compile(r"[^\s@<>,;:\"()\[\]\\]+@[^\s@<>,;:\"()\[\]\\]+")  # to be written to
 
-TRIES = 5
 NOBODY = "shop@shop.invalid"  # where the shop has typed no address of its own
 
 
@@ -41,95 +37,40 @@ def stamp(mail: EmailMessage) -> None:
     mail["Message-ID"] = make_msgid(domain=house)
 
 
-class NotReady(JolvekError):
-    """What keeps an offer from being sent."""
-
-
 @dataclass(frozen=True)
 class Sending:
-    """Who sends what of which enquiry, when, and until when the link is good."""
+    """What is sent: content and the shop's own data, to whom by mail (empty for nobody), by which
+    subject and words with names to be filled, and the logo as data, for the paper.
+    """
 
-    enquiry_id: int
     content: dict[str, Any]
     shop_data: dict[str, Any]
-    at: str
-    who: str
     to: str
-    after: int  # the last offer that the page showed as sent; 0 for none
-    way: Callable[[str], str]  # a token as the address of the customer's page
-    words: tuple[str, str]  # subject and words of the mail, with names to be filled
-    logo: str = ""  # as data, for the paper
+    words: tuple[str, str]
+    logo: str = ""
 
 
-def send(conn: sqlite3.Connection, s: Sending) -> tuple[Sent, str]:
-    """Send it; returns what was sent and the customer's link. The paper is written before the
-    database is held; where another was sent meanwhile, it is written again with the next number.
-    Raises NotReady and NoPdf, and nothing is kept.
+def written(
+    conn: sqlite3.Connection, s: Sending, sent: Sent, before: Sent | None, way: str
+) -> Written:
+    """Paper and mail of an offer, in its customer's language; `way` is the customer's page. Raises
+    NotReady for an address that is none, and NoPdf.
     """
     if s.to and not ADDRESS.fullmatch(s.to):
         raise NotReady(f"mail: read {s.to!r}, allowed is an address as name@house.example")
-    for _ in range(TRIES):
-        ready = _written(conn, s)
-        with transaction(conn) as c:
-            if _next(c, s) == (ready.sent.year, ready.sent.serial, ready.sent.revision):
-                number = _kept(c, s, ready)
-                break
-    else:
-        raise NotReady(tr("Others are sending at this moment: send it again."))
-    made = offers.get(conn, number)
-    assert made is not None
-    return made, s.way(ready.token)
+    qr = Markup(segno.make(way).svg_inline(scale=2, border=1))
+    with language.speaking(s.content["language"]):
+        changes = changed(offers.content(conn, before.id), s.content) if before else []
+        more = {"number": sent.number, "sent_by": sent.sent_by, "changed": changes}
+        values = {**s.content, **more}
+        paper = pdf.write(render_template("offer/paper.html", o=values, qr=qr, logo=s.logo))
+        mail = letter(values, way, s.to, paper, s.words) if s.to else b""
+    return Written(values, s.shop_data, paper, s.to, mail)
 
 
 def customer_way(token: str) -> str:
     """The address of the customer's page, as it stands on paper and in a mail."""
     return url_for("customer.page", token=token, _external=True)
-
-
-@dataclass(frozen=True)
-class _Ready:
-    """All that is kept of what is sent."""
-
-    sent: Sent
-    content: dict[str, Any]
-    token: str
-    paper: bytes
-
-
-def _next(conn: sqlite3.Connection, s: Sending) -> tuple[int, int, int]:
-    """The number; raises NotReady where the page did not show what was sent last."""
-    before = offers.of_enquiry(conn, s.enquiry_id)
-    if s.after != (before[0].id if before else 0):
-        raise NotReady(tr("It was sent just now: look at what stands above before it is again."))
-    return offers.next_number(conn, s.enquiry_id, int(s.content["date"][:4]))
-
-
-def _written(conn: sqlite3.Connection, s: Sending) -> _Ready:
-    year, serial, revision = _next(conn, s)
-    before = offers.of_enquiry(conn, s.enquiry_id)
-    valid = s.content["valid_to"]
-    sent = Sent(0, s.enquiry_id, year, serial, revision, s.at, valid, s.who)
-    with language.speaking(s.content["language"]):
-        changes = changed(offers.content(conn, before[0].id), s.content) if before else []
-    values = {**s.content, "number": sent.number, "sent_by": s.who, "changed": changes}
-    token = offers.new_token()
-    qr = Markup(segno.make(s.way(token)).svg_inline(scale=2, border=1))
-    with language.speaking(s.content["language"]):
-        paper = pdf.write(render_template("offer/paper.html", o=values, qr=qr, logo=s.logo))
-    return _Ready(sent, values, token, paper)
-
-
-def _kept(c: sqlite3.Connection, s: Sending, ready: _Ready) -> int:
-    number = offers.add(c, ready.sent, ready.content, s.shop_data, ready.paper)
-    # Links to earlier revisions stay good and lead to this one.
-    offers.add_link(c, number, f"{ready.sent.valid_to}T23:59:59", ready.token)
-    if s.to:
-        with language.speaking(s.content["language"]):
-            mail = letter(ready.content, s.way(ready.token), s.to, ready.paper, s.words)
-        outbox.post(c, s.enquiry_id, s.at, s.to, mail, number)
-    enquiries.set_stage(c, s.enquiry_id, "offered", s.at)
-    intake.looked(c, s.enquiry_id, s.at, s.who)
-    return number
 
 
 def letter(told: dict[str, Any], way: str, to: str, paper: bytes, words: tuple[str, str]) -> bytes:
@@ -158,18 +99,3 @@ def letter(told: dict[str, Any], way: str, to: str, paper: bytes, words: tuple[s
     name = f"offer-{told['number'].replace(' ', '-')}.pdf"
     mail.add_attachment(paper, maintype="application", subtype="pdf", filename=name)
     return mail.as_bytes()
-
-
-def hand_on(conn: sqlite3.Connection, post: Post, at: str) -> int:
-    """Hand on what waits in the outbox; returns how many. What cannot be handed on waits."""
-    done = 0
-    for number, recipient, mail in outbox.unposted(conn):
-        try:
-            post.hand_on(number, recipient, mail)
-        except Refused:
-            continue
-        except OSError:
-            break
-        outbox.posted(conn, number, at)
-        done += 1
-    return done

@@ -7,14 +7,14 @@ from typing import Any
 
 from flask import Blueprint, flash, request
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.formats import care_log
 from jolvek.store import care
 from jolvek.store.care import Charge, Trip
-from jolvek.store.db import transaction
 from jolvek.web import errors
 from jolvek.web.forms.reader import Reader
-from jolvek.web.saving import now
+from jolvek.web.saving import by
 from jolvek.web.shared import conn, flash_left_out, form_id, stored_or_404, who
 from jolvek.web.stations.aftercare import back, past_day, show_page
 from jolvek.web.view import display
@@ -56,8 +56,7 @@ def trip(enquiry_id: int) -> Any:
     result = read_trip(request.form, refused, who())
     if result is None:
         return show_page(enquiry_id, refused, 422)
-    with transaction(conn()) as c:
-        care.add_trip(c, enquiry_id, result, now())
+    shop.care.log_trips(conn(), by(), enquiry_id, (result,))
     return back(enquiry_id, "#log")
 
 
@@ -65,8 +64,7 @@ def trip(enquiry_id: int) -> Any:
 def drop(enquiry_id: int) -> Any:
     """Take a trip out of the log."""
     stored_or_404(enquiry_id)
-    with transaction(conn()) as c:
-        care.drop_trip(c, enquiry_id, form_id("trip"))
+    shop.care.drop_trip(conn(), enquiry_id, form_id("trip"))
     return back(enquiry_id, "#log")
 
 
@@ -87,8 +85,7 @@ def charge(enquiry_id: int) -> Any:
         record = Charge(0, on, wall, before, after, "", who())
     except JolvekError as error:
         return show_page(enquiry_id, {"charge": str(error)}, 422)
-    with transaction(conn()) as c:
-        care.add_charge(c, enquiry_id, record, now())
+    shop.care.add_charge(conn(), by(), enquiry_id, record)
     return back(enquiry_id, "#log")
 
 
@@ -111,13 +108,7 @@ def from_file(enquiry_id: int) -> Any:
         ]
     except JolvekError as error:
         return show_page(enquiry_id, {"file": f"{upload.filename}: {error}"}, 422)
-    with transaction(conn()) as c:
-        there = care_log.names(care.trips(c, enquiry_id))
-        new = sum(care.add_trip(c, enquiry_id, t, now()) for t in rows if t.op not in there)
-        known = {(x.on_day, x.wall_wh, x.charge_to) for x in care.charges(c, enquiry_id)}
-        for x in plugged:
-            if (x.on_day, x.wall_wh, x.charge_to) not in known:
-                care.add_charge(c, enquiry_id, x, now())
+    new = shop.care.log_trips(conn(), by(), enquiry_id, rows, plugged, care_log.names)
     before = tr(", %(new)s were known", new=len(rows) - new) if new < len(rows) else ""
     flash_left_out(trips.left_out)
     flash(

@@ -7,19 +7,18 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, request, send_from_directory
 
+from jolvek import shop
 from jolvek.core.base import checked
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.care.faults import SERVICE_FAULTS
 from jolvek.core.care.warranty import HEED, verdict
 from jolvek.core.fit.handover import Piece, pieces
-from jolvek.store import care, handovers, service_faults, spares
-from jolvek.store.db import transaction
-from jolvek.store.handovers import FaultKept
+from jolvek.store import care, handovers, service_faults
 from jolvek.store.service_faults import ServiceFault
-from jolvek.store.spares import SpareKept, Swap
+from jolvek.store.spares import Swap
 from jolvek.web import data, errors
 from jolvek.web.forms.reader import Reader
-from jolvek.web.saving import now
+from jolvek.web.saving import by, now
 from jolvek.web.shared import Frame, conn, form_id, frame, stored_or_404, who
 from jolvek.web.stations.aftercare import back, past_day, show_page
 from jolvek.web.view import display, language, photos
@@ -60,13 +59,10 @@ def fault(enquiry_id: int) -> Any:
     try:
         if number:
             state, cure = form.get("state", ""), form.get("cure", "").strip()
-            record = FaultKept(number, "", "", state, "", "", now(), who(), cure)
-            with transaction(conn()) as c:
-                handovers.settle_fault(c, enquiry_id, record)
+            shop.handovers.settle_fault(conn(), by(), enquiry_id, number, state, cure, True)
         else:
             new = read_fault(enquiry_id, known, form, who())
-            with transaction(conn()) as c:
-                service_faults.add(c, enquiry_id, new)
+            shop.care.report_fault(conn(), enquiry_id, new)
     except JolvekError as error:
         return show_page(enquiry_id, {f"fault {number}": str(error)}, 422)
     return back(enquiry_id, "#faults")
@@ -115,8 +111,8 @@ def part(enquiry_id: int) -> Any:
             0.0 if cost is None else cost,
             who(),
         )
-        with transaction(conn()) as c:
-            spares.swap(c, enquiry_id, record, v.new_to.isoformat() if v.new_to else "", now())
+        until = v.new_to.isoformat() if v.new_to else ""
+        shop.care.replace_part(conn(), by(), enquiry_id, record, until)
     except JolvekError as error:
         return show_page(enquiry_id, {"part": str(error)}, 422)
     flash(f"{language.shown(v.text)} {tr(HEED)}")
@@ -130,18 +126,16 @@ def spare(enquiry_id: int) -> Any:
     form, number = request.form, form_id("spare")
     try:
         if form.get("off"):
-            with transaction(conn()) as c:
-                spares.drop(c, enquiry_id, number)
+            shop.care.drop_spare(conn(), enquiry_id, number)
         else:
             checked.date("spare.good_to", form.get("good_to", ""))
             if not form.get("good_to"):
                 raise JolvekError(tr("the day that stands on it is needed"))
-            with transaction(conn()) as c:
-                if number:
-                    spares.renew(c, enquiry_id, number, form["good_to"])
-                else:
-                    record = SpareKept(0, form.get("what", "").strip(), form["good_to"])
-                    spares.add(c, enquiry_id, record, who(), now())
+            if number:
+                shop.care.renew_spare(conn(), enquiry_id, number, form["good_to"])
+            else:
+                what = form.get("what", "").strip()
+                shop.care.add_spare(conn(), by(), enquiry_id, what, form["good_to"])
     except JolvekError as error:
         return show_page(enquiry_id, {"spare": str(error)}, 422)
     return back(enquiry_id, "#parts")

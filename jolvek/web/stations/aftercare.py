@@ -9,21 +9,20 @@ import segno
 from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
 from markupsafe import Markup
 
+from jolvek import shop
 from jolvek.core.base import checked
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.messages import msg
 from jolvek.core.care.faults import SERVICE_FAULTS
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
-from jolvek.store import care, owners
-from jolvek.store.db import transaction
 from jolvek.web import data
 from jolvek.web.accounts import links, signing
 from jolvek.web.forms.chosen import chosen
 from jolvek.web.forms.merged import merged
 from jolvek.web.pages import care_page
 from jolvek.web.pages.exchange import made
-from jolvek.web.saving import now
-from jolvek.web.shared import conn, frame, show, spoken_to, stored_or_404, who
+from jolvek.web.saving import by
+from jolvek.web.shared import conn, frame, show, spoken_to, stored_or_404
 from jolvek.web.view import language, pdf, stations
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
@@ -86,9 +85,8 @@ def done(enquiry_id: int) -> Any:
         abort(404)
     try:
         on = date.fromisoformat(past_day(request.form.get("on_day", "")))
-        with transaction(conn()) as c:
-            note = request.form.get("note", "").strip()
-            care.act(c, enquiry_id, step, on, who(), note, now())
+        note = request.form.get("note", "").strip()
+        shop.care.done(conn(), by(), enquiry_id, step, on, note)
     except JolvekError as error:
         return show_page(enquiry_id, {f"done {step}": str(error)}, 422)
     flash(tr("Noted."))
@@ -126,10 +124,12 @@ def label(enquiry_id: int) -> Response:
 def speak(enquiry_id: int) -> Any:
     """The customer is written to in this language."""
     stored_or_404(enquiry_id)
-    with transaction(conn()) as c:
+
+    def edited() -> str:
         form = merged(request.form, {"language": spoken_to(enquiry_id)})
-        wanted = chosen("language", language.LANGUAGES, form)
-        owners.set_language(c, enquiry_id, wanted)
+        return chosen("language", language.LANGUAGES, form)
+
+    wanted = shop.owners.set_language(conn(), enquiry_id, edited)
     flash(
         tr(
             "The boat's page, sticker and letters are in %(wanted)s.",
@@ -143,8 +143,7 @@ def speak(enquiry_id: int) -> Any:
 def shut(enquiry_id: int) -> Any:
     """Stickers made so far lead nowhere any more."""
     stored_or_404(enquiry_id)
-    with transaction(conn()) as c:
-        owners.shut(c, "boat", enquiry_id)
+    shop.owners.shut_addresses(conn(), "boat", enquiry_id)
     signing.record_activity("stickers shut", str(enquiry_id))
     flash(tr("Stickers printed so far lead nowhere. Print a new one."))
     return back(enquiry_id, "#owner")

@@ -20,6 +20,7 @@ from flask import (
     url_for,
 )
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.enquiry import Enquiry
@@ -27,7 +28,6 @@ from jolvek.core.enquiry.modelled import differs
 from jolvek.core.products.boat_model import of_year
 from jolvek.formats import enquiry_file
 from jolvek.store import enquiries, finding, intake, whole
-from jolvek.store.db import transaction
 from jolvek.web import errors, saving
 from jolvek.web.forms import bay_rows
 from jolvek.web.forms.boat_form import BoatForm, enquiry_from, values_of
@@ -161,8 +161,7 @@ def photo(enquiry_id: int) -> Any:
         name = "" if request.form.get("remove") else photos.keep(upload, folder)
     except JolvekError as error:
         return _page(enquiry_id, code=422, photo_error=str(error))
-    with transaction(conn()) as c:
-        enquiries.set_photo(c, enquiry_id, name)
+    shop.enquiries.set_photo(conn(), enquiry_id, name)
     if stored.photo:
         (folder / stored.photo).unlink(missing_ok=True)
     flash(tr("Photo kept.") if name else tr("Photo taken off."))

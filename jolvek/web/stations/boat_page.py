@@ -10,12 +10,13 @@ from typing import Any
 
 from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.care.faults import SERVICE_FAULTS
 from jolvek.core.fit.handover import FOR_OWNER, steps
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
-from jolvek.store import care, recalls, service_faults
-from jolvek.store.db import transaction
+from jolvek.shop import By
+from jolvek.store import recalls, service_faults
 from jolvek.web import data, errors
 from jolvek.web.accounts import limits, links
 from jolvek.web.forms.chosen import chosen
@@ -84,8 +85,7 @@ def trip(token: str) -> Any:
     result = read_trip(request.form, refused, BY)
     if result is None:
         return _page(token, refused, 422)
-    with transaction(conn()) as c:
-        care.add_trip(c, f.e.id, result, now())
+    shop.care.log_trips(conn(), By(BY, now()), f.e.id, (result,))
     flash(language.tr("Logged."))
     return _back(token)
 
@@ -98,8 +98,7 @@ def fault(token: str) -> Any:
     f = _frame(token)
     try:
         result = read_fault(f.e.id, pieces_of(f), request.form, BY)
-        with transaction(conn()) as c:
-            service_faults.add(c, f.e.id, result)
+        shop.care.report_fault(conn(), f.e.id, result)
     except JolvekError as error:
         return _page(token, {"fault": str(error)}, 422)
     flash(language.tr("The shop has it. If the boat is not safe, do not use it."))
@@ -142,8 +141,7 @@ def answer(token: str) -> Any:
     """Keep the answer."""
     letter = links.of_token("recall", token)
     result = chosen("answer", recalls.ANSWERS)
-    with transaction(conn()) as c:
-        recalls.answer(c, letter, result, BY, now())
+    shop.letters.answer_recall(conn(), By(BY, now()), letter, result)
     found = recalls.letter(conn(), letter)
     language.choose(spoken_to(found.enquiry_id) if found else "en")
     flash(language.tr("Thank you: the shop has your answer."))

@@ -17,14 +17,17 @@ from flask import (
     url_for,
 )
 
+from jolvek import shop
+from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.messages import msg
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS
+from jolvek.core.fit.as_set import AsSet
 from jolvek.core.fit.checklist import sheet, work_hours
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.rules.findings import Finding
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
-from jolvek.store import enquiries, offers, setups
-from jolvek.store.db import transaction
+from jolvek.store import offers
+from jolvek.store.setups import Pinned
 from jolvek.web import saving
 from jolvek.web.forms.fitting_form import fitted_from, seen_text
 from jolvek.web.forms.reader import Reader
@@ -85,14 +88,20 @@ def keep(enquiry_id: int) -> Any:
     """Keep with its setup what a form of the station sets; refused fields are told, the rest is
     kept.
     """
-    hand = _hand(frame(enquiry_id, "fitting"))
+    f = frame(enquiry_id, "fitting")
+    hand = _hand(f)
     if hand is None:
         abort(404)
     read = Reader(request.values, display.current())
-    fitted = fitted_from(hand.fitted, read)
-    with transaction(conn()) as c:
-        setups.fit(c, hand.pinned.id, fitted.shaft_m, fitted.fitting)
-        enquiries.touch(c, enquiry_id, saving.now())
+
+    def fitted(p: Pinned) -> tuple[float | None, AsSet]:
+        made = fitted_from(work_out(f.need, p).fitted, read)
+        return made.shaft_m, made.fitting
+
+    try:
+        shop.setups.fit(conn(), saving.by(), enquiry_id, hand.pinned.id, fitted)
+    except JolvekError as error:
+        abort(422, str(error))
     if not is_fragment() and not read.refused:
         tab = request.values.get("tab") or None
         return redirect(url_for("fitting.page", enquiry_id=enquiry_id, tab=tab), 303)

@@ -8,20 +8,20 @@ from typing import Any
 
 from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError, ValueRefused
 from jolvek.core.base.messages import msg
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
-from jolvek.store import enquiries, handovers, stock
-from jolvek.store.db import transaction
-from jolvek.store.handovers import Act, FaultKept, Serial
+from jolvek.store import handovers
+from jolvek.store.handovers import Act, Serial
 from jolvek.web import data, errors
 from jolvek.web.accounts import signing
 from jolvek.web.drawings import signature
 from jolvek.web.forms.merged import merged
 from jolvek.web.pages import handover_record, trial_page
 from jolvek.web.pages.exchange import made
-from jolvek.web.saving import now
+from jolvek.web.saving import by, now
 from jolvek.web.shared import Frame, conn, form_id, frame, gone, show, spoken_to, stored_or_404, who
 from jolvek.web.view import display, language, pdf, photos, stations
 from jolvek.web.view.language import tr
@@ -97,8 +97,7 @@ def step(enquiry_id: int) -> Any:
             form.get("note", "").strip(),
             photo,
         )
-        with transaction(conn()) as c:
-            handovers.act(c, enquiry_id, record, now())
+        shop.handovers.act(conn(), by(), enquiry_id, record)
     except JolvekError as error:
         if afar:
             return {"kept": False, "why": str(error)}, 422
@@ -171,14 +170,15 @@ def serial(enquiry_id: int) -> Any:
     if piece is None:
         abort(404)
     until = handover_record.warranty_end(data.shop(), date.today())
+
+    def typed(stands: Serial | None) -> Serial:
+        kept = merged(form, serial_values(stands), SERIAL_WORDS)
+        number, batch = kept.get("number", ""), kept.get("batch", "").strip()[:60]
+        about = (piece.what, piece.title, piece.product_id, number, until, who(), now(), batch)
+        return Serial(0, *about)
+
     try:
-        with transaction(conn()) as c:
-            handovers.check_open(c, enquiry_id)
-            found = {p.what: s for p, s in handover_record.sheet(c, enquiry_id, _hand(f)).pieces}
-            kept = merged(form, serial_values(found.get(piece.what)), SERIAL_WORDS)
-            number, batch = kept.get("number", ""), kept.get("batch", "").strip()[:60]
-            about = (piece.what, piece.title, piece.product_id, number, until, who(), now(), batch)
-            handovers.add_serial(c, enquiry_id, Serial(0, *about))
+        shop.handovers.set_serial(conn(), enquiry_id, piece.what, typed)
     except JolvekError as error:
         return _page(enquiry_id, {f"serial {piece.what}": str(error)}, 422)
     return redirect(url_for("handover.page", enquiry_id=enquiry_id) + "#serials", 303)
@@ -190,17 +190,12 @@ def fault(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     form, number = request.form, form_id("fault")
     try:
-        with transaction(conn()) as c:
-            handovers.check_open(c, enquiry_id)
-            if number:
-                state, cure = form.get("state", ""), form.get("cure", "").strip()
-                record = FaultKept(number, "", "", state, "", "", now(), who(), cure)
-                handovers.settle_fault(c, enquiry_id, record)
-            elif form.get("kind") not in FAULTS:
-                raise ValueRefused("fault", form.get("kind", ""), "one of the faults listed")
-            else:
-                why = form.get("why", "").strip()[:300] or tr("seen on the water")
-                handovers.add_fault(c, enquiry_id, form["kind"], why, who(), now())
+        if number:
+            state, cure = form.get("state", ""), form.get("cure", "").strip()
+            shop.handovers.settle_fault(conn(), by(), enquiry_id, number, state, cure)
+        else:
+            why = form.get("why", "").strip() or tr("seen on the water")
+            shop.handovers.add_fault(conn(), by(), enquiry_id, form.get("kind", ""), why)
     except JolvekError as error:
         return _page(enquiry_id, {f"fault {number}": str(error)}, 422)
     return redirect(url_for("handover.page", enquiry_id=enquiry_id) + "#faults", 303)
@@ -224,10 +219,11 @@ def sign(enquiry_id: int) -> Any:
             trial = trial_page.on_paper(conn(), f.e, hand, u)
             result = handover_record.record(f.e, hand, found, data.shop(), u, signed, trial, now())
             paper = pdf.write(render_template("handover/paper.html", o=result, logo=logo))
-        with transaction(conn()) as c:
-            handovers.sign(c, enquiry_id, result["signed_at"], result, paper)
-            enquiries.set_stage(c, enquiry_id, "delivered", now())
-            stock.take(c, enquiry_id)
+
+        def against() -> list[str]:
+            return handover_record.sheet(conn(), enquiry_id, hand).against
+
+        shop.handovers.sign(conn(), by(), enquiry_id, result, paper, against)
     except JolvekError as error:
         return _page(enquiry_id, {"sign": str(error)}, 422)
     signing.record_activity("handover signed", str(enquiry_id))

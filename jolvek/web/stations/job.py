@@ -7,14 +7,15 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.enquiry.modelled import as_model
+from jolvek.core.fit.as_set import AsSet
 from jolvek.core.products.boat_model import of_year
-from jolvek.store import enquiries, jobs, setups, undo
-from jolvek.store.db import transaction
+from jolvek.store import setups, undo
 from jolvek.web import saving
 from jolvek.web.pages.job_page import JobPage, job_boat
-from jolvek.web.shared import conn, form_id, frame, own_address, show, stored_or_404, who
+from jolvek.web.shared import conn, form_id, frame, own_address, show, stored_or_404
 from jolvek.web.view import display, matches
 from jolvek.web.view.language import capital, tr
 
@@ -35,10 +36,10 @@ def page(enquiry_id: int) -> Any:
 def add(enquiry_id: int) -> Any:
     """One more boat like this one in the same job."""
     stored_or_404(enquiry_id)
-    if len(jobs.boats(conn(), enquiry_id)) >= jobs.MOST_BOATS:
-        abort(422, tr("A job holds at most %(most_boats)s boats.", most_boats=jobs.MOST_BOATS))
-    with transaction(conn()) as c:
-        number = jobs.add_boat(c, enquiry_id, saving.now(), who())
+    try:
+        number = shop.boats.add_boat(conn(), saving.by(), enquiry_id)
+    except JolvekError as error:
+        abort(422, str(error))
     flash(tr("One more boat in this job, a copy to be changed."))
     return redirect(url_for("boat.page", enquiry_id=number), 303)
 
@@ -50,7 +51,8 @@ def take(enquiry_id: int) -> Any:
     """
     stored_or_404(enquiry_id)
     other = form_id("other")
-    if other not in {b.id for b in jobs.boats(conn(), enquiry_id)}:
+    f = frame(enquiry_id, "boat")
+    if other not in {b.id for b in f.boats}:
         abort(404)
     hand = frame(other, "boat").card.in_hand
     if hand is None:
@@ -58,9 +60,8 @@ def take(enquiry_id: int) -> Any:
     p = hand.pinned
     parts = {x.kind: x.item for x in p.parts}
     try:
-        with transaction(conn()) as c:
-            letter = setups.pin(c, enquiry_id, parts, p.series, p.parallel, p.shaft_m)
-            enquiries.touch(c, enquiry_id, saving.now())
+        layout = (p.series, p.parallel, p.shaft_m)
+        letter = shop.setups.pin(conn(), saving.by(), enquiry_id, parts, layout, AsSet())
         flash(tr("Pinned here as %(letter)s.", letter=letter))
     except setups.TooManyPinned as error:
         flash(f"{capital(str(error))}.")
@@ -71,8 +72,7 @@ def take(enquiry_id: int) -> Any:
 def part(enquiry_id: int) -> Any:
     """Take this boat out of the job; her enquiry stays."""
     stored_or_404(enquiry_id)
-    with transaction(conn()) as c:
-        jobs.part(c, enquiry_id)
+    shop.boats.part(conn(), enquiry_id)
     flash(tr("This boat is an enquiry of its own now."))
     return redirect(url_for("boat.page", enquiry_id=enquiry_id), 303)
 
@@ -82,8 +82,7 @@ def undo_last(enquiry_id: int) -> Any:
     """The job as it was before its last change."""
     stored_or_404(enquiry_id)
     try:
-        with transaction(conn()) as c:
-            undo.take_back(c, enquiry_id, saving.now(), who())
+        shop.boats.undo_last(conn(), saving.by(), enquiry_id)
         flash(tr("Undone."))
     except undo.NotAsItWas:
         flash(tr("Nothing was undone: the job has been changed since."))

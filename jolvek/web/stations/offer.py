@@ -8,10 +8,14 @@ from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, session, url_for
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.messages import msg
-from jolvek.store import enquiries, offers, outbox, owners, setups, stock
-from jolvek.store.db import transaction
+from jolvek.core.fit.as_set import AsSet
+from jolvek.shop.offers import Written
+from jolvek.store import enquiries, offers, outbox
+from jolvek.store.offers import Sent
+from jolvek.store.setups import Pinned
 from jolvek.web import data
 from jolvek.web.accounts import signing
 from jolvek.web.forms import draft_form
@@ -24,7 +28,7 @@ from jolvek.web.pages.offer_lines import SERVICES, lines, priced_services, total
 from jolvek.web.pages.offer_revision import changed
 from jolvek.web.pages.offer_shop_data import margins, shop_data
 from jolvek.web.pages.sending import customer_way
-from jolvek.web.saving import now
+from jolvek.web.saving import by, now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, spoken_to, stored_or_404, who
 from jolvek.web.view import display, language, photos, stations
 from jolvek.web.view.language import tr
@@ -165,7 +169,9 @@ def save(enquiry_id: int) -> Any:
     """Keep the draft."""
     f = frame(enquiry_id, "offer")
     letters, digits = [p.letter for p in f.pinned], digits_of(data.shop().currency)
-    with transaction(conn()) as c:
+    refused: dict[str, str] = {}
+
+    def edited(kept: dict[str, Any]) -> tuple[dict[str, Any], str]:
         before, _ = _draft(f)
         lines_off = [
             *before.line_discounts,
@@ -173,11 +179,13 @@ def save(enquiry_id: int) -> Any:
         ]
         as_is = draft_form.values(before, lines_off, spoken_to(enquiry_id))
         form = merged(request.form, as_is, draft_form.LABELS)
-        draft, refused = draft_form.read(form, letters, before, data.shop(), digits)
-        if "language" in form:
-            owners.set_language(c, enquiry_id, chosen("language", language.LANGUAGES, form))
-        draft.acknowledged = offers.draft(c, enquiry_id).get("acknowledged", {})
-        offers.keep_draft(c, enquiry_id, asdict(draft))
+        draft, wrong = draft_form.read(form, letters, before, data.shop(), digits)
+        refused.update(wrong)
+        draft.acknowledged = kept.get("acknowledged", {})
+        speak = chosen("language", language.LANGUAGES, form) if "language" in form else ""
+        return asdict(draft), speak
+
+    shop.offers.keep_draft(conn(), enquiry_id, edited)
     if refused:
         return _page(enquiry_id, refused, 422)
     flash(tr("The draft is saved."))
@@ -190,45 +198,42 @@ def acknowledge(enquiry_id: int) -> Any:
     draft, worked = _draft(frame(enquiry_id, "offer"))
     known = {key for key, _, _ in offer_content.cautions(worked)}
     ticked = known & set(request.form.getlist("caution"))
-    with transaction(conn()) as c:
-        before = {**asdict(draft), **offers.draft(c, enquiry_id)}
+
+    def edited(kept: dict[str, Any]) -> tuple[dict[str, Any], str]:
+        before = {**asdict(draft), **kept}
         done = {k: v for k, v in before["acknowledged"].items() if k in known}
         mine = {key: {"who": who(), "at": now()} for key in ticked - set(done)}
-        offers.keep_draft(c, enquiry_id, {**before, "acknowledged": {**done, **mine}})
+        return {**before, "acknowledged": {**done, **mine}}, ""
+
+    shop.offers.keep_draft(conn(), enquiry_id, edited)
     return redirect(url_for("offer.page", enquiry_id=enquiry_id) + "#send", 303)
 
 
 @bp.post("/offer/send")
 def send(enquiry_id: int) -> Any:
     """Send it, where nothing stands against it."""
-    f, u, shop = frame(enquiry_id, "offer"), display.current(), data.shop()
+    f, u, ours = frame(enquiry_id, "offer"), display.current(), data.shop()
     draft, worked = _draft(f)
     against = _open(f, draft, worked) if worked else [tr("No setup is chosen yet.")]
     if against:
         return _page(enquiry_id, {"send": " ".join(against)}, 422)
     with language.speaking(spoken_to(enquiry_id)):
-        made = offer_content.content(f.e, worked, draft, shop, u, date.today(), whole=True)
+        made = offer_content.content(f.e, worked, draft, ours, u, date.today(), whole=True)
     to = f.e.enquiry.mail if request.form.get("mail") else ""
-    after, words = form_id("after"), shop.letter
-    job = sending.Sending(
-        enquiry_id,
-        made,
-        shop_data(f.e, worked, draft),
-        now(),
-        who(),
-        to,
-        after,
-        customer_way,
-        words,
-        photos.as_data(data.settings().data_dir, shop.logo),
-    )
+    logo = photos.as_data(data.settings().data_dir, ours.logo)
+    job = sending.Sending(made, shop_data(f.e, worked, draft), to, ours.letter, logo)
+
+    def write(sent: Sent, before: Sent | None, token: str) -> Written:
+        return sending.written(conn(), job, sent, before, customer_way(token))
+
     try:
-        sent, way = sending.send(conn(), job)
+        valid_to, after = made["valid_to"], form_id("after")
+        sent, token = shop.offers.send(conn(), by(), enquiry_id, after, valid_to, write)
     except JolvekError as error:
         return _page(enquiry_id, {"send": str(error)}, 422)
     signing.record_activity("offer sent", sent.number)
     _post()
-    session["customer_link"] = {"enquiry": enquiry_id, "way": way}
+    session["customer_link"] = {"enquiry": enquiry_id, "way": customer_way(token)}
     flash(_sent_how(sent.number, to))
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
@@ -243,7 +248,7 @@ def _sent_how(number: str, to: str) -> str:
 
 
 def _post() -> None:
-    sending.hand_on(conn(), post_of(data.settings()), now())
+    shop.letters.hand_on(conn(), post_of(data.settings()), now())
 
 
 @bp.post("/offer/claims")
@@ -252,10 +257,12 @@ def claims(enquiry_id: int) -> Any:
     hand = frame(enquiry_id, "offer").card.in_hand
     if hand is None:
         abort(404)
-    fitting = replace(hand.fitted.fitting, claims=not hand.fitted.fitting.claims)
-    with transaction(conn()) as c:
-        setups.fit(c, hand.pinned.id, hand.pinned.shaft_m, fitting)
-        enquiries.touch(c, enquiry_id, now())
+    claims = not hand.fitted.fitting.claims
+
+    def with_claims(p: Pinned) -> tuple[float | None, AsSet]:
+        return p.shaft_m, replace(p.fitting, claims=claims)
+
+    shop.setups.fit(conn(), by(), enquiry_id, hand.pinned.id, with_claims)
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
 
@@ -264,11 +271,6 @@ def stage(enquiry_id: int) -> Any:
     """How far the enquiry has come: sent, ordered, handed over."""
     stored_or_404(enquiry_id)
     wanted = chosen("stage", enquiries.STAGES)
-    with transaction(conn()) as c:
-        enquiries.set_stage(c, enquiry_id, wanted, now())
-        if wanted == "ordered":
-            enquiries.parts_ordered(c, enquiry_id, now())
-        if wanted == "delivered":
-            stock.take(c, enquiry_id)
+    shop.offers.set_stage(conn(), by(), enquiry_id, wanted)
     flash(tr("Saved."))
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)

@@ -6,9 +6,10 @@ from typing import Any
 
 from flask import Blueprint, flash, redirect, request, url_for
 
+from jolvek import shop
+from jolvek.core.base.errors import JolvekError
 from jolvek.core.electric.chemistry import CHEMISTRIES
-from jolvek.store import enquiries, own_gear
-from jolvek.store.db import transaction
+from jolvek.store import own_gear
 from jolvek.web import saving
 from jolvek.web.forms.chosen import chosen
 from jolvek.web.forms.own_form import FIELDS, STYLES, own_from
@@ -41,16 +42,14 @@ def add(enquiry_id: int) -> Any:
     stored_or_404(enquiry_id)
     kind = chosen("kind", FIELDS)
     read = Reader(request.form, display.current())
-    if len(own_gear.of_enquiry(conn(), enquiry_id)) >= own_gear.MOST:
-        read.refused["name"] = tr(
-            "%(most)s things are kept already; take one off first", most=own_gear.MOST
-        )
     gear = own_from(kind, read)
     if gear is None:
         return _page(enquiry_id, kind, read, 422)
-    with transaction(conn()) as c:
-        own_gear.add(c, enquiry_id, gear)
-        enquiries.touch(c, enquiry_id, saving.now())
+    try:
+        shop.setups.add_own_gear(conn(), saving.by(), enquiry_id, gear)
+    except JolvekError as error:
+        read.refused["name"] = str(error)
+        return _page(enquiry_id, kind, read, 422)
     flash(tr("%(told)s is saved.", told=gear.text))
     return redirect(url_for("own_gear.page", enquiry_id=enquiry_id), 303)
 
@@ -59,8 +58,6 @@ def add(enquiry_id: int) -> Any:
 def off(enquiry_id: int) -> Any:
     """Take one thing off."""
     stored_or_404(enquiry_id)
-    with transaction(conn()) as c:
-        own_gear.drop(c, enquiry_id, form_id("gear"))
-        enquiries.touch(c, enquiry_id, saving.now())
+    shop.setups.drop_own_gear(conn(), saving.by(), enquiry_id, form_id("gear"))
     flash(tr("Taken off."))
     return redirect(url_for("own_gear.page", enquiry_id=enquiry_id), 303)

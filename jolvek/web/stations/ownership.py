@@ -11,17 +11,17 @@ from typing import Any
 
 from flask import Blueprint, Response, abort, flash, redirect, render_template, request, url_for
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.care.renewal import against_joining
 from jolvek.core.products.own import OwnGear
-from jolvek.store import care, enquiries, erasing, own_gear, owners
-from jolvek.store.db import transaction
+from jolvek.store import erasing, owners
 from jolvek.store.owners import Former, Owner
 from jolvek.web import data
 from jolvek.web.accounts import signing
 from jolvek.web.pages import care_page
-from jolvek.web.saving import now
-from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404, who
+from jolvek.web.saving import by, now
+from jolvek.web.shared import Frame, conn, form_id, frame, show, stored_or_404
 from jolvek.web.stations.aftercare import back, past_day, show_page
 from jolvek.web.view import pdf
 from jolvek.web.view.language import tr
@@ -39,11 +39,8 @@ def pass_on(enquiry_id: int) -> Any:
     try:
         values = {k: form.get(f"new_{k}", "").strip() for k in owners.REACHED}
         on = past_day(form.get("owner_day", ""))
-        with transaction(conn()) as c:
-            if form.get("after", "") not in ("", str(len(owners.former(c, enquiry_id)))):
-                new = stored_or_404(enquiry_id).enquiry.customer
-                raise JolvekError(tr("The boat was passed on to %(new)s meanwhile.", new=new))
-            owners.pass_on(c, enquiry_id, Owner(**values), on, who(), now())
+        seen = form.get("after", "")
+        shop.owners.pass_on(conn(), by(), enquiry_id, Owner(**values), on, seen)
     except JolvekError as error:
         return show_page(enquiry_id, {"owner": str(error)}, 422)
     signing.record_activity("boat passed on", str(enquiry_id))
@@ -73,23 +70,20 @@ def new_battery(enquiry_id: int) -> Any:
                 tr("Not joined to the old packs: ") + "; ".join(why) + tr(". Quote all packs new.")
             )
             return show_page(enquiry_id, {"battery": told_why}, 422)
-    with transaction(conn()) as c:
-        number = _quoted(c, f)
+    number = _quoted(f)
     flash(tr("A new enquiry: its motor and charger count as its own, the battery is to be chosen."))
     return redirect(url_for("shortlist.page", enquiry_id=number), 303)
 
 
-def _quoted(c: Any, f: Frame) -> int:
+def _quoted(f: Frame) -> int:
     hand = f.card.in_hand
     assert hand is not None
     title = tr("%(title)s: new battery", title=f.e.title[:180])
-    number = enquiries.add(c, replace(f.e.enquiry, title=title), now(), who())
-    began = care.began(c, f.e.id)
-    year = began.year if began else None
-    own_gear.add(c, number, OwnGear("motors", hand.fitted.motor, year))
+    gear = [OwnGear("motors", hand.fitted.motor)]
     if hand.fitted.charger is not None:
-        own_gear.add(c, number, OwnGear("chargers", hand.fitted.charger, year))
-    return number
+        gear.append(OwnGear("chargers", hand.fitted.charger))
+    enquiry = replace(f.e.enquiry, title=title)
+    return shop.owners.quote_battery(conn(), by(), f.e.id, enquiry, gear)
 
 
 def _of_customer(enquiry_id: int) -> list[tuple[int, str, str]]:
@@ -131,7 +125,7 @@ def _remove(files: list[str]) -> None:
     """Remove files of somebody who was erased, and what the database still holds of them."""
     for file in files:
         (data.settings().data_dir / file).unlink(missing_ok=True)
-    erasing.sweep(conn())
+    shop.owners.sweep(conn())
 
 
 def _former(enquiry_id: int, number: int) -> Former:
@@ -163,8 +157,7 @@ def erase_former(enquiry_id: int) -> Any:
     if form.get("name", "").strip().lower() != found.customer.lower() or not form.get("law"):
         why = tr("type the former owner’s name, and tick that local law was asked")
         return _page(enquiry_id, why, 422)
-    with transaction(conn()) as c:
-        files = erasing.erase_former(c, found, form.get("told", "").strip(), who(), now())
+    files = shop.owners.erase_former(conn(), by(), found, form.get("told", "").strip())
     _remove(files)
     signing.record_activity("former owner erased", str(enquiry_id))
     flash(tr("Erased. Backups made before still hold it until they go."))
@@ -187,8 +180,7 @@ def erase(enquiry_id: int) -> Any:
     if not ticked or not form.get("law"):
         why = tr("tick what is to be erased, and that local law was asked")
         return _page(enquiry_id, why, 422)
-    with transaction(conn()) as c:
-        files = erasing.erase(c, ticked, form.get("told", "").strip(), who(), now())
+    files = shop.owners.erase(conn(), by(), ticked, form.get("told", "").strip())
     _remove(files)
     signing.record_activity("customer erased", ", ".join(map(str, ticked)))
     flash(

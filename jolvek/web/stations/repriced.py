@@ -6,9 +6,8 @@ from typing import Any
 
 from flask import Blueprint, flash, redirect, request, url_for
 
-from jolvek.store import enquiries, setups
-from jolvek.store.db import transaction
-from jolvek.web.saving import now
+from jolvek import shop
+from jolvek.web.saving import by
 from jolvek.web.shared import conn, frame, own_address
 from jolvek.web.view.language import tr
 from jolvek.web.view.matches import shelf_of
@@ -24,12 +23,13 @@ def today(enquiry_id: int) -> Any:
     """
     f, offered = frame(enquiry_id, "offer"), shelf_of(conn())
     one = request.form.get("part", "")
-    with transaction(conn()) as c:
-        for pinned in f.pinned:
-            for x in moved(pinned, offered):
-                if x.now is not None and one in ("", x.key):
-                    setups.renew(c, pinned.id, x.part, x.now)
-        enquiries.touch(c, enquiry_id, now())
+    parts = [
+        (pinned.id, x.part, x.now)
+        for pinned in f.pinned
+        for x in moved(pinned, offered)
+        if x.now is not None and one in ("", x.key)
+    ]
+    shop.setups.renew(conn(), by(), enquiry_id, parts)
     flash(tr("The setups now use today’s prices and figures."))
     back = request.form.get("back")
     target = own_address(back) if back else url_for("offer.page", enquiry_id=enquiry_id) + "#send"

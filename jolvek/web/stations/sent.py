@@ -19,15 +19,16 @@ from flask import (
     url_for,
 )
 
+from jolvek import shop
+from jolvek.core.base.errors import JolvekError
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
-from jolvek.store import enquiries, offers, stock
-from jolvek.store.db import transaction
+from jolvek.store import offers
 from jolvek.web.accounts import signing
 from jolvek.web.pages import order_list
 from jolvek.web.pages.exchange import made
 from jolvek.web.pages.sending import customer_way
-from jolvek.web.saving import now
-from jolvek.web.shared import conn, form_id, frame, gone, show, stored_or_404, table_file, who
+from jolvek.web.saving import by
+from jolvek.web.shared import conn, form_id, frame, gone, show, stored_or_404, table_file
 from jolvek.web.view.language import tr
 
 bp = Blueprint("sent", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -44,17 +45,16 @@ def _sent(enquiry_id: int, offer_id: int) -> offers.Sent:
 def link(enquiry_id: int) -> Any:
     """A new link for the customer, or shut the one there is."""
     sent, shut = _sent(enquiry_id, form_id("offer")), request.form.get("shut")
-    with transaction(conn()) as c:
-        newest = offers.newest(c, sent)
-        if newest.id != sent.id and not shut:
-            names = {"old": sent.number, "new": newest.number}
-            abort(422, tr("Offer %(old)s was revised: make the link on %(new)s.", **names))
-        offers.revoke(c, sent.id)
-        token = "" if shut else offers.make_link(c, sent.id, f"{sent.valid_to}T23:59:59")
-    signing.record_activity("link shut" if shut else "link made", sent.number)
     if shut:
+        shop.offers.shut_link(conn(), sent)
+        signing.record_activity("link shut", sent.number)
         flash(tr("The customer’s link is shut."))
     else:
+        try:
+            token = shop.offers.new_link(conn(), sent)
+        except JolvekError as error:
+            abort(422, str(error))
+        signing.record_activity("link made", sent.number)
         session["customer_link"] = {"enquiry": enquiry_id, "way": customer_way(token)}
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
@@ -63,7 +63,7 @@ def link(enquiry_id: int) -> Any:
 def seen(enquiry_id: int) -> Any:
     """What the customer did was read."""
     stored_or_404(enquiry_id)
-    offers.seen(conn(), enquiry_id, who())
+    shop.offers.mark_read(conn(), by(), enquiry_id)
     return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
 
 
@@ -130,13 +130,7 @@ def keep_order(enquiry_id: int) -> Any:
     found, do = order_list.of_enquiry(conn(), enquiry_id), request.form.get("do", "")
     if found is None or do not in ("reserve", "release", "ordered"):
         abort(422, tr("Read nothing that can be done; allowed is to reserve, release or order."))
-    with transaction(conn()) as c:
-        if do == "release":
-            stock.release(c, found.sent.id)
-        else:
-            stock.reserve(c, found.sent.id, found.wanted, now())
-        if do == "ordered":
-            enquiries.parts_ordered(c, enquiry_id, now())
+    shop.offers.order_parts(conn(), by(), found.sent, found.wanted, do)
     signing.record_activity(f"parts: {do}", found.sent.number)
     values = {
         "reserve": tr("Reserved."),

@@ -20,6 +20,7 @@ from flask import (
 )
 from werkzeug.datastructures import MultiDict
 
+from jolvek import shop
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.enquiry import Enquiry
@@ -27,8 +28,7 @@ from jolvek.core.enquiry.need import Need
 from jolvek.core.fit.as_set import AsSet, as_set_from, as_set_plain
 from jolvek.core.products.shelf import Item, Shelf
 from jolvek.formats.schema import loads
-from jolvek.store import enquiries, setups
-from jolvek.store.db import transaction
+from jolvek.store import setups
 from jolvek.web import saving
 from jolvek.web.forms.day_form import WISH_WORDS
 from jolvek.web.forms.merged import FILLED, merged
@@ -174,9 +174,8 @@ def pin(enquiry_id: int) -> Any:
         abort(422, tr("That setup is not in the catalogue any more."))
     layout = layout_from(form, items["motor"])
     try:
-        with transaction(conn()) as c:
-            letter = setups.pin(c, enquiry_id, items, *layout, fitting=fitting_in(request.form))
-            enquiries.touch(c, enquiry_id, saving.now())
+        fitting = fitting_in(request.form)
+        letter = shop.setups.pin(conn(), saving.by(), enquiry_id, items, layout, fitting)
         session.pop("undo_unpin", None)
         flash(tr("Pinned as %(letter)s.", letter=letter))
     except setups.TooManyPinned as error:
@@ -196,11 +195,7 @@ def unpin(enquiry_id: int) -> Any:
     """Take a setup off."""
     stored_or_404(enquiry_id)
     letter = request.form.get("letter", "")
-    pinned = setups.of_enquiry(conn(), enquiry_id)
-    gone = next((p for p in pinned if p.letter == letter), None)
-    with transaction(conn()) as c:
-        setups.unpin(c, enquiry_id, letter)
-        enquiries.touch(c, enquiry_id, saving.now())
+    gone = shop.setups.unpin(conn(), saving.by(), enquiry_id, letter)
     if gone is not None:
         parts = {p.kind: p.item.id for p in gone.parts}
         parts |= {"series": str(gone.series), "parallel": str(gone.parallel)}

@@ -9,11 +9,12 @@ from typing import Any
 import numpy as np
 from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 
+from jolvek import shop
 from jolvek.core.base import units
+from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.messages import msg
 from jolvek.core.fit.add_ons import area_m2, why_not
-from jolvek.store import enquiries, setups
-from jolvek.store.db import transaction
+from jolvek.store import setups
 from jolvek.web.pages.side_by_side_curves import POINTS, SLOWEST_SHARE
 from jolvek.web.pages.side_by_side_full import full_table
 from jolvek.web.pages.side_by_side_page import (
@@ -23,7 +24,7 @@ from jolvek.web.pages.side_by_side_page import (
     drawn,
     side_by_side_page,
 )
-from jolvek.web.saving import now
+from jolvek.web.saving import by
 from jolvek.web.shared import conn, frame, show, stored_or_404, table_file
 from jolvek.web.view import display, pdf, stations
 from jolvek.web.view.language import tr
@@ -91,12 +92,10 @@ def extra(enquiry_id: int) -> Any:
     values = {x.id: why for x, why in _judged(work_out(need, setup))}
     if not off and item is not None and values[item.id]:
         abort(422, tr("%(title)s does not go here: %(id)s.", title=item.title, id=values[item.id]))
-    with transaction(conn()) as c:
-        if off:
-            setups.drop_extra(c, setup.id, product)
-        elif item is not None:
-            setups.add_extra(c, setup.id, kind, item)
-        enquiries.touch(c, enquiry_id, now())
+    if off:
+        shop.setups.drop_extra(conn(), by(), enquiry_id, setup.id, product)
+    elif item is not None:
+        shop.setups.add_extra(conn(), by(), enquiry_id, setup.id, kind, item)
     address = url_for("side_by_side.page", enquiry_id=enquiry_id)
     return redirect(f"{address}#setup-{setup.letter}", 303)
 
@@ -159,11 +158,10 @@ def choose(enquiry_id: int) -> Any:
     """Make one setup the one in hand and go to the offer or stay."""
     stored_or_404(enquiry_id)
     letter = request.form.get("letter", "")
-    if letter not in {p.letter for p in setups.of_enquiry(conn(), enquiry_id)}:
-        abort(422, tr("Read “%(letter)s”; allowed is the letter of a pinned setup.", letter=letter))
-    with transaction(conn()) as c:
-        setups.choose(c, enquiry_id, letter)
-        enquiries.touch(c, enquiry_id, now())
+    try:
+        shop.setups.choose(conn(), by(), enquiry_id, letter)
+    except JolvekError as error:
+        abort(422, str(error))
     flash(tr("Setup %(letter)s is now the current one.", letter=letter))
     target = "offer.page" if request.form.get("then") == "offer" else "side_by_side.page"
     return redirect(url_for(target, enquiry_id=enquiry_id), 303)

@@ -4,15 +4,15 @@ boat, and taking that over for every page, or going back.
 
 from __future__ import annotations
 
-import secrets
+from collections.abc import Mapping
 from dataclasses import replace
 from datetime import date
 from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
 
+from jolvek import shop
 from jolvek.core.base.errors import JolvekError
-from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.core.trial.fitting import Fit, untried
@@ -20,10 +20,9 @@ from jolvek.core.trial.runs import HEADINGS, Run
 from jolvek.core.trial.segments import runs_of, stretches
 from jolvek.formats import log_file
 from jolvek.standins.instrument import TcpInstrument
-from jolvek.store import handovers, trials
-from jolvek.store.db import transaction
+from jolvek.store import trials
 from jolvek.store.trials import Trial
-from jolvek.web import data, errors, saving
+from jolvek.web import data, errors
 from jolvek.web.accounts import signing
 from jolvek.web.forms.merged import merged
 from jolvek.web.forms.reader import Reader
@@ -31,8 +30,8 @@ from jolvek.web.forms.trial_form import HOW, HOW_WORDS, how_from, how_values
 from jolvek.web.forms.trial_sources import own_net, powers_of, samples
 from jolvek.web.live import LIVES
 from jolvek.web.pages import trial_page
-from jolvek.web.saving import now
-from jolvek.web.shared import Frame, conn, flash_left_out, form_id, frame, show, table_file, who
+from jolvek.web.saving import by, now
+from jolvek.web.shared import Frame, conn, flash_left_out, form_id, frame, show, table_file
 from jolvek.web.view import display
 from jolvek.web.view.language import tr
 from jolvek.web.view.worked import Worked
@@ -76,14 +75,7 @@ def page(enquiry_id: int) -> Any:
 
 def _trial(f: Frame) -> Trial:
     """The last trial, begun where there is none."""
-    found = trials.latest(conn(), f.e.id)
-    if found is None:
-        with transaction(conn()) as c:
-            hand = _hand(f)
-            trials.begin(c, f.e.id, hand.letter, f.need.hull.family, who(), now())
-        found = trials.latest(conn(), f.e.id)
-    assert found is not None
-    return found
+    return shop.trials.current(conn(), by(), f.e.id, _hand(f).letter, f.need.hull.family)
 
 
 def _back(enquiry_id: int) -> Any:
@@ -94,8 +86,7 @@ def _back(enquiry_id: int) -> Any:
 def begin(enquiry_id: int) -> Any:
     """A new trial, after something was changed; the runs of the one before stay with it."""
     f = frame(enquiry_id, "handover")
-    with transaction(conn()) as c:
-        trials.begin(c, enquiry_id, _hand(f).letter, f.need.hull.family, who(), now())
+    shop.trials.begin(conn(), by(), enquiry_id, _hand(f).letter, f.need.hull.family)
     return _back(enquiry_id)
 
 
@@ -103,14 +94,15 @@ def begin(enquiry_id: int) -> Any:
 def how(enquiry_id: int) -> Any:
     """Keep how she was, and what was seen; faults are recorded."""
     _trial(frame(enquiry_id, "handover"))
-    with transaction(conn()) as c:
-        trial = trials.latest(c, enquiry_id)
-        assert trial is not None
-        form = merged(request.form, how_values(trial.data), HOW_WORDS)
-        read = Reader(form, display.current())
-        trials.keep_data(c, trial.id, how_from(form, read))
-    if read.refused:
-        return _page(enquiry_id, read.refused, 422)
+    refused: dict[str, str] = {}
+
+    def edited(stands: Mapping[str, Any]) -> Mapping[str, Any]:
+        form = merged(request.form, how_values(stands), HOW_WORDS)
+        return how_from(form, Reader(form, display.current(), refused))
+
+    shop.trials.set_up(conn(), enquiry_id, edited)
+    if refused:
+        return _page(enquiry_id, refused, 422)
     return _back(enquiry_id)
 
 
@@ -129,10 +121,7 @@ def run(enquiry_id: int) -> Any:
     trial = _trial(f)
     about: dict[str, Any] = {k: trial.data.get(k) for k in ("wind_m_s", "depth_m")}
     record = Run(power, speed, heading, now(), request.form.get("note", "").strip()[:300], **about)
-    with transaction(conn()) as c:
-        trials.add_run(
-            c, trial.id, request.form.get("op") or secrets.token_hex(12), record, "typed"
-        )
+    shop.trials.add_runs(conn(), trial.id, (record,), "typed", request.form.get("op", ""))
     return _back(enquiry_id)
 
 
@@ -140,8 +129,7 @@ def run(enquiry_id: int) -> Any:
 def drop(enquiry_id: int) -> Any:
     """Take a run away."""
     trial = _trial(frame(enquiry_id, "handover"))
-    with transaction(conn()) as c:
-        trials.drop_run(c, trial.id, form_id("run"))
+    shop.trials.drop_run(conn(), trial.id, form_id("run"))
     return _back(enquiry_id)
 
 
@@ -164,9 +152,7 @@ def from_file(enquiry_id: int) -> Any:
         )
         return _page(enquiry_id, {"file": f"{upload.filename}: {why}"}, 422)
     trial = _trial(f)
-    with transaction(conn()) as c:
-        for x in runs:
-            trials.add_run(c, trial.id, secrets.token_hex(12), x, "file")
+    shop.trials.add_runs(conn(), trial.id, runs, "file")
     flash_left_out(read_in.left_out)
     count = display.counted(len(runs), "run")
     flash(tr("%(runs)s read from %(filename)s.", runs=count, filename=upload.filename))
@@ -176,31 +162,23 @@ def from_file(enquiry_id: int) -> Any:
 errors.refuses_large("trial.from_file", lambda text: (text, 413))
 
 
-def tried(enquiry_id: int, hull: Hull) -> None:
-    """Keep what a trial found with the boat."""
-
-    def edit(e: Enquiry) -> Enquiry:
-        return replace(e, need=replace(e.need, hull=hull))
-
-    saving.change(enquiry_id, edit)
-
-
 @bp.post("/use")
 def use(enquiry_id: int) -> Any:
     """Every page goes by the tried boat from now on; or goes back to the untried one."""
     f = frame(enquiry_id, "handover")
     hand, trial = _hand(f), _trial(f)
-    if request.form.get("undo"):
-        hull, found = untried(f.e.enquiry.need.hull), None
-    else:
+    found: Fit | None = None
+    if not request.form.get("undo"):
         kept = trials.runs(conn(), trial.id)
         found = trial_page.page(trial, kept, hand, display.current()).fit
         if found is None:
             return _page(enquiry_id, {"use": tr("No run belongs yet: nothing is known.")}, 422)
-        hull = _on(f.e.enquiry.need.hull, found)
-    tried(enquiry_id, hull)
-    with transaction(conn()) as c:
-        trials.keep_factors(c, trial.id, {**found.factors, "sigma": found.sigma} if found else None)
+
+    def hull_of(hull: Hull) -> Hull:
+        return _on(hull, found) if found else untried(hull)
+
+    factors = {**found.factors, "sigma": found.sigma} if found else None
+    shop.trials.go_by(conn(), by(), trial, hull_of, factors)
     signing.record_activity("trial taken over" if found else "trial taken back", str(enquiry_id))
     flash(
         tr("Every page goes by the tried boat.")
@@ -221,9 +199,10 @@ def suspected(enquiry_id: int) -> Any:
     kind = request.form.get("kind", "")
     if kind not in FAULTS:
         abort(404)
-    with transaction(conn()) as c:
-        why = request.form.get("why", "")[:300]
-        handovers.add_fault(c, enquiry_id, kind, why, who(), now())
+    try:
+        shop.handovers.add_fault(conn(), by(), enquiry_id, kind, request.form.get("why", ""))
+    except JolvekError as error:
+        return _page(enquiry_id, {"use": str(error)}, 422)
     return redirect(url_for("handover.page", enquiry_id=enquiry_id) + "#faults", 303)
 
 

@@ -15,6 +15,7 @@ from html import unescape
 import pytest
 from pypdf import PdfReader
 
+from jolvek.shop import letters
 from jolvek.store import db, enquiries, finding, offers, outbox, trail
 from jolvek.web.pages import sending
 from jolvek.web.view.figures import unmarked
@@ -227,7 +228,7 @@ def test_the_mail_carries_paper_and_link_and_is_written_once(shop, conn, app):
     assert paper.get_content() == offers.pdf(conn, sent.id)
     link = re.search(r"http://localhost(/o/[\w-]+)", mail.get_body().get_content())[1]
     assert stranger(app).get(link).status_code == 200
-    assert sending.hand_on(conn, None, "x") == 0  # nothing waits
+    assert letters.hand_on(conn, None, "x") == 0  # nothing waits
 
 
 def test_it_is_sent_whole_or_not_at_all(shop, conn, monkeypatch, no_paper):

@@ -210,12 +210,12 @@ def test_two_who_send_at_once_get_two_numbers(shop, conn, app, monkeypatch, no_p
     tick(shop)
     shop.post("/enquiry/2/offer", data={"letter_A": "A"})
     tick(shop, "/enquiry/2/offer")
-    written = sending._written
+    written = sending.written
 
-    def slow(c, s):
-        ready = written(c, s)
-        if s.enquiry_id == 5 and not offers.of_enquiry(c, 2):
-            monkeypatch.setattr(sending, "_written", written)
+    def slow(c, s, going, *rest):
+        ready = written(c, s, going, *rest)
+        if going.enquiry_id == 5 and not offers.of_enquiry(c, 2):
+            monkeypatch.setattr(sending, "written", written)
             with closing(db.connect(app.config["SETTINGS"].database)) as other:
                 assert other.execute("PRAGMA database_list").fetchone()
             assert stranger_sends(app)
@@ -226,7 +226,7 @@ def test_two_who_send_at_once_get_two_numbers(shop, conn, app, monkeypatch, no_p
         client.post("/play", data={"role": "advisor"})
         return client.post("/enquiry/2/offer/send", data={"after": "0"}).status_code == 303
 
-    monkeypatch.setattr(sending, "_written", slow)
+    monkeypatch.setattr(sending, "written", slow)
     assert shop.post(f"{HERE}/send", data={"after": "0"}).status_code == 303
     numbers = conn.execute("SELECT enquiry_id, serial FROM offer ORDER BY serial").fetchall()
     assert [tuple(x) for x in numbers] == [(2, 1), (5, 2)]
