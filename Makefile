@@ -62,7 +62,7 @@ test: $(VENV)/.dev chromium pango
 format: $(VENV)/.dev
 	@$(BIN)/ruff check --fix --quiet .
 	@$(BIN)/ruff format --quiet .
-	@$(BIN)/djlint jolvek/web/templates --reformat --quiet || true
+	@$(BIN)/djlint jolvek/web/stations jolvek/web/desk jolvek/web/public jolvek/web/kit --reformat --quiet || true
 	@$(BIN)/python scripts/format_static.py
 
 mutants: $(VENV)/.dev

@@ -16,8 +16,8 @@ from typing import Any
 from jolvek.demo import at_work
 from jolvek.store.people import ROLES
 from jolvek.web import create_app
-from jolvek.web.accounts.limits import limiter
 from jolvek.web.demo_shop import shop
+from jolvek.web.kit.accounts.limits import limiter
 from tests.web.steps import Forms
 
 MOST_CPU_S = 2.0

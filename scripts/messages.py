@@ -35,26 +35,26 @@ from jolvek.store.people import ROLES
 from jolvek.store.recalls import ANSWERS
 from jolvek.store.shelf import KINDS
 from jolvek.store.shop import MAIL_SUBJECT, MAIL_WORDS, Shop
-from jolvek.web.forms.boat_form import BOTTOMS, CHAMBERS, CONSTRUCTIONS, STORAGE
-from jolvek.web.forms.day_form import SCHOOL_WORDS, SKIES, WISH_WORDS
-from jolvek.web.pages.care_page import STATE_WORDS
-from jolvek.web.pages.offer_years import LABELS
-from jolvek.web.view.display import CHOICES, COUNTED
-from jolvek.web.view.language import DOMAIN, FOLDER, LANGUAGES, SCREENS
-from jolvek.web.view.words import key_words
+from jolvek.web.kit.display import CHOICES, COUNTED
+from jolvek.web.kit.language import DOMAIN, FOLDER, LANGUAGES, SCREENS
+from jolvek.web.kit.words import key_words
+from jolvek.web.stations.aftercare.view import STATE_WORDS
+from jolvek.web.stations.boat.form import BOTTOMS, CHAMBERS, CONSTRUCTIONS, STORAGE
+from jolvek.web.stations.offer.years import LABELS
+from jolvek.web.stations.waters.form import SCHOOL_WORDS, SKIES, WISH_WORDS
 
 TOP = Path(__file__).parents[1] / "jolvek"
 KEYWORDS = {"_": None, "n_": (1, 2), "tr": None, "counted_text": (1, 2), "_run": None}
 KEYWORDS |= {"msg": None, "msg_n": (1, 2)}
-TEMPLATES = {"extensions": "jolvek.web.view.template_messages.RunningText", "trimmed": "true"}
+TEMPLATES = {"extensions": "jolvek.web.kit.template_messages.RunningText", "trimmed": "true"}
 # what a customer reads: her offer, link, papers, form and the boat's own page
 CUSTOMERS = re.compile(
-    r"templates/(boat_page|customer|papers|ask)/"
-    r"|templates/offer/_(head|lines|alternative|foot|years)|templates/offer/paper"
-    r"|templates/aftercare/(_new_fault|label|copy)|templates/(handover/paper|trial/_paper)"
-    r"|pages/(offer_|day_|care_letters|battery_page|handover_record)"
-    r"|desk/(customer|ask)\.py|stations/boat_page|forms/(first_word_form|chosen)"
-    r"|view/(doubt_words|display|worked|what_if|followed)"
+    r"web/public/|kit/papers/|stations/\w+/_?paper\.html"
+    r"|stations/offer/(_(head|lines|alternative|foot|years)\.html"
+    r"|content|lines|setups|revision|shop_data|years)"
+    r"|stations/aftercare/(_new_fault|label|copy|battery)|handover/record|desk/care/letters"
+    r"|day_out/(view|figures|text)|kit/fields/chosen"
+    r"|kit/(doubt_words|display|worked|what_if|followed)"
     r"|drawings/(boat_drawing|pictures|years_chart|day_chart|charts|signature)"
     r"|core/(day|deal|job)/|shop/answers|core/care/(due|steps)\.py"
     r"|core/fit/(handover|controls|mounting_work|checklist|materials)\.py"

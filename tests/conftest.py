@@ -15,8 +15,8 @@ from jolvek import demo
 from jolvek.demo import at_work
 from jolvek.store import db
 from jolvek.web import create_app
-from jolvek.web.accounts import guessing
-from jolvek.web.accounts.limits import limiter
+from jolvek.web.kit.accounts import guessing
+from jolvek.web.kit.accounts.limits import limiter
 from jolvek.web.settings import Settings
 from tests.web.steps import pin
 

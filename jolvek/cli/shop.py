@@ -166,7 +166,7 @@ def owner(name: str, shown: str | None, data: Path | None) -> None:
     """
     from jolvek import shop
     from jolvek.store import db
-    from jolvek.web.accounts import passwords
+    from jolvek.web.kit.accounts import passwords
 
     folder = _own(data)
     folder.mkdir(mode=0o700, parents=True, exist_ok=True)

@@ -7,14 +7,15 @@ import pkgutil
 import zlib
 from typing import Any
 
-from flask import Flask, request
+from flask import Blueprint, Flask, request
 from flask_compress import Compress
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.routing import IntegerConverter
 
 from jolvek.store import db
-from jolvek.web import data, desk, edge, errors, following, sent_later, shared, stations
-from jolvek.web.accounts import limits, signing
+from jolvek.web import data, desk, edge, errors, following, public, sent_later, shared, stations
+from jolvek.web.kit import pages
+from jolvek.web.kit.accounts import limits, signing
 from jolvek.web.settings import Settings
 from jolvek.web.templating import set_up
 
@@ -38,7 +39,7 @@ class RowNumber(IntegerConverter):
 
 def create_app(settings: Settings) -> Flask:
     """The application over one data folder; the database is made and migrated here."""
-    app = Flask(__name__)
+    app = Flask(__name__, template_folder=".")  # templates lie beside the code of their page
     app.config.update(
         SETTINGS=settings,
         SECRET_KEY=settings.secret_key,
@@ -62,12 +63,12 @@ def create_app(settings: Settings) -> Flask:
     sent_later.set_up(app)
     limits.limiter.init_app(app)
     csrf = CSRFProtect(app)
-    csrf.exempt("jolvek.web.desk.api.predict")  # a key, not a cookie, says who asks
-    csrf.exempt("jolvek.web.desk.api.match")
+    csrf.exempt("jolvek.web.desk.api.page.predict")  # a key, not a cookie, says who asks
+    csrf.exempt("jolvek.web.desk.api.page.match")
     Compress(app)
-    for package in (desk, stations):
-        for module in modules(package):
-            app.register_blueprint(module.bp)
+    for package in (desk, stations, public):
+        for bp in blueprints(package):
+            app.register_blueprint(bp)
     set_up(app, settings)
     following.set_up(app)
     app.teardown_appcontext(data.close)
@@ -82,26 +83,14 @@ def cookie_name(settings: Settings) -> str:
     return f"jolvek-{zlib.crc32(str(settings.data_dir.resolve()).encode()):08x}"
 
 
-def modules(package: Any) -> list[Any]:
-    """The modules of a package of pages: to be one is to be in its folder."""
-    names = sorted(m.name for m in pkgutil.iter_modules(package.__path__))
-    return [importlib.import_module(f"{package.__name__}.{name}") for name in names]
+def blueprints(package: Any) -> list[Blueprint]:
+    """Those of a package's folders: to be a page is to lie in its folder."""
+    names = sorted(m.name for m in pkgutil.walk_packages(package.__path__, f"{package.__name__}."))
+    found = (getattr(importlib.import_module(name), "bp", None) for name in names)
+    return [bp for bp in found if bp is not None]
 
 
 def _limit() -> None:
     """How much a request may send, by what it is for."""
     settings = shared.settings()
-    most = {
-        "boat.photo": settings.max_photo_bytes,
-        "shop.logo": settings.max_photo_bytes,
-        "exchange.unpack": 100_000_000,
-        "ask.send": 2 * settings.max_photo_bytes,
-        "price_lists.preview": settings.max_price_list_bytes,
-        "day_out.import_way": settings.max_price_list_bytes,
-        "trial.from_file": settings.max_price_list_bytes,
-        "handover.step": settings.max_photo_bytes,
-        "after_log.from_file": settings.max_price_list_bytes,
-        "after_parts.fault": settings.max_photo_bytes,
-        "boat_page.fault": settings.max_photo_bytes,
-    }
-    request.max_content_length = most.get(request.endpoint or "", settings.max_form_bytes)
+    request.max_content_length = pages.most_bytes(request.endpoint or "", settings)

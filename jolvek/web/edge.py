@@ -26,8 +26,8 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.store import backups, db
 from jolvek.store import shop as settings_store
 from jolvek.web import masked
+from jolvek.web.desk.care import due as care_kept
 from jolvek.web.mailing import post_of
-from jolvek.web.pages import care_kept
 from jolvek.web.settings import Settings
 
 # of waitress: threads, open connections, seconds without a byte, bytes of header and body

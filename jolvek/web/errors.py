@@ -13,8 +13,8 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.core.base.messages import msg
 from jolvek.formats import openapi
 from jolvek.web import masked
-from jolvek.web.forms import merged
-from jolvek.web.view.language import tr
+from jolvek.web.kit.fields import merged
+from jolvek.web.kit.language import tr
 
 _BLUEPRINT_REFUSALS: dict[str, Any] = {}
 
@@ -54,7 +54,7 @@ def _page(title: str, text: str, code: int) -> Any:
     g.plain = code >= 500
     if request.path.startswith(openapi.ROOT):
         return jsonify(error=text), code
-    return render_template("error.html", title=title, text=text), code
+    return render_template("kit/error.html", title=title, text=text), code
 
 
 def _large(_error: Exception) -> Any:

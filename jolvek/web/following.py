@@ -18,19 +18,13 @@ from jolvek.store.setups import Pinned
 from jolvek.store.undo import Last
 from jolvek.web import saving
 from jolvek.web.data import conn
-from jolvek.web.pages import learning
+from jolvek.web.kit import display, learning, pages
+from jolvek.web.kit.followed import Strip, strip
+from jolvek.web.kit.worked import work_out
 from jolvek.web.shared import who
-from jolvek.web.view import display
-from jolvek.web.view.followed import Strip, strip
-from jolvek.web.view.worked import work_out
 
-CHANGING = {
-    *("boat", "waters", "shortlist", "side_by_side", "day_out", "fitting", "own_gear", "job"),
-    *("repriced", "by_hand"),
-}
 TOLD_FOR = timedelta(minutes=15)  # after that nobody asks what the last change brought
-SAVING = ("boat.save", "waters.save", "fitting.keep")  # pages that save while one types
-ONE_ACT = timedelta(seconds=30)  # their saves so close together are one change
+ONE_ACT = timedelta(seconds=30)  # saves while one types, so close together, are one change
 
 
 def set_up(app: Flask) -> None:
@@ -42,7 +36,11 @@ def set_up(app: Flask) -> None:
 
 def _before() -> None:
     number = (request.view_args or {}).get("enquiry_id")
-    if request.method == "POST" and request.blueprint in CHANGING and number is not None:
+    if (
+        request.method == "POST"
+        and pages.changes_job(request.endpoint or "")
+        and number is not None
+    ):
         g.state_before = undo.state(conn(), number)
 
 
@@ -62,7 +60,7 @@ def _note() -> None:
         return
     last, now, act = undo.last(conn(), number), saving.now(), request.endpoint or ""
     together = last is not None and last.after == before and (last.who, last.act) == (who(), act)
-    if together and act in SAVING and last is not None and _since(last.at) < ONE_ACT:
+    if together and pages.saves_itself(act) and last is not None and _since(last.at) < ONE_ACT:
         before = last.before
     shop.boats.note_change(conn(), number, Last(now, who(), act, before, after))
 

@@ -16,7 +16,7 @@ from jolvek.core.enquiry.need import Need
 from jolvek.shop import By
 from jolvek.store import enquiries
 from jolvek.web import shared
-from jolvek.web.pages import learning
+from jolvek.web.kit import learning
 from jolvek.web.shared import conn, who
 
 

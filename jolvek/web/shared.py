@@ -16,13 +16,12 @@ from jolvek.store.enquiries import Stored
 from jolvek.store.setups import Broken, Pinned
 from jolvek.web.data import conn as conn
 from jolvek.web.data import settings as settings
-from jolvek.web.pages import learning
-from jolvek.web.view import dates, display
-from jolvek.web.view.card import Card, card_of
-from jolvek.web.view.figures import unmarked
-from jolvek.web.view.language import tr
-from jolvek.web.view.matches import shelf_of
-from jolvek.web.view.moved import Moved, moved
+from jolvek.web.kit import dates, display, learning
+from jolvek.web.kit.card import Card, card_of
+from jolvek.web.kit.figures import unmarked
+from jolvek.web.kit.language import tr
+from jolvek.web.kit.matches import shelf_of
+from jolvek.web.kit.moved import Moved, moved
 
 LARGEST_ID = 2**63 - 1  # of an SQLite row
 

@@ -17,13 +17,13 @@ from jolvek.core.base.messages import msg
 from jolvek.core.base.units import hours
 from jolvek.core.rules.signals import SIGNAL_WORDS
 from jolvek.web import data, errors, shared
-from jolvek.web.accounts import signing
-from jolvek.web.drawings import pictures, signature
-from jolvek.web.drawings.boat_drawing import silhouette
-from jolvek.web.drawings.charts import badge
-from jolvek.web.forms import named
+from jolvek.web.desk.history import named
+from jolvek.web.kit import dates, display, figures, language, rates, template_messages, words
+from jolvek.web.kit.accounts import signing
+from jolvek.web.kit.drawings import pictures, signature
+from jolvek.web.kit.drawings.boat_drawing import silhouette
+from jolvek.web.kit.drawings.charts import badge
 from jolvek.web.settings import Settings
-from jolvek.web.view import dates, display, figures, language, rates, template_messages, words
 
 SCRIPTS = (
     "vendor/htmx/htmx.min.js",

@@ -7,8 +7,8 @@ import pytest
 from playwright.sync_api import expect
 
 from jolvek.store import db, enquiries, people, setups
-from jolvek.web.accounts import passwords
 from jolvek.web.demo_shop import served
+from jolvek.web.kit.accounts import passwords
 from jolvek.web.settings import Settings
 from tests.browser.conftest import serving
 

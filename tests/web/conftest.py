@@ -6,7 +6,7 @@ import pytest
 from argon2 import PasswordHasher
 
 from jolvek.store import people
-from jolvek.web.accounts import passwords
+from jolvek.web.kit.accounts import passwords
 
 WORD = "mussel lantern gravel forty"
 AT = "2026-11-26T08:00:00+00:00"

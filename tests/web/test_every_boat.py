@@ -6,7 +6,7 @@ import re
 
 import pytest
 
-from jolvek.web.view.display import counted
+from jolvek.web.kit.display import counted
 from tests.web.steps import STATIONS
 
 HERE = (*STATIONS, "by-hand")

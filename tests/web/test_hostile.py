@@ -8,7 +8,7 @@ import pytest
 
 from jolvek.formats import gpx_file, schema, shelf_csv
 from jolvek.store import allowed, enquiries, setups, shelf
-from jolvek.web.view import pdf, photos
+from jolvek.web.kit import pdf, photos
 from tests.web.steps import STATIONS, boat_form, picture, pin
 
 HERE = (*STATIONS, "by-hand")
@@ -181,7 +181,7 @@ def test_one_refused_field_does_not_stop_the_others(client, conn):
 
 def test_a_refusal_of_what_is_kept_is_a_logged_fault(client, app, monkeypatch, caplog):
     from jolvek.core.base.errors import ValueRefused
-    from jolvek.web.stations import boat
+    from jolvek.web.stations.boat import page as boat
 
     def fault(*_args):
         raise ValueRefused("x", 1, "2")

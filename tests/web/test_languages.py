@@ -14,8 +14,8 @@ import pytest
 from pypdf import PdfReader
 
 from jolvek.store import offers, owners
-from jolvek.web.accounts import links
-from jolvek.web.view.language import LANGUAGES, SCREENS
+from jolvek.web.kit.accounts import links
+from jolvek.web.kit.language import LANGUAGES, SCREENS
 from scripts import messages
 from tests.web.steps import STATIONS
 

@@ -14,10 +14,10 @@ from jolvek.core.fit.trim import attitude, best_stowed_m, moved
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.job.job_setup import on_another_day
 from jolvek.core.products.mounting import Mount
-from jolvek.web.forms.reader import Reader
-from jolvek.web.pages.fitting_drawing_page import drawing_page
-from jolvek.web.pages.fitting_text import SHORT
-from jolvek.web.pages.offer_page import offer_page
+from jolvek.web.kit.fields.reader import Reader
+from jolvek.web.stations.fitting.drawing import drawing_page
+from jolvek.web.stations.fitting.text import SHORT
+from jolvek.web.stations.offer.setups import offer_page
 from tests.web.pages.made import AT_SEA, METRIC
 from tests.web.pages.test_later_stations import worked
 

@@ -14,8 +14,8 @@ from jolvek.core.enquiry.need import Leg
 from jolvek.core.job import figures as core_figures
 from jolvek.formats import enquiry_file
 from jolvek.store import enquiries, offers, setups
-from jolvek.web.view import figures, pdf
-from jolvek.web.view.worked import work_out
+from jolvek.web.kit import figures, pdf
+from jolvek.web.kit.worked import work_out
 from tests.web.pages.made import AT_SEA
 from tests.web.stations.test_offer_sent import tick
 from tests.web.steps import boat_form, forms_to

@@ -12,9 +12,9 @@ from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import measures
 from jolvek.core.products.shelf import sample
 from jolvek.store import shelf as shelf_store
-from jolvek.web.pages.offer_page import expected
-from jolvek.web.pages.side_by_side_table import best_of
-from jolvek.web.view.display import Units
+from jolvek.web.kit.display import Units
+from jolvek.web.stations.offer.setups import expected
+from jolvek.web.stations.side_by_side.table import best_of
 from tests.web.pages import made
 
 BOAT = Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=0.36)

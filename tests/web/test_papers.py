@@ -12,9 +12,9 @@ from pypdf import PdfReader
 from jolvek import demo
 from jolvek.store import db
 from jolvek.web import create_app
+from jolvek.web.kit import pdf
+from jolvek.web.kit.dates import day
 from jolvek.web.settings import Settings
-from jolvek.web.view import pdf
-from jolvek.web.view.dates import day
 
 CLUB = 14
 PAPERS = {
@@ -65,7 +65,9 @@ def sizes(page):
 
 def test_a_picture_on_paper_carries_its_own_style(app_module):
     with app_module.application.app_context():
-        text = str(pdf.styled(Markup("<svg><title>Day</title></svg>"), "papers/day.css"))
+        text = str(
+            pdf.styled(Markup("<svg><title>Day</title></svg>"), "stations/day_out/paper.css")
+        )
         static = Path(app_module.application.static_folder)
     assert text.index("<style>") < text.index(".powerarea") < text.index("<title>Day")
     drawn = '<svg class="drawing leg-view"><title>Leg</title></svg>'

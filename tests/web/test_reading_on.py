@@ -9,8 +9,8 @@ import pytest
 
 from jolvek.store import db, people
 from jolvek.web import templating
-from jolvek.web.accounts import links, signing
-from jolvek.web.desk import ask
+from jolvek.web.kit.accounts import links, signing
+from jolvek.web.public.ask import page as ask
 from tests.web.steps import STATIONS, boat_form
 
 WAYS = ("/", "/care", "/catalogue/", "/rules", "/care/fleet", "/health")

@@ -27,7 +27,7 @@ def test_templates_hold_no_inline_style_or_handler(client):
 
 
 def test_an_unexpected_error_shows_no_trace(app, monkeypatch):
-    from jolvek.web.desk import rules
+    from jolvek.web.desk.rules import page as rules
 
     monkeypatch.setattr(rules, "show", lambda *a, **k: 1 / 0)
     app.config["TESTING"] = False

@@ -9,7 +9,7 @@ from dataclasses import replace
 import pytest
 
 from jolvek.store import setups, shelf
-from jolvek.web.view.followed import label
+from jolvek.web.kit.followed import label
 from tests.web.stations.test_followed import strip_of
 from tests.web.steps import boat_form, forms_to
 from tests.web.test_one_job import gathered

@@ -8,7 +8,7 @@ from html.parser import HTMLParser
 import pytest
 
 from jolvek.store import owners, people, shelf
-from jolvek.web.forms.merged import FILLED
+from jolvek.web.kit.fields.merged import FILLED
 from tests.web.stations.test_offer_sent import PRICED
 from tests.web.steps import Forms, forms_to
 

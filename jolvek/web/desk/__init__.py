@@ -1,1 +1,1 @@
-"""What stands beside the enquiries: counter, catalogue, rules, patterns."""
+"""What stands beside the enquiries: a folder each."""

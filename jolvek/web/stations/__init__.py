@@ -1,1 +1,1 @@
-"""One module per station of an enquiry."""
+"""The stations of an enquiry, a folder each: routes, form, what its templates need, templates."""

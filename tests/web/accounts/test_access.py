@@ -3,7 +3,8 @@
 import pytest
 
 from jolvek.store import people
-from jolvek.web.accounts.access import ACCESS, KEYED, OPEN
+from jolvek.web.kit import pages
+from jolvek.web.kit.pages import KEYED, OPEN
 
 ARGS = {
     "enquiry_id": 9_999,  # there is none: who may is told so, at once
@@ -33,18 +34,18 @@ def cells(app):
 
 
 def test_the_table_names_every_address_and_nothing_else(app):
-    assert {rule.endpoint for rule in app.url_map.iter_rules()} == set(ACCESS)
-    assert set(ACCESS.values()) == {OPEN, KEYED, *people.ROLES}
+    assert {rule.endpoint for rule in app.url_map.iter_rules()} == set(pages.every())
+    assert set(pages.every().values()) == {OPEN, KEYED, *people.ROLES}
 
 
 def test_nobody_comes_in_without_a_sign_in(shop):
     client = shop.test_client()
     for endpoint, method, address in cells(shop):
         answer = client.open(address, method=method)
-        if ACCESS[endpoint] == KEYED:
+        if pages.access_to(endpoint) == KEYED:
             assert answer.status_code == 401 and "key" in answer.json["error"]
             continue
-        if ACCESS[endpoint] == OPEN:
+        if pages.access_to(endpoint) == OPEN:
             assert answer.status_code not in (401, 403), endpoint
         elif method == "GET":
             assert answer.status_code == 302, endpoint
@@ -52,7 +53,7 @@ def test_nobody_comes_in_without_a_sign_in(shop):
         else:
             assert answer.status_code == 401, endpoint
         by_htmx = client.open(address, method=method, headers={"HX-Request": "true"})
-        if ACCESS[endpoint] != OPEN:
+        if pages.access_to(endpoint) != OPEN:
             assert by_htmx.status_code == 401  # the page asks in place
 
 
@@ -60,10 +61,10 @@ def test_nobody_comes_in_without_a_sign_in(shop):
 def test_each_role_may_what_the_table_says_and_no_more(enter, shop, role):
     client, rank = enter(role), people.ROLES.index(role)
     for endpoint, method, address in cells(shop):
-        if endpoint in LEAVES or ACCESS[endpoint] in (OPEN, KEYED):
+        if endpoint in LEAVES or pages.access_to(endpoint) in (OPEN, KEYED):
             continue
         answer = client.open(address, method=method)
-        allowed = rank >= people.ROLES.index(ACCESS[endpoint])
+        allowed = rank >= people.ROLES.index(pages.access_to(endpoint))
         assert (answer.status_code != 403) == allowed, (endpoint, answer.status_code)
         assert answer.status_code not in (401, 500), endpoint
         if not allowed:
@@ -77,7 +78,7 @@ def test_every_change_without_a_token_is_refused(shop):
     )
     tried = 0
     for endpoint, method, address in cells(shop):
-        if method == "GET" or ACCESS[endpoint] == KEYED:
+        if method == "GET" or pages.access_to(endpoint) == KEYED:
             continue
         client = shop.test_client()
         client.get("/")  # as the demo's advisor

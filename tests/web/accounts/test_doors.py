@@ -13,10 +13,10 @@ from jolvek.formats import tables
 from jolvek.formats.nmea import Reading
 from jolvek.store import backups, db, offers, people
 from jolvek.web import settings
-from jolvek.web.accounts import links
-from jolvek.web.accounts.signing import SessionCookies
-from jolvek.web.forms.trial_sources import own_net
-from jolvek.web.live import MOST_WINDOW, Live
+from jolvek.web.kit.accounts import links
+from jolvek.web.kit.accounts.signing import SessionCookies
+from jolvek.web.stations.trial.live import MOST_WINDOW, Live
+from jolvek.web.stations.trial.sources import own_net
 from tests.web.conftest import WORD
 
 

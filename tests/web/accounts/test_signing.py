@@ -9,7 +9,7 @@ import pytest
 
 from jolvek.store import people, trail
 from jolvek.web import create_app
-from jolvek.web.accounts import guessing, passwords
+from jolvek.web.kit.accounts import guessing, passwords
 from jolvek.web.settings import Settings
 from tests.web.conftest import AT, WORD
 

@@ -10,7 +10,7 @@ from jolvek.core.enquiry.first_word import FirstWord, enquiry_of, speed_m_s
 from jolvek.core.enquiry.need import Day
 from jolvek.store import enquiries, intake
 from jolvek.store import shop as store
-from jolvek.web.forms.first_word_form import WATER_WORDS
+from jolvek.web.public.ask.form import WATER_WORDS
 from tests.web.conftest import WORD
 
 SAID = {

@@ -7,7 +7,7 @@ import pytest
 
 from jolvek.store import stock
 from jolvek.store.stock import Stock
-from jolvek.web.stocking import STOCKING
+from jolvek.web.desk.catalogue.stocking import STOCKING
 
 
 @pytest.fixture

@@ -26,7 +26,7 @@ from jolvek.store import (
     service_faults,
 )
 from jolvek.web import edge
-from jolvek.web.accounts import links
+from jolvek.web.kit.accounts import links
 
 
 @pytest.fixture

@@ -15,11 +15,11 @@ from jolvek.formats.tables import as_xlsx
 from jolvek.store import enquiries as store
 from jolvek.store import setups
 from jolvek.store import shelf as shelf_store
-from jolvek.web.pages.compare_page import compare_page
-from jolvek.web.pages.product_facts import follows, missing
-from jolvek.web.pages.side_by_side_full import full_table
-from jolvek.web.view.figures import unmarked
-from jolvek.web.view.worked import work_out
+from jolvek.web.desk.catalogue.compare import compare_page
+from jolvek.web.desk.catalogue.facts import follows, missing
+from jolvek.web.kit.figures import unmarked
+from jolvek.web.kit.worked import work_out
+from jolvek.web.stations.side_by_side.full import full_table
 from tests.web.pages.made import ALL, AT_SEA, METRIC
 from tests.web.pages.test_later_stations import bare, worked
 

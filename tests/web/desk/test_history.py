@@ -10,7 +10,7 @@ from jolvek.core.enquiry.need import Day, Leg
 from jolvek.core.enquiry.site import Site
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.store import enquiries, versions
-from jolvek.web.forms.named import field_name, field_text
+from jolvek.web.desk.history.named import field_name, field_text
 from tests.web.steps import boat_form
 
 HERE = "/enquiry/2/history"

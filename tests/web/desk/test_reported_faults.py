@@ -5,7 +5,7 @@ import re
 import pytest
 
 from jolvek.store import service_faults
-from jolvek.web.accounts import links
+from jolvek.web.kit.accounts import links
 
 NUMBER = 14
 

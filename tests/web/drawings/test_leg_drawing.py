@@ -20,15 +20,15 @@ from jolvek.core.job.job_setup import of_fitted
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES, Mount
 from jolvek.store import enquiries as store
 from jolvek.store import setups
-from jolvek.web.drawings import pictures
-from jolvek.web.drawings.boat_drawing import Aboard, HungMotor, Labels, side_view
-from jolvek.web.drawings.leg_drawing import leg_view
-from jolvek.web.drawings.person_drawing import seated
-from jolvek.web.drawings.plan_drawing import plan_view
-from jolvek.web.drawings.under_drawing import under_view
-from jolvek.web.drawings.weights_drawing import stern_view, weights_view
-from jolvek.web.view import display
-from jolvek.web.view.worked import Worked, work_out
+from jolvek.web.kit import display
+from jolvek.web.kit.drawings import pictures
+from jolvek.web.kit.drawings.boat_drawing import Aboard, HungMotor, Labels, side_view
+from jolvek.web.kit.drawings.leg_drawing import leg_view
+from jolvek.web.kit.drawings.person_drawing import seated
+from jolvek.web.kit.drawings.plan_drawing import plan_view
+from jolvek.web.kit.drawings.under_drawing import under_view
+from jolvek.web.kit.drawings.weights_drawing import stern_view, weights_view
+from jolvek.web.kit.worked import Worked, work_out
 
 
 def attributes(svg):

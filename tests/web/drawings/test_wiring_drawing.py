@@ -11,7 +11,7 @@ from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.electric.netlist import SCHOOLS_12V, TAKE_OFFS, Loads12V, Plan
 from jolvek.core.electric.wiring import install
-from jolvek.web.drawings.wiring_drawing import PACK_H, PACK_W, places, wiring_diagram
+from jolvek.web.kit.drawings.wiring_drawing import PACK_H, PACK_W, places, wiring_diagram
 
 HALF = {
     "pack": (PACK_W / 2, PACK_H / 2),

@@ -8,9 +8,9 @@ from jolvek.core.match.matching import match
 from jolvek.core.match.ranking import ranked
 from jolvek.core.match.whole import fitted_of
 from jolvek.store.setups import Bought, Pinned
-from jolvek.web.view.display import Units
-from jolvek.web.view.matches import Answer
-from jolvek.web.view.worked import Worked
+from jolvek.web.kit.display import Units
+from jolvek.web.kit.matches import Answer
+from jolvek.web.kit.worked import Worked
 
 SHELF = demo.shelf()
 ENQUIRIES = demo.enquiries()

@@ -19,14 +19,14 @@ from jolvek.core.match.ranking import ranked, steps
 from jolvek.core.match.whole import fitted_of
 from jolvek.core.predict.likelihood import in_words
 from jolvek.core.products.shelf import Shelf
-from jolvek.web.forms.narrowing import Filters, filters_from
-from jolvek.web.pages.boat_page import boat_page, schools, speeds_m_s
-from jolvek.web.pages.counter_page import from_catalogue, quick_answer, quick_need
-from jolvek.web.pages.narrowed import facet_values, narrowed
-from jolvek.web.pages.shortlist_page import because, missed, picked, results, shortlist_page
-from jolvek.web.pages.shortlist_rejected import MOST_SHOWN
-from jolvek.web.pages.waters_page import waters_page
-from jolvek.web.view.matches import row
+from jolvek.web.kit.matches import row
+from jolvek.web.kit.quick import from_catalogue, quick_answer, quick_need
+from jolvek.web.stations.boat.view import boat_page, schools, speeds_m_s
+from jolvek.web.stations.shortlist.narrowed import facet_values, narrowed
+from jolvek.web.stations.shortlist.narrowing import Filters, filters_from
+from jolvek.web.stations.shortlist.rejected import MOST_SHOWN
+from jolvek.web.stations.shortlist.view import because, missed, picked, results, shortlist_page
+from jolvek.web.stations.waters.view import waters_page
 from tests.web.pages.made import ALL, AT_SEA, ENQUIRIES, METRIC, answer, found
 
 EVERY = range(6)

@@ -18,24 +18,24 @@ from jolvek.core.products.plain import NOT_SOLD
 from jolvek.core.products.shelf import Shelf
 from jolvek.standins.weather import SimulatedForecast
 from jolvek.store.shop import Shop
-from jolvek.web.forms.draft_form import Draft
-from jolvek.web.forms.fitting_form import fitted_from
-from jolvek.web.forms.outing_form import asked_from as outing_asked
-from jolvek.web.forms.reader import Reader
-from jolvek.web.pages import offer_content
-from jolvek.web.pages.by_hand_page import by_hand_page
-from jolvek.web.pages.catalogue_page import COLUMNS, catalogue_page
-from jolvek.web.pages.charging_panel import charging_panel
-from jolvek.web.pages.day_out_page import day_out_page
-from jolvek.web.pages.fitting_drawing_page import drawing_page
-from jolvek.web.pages.fitting_mounts_page import mounts_page
-from jolvek.web.pages.fitting_wiring_page import wiring_page
-from jolvek.web.pages.offer_page import AS_ASKED, offer_page
-from jolvek.web.pages.planned import planned, run_day
-from jolvek.web.pages.side_by_side_page import asked_from, side_by_side_page
-from jolvek.web.pages.streams_panel import NOT
-from jolvek.web.view.doubt_words import MANAGES
-from jolvek.web.view.figures import unmarked
+from jolvek.web.desk.catalogue.view import COLUMNS, catalogue_page
+from jolvek.web.kit.doubt_words import MANAGES
+from jolvek.web.kit.fields.reader import Reader
+from jolvek.web.kit.figures import unmarked
+from jolvek.web.stations.by_hand.view import by_hand_page
+from jolvek.web.stations.day_out.form import asked_from as outing_asked
+from jolvek.web.stations.day_out.planned import planned, run_day
+from jolvek.web.stations.day_out.view import day_out_page
+from jolvek.web.stations.fitting.drawing import drawing_page
+from jolvek.web.stations.fitting.form import fitted_from
+from jolvek.web.stations.fitting.mounts import mounts_page
+from jolvek.web.stations.fitting.wiring import wiring_page
+from jolvek.web.stations.offer import content as offer_content
+from jolvek.web.stations.offer.form import Draft
+from jolvek.web.stations.offer.setups import AS_ASKED, offer_page
+from jolvek.web.stations.side_by_side.streams import NOT
+from jolvek.web.stations.side_by_side.view import asked_from, side_by_side_page
+from jolvek.web.stations.waters.charging import charging_panel
 from tests.web.pages.made import ALL, AT_SEA, ENQUIRIES, SHELF, found, worked
 
 EVERY = range(6)

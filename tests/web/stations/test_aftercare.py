@@ -11,7 +11,7 @@ from icalendar import Calendar
 from jolvek.core.electric.chemistry import temperature_factor
 from jolvek.store import care, enquiries, handovers, own_gear, service_faults, setups, spares
 from jolvek.store.handovers import Serial
-from jolvek.web.view.dates import day
+from jolvek.web.kit.dates import day
 
 HERE = "/enquiry/5/aftercare"
 
@@ -32,7 +32,7 @@ def log(shop, **form):
 
 
 def fitted(conn):
-    from jolvek.web.view.worked import work_out
+    from jolvek.web.kit.worked import work_out
 
     e = enquiries.get(conn, 5)
     return work_out(e.need, next(p for p in setups.of_enquiry(conn, 5) if p.chosen)).fitted

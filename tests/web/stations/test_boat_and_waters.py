@@ -8,7 +8,7 @@ import pytest
 from PIL import Image
 
 from jolvek.store import enquiries as store
-from jolvek.web.pages import learning
+from jolvek.web.kit import learning
 from tests.web.steps import boat_form, picture
 
 

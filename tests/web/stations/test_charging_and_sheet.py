@@ -12,7 +12,7 @@ from jolvek.core.fit.rule_reach import can_speak
 from jolvek.core.rules.rulebook import ELECTRIC, RULES
 from jolvek.store import enquiries, setups
 from jolvek.store import shelf as shelf_store
-from jolvek.web.view.worked import work_out
+from jolvek.web.kit.worked import work_out
 from tests.web.steps import boat_form, pin
 
 NUMBER = 5

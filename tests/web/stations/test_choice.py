@@ -11,7 +11,7 @@ from jolvek.core.base.units import KNOT_M_S
 from jolvek.core.job.parts import total
 from jolvek.store import enquiries as store
 from jolvek.store import setups
-from jolvek.web.view.worked import work_out
+from jolvek.web.kit.worked import work_out
 from tests.web.steps import Forms, boat_form, forms_to, pin
 
 

@@ -13,7 +13,7 @@ from geographiclib.geodesic import Geodesic
 from jolvek.formats import gpx_file
 from jolvek.store import enquiries as store
 from jolvek.store import setups
-from jolvek.web.view.worked import work_out
+from jolvek.web.kit.worked import work_out
 
 TRACK = """<?xml version="1.0"?>
 <gpx version="1.1" creator="t" xmlns="http://www.topografix.com/GPX/1/1"><trk><trkseg>

@@ -9,9 +9,9 @@ import pytest
 from jolvek.core.job.changes import Changes, MovedFigure, changes
 from jolvek.core.job.figures import Figure
 from jolvek.store import enquiries, setups, undo
-from jolvek.web.view.display import current
-from jolvek.web.view.followed import LABELS, label, strip
-from jolvek.web.view.worked import work_out
+from jolvek.web.kit.display import current
+from jolvek.web.kit.followed import LABELS, label, strip
+from jolvek.web.kit.worked import work_out
 from tests.web.steps import boat_form
 
 HERE = "/enquiry/2"
@@ -73,7 +73,7 @@ def test_nothing_that_reads_otherwise_is_missing(fitted, conn):
     assert len(moved) > 15
     html = unescape(fitted.get(f"{HERE}/boat").get_data(as_text=True))
     with fitted.application.test_request_context():
-        from jolvek.web.view.figures import written  # noqa: PLC0415
+        from jolvek.web.kit.figures import written
 
         for x in changes(was, job()).figures:
             both = written(x.before, current()), written(x.after, current())

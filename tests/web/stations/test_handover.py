@@ -17,9 +17,9 @@ from jolvek.formats.nmea import Reading, Stream, sentence
 from jolvek.standins.instrument import FileInstrument, Hidden, Server, sentences, simulate
 from jolvek.store import enquiries, handovers, owners, trials
 from jolvek.store.shop import Shop
-from jolvek.web.live import LIVES, Live, _read_all
-from jolvek.web.pages.handover_record import warranty_end
-from jolvek.web.view.dates import day
+from jolvek.web.kit.dates import day
+from jolvek.web.stations.handover.record import warranty_end
+from jolvek.web.stations.trial.live import LIVES, Live, _read_all
 from tests.web.steps import picture
 
 HERE, TRIAL = "/enquiry/5/handover", "/enquiry/5/trial"

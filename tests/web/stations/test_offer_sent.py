@@ -17,8 +17,8 @@ from pypdf import PdfReader
 
 from jolvek.shop import letters
 from jolvek.store import db, enquiries, finding, offers, outbox, trail
-from jolvek.web.pages import sending
-from jolvek.web.view.figures import unmarked
+from jolvek.web.kit.figures import unmarked
+from jolvek.web.stations.offer import sending
 from tests.web.steps import boat_form
 
 HERE = "/enquiry/5/offer"
@@ -389,7 +389,7 @@ def test_two_who_tick_at_once_lose_neither(shop, conn):
 
 def test_a_mail_that_a_crash_left_is_handed_on_by_itself_once(shop, conn, app, monkeypatch):
     from jolvek.web import edge
-    from jolvek.web.stations import offer
+    from jolvek.web.stations.offer import page as offer
 
     tick(shop)
     monkeypatch.setattr(offer, "_post", lambda: None)  # the crash

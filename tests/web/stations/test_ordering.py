@@ -10,8 +10,8 @@ import pytest
 from icalendar import Calendar
 
 from jolvek.store import db, enquiries, finding, offers, stock
-from jolvek.web.pages import sending
-from jolvek.web.pages.offer_lines import with_add_ons
+from jolvek.web.stations.offer import sending
+from jolvek.web.stations.offer.lines import with_add_ons
 from tests.web.stations.test_offer_sent import (  # noqa: F401
     DRAFT,
     HERE,

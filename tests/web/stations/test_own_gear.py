@@ -9,7 +9,7 @@ from jolvek.core.products.own import OwnGear, own_item
 from jolvek.core.products.shelf import sample
 from jolvek.store import enquiries as store
 from jolvek.store import own_gear, setups
-from jolvek.web.view.matches import answered, shelf_for, shelf_of
+from jolvek.web.kit.matches import answered, shelf_for, shelf_of
 from tests.web.steps import Forms
 
 BATTERY = {

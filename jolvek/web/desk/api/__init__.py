@@ -1,0 +1,1 @@
+"""Answers for the dealer's own site."""

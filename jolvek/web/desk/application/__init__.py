@@ -1,0 +1,1 @@
+"""The application itself: health, installing it, units and language, old addresses."""

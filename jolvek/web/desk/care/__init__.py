@@ -1,0 +1,1 @@
+"""Boats in service: what is due, figures, the fleet, recalls, letters."""

@@ -1,0 +1,1 @@
+"""The catalogue: products, price lists, stock, what to stock."""

@@ -1,0 +1,1 @@
+"""The counter: quick start and open enquiries."""

@@ -1,0 +1,1 @@
+"""What the shop's trials teach of each family of boats."""

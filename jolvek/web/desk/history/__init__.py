@@ -1,0 +1,1 @@
+"""What was changed of an enquiry, and going back."""

@@ -1,0 +1,1 @@
+"""Every component once, for whoever builds pages."""

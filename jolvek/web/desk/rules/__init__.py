@@ -1,0 +1,1 @@
+"""The rules that setups are judged by."""

@@ -1,0 +1,1 @@
+"""What the shop says of itself; backups, keys, import and export."""

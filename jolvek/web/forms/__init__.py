@@ -1,1 +1,0 @@
-"""How each form is read and shown."""

@@ -1,0 +1,1 @@
+"""What pages are made of: units and language, access, fields, charts, drawings, components."""

@@ -1,0 +1,1 @@
+"""How forms are read, and merged where two people had one open."""

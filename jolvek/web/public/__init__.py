@@ -1,0 +1,1 @@
+"""What strangers see, a folder each."""

@@ -1,0 +1,1 @@
+"""The form by which a customer asks."""

@@ -1,0 +1,1 @@
+"""A boat's own page, behind the code on her sticker."""

@@ -1,0 +1,1 @@
+"""A setup put together by hand, beside the shortlist."""

@@ -1,0 +1,1 @@
+"""Station 6, Fitting: drawing, weights, wiring, the rigger's sheet."""

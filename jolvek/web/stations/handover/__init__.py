@@ -1,0 +1,1 @@
+"""Station 8, Handover: steps, serial numbers, faults, the signed record."""

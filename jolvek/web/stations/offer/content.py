@@ -1,0 +1,259 @@
+"""What an offer says, as one plain record that is frozen when it is sent: jolvek-offer."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import date, timedelta
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+
+from jolvek.core.base.messages import msg
+from jolvek.core.base.money import major
+from jolvek.core.day.scenario import Switches
+from jolvek.core.day.seas import seas
+from jolvek.core.day.stepped import sail_out
+from jolvek.core.day.voyage import Voyage
+from jolvek.core.deal.lines import sums
+from jolvek.core.enquiry.need import Need
+from jolvek.core.fit.fitted import Fitted
+from jolvek.core.job.figures import figure
+from jolvek.core.rules.findings import Finding
+from jolvek.store.enquiries import Stored
+from jolvek.store.shop import Shop
+from jolvek.web.kit import language
+from jolvek.web.kit.dates import long_date
+from jolvek.web.kit.display import Units, amount_of, long_hours
+from jolvek.web.kit.drawings.pictures import setup_view
+from jolvek.web.kit.figures import fig
+from jolvek.web.kit.language import tr
+from jolvek.web.kit.rates import digits_of
+from jolvek.web.kit.worked import Worked
+from jolvek.web.stations.day_out.text import day_text, sentence, setting_out
+from jolvek.web.stations.offer.form import Draft
+from jolvek.web.stations.offer.lines import agreed_plain, line_plain, lines, sums_plain
+from jolvek.web.stations.offer.setups import offer_page
+from jolvek.web.stations.offer.years import years
+
+FORMAT, VERSION = "jolvek-offer", 1
+WINDS_M_S = (0.0, 3.0, 6.0, 9.0, 12.0)
+SPEEDS = 12
+
+
+def cautions(worked: list[Worked]) -> list[tuple[str, list[str], Finding]]:
+    """What must be acknowledged before it is sent: each once, with the setups that it is of. It is
+    known by its setups and its own words, so that another is read anew.
+    """
+    found: dict[str, tuple[list[str], Finding]] = {}
+    for w in worked:
+        for f in w.findings:
+            if f.level == "caution":
+                found.setdefault(f"{f.rule}: {f.text}", ([], f))[0].append(w.letter)
+    return [(f"{''.join(x)}: {key}", x, f) for key, (x, f) in found.items()]
+
+
+def content(
+    stored: Stored,
+    worked: list[Worked],
+    draft: Draft,
+    shop: Shop,
+    u: Units,
+    today: date,
+    whole: bool = False,
+) -> dict[str, Any]:
+    """The offer but its number; `whole` with what the customer's page turns about besides."""
+    mine = ("name", "address", "phone", "mail", "tax_number", "bank")
+    asked = ("customer", "address", "phone", "mail")
+    valid = today + timedelta(days=draft.valid_days)
+    record = {
+        "format": FORMAT,
+        "version": VERSION,
+        "language": language.current(),
+        "date": today.isoformat(),
+        "valid_to": valid.isoformat(),
+        "dates_told": [long_date(today), long_date(valid)],
+        "currency": shop.currency,
+        "units": {k: u[k] for k in ("speed", "distance")},
+        "tax_included": shop.tax_included,
+        "agreed": agreed_plain(draft.terms(shop)),
+        "rounding": tr("each line, then each rate's sum and its tax, halves away from zero"),
+        "shop": {k: getattr(shop, k) for k in mine},
+        "customer": {k: getattr(stored.enquiry, k) for k in asked},
+        "title": stored.title,
+        "boat": _boat(stored.need, u),
+        "alternatives": [
+            {**alternative(w, draft, shop, u), **(turned(w, u) if whole else {})} for w in worked
+        ],
+        "differences": differences(worked, draft, shop, u),
+        "acknowledged": [
+            {"text": u.rendered(f).text, "letters": letters, **draft.acknowledged.get(key, {})}
+            for key, letters, f in cautions(worked)
+        ],
+        "opening": shop.opening,
+        "closing": shop.closing,
+        "terms": shop.terms,
+    }
+    frozen: dict[str, Any] = language.resolved(record)
+    return frozen
+
+
+def _boat(need: Need, u: Units) -> str:
+    return tr(
+        "%(name)s, %(length)s, %(people)s aboard",
+        name=need.hull.fam.name,
+        length=u.full(need.hull.length_m, "length"),
+        people=need.load.people,
+    )
+
+
+def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]:
+    """One setup: what it is, does and costs."""
+    page, found = offer_page(w, u), lines(w, draft, shop)
+    summed = sums(found, draft.terms(shop))
+    total = major(summed.total, digits_of(shop.currency))
+    return {
+        "letter": w.letter,
+        "title": f"{w.fitted.motor.title}, {w.bank_text}, {w.fitted.mount.name}",
+        "answer": page.answer,
+        "made_of": w.pinned.key,
+        "facts": facts(w),
+        "short_of": short_of(w, u),
+        "expected": [[x.name, *x.figures] for x in page.expected],
+        "basis": page.basis,
+        "claims": [list(x) for x in page.claims],
+        "findings": [
+            {k: getattr(u.rendered(f), k) for k in ("level", "signal", "text", "cure")}
+            for f in w.findings
+        ],
+        "lines": [line_plain(x, shop.currency) for x in found],
+        "later": any(not x.price_minor and x.kind in ("wiring", "labour") for x in found),
+        "sums": sums_plain(summed, shop.currency),
+        "years": years(w, shop, draft.assumed, total) if draft.years_shown else None,
+        **day(w, u),
+    }
+
+
+FACTS = ("wish.speed", "wish.time", "wish.range", "top", "day.left", "day.end", "mass", "lift")
+
+
+def facts(w: Worked) -> dict[str, list[Any]]:
+    """The figures that a revision is held against: value, quantity, decimals."""
+    found = ((key, figure(w.job, key)) for key in FACTS)
+    return {key: [f.value, f.quantity, f.decimals] for key, f in found}
+
+
+def short_of(w: Worked, u: Units) -> str:
+    """What of the wish is out of reach; never silence."""
+    wish, top = w.fitted.need.day.speed_m_s, w.performance.top_speed_m_s
+    if wish <= top * (1 + 1e-6):
+        return ""
+    return tr(
+        "%(wish)s was requested; this setup reaches %(top)s.",
+        wish=u.full(wish, "speed"),
+        top=u.full(top, "speed"),
+    )
+
+
+def day(w: Worked, u: Units) -> dict[str, Any]:
+    """The customer's own day: how sure, what is left, and where she turns back."""
+    out, start = w.job.day, w.fitted.need.day.start_h
+    return {
+        "verdict": fig(w.job, "day.likely", u),
+        "day": _plain(f"{setting_out(out)} {sentence(out.voyage, start, u, w.letter)}".strip()),
+        "between": _plain(day_text(out, w.letter)),
+        "turn": tr(
+            "Last point from which the boat gets home: %(distance)s.",
+            distance=fig(w.job, "day.turn", u),
+        ),
+    }
+
+
+@lru_cache(maxsize=128)
+def _in_wind(fitted: Fitted, wind_m_s: float) -> Voyage:
+    need, day = fitted.need, fitted.need.day
+    if not day.legs:  # as Waters has it: against the boat on the way home, or all day
+        return sail_out(replace(fitted, need=replace(need, day=replace(day, wind_m_s=wind_m_s))))
+    return sail_out(fitted, Switches(wind_m_s=wind_m_s, wind_from_h=day.start_h))
+
+
+def turned(w: Worked, u: Units) -> dict[str, Any]:
+    """The drawing, and what the sliders of the customer's page step through."""
+    winds = [{"wind": str(u.full(x, "speed")), "told": _windy(w.fitted, x, u)} for x in WINDS_M_S]
+    return {"drawing": str(setup_view(w)), "winds": winds, "speeds": speeds(w, u)}
+
+
+def _windy(fitted: Fitted, wind_m_s: float, u: Units) -> str:
+    """The day in a wind: to stay ashore where wind or waves are too much for the boat, whatever the
+    battery says; else how it ends.
+    """
+    legs = tuple(replace(leg, wind_m_s=wind_m_s) for leg in fitted.need.day.trip)
+    stops = [f for f in seas(fitted, legs).findings if f.level == "block"]
+    if stops:
+        return tr("Stay ashore: %(why)s", why=u.rendered(stops[0]).text)
+    return _plain(sentence(_in_wind(fitted, wind_m_s), fitted.need.day.start_h, u))
+
+
+def _plain(text: str) -> str:
+    return text.replace("*", "")
+
+
+def speeds(w: Worked, u: Units) -> list[dict[str, str]]:
+    """What each speed takes, for the customer's own slider."""
+    p, out = w.performance, []
+    top = p.top_speed_m_s
+    for v in np.linspace(0.25 * top, top, SPEEDS):
+        at = p.at_speed(float(v))
+        if at.power_w is None or at.runtime_s is None or at.range_m is None:
+            continue
+        out.append(
+            {
+                "speed": str(u.full(float(v), "speed")),
+                "power": str(u.full(at.power_w, "power")),
+                "time": long_hours(at.runtime_s),
+                "range": str(u.full(at.range_m, "distance")),
+            }
+        )
+    return out
+
+
+def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> list[str]:
+    """What sets the alternatives apart, against the first."""
+    if len(worked) < 2:
+        return []
+    first, result = worked[0], []
+    terms = draft.terms(shop)
+    price = sums(lines(first, draft, shop), terms).total
+    for w in worked[1:]:
+        more = sums(lines(w, draft, shop), terms).total - price
+        kg = w.parts_kg - first.parts_kg
+        fast = w.performance.top_speed_m_s - first.performance.top_speed_m_s
+        price_apart = amount_of(major(abs(more), digits_of(shop.currency)), shop.currency)
+        parts = [
+            _apart(price_apart, more, msg("%(by)s dearer"), msg("%(by)s cheaper")),
+            _apart(
+                u.full(abs(kg), "mass"),
+                round(kg, 1),
+                msg("%(by)s heavier"),
+                msg("%(by)s lighter"),
+            ),
+            _apart(
+                u.full(abs(fast), "speed"),
+                round(fast, 2),
+                msg("%(by)s faster"),
+                msg("%(by)s slower"),
+            ),
+        ]
+        result.append(
+            tr(
+                "%(letter)s against %(letter2)s: %(parts)s.",
+                letter=w.letter,
+                letter2=first.letter,
+                parts=", ".join(x for x in parts if x),
+            )
+        )
+    return result
+
+
+def _apart(by: str, value: float, more: str, less: str) -> str:
+    return tr(str(more if value > 0 else less), by=by) if value else ""

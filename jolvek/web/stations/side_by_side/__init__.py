@@ -1,0 +1,1 @@
+"""Station 4, Side by side: pinned setups compared."""

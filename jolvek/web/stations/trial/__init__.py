@@ -1,0 +1,1 @@
+"""The sea trial, of station 8: plan, runs, what they say of the boat."""

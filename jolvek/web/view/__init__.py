@@ -1,1 +1,0 @@
-"""What pages show: figures in the user's units, setups worked out."""
