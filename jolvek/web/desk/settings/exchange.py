@@ -13,6 +13,7 @@ from jolvek.web import data, errors
 from jolvek.web.desk.settings import packing as exchange
 from jolvek.web.kit import pages
 from jolvek.web.kit.accounts import limits, signing
+from jolvek.web.kit.dates import made
 from jolvek.web.kit.language import tr
 from jolvek.web.kit.pages import OWNER, PACKED_SHOP
 from jolvek.web.saving import by
@@ -102,5 +103,5 @@ def enquiries(form: str) -> Response:
 @bp.get("/dates.ics")
 def dates() -> Response:
     """Days on the water of what is offered or ordered."""
-    body = contacts.calendar(exchange.dates(conn()), data.shop().name, exchange.made())
+    body = contacts.calendar(exchange.dates(conn()), data.shop().name, made())
     return _file(body, contacts.ICALENDAR, "dates.ics")
