@@ -11,6 +11,7 @@ from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
 from jolvek.store import lenient
 from jolvek.store.columns import select
+from jolvek.store.once import each
 
 _TRIP = (
     "id",
@@ -127,18 +128,18 @@ def add_charge(conn: sqlite3.Connection, enquiry_id: int, c: Charge, at: str) ->
 def charges(conn: sqlite3.Connection, enquiry_id: int) -> list[Charge]:
     """The charges of a boat, the latest first."""
     sql = select("charge", _CHARGE, "WHERE enquiry_id = :id ORDER BY on_day DESC, id DESC")
-    return lenient.rows_of(Charge, _CHARGE, conn.execute(sql, {"id": enquiry_id}))
+    return lenient.rows_of(Charge, _CHARGE, each(conn, sql, enquiry_id))
 
 
 def charge_now(conn: sqlite3.Connection, enquiry_id: int) -> float | None:
     """Her charge as it was told last, by a trip or a charge; None where nothing was."""
-    row = conn.execute(
-        "SELECT soc FROM (SELECT charge_to AS soc, on_day, typed_at FROM trip WHERE enquiry_id ="
-        " :id AND charge_to IS NOT NULL UNION ALL SELECT charge_to, on_day, typed_at FROM charge"
-        " WHERE enquiry_id = :id) ORDER BY on_day DESC, typed_at DESC LIMIT 1",
-        {"id": enquiry_id},
-    ).fetchone()
-    return float(row["soc"]) if row else None
+    sql = (
+        "SELECT soc FROM (SELECT enquiry_id, charge_to AS soc, on_day, typed_at FROM trip WHERE"
+        " charge_to IS NOT NULL UNION ALL SELECT enquiry_id, charge_to, on_day, typed_at FROM"
+        " charge) WHERE enquiry_id = :id ORDER BY on_day DESC, typed_at DESC"
+    )
+    found = each(conn, sql, enquiry_id)
+    return float(found[0]["soc"]) if found else None
 
 
 def drop_trip(conn: sqlite3.Connection, enquiry_id: int, trip_id: int) -> None:
@@ -152,7 +153,7 @@ def drop_trip(conn: sqlite3.Connection, enquiry_id: int, trip_id: int) -> None:
 def trips(conn: sqlite3.Connection, enquiry_id: int) -> list[Trip]:
     """The trips of a boat, the latest first."""
     sql = select("trip", _TRIP, "WHERE enquiry_id = :id ORDER BY on_day DESC, id DESC")
-    return lenient.rows_of(Trip, _TRIP, conn.execute(sql, {"id": enquiry_id}))
+    return lenient.rows_of(Trip, _TRIP, each(conn, sql, enquiry_id))
 
 
 def act(
@@ -179,7 +180,7 @@ def acts(conn: sqlite3.Connection, enquiry_id: int) -> dict[str, list[date]]:
     """The days on which each step was done."""
     out: dict[str, list[date]] = {}
     sql = "SELECT step, on_day FROM care_act WHERE enquiry_id = :id ORDER BY on_day"
-    for row in conn.execute(sql, {"id": enquiry_id}):
+    for row in each(conn, sql, enquiry_id):
         out.setdefault(row["step"], []).append(date.fromisoformat(row["on_day"]))
     return out
 
@@ -205,10 +206,10 @@ def customers_in_service(conn: sqlite3.Connection, most: int = 200) -> list[tupl
 
 def began(conn: sqlite3.Connection, enquiry_id: int) -> date | None:
     """The day of the handover; the first trip where it was not signed here."""
-    row = conn.execute(
-        "SELECT (SELECT substr(signed_at, 1, 10) FROM handover WHERE enquiry_id = :id) AS signed,"
-        " (SELECT min(on_day) FROM trip WHERE enquiry_id = :id) AS first",
-        {"id": enquiry_id},
-    ).fetchone()
-    result = row["signed"] or row["first"]
-    return date.fromisoformat(result) if result else None
+    sql = (
+        "SELECT day FROM (SELECT enquiry_id, substr(signed_at, 1, 10) AS day, 0 AS later FROM"
+        " handover UNION ALL SELECT enquiry_id, on_day, 1 FROM trip) WHERE enquiry_id = :id ORDER"
+        " BY later, day"
+    )
+    found = each(conn, sql, enquiry_id)
+    return date.fromisoformat(found[0]["day"]) if found else None

@@ -7,10 +7,15 @@ import sqlite3
 from dataclasses import asdict
 
 from jolvek.core.care.steps import Care, Edit
+from jolvek.store.once import once
 
 
 def all_edits(conn: sqlite3.Connection) -> list[Edit]:
     """All of them, by product and step."""
+    return once(conn, "care edits", lambda: _read(conn))
+
+
+def _read(conn: sqlite3.Connection) -> list[Edit]:
     rows = conn.execute(
         "SELECT product_id, step, dropped, data FROM care_edit ORDER BY product_id, step"
     )

@@ -25,7 +25,7 @@ from jolvek.store.columns import (
     to_json,
 )
 from jolvek.store.db import transaction
-from jolvek.store.once import once
+from jolvek.store.once import each, once
 
 HULL, LOAD = columns(Hull), columns(Load)
 SITE, BAY = columns(Site, without=("bays",)), columns(Bay)
@@ -100,14 +100,13 @@ def get(conn: sqlite3.Connection, enquiry_id: int) -> Stored | None:
 
 
 def _got(conn: sqlite3.Connection, enquiry_id: int) -> Stored | None:
-    key = {"id": enquiry_id}
-    row = conn.execute(_GET, key).fetchone()
-    if row is None:
+    found = each(conn, _GET, enquiry_id, "enquiry.id")
+    if not found:
         return None
-    values = iter(row)
+    values = iter(found[0])
     e, b, load = ({name: next(values) for name in names} for names in _READ.values())
-    bays = [plain_row(row, BAY, Bay) for row in conn.execute(_GET_BAYS, key)]
-    legs = [plain_row(row, LEG, Leg) for row in conn.execute(_GET_LEGS, key)]
+    bays = [plain_row(row, BAY, Bay) for row in each(conn, _GET_BAYS, enquiry_id)]
+    legs = [plain_row(row, LEG, Leg) for row in each(conn, _GET_LEGS, enquiry_id)]
     enquiry, problems = read_mended(
         {
             **{k: e[k] for k in WORDS},

@@ -22,7 +22,7 @@ def rows_of(record: type[Record], names: Iterable[str], rows: Iterable[Any]) -> 
     out = []
     keys = tuple(names)
     for row in rows:
-        values = dict(zip(keys, tuple(row), strict=True))
+        values = dict(zip(keys, tuple(row), strict=False))
         made = _made(record, values) or _made(record, _cut(record, values))
         if made is not None:
             out.append(made)

@@ -12,6 +12,7 @@ from jolvek.core.rules.signals import RANKS
 from jolvek.core.trial.diagnosis import Fault
 from jolvek.store import lenient
 from jolvek.store.columns import select
+from jolvek.store.once import each
 
 OWNER = "owner"  # who told of it by the boat's own page
 _FAULT = (
@@ -90,7 +91,7 @@ def of_enquiry(conn: sqlite3.Connection, enquiry_id: int) -> list[ServiceFault]:
     sql = select(
         "fault", _FAULT, "WHERE enquiry_id = :id AND in_service = 1 ORDER BY state <> 'open', id"
     )
-    return lenient.rows_of(ServiceFault, _FAULT, conn.execute(sql, {"id": enquiry_id}))
+    return lenient.rows_of(ServiceFault, _FAULT, each(conn, sql, enquiry_id))
 
 
 @dataclass(frozen=True)

@@ -12,17 +12,20 @@ from jolvek.core.job.parts import Bought as Bought
 from jolvek.core.products.plain import product_from_plain, product_plain
 from jolvek.core.products.shelf import Item
 from jolvek.store.columns import from_json, to_json
-from jolvek.store.once import once
+from jolvek.store.once import OF, each, once
 
 LETTERS = "ABCDE"
 PART_TABLES = ("setup_item", "setup_extra")
 _PART = "setup_id, kind, product_id, title, quantity, price, data"
 _PARTS = " UNION ALL ".join(
-    f"SELECT '{table}' AS of_table, {_PART} FROM {table} WHERE setup_id IN (SELECT id FROM setup"
-    " WHERE enquiry_id = :id)"
+    f"SELECT '{table}' AS of_table, enquiry_id, {_PART} FROM {table} JOIN setup ON setup.id ="
+    " setup_id"
     for table in PART_TABLES
 )
-_PARTS += " ORDER BY of_table, kind, product_id"
+_PARTS = (
+    f"SELECT of_table, {_PART} FROM ({_PARTS}) WHERE enquiry_id = :id"
+    " ORDER BY of_table, kind, product_id"
+)
 FITTING = "jolvek-fitting"  # what a setup's fitting is kept as
 MOST = 5
 MOST_PACKS_A_SIDE = 16  # in series, and in parallel
@@ -101,15 +104,18 @@ def rows(conn: sqlite3.Connection, enquiry_id: int) -> list[dict[str, Any]]:
 
 
 def _rows(conn: sqlite3.Connection, enquiry_id: int) -> list[dict[str, Any]]:
-    key = {"id": enquiry_id}
-    found = conn.execute("SELECT * FROM setup WHERE enquiry_id = :id ORDER BY letter", key)
+    found = each(conn, "SELECT * FROM setup WHERE enquiry_id = :id ORDER BY letter", enquiry_id)
     by_setup: dict[int, dict[str, Any]] = {
-        row["id"]: {**dict(row), **{table: [] for table in PART_TABLES}} for row in found
+        row["id"]: {**_plain(row), **{table: [] for table in PART_TABLES}} for row in found
     }
-    for part in conn.execute(_PARTS, key):
-        values = dict(part)
+    for part in each(conn, _PARTS, enquiry_id):
+        values = _plain(part)
         by_setup[part["setup_id"]][values.pop("of_table")].append(values)
     return list(by_setup.values())
+
+
+def _plain(row: sqlite3.Row) -> dict[str, Any]:
+    return {k: row[k] for k in row.keys() if k != OF}
 
 
 def of_row(row: dict[str, Any]) -> Pinned | Broken:

@@ -12,6 +12,7 @@ from jolvek.core.base.errors import ValueRefused
 from jolvek.store import handovers, lenient
 from jolvek.store.columns import select
 from jolvek.store.handovers import Serial
+from jolvek.store.once import each
 
 _SWAP = (
     "id",
@@ -53,7 +54,7 @@ class SpareKept:
 def of_enquiry(conn: sqlite3.Connection, enquiry_id: int) -> list[SpareKept]:
     """What is aboard of a boat, the first to go off first."""
     sql = "SELECT id, what, good_to FROM spare WHERE enquiry_id = :id ORDER BY good_to, id"
-    rows = conn.execute(sql, {"id": enquiry_id})
+    rows = each(conn, sql, enquiry_id)
     return lenient.rows_of(SpareKept, ("id", "what", "good_to"), rows)
 
 
@@ -131,4 +132,4 @@ def swap(conn: sqlite3.Connection, enquiry_id: int, s: Swap, new_to: str, at: st
 def swaps(conn: sqlite3.Connection, enquiry_id: int) -> list[Swap]:
     """What was replaced on a boat, the latest first."""
     sql = select("part_swap", _SWAP, "WHERE enquiry_id = :id ORDER BY on_day DESC, id DESC")
-    return lenient.rows_of(Swap, _SWAP, conn.execute(sql, {"id": enquiry_id}))
+    return lenient.rows_of(Swap, _SWAP, each(conn, sql, enquiry_id))

@@ -1,8 +1,13 @@
 """How many statements a page asks of the database, whatever it shows."""
 
+from contextlib import closing
+from dataclasses import replace
+
 import pytest
 
-from jolvek.store import db
+from jolvek import shop
+from jolvek.core.fit.as_set import AsSet
+from jolvek.store import care, db, enquiries, setups
 from tests.web.steps import pin
 
 MOST = {
@@ -35,6 +40,25 @@ def asked(monkeypatch):
 
     monkeypatch.setattr(db, "connect_to_read", connect)
     return seen
+
+
+def test_a_fleet_of_sixty_asks_no_more_than_one_of_three(fitted, asked, app):
+    fitted.get("/care/fleet")
+    with closing(db.connect(app.config["SETTINGS"].database)) as conn:
+        found = enquiries.get(conn, 2)
+        items = {p.kind: p.item for p in setups.of_enquiry(conn, 2)[0].parts}
+        trips = [care.Trip(0, f"2026-10-{i:02d}", 2.0, 900.0, 0.9, 0.5, "", "Tove") for i in (2, 9)]
+        for i in range(60):
+            by = shop.By("Tove", f"2026-11-{1 + i % 28:02d}T08:00:00")
+            number = shop.enquiries.begin(conn, by, replace(found.enquiry, title=f"Launch {i}"))
+            shop.setups.pin(conn, by, number, items, (1, 1, None), AsSet())
+            shop.care.log_trips(conn, by, number, trips)
+            shop.offers.set_stage(conn, by, number, "delivered")
+    fitted.get("/care/fleet")
+    asked.clear()
+    page = fitted.get("/care/fleet")
+    assert page.text.count("Launch ") >= 50
+    assert 10 < len(asked) <= 30, "\n".join(x[:120] for x in asked)
 
 
 @pytest.mark.parametrize("path", MOST)

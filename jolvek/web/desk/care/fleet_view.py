@@ -14,6 +14,7 @@ from jolvek.core.care.fleet import Charged, Spent, ToCharge, charge_plan, spent
 from jolvek.core.electric.chemistry import end_soc
 from jolvek.store import bookings, care, enquiries, service_faults, setups, spares
 from jolvek.store.bookings import Booking
+from jolvek.store.once import together
 from jolvek.store.shop import Shop
 from jolvek.web.kit.language import tr
 from jolvek.web.kit.worked import Worked, work_out
@@ -56,9 +57,10 @@ def fleet(
     today: date,
 ) -> Fleet:
     """The fleet of these enquiries; bookings are those of tomorrow."""
-    rows, hands = [], {}
+    numbers, rows, hands = numbers[:MOST], [], {}
+    together(conn, numbers)
     parts: dict[str, int] = {}
-    for number in numbers[:MOST]:
+    for number in numbers:
         hand = hand_of(conn, number)
         if hand is None:
             continue
