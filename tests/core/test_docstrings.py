@@ -42,5 +42,6 @@ def test_public_classes_and_methods_have_a_docstring():
         if isinstance(f, ast.ClassDef | ast.FunctionDef)
         and not f.name.startswith("_")
         and not ast.get_docstring(f)
+        and ast.unparse(f.body[0]) != "..."  # what another class gives, with its docstring
     ]
     assert bare == []

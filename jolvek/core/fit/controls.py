@@ -5,17 +5,14 @@ straight with the rudder steering; and how long throttle and phase cables run.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from jolvek.core.base.messages import msg
 from jolvek.core.electric.wire_sizes import fuse_rating_a
+from jolvek.core.fit.fit import Fit
 from jolvek.core.fit.hanging import motor_ahead_m
 from jolvek.core.fit.leg import tiller_gap_m
 from jolvek.core.fit.trim import Yaw, yaw
 from jolvek.core.rules.findings import Finding, find
-
-if TYPE_CHECKING:
-    from jolvek.core.fit.fitted import Fitted
 
 # common practice, no source: slack for a bend at each end, and up from the floor at a helm
 SLACK_M, UP_M = 0.5, 0.6
@@ -31,7 +28,7 @@ class Runs:
     phase_m: float | None  # controller to a pod, each of three
 
 
-def steered_by_boat(f: Fitted) -> bool:
+def steered_by_boat(f: Fit) -> bool:
     """Whether the boat steers and the motor stays straight: by its mount, or locked.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -41,7 +38,7 @@ def steered_by_boat(f: Fitted) -> bool:
     return f.mount.spec.kind in STEERED_BY_BOAT or f.mount.spec.fixed or f.fitting.locked
 
 
-def runs(f: Fitted) -> Runs:
+def runs(f: Fit) -> Runs:
     """How long the cables run: along the boat, across to the side they lie on, and up.
 
     >>> from dataclasses import replace
@@ -61,11 +58,11 @@ def runs(f: Fitted) -> Runs:
     return Runs(throttle, phase)
 
 
-def _pod(f: Fitted) -> bool:
+def _pod(f: Fit) -> bool:
     return f.motor.style == "pod"
 
 
-def remote(f: Fitted) -> bool:
+def remote(f: Fit) -> bool:
     """Whether throttle and motor are apart: set so, or a pod under the hull.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -75,7 +72,7 @@ def remote(f: Fitted) -> bool:
     return bool(f.fitting.throttle) or _pod(f)
 
 
-def tiller_places_m(f: Fitted) -> tuple[float, float] | None:
+def tiller_places_m(f: Fit) -> tuple[float, float] | None:
     """Where the helm sits and where the motor turns, m ahead of the stern; None where nobody holds
     a tiller.
 
@@ -90,7 +87,7 @@ def tiller_places_m(f: Fitted) -> tuple[float, float] | None:
     return helm.ahead_m, next(w.ahead_m for w in f.weights if w.name == "motor")
 
 
-def steered(f: Fitted) -> list[Finding]:
+def steered(f: Fit) -> list[Finding]:
     """What is said against how she is worked.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -115,7 +112,7 @@ def steered(f: Fitted) -> list[Finding]:
     return out
 
 
-def side_pull(f: Fitted) -> Yaw | None:
+def side_pull(f: Fit) -> Yaw | None:
     """What an off-centre thrust does; None where the motor itself steers or sits on the centre
     line.
 
@@ -138,7 +135,7 @@ def side_pull(f: Fitted) -> Yaw | None:
     )
 
 
-def steps(f: Fitted) -> tuple[str, ...]:
+def steps(f: Fit) -> tuple[str, ...]:
     """What the rigger does of it.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -175,7 +172,7 @@ def steps(f: Fitted) -> tuple[str, ...]:
     return tuple(out)
 
 
-def parts(f: Fitted) -> list[tuple[str, str]]:
+def parts(f: Fit) -> list[tuple[str, str]]:
     """What is ordered for it: (what, how many or how long).
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -210,7 +207,7 @@ def parts(f: Fitted) -> list[tuple[str, str]]:
     return out
 
 
-def adapted(f: Fitted) -> bool:
+def adapted(f: Fit) -> bool:
     """Whether the customer's own battery is joined to a motor of another maker's plug.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -220,7 +217,7 @@ def adapted(f: Fitted) -> bool:
     return f.battery.own and not f.motor.own
 
 
-def plugs(f: Fitted) -> tuple[str, ...]:
+def plugs(f: Fit) -> tuple[str, ...]:
     """The plugs in the motor's cable, from the battery on: those of an adapter lead and of an
     extension lead's two ends.
 
@@ -236,7 +233,7 @@ def plugs(f: Fitted) -> tuple[str, ...]:
     return (*(("adapter",) if adapted(f) else ()), *ends)
 
 
-def adapter_fuse(f: Fitted) -> str:
+def adapter_fuse(f: Fit) -> str:
     """The fuse of an adapter lead at its battery's end.
 
     >>> from jolvek.core.fit.fitted import sample_fitted

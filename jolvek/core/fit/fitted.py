@@ -21,6 +21,7 @@ from jolvek.core.electric.netlist import Netlist, Plan
 from jolvek.core.enquiry.need import Day, Need
 from jolvek.core.fit import controls, hung_leg, route, wired
 from jolvek.core.fit.as_set import AS_PLANNED, AsSet
+from jolvek.core.fit.fit import Stowed
 from jolvek.core.fit.fit_facts import Hung, one_hung
 from jolvek.core.fit.hanging import motor_above_m, motor_ahead_m
 from jolvek.core.fit.inspected import inspected, precautions
@@ -34,7 +35,7 @@ from jolvek.core.fit.judged import (
     wishes,
 )
 from jolvek.core.fit.leg import Leg, trim_pin
-from jolvek.core.fit.stowage import CLIPPED_ABOVE_M, Stowed, bank_weights, bays_for, stow
+from jolvek.core.fit.stowage import CLIPPED_ABOVE_M, bank_weights, bays_for, stow
 from jolvek.core.fit.trim import Attitude, Weight, Yaw, attitude, crew
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.resistance import Resistance
@@ -79,6 +80,10 @@ class Fitted:
         return Bank(
             self.battery.spec, self.series, self.parallel, self.ageing, self.need.day.temperature_c
         )
+
+    def rejoined(self, **packs: int) -> Fitted:
+        """The same with its packs joined otherwise: `series`, `parallel`."""
+        return replace(self, **{key: int(n) for key, n in packs.items()})  # type: ignore[arg-type]
 
     @cached_property
     def setup(self) -> Setup:

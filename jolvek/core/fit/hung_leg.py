@@ -5,20 +5,17 @@ under the hull.
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING
 
+from jolvek.core.fit.fit import Fit
 from jolvek.core.fit.hanging import seat_m
 from jolvek.core.fit.leg import TIP_GAP, Leg, leg, under_hull
 from jolvek.core.hydro.floating import transom_draught_m
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, TRANSOM_PLACES
 
-if TYPE_CHECKING:
-    from jolvek.core.fit.fitted import Fitted
-
 COVER_M, STEP_M, LEAST_M = 0.25, 0.025, 0.2  # water over the hub; a pole's clamp; common practice
 
 
-def hung_leg(f: Fitted) -> tuple[Leg, float]:
+def hung_leg(f: Fit) -> tuple[Leg, float]:
     """The leg and its shaft in m; an adjustable shaft is as set, or in steps of 25 mm covers the
     hub with a quarter of a metre of water. Fixed under the hull, the shaft is what stands between
     its bottom and the hub.
@@ -37,7 +34,7 @@ def hung_leg(f: Fitted) -> tuple[Leg, float]:
     return leg(shaft, seat, aft, d), shaft
 
 
-def under_m(f: Fitted) -> float:
+def under_m(f: Fit) -> float:
     """Water in m over the lower edge of the transom, or over the bottom aft for other mounts.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -51,7 +48,7 @@ def under_m(f: Fitted) -> float:
     return float(transom_draught_m(f.need.hull, a.draught_m, a.draught_aft_m))
 
 
-def hub_below_m(f: Fitted) -> float:
+def hub_below_m(f: Fit) -> float:
     """How far the hub lies below the hull's bottom, m.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -61,7 +58,7 @@ def hub_below_m(f: Fitted) -> float:
     return hung_leg(f)[0].hub_m - f.transom_draught_m
 
 
-def on_transom(f: Fitted) -> Leg | None:
+def on_transom(f: Fit) -> Leg | None:
     """The leg of a shaft of given length on a transom; None elsewhere, and for adjustable ones.
 
     >>> from jolvek.core.fit.fitted import sample_fitted

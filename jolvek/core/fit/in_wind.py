@@ -3,17 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
+from jolvek.core.fit.fit import Fit
 from jolvek.core.predict.evaluate import evaluate, evaluated
 from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import raised
 
-if TYPE_CHECKING:
-    from jolvek.core.fit.fitted import Fitted
 
-
-def in_wind(fitted: Fitted, wind_m_s: float) -> Performance:
+def in_wind(fitted: Fit, wind_m_s: float) -> Performance:
     """Her figures in another wind against her, m/s, with the waves that it raises.
 
     >>> from jolvek.core.fit.fitted import sample_fitted

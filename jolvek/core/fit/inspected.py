@@ -4,20 +4,16 @@ that go with every job of its kind.
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 
 from jolvek.core.electric import sun_chain
 from jolvek.core.electric.bank import VOLTS_DANGEROUS
 from jolvek.core.electric.compass import clear_m
 from jolvek.core.electric.wire_sizes import FUSE_VOLTS
+from jolvek.core.fit.fit import Fit
 from jolvek.core.fit.judged import borne
 from jolvek.core.rules.findings import Finding, find
 from jolvek.core.rules.predicates import MOST_JOINED, MOST_STRINGS
-
-if TYPE_CHECKING:
-    from jolvek.core.fit.fitted import Fitted
 
 # From memory, but where said otherwise
 BMS_NEAR = 0.9  # of its limit; common practice, no source
@@ -30,7 +26,7 @@ SUPPORT_MM = 450.0
 CLASS_9_WH = 100.0
 
 
-def inspected(f: Fitted) -> list[Finding]:
+def inspected(f: Fit) -> list[Finding]:
     """What is wrong, or nearly, in this setup.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -57,7 +53,7 @@ def inspected(f: Fitted) -> list[Finding]:
     return out
 
 
-def _limit_near(f: Fitted) -> list[Finding]:
+def _limit_near(f: Fit) -> list[Finding]:
     """A lithium bank that gives nearly what its management lets through."""
     pair, amps = f.pair, float(f.pair.amps[0, 0])
     bank = pair.bank
@@ -73,7 +69,7 @@ def _limit_near(f: Fitted) -> list[Finding]:
     return [borne(f, find("bms-cuts-off", amps, limit, **more))]
 
 
-def precautions(f: Fitted) -> list[Finding]:
+def precautions(f: Fit) -> list[Finding]:
     """What goes with every job of this kind, however good it is.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -103,7 +99,7 @@ def precautions(f: Fitted) -> list[Finding]:
     return out
 
 
-def _built_in(f: Fitted) -> list[Finding]:
+def _built_in(f: Fit) -> list[Finding]:
     """A bank with cables."""
     amps = f.netlist.motor_a
     cable = [w for w in f.netlist.wires if w.role == "plus"][-1].size

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-from typing import TYPE_CHECKING
+from typing import Any
 
 from jolvek.core.base.messages import msg
 from jolvek.core.electric import charging, network
 from jolvek.core.electric.bank import weather
+from jolvek.core.enquiry.need import Leg
+from jolvek.core.fit.fit import Fit
 from jolvek.core.fit.fit_facts import drive_facts, need_facts, setup_facts
 from jolvek.core.fit.in_wind import in_wind
 from jolvek.core.fit.leg import largest_tilt_deg
 from jolvek.core.fit.stowage import best_place
 from jolvek.core.predict import power_limit
+from jolvek.core.predict.performance import Performance
 from jolvek.core.products.mounting import PLATE_TOO_DEEP_M
 from jolvek.core.products.unknown import shaft_unknown, weight_unknown
 from jolvek.core.rules import judge
@@ -20,17 +22,12 @@ from jolvek.core.rules.findings import Finding, find, uncured
 from jolvek.core.rules.predicates import ROUNDING_M
 from jolvek.core.rules.rulebook import RULES
 
-if TYPE_CHECKING:
-    from jolvek.core.enquiry.need import Leg
-    from jolvek.core.fit.fitted import Fitted
-    from jolvek.core.predict.performance import Performance
-
 TRIM_MUCH_DEG, HEEL_MUCH_DEG = 2.5, 4.0  # common practice, no source
 AT_BEST_M = 0.05  # nearer than this a battery stands at its best place
 TILT_NEEDS_DEG = 60.0
 
 
-def hard(f: Fitted) -> list[Finding]:
+def hard(f: Fit) -> list[Finding]:
     """What the one judge says, by the same predicates as matching: need, drive, pair, setup, bays.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -40,7 +37,7 @@ def hard(f: Fitted) -> list[Finding]:
     return [borne(f, x) for x in _hard(f)]
 
 
-def borne(f: Fitted, finding: Finding) -> Finding:
+def borne(f: Fit, finding: Finding) -> Finding:
     """A finding whose cure is more packs in series or in parallel says so only where the boat and
     the motor bear them by every hard rule.
 
@@ -49,19 +46,18 @@ def borne(f: Fitted, finding: Finding) -> Finding:
     >>> borne(sample_fitted(), more).cure
     'Choose a motor for this voltage, or a battery within its voltage range.'
     """
-    values = dict(finding.values)
+    values: dict[str, Any] = dict(finding.values)
     if not values.get("cured") or "packs" not in values:
         return finding
-    key, count = (
-        ("parallel", values["strings"]) if "strings" in values else ("series", values["packs"])
-    )
+    strings, packs = values.get("strings"), values["packs"]
+    more = {"series": packs} if strings is None else {"parallel": strings}
     had = {x.rule for x in _hard(f) if x.level == "block"} - {finding.rule}
-    then = {x.rule for x in _hard(replace(f, **{key: int(count)}))}  # type: ignore[call-overload]
+    then = {x.rule for x in _hard(f.rejoined(**more))}
     blocks = {rule for rule in then if RULES[rule].level == "block"}
     return finding if finding.rule not in then and blocks <= had else uncured(finding)
 
 
-def _hard(f: Fitted) -> list[Finding]:
+def _hard(f: Fit) -> list[Finding]:
     problem = f.stowed[1]
     asked = f.attitude.trim_asked_deg, f.attitude.heel_asked_deg
     return [
@@ -73,7 +69,7 @@ def _hard(f: Fitted) -> list[Finding]:
     ]
 
 
-def plates(f: Fitted) -> list[Finding]:
+def plates(f: Fit) -> list[Finding]:
     """The formula for power where there is no plate.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -95,7 +91,7 @@ def plates(f: Fitted) -> list[Finding]:
     return out
 
 
-def on_the_boat(f: Fitted) -> list[Finding]:
+def on_the_boat(f: Fit) -> list[Finding]:
     """Air for the bays, tilt, and how she lies.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -123,7 +119,7 @@ def on_the_boat(f: Fitted) -> list[Finding]:
     return out
 
 
-def _trim_finding(f: Fitted) -> Finding:
+def _trim_finding(f: Fit) -> Finding:
     a = f.attitude
     way = msg("by the stern") if a.trim_deg > 0 else msg("by the bow")
     direction = "forward" if a.trim_deg > 0 else "aft"
@@ -149,7 +145,7 @@ def _trim_finding(f: Fitted) -> Finding:
     )
 
 
-def not_given(f: Fitted) -> list[Finding]:
+def not_given(f: Fit) -> list[Finding]:
     """Deciding figures that are missing for the products or the boat.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -169,7 +165,7 @@ def not_given(f: Fitted) -> list[Finding]:
     return out
 
 
-def in_the_water(f: Fitted) -> list[Finding]:
+def in_the_water(f: Fit) -> list[Finding]:
     """Shaft and propeller depth, and the turning moment of a side mount.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -190,7 +186,7 @@ def in_the_water(f: Fitted) -> list[Finding]:
     return out
 
 
-def _legs(f: Fitted) -> list[tuple[Leg, Performance]]:
+def _legs(f: Fit) -> list[tuple[Leg, Performance]]:
     return [(leg, in_wind(f, leg.wind_m_s)) for leg in f.need.day.trip]
 
 
@@ -198,7 +194,7 @@ def _too_fast(leg: Leg, p: Performance) -> bool:
     return leg.speed_m_s > p.top_speed_m_s * (1 + 1e-6)
 
 
-def wishes(f: Fitted) -> list[Finding]:
+def wishes(f: Fit) -> list[Finding]:
     """Speeds of the day and the customer's must-haves; whether the boat gets home is the job's.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -220,7 +216,7 @@ def wishes(f: Fitted) -> list[Finding]:
     return out
 
 
-def electrics(f: Fitted) -> list[Finding]:
+def electrics(f: Fit) -> list[Finding]:
     """Charging, temperature and wiring.
 
     >>> from jolvek.core.fit.fitted import sample_fitted

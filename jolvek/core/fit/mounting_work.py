@@ -3,14 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.need import Need
+from jolvek.core.fit.fit import Fit
 from jolvek.core.products.mounting import Mount
-
-if TYPE_CHECKING:
-    from jolvek.core.fit.fitted import Fitted
 
 
 @dataclass(frozen=True)
@@ -132,7 +129,7 @@ WORK: dict[str, Work] = {
 }
 
 
-def drilled(f: Fitted) -> bool:
+def drilled(f: Fit) -> bool:
     """Whether the boat gets holes for this mount; an inflatable never does.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -152,7 +149,7 @@ def drills(mount: Mount, need: Need) -> bool:
     return _DRILLED in WORK[mount.kind].step and not holds_air(need)
 
 
-def mounted(f: Fitted) -> str:
+def mounted(f: Fit) -> str:
     """How the mount goes on this boat.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -163,7 +160,7 @@ def mounted(f: Fitted) -> str:
     return work.without_holes if work.without_holes and never_drilled(f) else work.step
 
 
-def checked(f: Fitted) -> tuple[str, ...]:
+def checked(f: Fit) -> tuple[str, ...]:
     """What is looked at of the mount before she goes.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -173,7 +170,7 @@ def checked(f: Fitted) -> tuple[str, ...]:
     return WORK[f.mount.spec.kind].checks
 
 
-def never_drilled(f: Fitted) -> bool:
+def never_drilled(f: Fit) -> bool:
     """Whether the boat holds air that a hole would let out.
 
     >>> from jolvek.core.fit.fitted import sample_fitted

@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
+from jolvek.core.fit.fit import Fit
 from jolvek.core.fit.trim import Weight
-
-if TYPE_CHECKING:
-    from jolvek.core.fit.fitted import Fitted
 
 SLACK, ENDS_M = 1.1, 0.3  # bends and clips, and what both ends take; common practice, no source
 SHORTEST_M, LONGEST_M = 0.5, 30.0
@@ -48,7 +45,7 @@ def route_m(weights: Sequence[Weight]) -> float:
     return max(ways, default=SHORTEST_M)
 
 
-def carried(f: Fitted) -> bool:
+def carried(f: Fit) -> bool:
     """Whether the kit is carried aboard and ashore again: one pack that a person lifts, joined by a
     plug and charged at home, and nothing wired in.
 

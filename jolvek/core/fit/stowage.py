@@ -3,19 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from jolvek.core.base.messages import msg
 from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.site import Bay
+from jolvek.core.fit.fit import Fit, Stowed
 from jolvek.core.fit.trim import Weight, best_stowed_m
 from jolvek.core.hydro.floating import level_m
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.rules.findings import Finding, find
-
-if TYPE_CHECKING:
-    from jolvek.core.fit.fitted import Fitted
 
 
 def packs_in_bay(
@@ -39,14 +35,6 @@ def packs_in_bay(
         for a, b, c in turns
     ]
     return max(counts)
-
-
-@dataclass(frozen=True)
-class Stowed:
-    """So many packs in one bay."""
-
-    bay: Bay
-    packs: int
 
 
 def stow(bays: Sequence[Bay], battery: Battery, packs: int) -> tuple[list[Stowed], Finding | None]:
@@ -119,7 +107,7 @@ def bank_weights(
     ]
 
 
-def bays_for(f: Fitted) -> Sequence[Bay]:
+def bays_for(f: Fit) -> Sequence[Bay]:
     """The bays that a setup's bank may go into: the one that was chosen, or all.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -130,7 +118,7 @@ def bays_for(f: Fitted) -> Sequence[Bay]:
     return chosen or f.need.site.bays
 
 
-def holding(f: Fitted) -> list[Bay]:
+def holding(f: Fit) -> list[Bay]:
     """The bays of known place that hold a setup's whole bank by themselves.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
@@ -141,7 +129,7 @@ def holding(f: Fitted) -> list[Bay]:
     return [b for b in placed if not f.clips_on and stow([b], f.battery.spec, f.bank.packs)[0]]
 
 
-def best_place(f: Fitted) -> tuple[float, str] | None:
+def best_place(f: Fit) -> tuple[float, str] | None:
     """Where the bank trims her most level, m ahead of the stern, and in which bay; None where it
     rides on the motor, or fits no bay whole.
 

@@ -3,18 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
 from jolvek.core.electric import charging
 from jolvek.core.electric.netlist import Netlist
 from jolvek.core.electric.wiring import install
 from jolvek.core.fit import controls
-
-if TYPE_CHECKING:
-    from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.fit import Fit
 
 
-def netlist(f: Fitted) -> Netlist:
+def netlist(f: Fit) -> Netlist:
     """Bank, motor, charger, panels and 12 V loads with their cables and fuses.
 
     >>> from jolvek.core.fit.fitted import sample_fitted

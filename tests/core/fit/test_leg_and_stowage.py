@@ -14,6 +14,7 @@ from jolvek.core.electric.battery import Battery
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.site import Bay, Site
 from jolvek.core.fit import fit_facts
+from jolvek.core.fit.fit import Stowed
 from jolvek.core.fit.fit_facts import Hung, drive_facts
 from jolvek.core.fit.fitted import sample_fitted
 from jolvek.core.fit.hanging import seat_m, upright_m
@@ -29,7 +30,7 @@ from jolvek.core.fit.leg import (
     tiller_reach,
     trim_pin,
 )
-from jolvek.core.fit.stowage import Stowed, bank_weights, packs_in_bay, stow
+from jolvek.core.fit.stowage import bank_weights, packs_in_bay, stow
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.products.mounting import Mount
 
