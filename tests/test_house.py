@@ -109,3 +109,36 @@ def test_no_style_sheet_says_a_word():
         result = " ".join(re.findall(r"content:([^;]*);", path.read_text("utf-8")))
         rows = [x for x in re.findall(r'"([^"]*)"', result) if re.search("[a-zA-Z]{2}", x)]
         assert path.suffix != ".css" or rows == [], path.name
+
+
+def wide_records():
+    """Dataclasses of more than six fields, by name."""
+    found = set()
+    for path in ROOT.rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            if isinstance(node, ast.ClassDef) and "dataclass" in map(
+                lambda d: ast.unparse(d).split("(")[0], node.decorator_list
+            ):
+                rows = [x for x in node.body if isinstance(x, ast.AnnAssign)]
+                named = [x for x in rows if "ClassVar" not in ast.unparse(x.annotation)]
+                found |= {node.name} if len(named) > 6 else set()
+    return found
+
+
+def test_a_wide_record_is_given_at_most_six_fields_by_place():
+    """But for tables that are set by hand, whose columns have a head."""
+    wide, found = wide_records(), []
+    for path in [*PYTHON, *(TOP / "tests").rglob("*.py")]:
+        text = path.read_text(encoding="utf-8")
+        tables = re.finditer(r"# fmt: off.*?(?:# fmt: on|\Z)", text, re.S)
+        set_by_hand = {
+            i
+            for m in tables
+            for i in range(text[: m.start()].count("\n"), text[: m.end()].count("\n") + 2)
+        }
+        for node in ast.walk(ast.parse(text)):
+            if isinstance(node, ast.Call) and ast.unparse(node.func).split(".")[-1] in wide:
+                spread = any(isinstance(x, ast.Starred) for x in node.args)
+                if len(node.args) > 6 and not spread and node.lineno not in set_by_hand:
+                    found.append(f"{path.name}:{node.lineno}")
+    assert found == []

@@ -60,7 +60,7 @@ def _made_motor(i: int, rng: np.random.Generator) -> Item[Motor]:
     power = float(np.round(rng.uniform(300, 2200) if volts == 24 else rng.uniform(1500, 9000), -1))
     motor = Motor(power, voltage_v=volts, mass_kg=4 + power / 170, name=f"m{i}")
     price = round(power * rng.uniform(0.7, 1.1))
-    return Item(f"m{i}", "Made", f"m{i}", price, motor, "outboard", (0.381, 0.508))
+    return Item(f"m{i}", "Made", f"m{i}", price, motor, "outboard", shafts_m=(0.381, 0.508))
 
 
 def _made_battery(i: int, rng: np.random.Generator) -> Item[Battery]:
@@ -197,7 +197,7 @@ def one_at_a_time_s(found: Match, sample: int = 60) -> float:
                 bank,
                 need.water,
                 need.day.wind_m_s,
-                need.day.current_m_s,
+                current_m_s=need.day.current_m_s,
             )
         ).curve(24)
     return (time.perf_counter() - start) / sample

@@ -49,12 +49,13 @@ def sailed(conn: sqlite3.Connection, number: int, f: Fitted, every_days: int = 1
             depth = 0.35 + 0.05 * (n % 4)
             wh = round(depth * capacity * full * (1 + 0.01 * ((7 * n) % 5 - 2)))
             hours = round(wh / usual_w / (1.04 + 0.02 * (n % 3)), 2)
-            trips.append(Trip(0, day.isoformat(), hours, wh, 0.95, 0.95 - depth, "", WHO, 16.0))
+            went = (day.isoformat(), hours, wh, 0.95, 0.95 - depth, "", WHO, 16.0)
+            trips.append(Trip(0, *went))
             day, n = day + timedelta(days=every_days), n + 1
-    plugged = Charge(0, "2026-10-09", round(0.6 * full), 0.45, 0.95, "", WHO)
+    plugged = Charge(0, "2026-10-09", round(0.6 * full), 0.45, 0.95, "", who=WHO)
     left = 0.46 - 0.1 * (number % 3)
     wh = round((0.9 - left) * 0.95 * full)
-    last = Trip(0, "2026-10-18", round(wh / usual_w, 2), wh, 0.9, left, "", WHO, 12.0)
+    last = Trip(0, "2026-10-18", round(wh / usual_w, 2), wh, 0.9, left, note="", who=WHO)
     shop.care.log_trips(conn, _by(last.day), number, [*trips, last], [plugged])
     for step, on in DONE:
         shop.care.done(conn, _by(on), number, step, on, "")

@@ -38,7 +38,7 @@ def fitted(
         shaft_m = next(iter(motor.shafts_m), None)
     elif motor.shafts_m and shaft_m not in motor.shafts_m:
         raise ValueRefused("shaft", shaft_m, "one of " + ", ".join(map(str, motor.shafts_m)))
-    return Fitted(need, motor, battery, mount, charger, series, parallel, shaft_m)
+    return Fitted(need, motor, battery, mount, charger, series, parallel=parallel, shaft_m=shaft_m)
 
 
 _KINDS = {"motor": "motors", "battery": "batteries", "mount": "mounts"}

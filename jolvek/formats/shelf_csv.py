@@ -189,10 +189,10 @@ def _row(
     seen.add(item.id)
     before = old.get(item.id)
     if before is None:
-        return Row(line, "new", item, "", (), item.title, asked_about(kind, item, None))
+        return Row(line, "new", item, "", (), item.title, ask=asked_about(kind, item, None))
     changes = differences(before, item)
     state = "changed" if changes else "same"
-    return Row(line, state, item, "", changes, item.title, asked_about(kind, item, before))
+    return Row(line, state, item, "", changes, item.title, ask=asked_about(kind, item, before))
 
 
 def _item(kind: str, plain: dict[str, Any]) -> Item[Any]:

@@ -57,7 +57,7 @@ def settle_fault(
     in_service: bool = False,
 ) -> None:
     """Close a fault or accept it, by name; one seen in service may be settled after signing."""
-    settled = FaultKept(number, "", "", state, "", "", by.at, by.who, cure)
+    settled = FaultKept(number, "", "", state, "", "", done_at=by.at, done_by=by.who, cure=cure)
     with transaction(conn) as c:
         if not in_service:
             handovers.check_open(c, enquiry_id)

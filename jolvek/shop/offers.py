@@ -65,7 +65,7 @@ def send(
     """
     for _ in range(TRIES):
         before, year, serial, revision = _next(conn, enquiry_id, after, by)
-        sent = Sent(0, enquiry_id, year, serial, revision, by.at, valid_to, by.who)
+        sent = Sent(0, enquiry_id, year, serial, revision, by.at, valid_to=valid_to, sent_by=by.who)
         token = offers.new_token()
         written = write(sent, before, token)
         with transaction(conn) as c:

@@ -120,7 +120,9 @@ def _got(conn: sqlite3.Connection, enquiry_id: int) -> Stored | None:
         }
     )
     archived = bool(e["archived"])
-    return Stored(e["id"], e["changed_at"], e["stage"], archived, b["photo"], enquiry, problems)
+    return Stored(
+        e["id"], e["changed_at"], e["stage"], archived, b["photo"], enquiry, problems=problems
+    )
 
 
 def _weights(text: str) -> dict[str, float]:

@@ -125,7 +125,7 @@ def swap(conn: sqlite3.Connection, enquiry_id: int, s: Swap, new_to: str, at: st
         {**vars(s), "enquiry": enquiry_id, "at": at},
     )
     if s.new_number:
-        record = Serial(0, s.what, s.title, s.product_id, s.new_number, new_to, s.who, at)
+        record = Serial(0, s.what, s.title, s.product_id, s.new_number, new_to, who=s.who, at=at)
         handovers.add_serial(conn, enquiry_id, record)
 
 

@@ -130,7 +130,7 @@ def frame(enquiry_id: int, here: str) -> Frame:
     boats = jobs.boats(conn(), enquiry_id)
     offered = shelf_of(conn()) if pinned else None
     moves = [x for p in pinned for x in moved(p, offered)] if offered else []
-    return Frame(stored, pinned, broken, card_of(stored, pinned), here, boats, moves)
+    return Frame(stored, pinned, broken, card_of(stored, pinned), here, boats, moves=moves)
 
 
 def table_file(rows: Sequence[Sequence[str]], name: str, form: str) -> Response:

@@ -68,7 +68,7 @@ def test_the_kept_list_says_what_working_each_boat_out_says(fleet):
 
 def test_every_change_that_moves_a_day_marks_the_boat(fleet):
     number, other = service(fleet)[:2]
-    trip = Trip(0, "2026-11-01", 60.0, None, None, None, "", "x")
+    trip = Trip(0, "2026-11-01", 60.0, None, None, None, note="", who="x")
     log = [
         lambda: care.add_trip(fleet, number, trip, "2026"),
         lambda: care.drop_trip(fleet, number, care.trips(fleet, number)[0].id),
@@ -152,7 +152,7 @@ def test_many_changes_in_any_order_leave_the_list_as_if_worked_out_anew(fleet):
         number, on = rng.choice(numbers), day + timedelta(days=rng.randrange(-200, 1))
         if rng.random() < 0.6:
             record = Trip(
-                0, on.isoformat(), rng.random() * 9, None, None, None, "", "x", op=f"o{i}"
+                0, on.isoformat(), rng.random() * 9, None, None, None, note="", who="x", op=f"o{i}"
             )
             care.add_trip(fleet, number, record, "2026")
         else:
@@ -193,7 +193,7 @@ def test_the_lists_use_their_indexes(fleet):
 
 
 def serial(conn, enquiry_id, number, batch="", product="m1", what="motor"):
-    record = Serial(0, what, "Motor", product, number, "", "x", "2026", batch)
+    record = Serial(0, what, "Motor", product, number, "", who="x", at="2026", batch=batch)
     handovers.add_serial(conn, enquiry_id, record)
 
 
@@ -263,7 +263,7 @@ def test_a_customer_erased_is_in_no_row_of_the_database_any_more(fleet):
         lambda e: e.__class__(**{**vars(e), "customer": "Runa Vik", "note": "Runa’s sister"}),
         "2026-11-26T10:00:00",
     )
-    record = Trip(0, "2026-11-01", 1.0, None, None, None, "Runa’s dog aboard", "x")
+    record = Trip(0, "2026-11-01", 1.0, None, None, None, note="Runa’s dog aboard", who="x")
     care.add_trip(fleet, number, record, "2026")
     with transaction(fleet):
         owners.pass_on(fleet, number, Owner("Siv Holt"), "2026-11-01", "x", "2026-11-26")

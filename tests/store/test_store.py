@@ -89,7 +89,7 @@ def test_a_negative_mass_does_not_enter_the_database(conn):
 def test_legs_seats_and_words_come_back(conn):
     stored = enquiries.get(conn, 2)
     day = stored.need.day.with_legs(
-        (Leg("out", 1.8, 4000.0, None, -0.2, 2.0, 600.0), Leg("home", 1.5, None, 3600.0))
+        (Leg("out", 1.8, 4000.0, None, -0.2, 2.0, hold_s=600.0), Leg("home", 1.5, None, 3600.0))
     )
     day = replace(day, reserve_school="thirds", hotel_w=20.0)
     need = replace(stored.need, day=day, load=replace(stored.need.load, seat_kg=(90.0, 60.0)))

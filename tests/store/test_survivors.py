@@ -18,7 +18,7 @@ from jolvek.store.offers import Sent
 
 
 def test_numbers_begin_with_each_year_and_a_revision_keeps_its_own(conn):
-    made = Sent(0, 2, 2026, 7, 1, "2026-12-30T10:00:00+00:00", "2027-01-30", "x")
+    made = Sent(0, 2, 2026, 7, 1, "2026-12-30T10:00:00+00:00", valid_to="2027-01-30", sent_by="x")
     offers.add(conn, made, {}, {}, b"")
     assert offers.next_number(conn, 3, 2026) == (2026, 8, 1)
     assert offers.next_number(conn, 3, 2027) == (2027, 1, 1)

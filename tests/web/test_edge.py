@@ -118,7 +118,7 @@ def test_long_lists_come_page_by_page(client, conn):
 
 def test_no_day_takes_more_than_some_thousand_steps():
     f = sample_fitted()
-    holds = tuple(Leg(f"l{i}", 1.5, 100.0, None, 0.0, i * 0.5, 432_000.0) for i in range(24))
+    holds = tuple(Leg(f"l{i}", 1.5, 100.0, None, 0.0, i * 0.5, hold_s=432_000.0) for i in range(24))
     slow = tuple(Leg(f"l{i}", 0.2, 40_000.0, None, 0.17) for i in range(24))
     for legs in (holds, slow):
         need = replace(f.need, day=replace(f.need.day.with_legs(legs), hotel_w=0.0))

@@ -47,7 +47,10 @@ def test_a_fleet_of_sixty_asks_no_more_than_one_of_three(fitted, asked, app):
     with closing(db.connect(app.config["SETTINGS"].database)) as conn:
         found = enquiries.get(conn, 2)
         items = {p.kind: p.item for p in setups.of_enquiry(conn, 2)[0].parts}
-        trips = [care.Trip(0, f"2026-10-{i:02d}", 2.0, 900.0, 0.9, 0.5, "", "Tove") for i in (2, 9)]
+        trips = [
+            care.Trip(0, f"2026-10-{i:02d}", 2.0, 900.0, 0.9, 0.5, note="", who="Tove")
+            for i in (2, 9)
+        ]
         for i in range(60):
             by = shop.By("Tove", f"2026-11-{1 + i % 28:02d}T08:00:00")
             number = shop.enquiries.begin(conn, by, replace(found.enquiry, title=f"Launch {i}"))

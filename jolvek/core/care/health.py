@@ -150,11 +150,11 @@ def health(bank: Bank, uses: Sequence[Used], age_years: float, cycles: float) ->
         by_cycles,
         by_years,
         left[0],
-        left[1],
-        later,
-        len(good),
-        float(mean[1] / mean[0]),
-        float(mean[0]),
+        sooner=left[1],
+        later=later,
+        count=len(good),
+        fade=float(mean[1] / mean[0]),
+        fresh=float(mean[0]),
     )
 
 

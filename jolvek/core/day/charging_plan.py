@@ -80,7 +80,9 @@ def charging_plan(f: Fitted, solar_w: float | None = None) -> ChargingPlan:
     months = _months(day, charge_wh) if day.dock_solar_w else ()
     holds = STATION_USABLE * day.dock_battery_wh * STATION_EFFICIENCY / charge_wh
     found = _found(f, charge_wh, shore, aboard, months) + (check_sun(sun) if sun else [])
-    return ChargingPlan(charge_wh, each, shore, aboard, speed, months, holds, tuple(found))
+    return ChargingPlan(
+        charge_wh, each, shore, aboard, speed, months, station_holds=holds, findings=tuple(found)
+    )
 
 
 def _from_shore(f: Fitted, start: float, each_h: float) -> tuple[FromShore, ...]:

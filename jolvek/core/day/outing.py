@@ -129,14 +129,14 @@ def outing(
         voyages[letter] if as_planned else run(letter, Switches()),
         s,
         fitted.kept,
-        no_return(fitted, legs, lit),
-        homing(fitted, legs, lit),
-        (no_return(fitted, legs, unlit), homing(fitted, legs, unlit)) if sun else None,
-        _against(fitted, voyages[letter]),
-        speed_for_arrival_m_s(fitted, arrive_h, legs) if arrive_h else None,
-        _regeneration(hand) if hull.fam.sails and hand.motor.style == "pod" else None,
-        seas(fitted, legs, s.wind_m_s or 0.0),
-        _ends(hand, fitted, s, pack),
+        point=no_return(fitted, legs, lit),
+        homing=homing(fitted, legs, lit),
+        sunless=(no_return(fitted, legs, unlit), homing(fitted, legs, unlit)) if sun else None,
+        against=_against(fitted, voyages[letter]),
+        arrive_m_s=speed_for_arrival_m_s(fitted, arrive_h, legs) if arrive_h else None,
+        regeneration=_regeneration(hand) if hull.fam.sails and hand.motor.style == "pod" else None,
+        seas=seas(fitted, legs, s.wind_m_s or 0.0),
+        between=_ends(hand, fitted, s, pack),
     )
 
 

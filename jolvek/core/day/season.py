@@ -59,6 +59,6 @@ def season(f: Fitted) -> Season | None:
         runs * run_wh / 1000,
         cycles,
         float(cycle_life(f.bank.chem, depth)) / cycles,
-        SEALS_H / (runs * hours) if hours else float("inf"),
-        tuple(found),
+        seal_years=SEALS_H / (runs * hours) if hours else float("inf"),
+        findings=tuple(found),
     )

@@ -236,7 +236,7 @@ def sail_out(
     legs = fitted.need.day.trip
     pack = _at_setting_out(fitted)
     sun = sun_at or own_sun(fitted.need.day, fitted.solar_w) or dark
-    run = _Run(fitted, switches, legs, pack, spare, sun, step_s, turn_index(legs))
+    run = _Run(fitted, switches, legs, pack, spare, sun, step_s=step_s, turn=turn_index(legs))
     done = all(run.under_way(i) for i in range(len(legs)))
     last = run.rows[-1] if run.rows else (0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0)
     run.rows.append((run.t, run.pack.soc, 0.0, 0.0, 0.0, 0.0, run.way, last[7]))
@@ -253,15 +253,15 @@ def sail_out(
         a[1],
         a[2],
         a[3],
-        a[4],
-        a[5],
-        a[6],
-        a[7].astype(int),
-        tuple(run.events),
-        done and kept,
-        done,
-        max(p.balance for p in packs),
-        run.used_wh,
-        run.stored_wh,
-        sum(p.given_wh for p in packs),
+        speed_m_s=a[4],
+        ground_m_s=a[5],
+        distance_m=a[6],
+        leg=a[7].astype(int),
+        events=tuple(run.events),
+        home=done and kept,
+        done=done,
+        balance=max(p.balance for p in packs),
+        energy_wh=run.used_wh,
+        stored_wh=run.stored_wh,
+        battery_wh=sum(p.given_wh for p in packs),
     )

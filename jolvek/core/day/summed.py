@@ -164,4 +164,4 @@ def _run(fitted: Fitted, leg: Leg) -> _Run:
         return _Run(speed, of_top)
     time = leg.duration_s if leg.duration_s is not None else (leg.distance_m or 0.0) / way
     other = day.hotel_w * (time + leg.hold_s) / 3600
-    return _Run(speed, of_top, time, leg.hold_s, power * time / 3600, other, True)
+    return _Run(speed, of_top, time, leg.hold_s, power * time / 3600, other, makes_way=True)

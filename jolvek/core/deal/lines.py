@@ -137,7 +137,17 @@ def sums(lines: Sequence[Line], terms: Terms) -> Sums:
     if counted and None not in bought:
         spent = sum(rounded(x.quantity * (x.buying_minor or 0)) for x in counted)
         margin = total - tax - spent
-    return Sums(listed, listed - after, rates, total - tax, tax, total, deposit, parts, margin)
+    return Sums(
+        listed,
+        listed - after,
+        rates,
+        total - tax,
+        tax,
+        total,
+        deposit=deposit,
+        instalments=parts,
+        margin=margin,
+    )
 
 
 def _rate(rate: Decimal, amount: int, terms: Terms) -> Rate:

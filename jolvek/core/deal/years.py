@@ -166,11 +166,11 @@ def case_of(f: Fitted, purchase: float, a: Assumed) -> Case:
         a.battery_price,
         max(f.bank.energy_wh / 1000, 1e-6),
         float(cycle_life(chem, depth)),
-        chem.calendar_years,
-        a.charger_efficiency / 100,
-        depth,
-        a.service + a.hour_service * hours,
-        a.resale,
+        calendar_life_years=chem.calendar_years,
+        charger_efficiency=a.charger_efficiency / 100,
+        usable=depth,
+        service_per_year=a.service + a.hour_service * hours,
+        resale=a.resale,
     )
     lasting = (
         (msg("starter battery"), a.starter_battery, LEAD_LIFE),

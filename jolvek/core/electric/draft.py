@@ -67,7 +67,7 @@ class Draft:
                 length,
                 self.amps if amps is None else amps,
                 role,
-                size or self.main,
+                size=size or self.main,
             )
         )
 

@@ -219,8 +219,8 @@ def _laid(
         runs * allowed_a(size, engine_space),
         lost,
         lost / voltage_v,
-        ruled_by,
-        next((s for s, _ in ISO_105C_A if s > size), None),
+        ruled_by=ruled_by,
+        next_mm2=next((s for s, _ in ISO_105C_A if s > size), None),
     )
 
 

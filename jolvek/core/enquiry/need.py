@@ -222,7 +222,7 @@ class Day:
             return tuple(leg.as_run for leg in self.legs)
         half, helps = self.distance_m / 2, -1 if self.against == "home" else 1
         stream, wind = helps * self.current_m_s, helps * self.wind_m_s
-        out = Leg(msg("out"), self.speed_m_s, half, None, stream, wind, self.standby_s)
+        out = Leg(msg("out"), self.speed_m_s, half, None, stream, wind, hold_s=self.standby_s)
         home = Leg(msg("home"), self.speed_m_s, half, None, self.current_m_s, self.wind_m_s)
         return out, home
 

@@ -77,8 +77,8 @@ def power_schools(need: Need) -> list[Says]:
             power_at_w(table, hull_speed, mass, wind),
             hull_speed,
             None,
-            LENGTH_ALONE,
-            COMMON,
+            why=LENGTH_ALONE,
+            source=COMMON,
         ),
         _power_to_weight(need, sizing, mass),
         _modelled(need, sizing),
@@ -95,7 +95,17 @@ def _modelled(need: Need, sizing: Sizing) -> Says:
     )
     source = "ITTC 1957, Michell 1898, Savitsky 1964, Rankine–Froude"
     speed, power = need.day.speed_m_s, sizing.power_w
-    return Says("jolvek", msg("Jolvek's model"), True, power, speed, None, why, source, True)
+    return Says(
+        "jolvek",
+        msg("Jolvek's model"),
+        True,
+        power,
+        speed,
+        None,
+        why=why,
+        source=source,
+        preferred=True,
+    )
 
 
 def _per_tonne(need: Need, sizing: Sizing, hull_speed: float) -> Says:
@@ -109,12 +119,12 @@ def _per_tonne(need: Need, sizing: Sizing, hull_speed: float) -> Says:
         per_tonne * mass,
         hull_speed,
         None,
-        msg(
+        why=msg(
             "Weight alone: it knows neither length nor wind. The model gives that power "
             "%(reached)s of hull speed.",
             reached=percent(reached),
         ),
-        COMMON,
+        source=COMMON,
     )
 
 
@@ -126,11 +136,11 @@ def _thrust_per_weight(need: Need, mass: float) -> Says:
         None,
         None,
         THRUST_SHARE * mass / POUND_KG * POUND_FORCE_N,
-        msg(
+        why=msg(
             "Thrust at rest for light boats; says nothing of speed, and claims of thrust are often"
             " too high."
         ),
-        msg("from memory, no source"),
+        source=msg("from memory, no source"),
     )
 
 
@@ -144,11 +154,11 @@ def _power_to_weight(need: Need, sizing: Sizing, mass: float) -> Says:
         float(shaft_w) / TO_WATER,
         speed,
         None,
-        msg(
+        why=msg(
             "Speed from weight and shaft power once planing; it does not see the hump that must be"
             " climbed first."
         ),
-        msg(
+        source=msg(
             "Crouch's formula, from memory; %(to_water)s from battery to water",
             to_water=percent(TO_WATER),
         ),

@@ -181,13 +181,13 @@ def _size(need: Need) -> Sizing:
         _rated(used, hours, "agm", day),
         hours,
         mass,
-        (),
-        (),
-        _hump_w(resistance, mass, _motor_for(most), day.wind_m_s),
-        bool(must),
-        resistance,
-        need.day_blocked,
-        _usual(need, mass, most),
+        speeds_m_s=(),
+        powers_w=(),
+        planing_power_w=_hump_w(resistance, mass, _motor_for(most), day.wind_m_s),
+        must_plane=bool(must),
+        resistance=resistance,
+        no_way=need.day_blocked,
+        setup=_usual(need, mass, most),
     )
 
 

@@ -143,10 +143,10 @@ def sheet(f: Fitted, findings: Sequence[Finding] | None = None) -> Sheet:
         _spares(f),
         _steps(f),
         _checks(f),
-        _cautions(f),
-        stops,
-        tuple(x for x in found if x.level != "block"),
-        tuple(f.precautions),
+        cautions=_cautions(f),
+        stops=stops,
+        findings=tuple(x for x in found if x.level != "block"),
+        precautions=tuple(f.precautions),
     )
 
 

@@ -47,8 +47,8 @@ def need_facts(need: Need) -> NeedFacts:
         site.approval_from_year or 0,
         site.approval_to_year or 9999,
         max(abs(leg.wind_m_s) for leg in need.day.trip),
-        most_wind_m_s(need.hull.length_m),
-        need.hull.length_m,
+        most_wind_m_s=most_wind_m_s(need.hull.length_m),
+        length_m=need.hull.length_m,
     )
 
 

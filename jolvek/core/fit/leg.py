@@ -59,7 +59,7 @@ def leg(shaft_m: float, seat_m: float, draught_aft_m: float, diameter_m: float) 
 
     shallow, up = tilted(SHALLOW_DEG) + GROUND_M, tilted(UP_DEG)
     air = _air(hub, diameter_m)
-    return Leg(plate, hub, tip, lowest, lowest + GROUND_M, shallow, up, air)
+    return Leg(plate, hub, tip, lowest, lowest + GROUND_M, shallow, up_m=up, air=air)
 
 
 def _air(hub_m: float, diameter_m: float) -> str:
@@ -84,7 +84,7 @@ def under_hull(draught_m: float, diameter_m: float) -> Leg:
     plate = below - HUB_BELOW_PLATE * diameter_m
     tip, lowest = hub - diameter_m / 2, hub + diameter_m / 2 + SKEG_M
     air = _air(hub, diameter_m)
-    return Leg(plate, hub, tip, lowest, lowest + GROUND_M, None, None, air)
+    return Leg(plate, hub, tip, lowest, lowest + GROUND_M, None, up_m=None, air=air)
 
 
 @dataclass(frozen=True)

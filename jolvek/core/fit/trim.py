@@ -145,13 +145,13 @@ def attitude(
         draught - slope * (hull.waterline_m - level),
         trim,
         heel,
-        asked,
-        heeled,
-        ahead,
-        above,
-        float(x.gm_m),
-        float(x.gm_long_m),
-        float(mass * GRAVITY_M_S2 * x.gm_long_m * np.tan(np.radians(1))),
+        trim_asked_deg=asked,
+        heel_asked_deg=heeled,
+        ahead_m=ahead,
+        above_m=above,
+        gm_m=float(x.gm_m),
+        gm_long_m=float(x.gm_long_m),
+        moment_to_trim_nm=float(mass * GRAVITY_M_S2 * x.gm_long_m * np.tan(np.radians(1))),
     )
 
 

@@ -88,10 +88,10 @@ def float_at(hull: Hull, displacement_kg: ArrayLike, density_kg_m3: float = 1026
         np.sum([b.wetted for b in bodies], axis=0),
         np.sum([b.waterplane for b in bodies], axis=0),
         transom,
-        hull.depth_m - main.draught,
-        main.kb,
-        np.sum(across, axis=0),
-        np.sum([b.along for b in bodies], axis=0),
+        freeboard_m=hull.depth_m - main.draught,
+        kb_m=main.kb,
+        across_m4=np.sum(across, axis=0),
+        along_m4=np.sum([b.along for b in bodies], axis=0),
     )
 
 

@@ -169,10 +169,10 @@ def savitsky(
         vcg_m,
         vcg_m if thrust_height_m is None else thrust_height_m,
         thrust_angle_deg,
-        density_kg_m3,
-        viscosity_m2_s,
-        roughness,
-        spray,
+        density=density_kg_m3,
+        viscosity=viscosity_m2_s,
+        roughness=roughness,
+        wet=spray,
     )
     weight = mass[..., None] * G_M_S2
     moment = _balance(boat, v[..., None], weight, np.broadcast_to(_TRIMS, (*v.shape, _TRIMS.size)))[

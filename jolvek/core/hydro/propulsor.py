@@ -147,9 +147,8 @@ def fit(
         if claimed > LOSS_FACTOR_BELIEVED:
             why = msg("the static thrust claimed is more than is believed")
             known.append(Assumed("motor.loss_factor", round(factor, 3), why))
-    return Propulsor(
-        diameter_m, pitch_m, rpm / 60.0, factor, claimed, power_w, idle_w, tuple(known)
-    )
+    screw = (diameter_m, pitch_m, rpm / 60.0)
+    return Propulsor(*screw, factor, claimed, power_w, idle_w=idle_w, assumed=tuple(known))
 
 
 def pitch_limited_thrust_n(

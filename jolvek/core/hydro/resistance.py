@@ -141,8 +141,9 @@ def table(
     load = load or Load()
     lcg = centre_m(hull, load, mass) if lcg_m is None else np.full(mass.shape, lcg_m)
     plane, within = _planing(hull, water, speed, mass, lcg) if hull.fam.planes else (None, None)
-    area = drag_area_m2(hull, load.people)
-    return Resistance(hull, water, mass, log_speed, np.log(wave), plane, area, lcg, within)
+    area, drag = drag_area_m2(hull, load.people), (log_speed, np.log(wave), plane)
+    rest = (area, lcg, within)
+    return Resistance(hull, water, mass, *drag, *rest)
 
 
 # the same boat is asked for many winds, batteries and days

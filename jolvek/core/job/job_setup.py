@@ -82,7 +82,7 @@ class JobSetup:
             fastest <= top * (1 + 1e-6),
             v.home,
             self.need.day.runs_a_charge,
-            makes_way,
+            makes_way=makes_way,
         )
 
     @cached_property

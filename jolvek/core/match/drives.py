@@ -91,8 +91,8 @@ def _joined(parts: list[Any], shelf: Shelf, m: Motors) -> Drives:
         whole[3],
         m.price[motor] + prices[mount],
         whole[4],
-        hands_free[mount],
-        np.array(unknown, dtype=bool)[motor] | too_short,
+        hands_free=hands_free[mount],
+        not_given=np.array(unknown, dtype=bool)[motor] | too_short,
     )
 
 
@@ -138,10 +138,10 @@ def _folded(d: Drives, shelf: Shelf, m: Motors) -> Drives:
         d.mass_kg[keep],
         d.price[keep],
         d.plate_m[keep],
-        d.hands_free[keep],
-        d.not_given[keep],
-        {**d.rejected, **left},
-        d.mounts_rejected,
+        hands_free=d.hands_free[keep],
+        not_given=d.not_given[keep],
+        rejected={**d.rejected, **left},
+        mounts_rejected=d.mounts_rejected,
     )
 
 

@@ -98,7 +98,7 @@ def bank_options(
 
 def _unstowed(need: Need, motor: Item[Motor], mount: Item[Mount], o: BankOption) -> Finding | None:
     """Why the packs go nowhere; none where they do."""
-    problem = Fitted(need, motor, o.item, mount, None, o.series, o.parallel).stowed[1]
+    problem = Fitted(need, motor, o.item, mount, None, o.series, parallel=o.parallel).stowed[1]
     return problem if problem and problem.level == "block" else None
 
 

@@ -97,13 +97,13 @@ def match(
         d,
         s,
         field,
-        resistance,
-        against,
-        motor_reasons(need, shelf, d, s, verdicts, field),
-        battery_reasons(need, d, s, verdicts, field, shelf, pairs.beaten),
-        d.mounts_rejected,
-        charger_reasons(shelf, s),
-        pairs.thinned,
+        resistance=resistance,
+        need_findings=against,
+        motor_reasons=motor_reasons(need, shelf, d, s, verdicts, field),
+        battery_reasons=battery_reasons(need, d, s, verdicts, field, shelf, pairs.beaten),
+        mount_reasons=d.mounts_rejected,
+        charger_reasons=charger_reasons(shelf, s),
+        thinned=pairs.thinned,
     )
 
 

@@ -165,7 +165,9 @@ def run(
     top, at_wish, curves = _read_curves(t, v, need.day.speed_m_s, low, f, keep_curves)
     wish_w, reached = _read(t.wish_w, low, f), at_wish <= 1
     run_w = np.where(reached, wish_w, t.limit_w)
-    return Runs(v, top, np.where(reached, wish_w, np.nan), run_w, curves, t.trip_w, low, f)
+    return Runs(
+        v, top, np.where(reached, wish_w, np.nan), run_w, curves, t.trip_w, low=low, share=f
+    )
 
 
 def _between_nodes(nodes_kg: Array, mass: Array) -> tuple[Index, NDArray[np.float32]]:

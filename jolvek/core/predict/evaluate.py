@@ -76,7 +76,14 @@ def evaluate(
     if by == "power" and d.limit_w < setup.motor.input_power_w:
         by = "controller"
     return Performance(
-        d, speed, thrust, power, np.maximum.accumulate(from_rest), d.limit_w, top, by
+        d,
+        speed,
+        thrust,
+        power,
+        np.maximum.accumulate(from_rest),
+        d.limit_w,
+        top_speed_m_s=top,
+        limited_by=by,
     )
 
 

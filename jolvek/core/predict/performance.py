@@ -265,7 +265,7 @@ class Performance:
     def _point(self, power: float, speed: float, thrust: float) -> Point:
         bank, motor = self.setup.bank, self.setup.motor
         if power < DRIFT_W and self.setup.wind_m_s < 0:
-            return Point(0.0, speed, 0.0, None, None, 0.0, msg("the wind alone drives it"))
+            return Point(0.0, speed, 0.0, None, None, 0.0, reason=msg("the wind alone drives it"))
         if bank is None:
             amps = power / motor.voltage_v if motor.voltage_v else None
             return Point(power, speed, amps, None, None, thrust)
@@ -277,7 +277,13 @@ class Performance:
             else ""
         )
         return Point(
-            power, speed, float(current_a(bank, power)), seconds, way * seconds, thrust, reason
+            power,
+            speed,
+            float(current_a(bank, power)),
+            seconds,
+            way * seconds,
+            thrust,
+            reason=reason,
         )
 
 

@@ -190,7 +190,7 @@ def sample() -> Shelf:
         "lfp", 25.6, 50, 11.6, 60, length_m=0.33, width_m=0.17, height_m=0.22, name="B50"
     )
     return Shelf(
-        (Item("m12", msg("Sample"), "M12", 1100.0, motor, "outboard", (0.381, 0.508)),),
+        (Item("m12", msg("Sample"), "M12", 1100.0, motor, "outboard", shafts_m=(0.381, 0.508)),),
         (Item("b50", msg("Sample"), "B50", 700.0, battery),),
         (Item("clamp", msg("Sample"), "clamp", 0.0, Mount("transom_clamp", 60, 2000)),),
         (

@@ -84,8 +84,8 @@ def find(
         "",
         rule.source,
         figure,
-        limit,
-        tuple({"figure": figure, "limit": limit, **values}.items()),
+        limit=limit,
+        values=tuple({"figure": figure, "limit": limit, **values}.items()),
     )
     return say(bare, SI)
 

@@ -29,7 +29,7 @@ RULES = (
         ),
         "Ask the builder, or take a motor of at most {limit:power}.",
         "33 CFR 183.53, from memory",
-        "United States",
+        school="United States",
     ),
     Rule(
         "approval-power",

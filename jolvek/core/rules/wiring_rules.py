@@ -117,7 +117,7 @@ RULES = (
         ),
         "Use a converter or a separate 12 V battery.",
         COMMON,
-        "end-battery taps",
+        school="end-battery taps",
     ),
     Rule(
         "no-shore",

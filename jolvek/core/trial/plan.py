@@ -47,7 +47,7 @@ def plan(p: Performance) -> list[Step]:
         settle_s = SETTLE * p.setup.hull.length_m / max(speed, 0.3)
         seconds = settle_s + STEADY_S
         depth = (speed / DEPTH_FROUDE) ** 2 / GRAVITY_M_S2
-        out.append(Step(power, speed, low, high, seconds, seconds * speed, max(depth, 1.0)))
+        out.append(Step(power, speed, low, high, seconds, seconds * speed, depth_m=max(depth, 1.0)))
     return out
 
 

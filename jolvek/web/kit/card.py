@@ -47,10 +47,10 @@ def card_of(stored: Stored, pinned: list[Pinned]) -> Card:
         mass,
         mass >= awash_kg(need.hull, rho),
         need.hull.max_power_w or need.site.approval_power_w,
-        in_hand,
-        in_hand.wish_or_top if in_hand else None,
-        ticks(Standing(need, pinned, in_hand)),
-        _doubted(in_hand),
+        in_hand=in_hand,
+        at=in_hand.wish_or_top if in_hand else None,
+        ticks=ticks(Standing(need, pinned, in_hand)),
+        doubted=_doubted(in_hand),
     )
 
 

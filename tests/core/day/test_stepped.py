@@ -105,7 +105,7 @@ def test_nine_kilowatt_hours_at_one_kilowatt_and_five_knots_are_nine_hours_and_4
 
 def test_the_stepped_day_agrees_with_the_sum_of_its_legs():
     need = with_legs(
-        Leg("out", 1.4, 2000.0, None, -0.2, -2.0, 600.0),
+        Leg("out", 1.4, 2000.0, None, -0.2, -2.0, hold_s=600.0),
         Leg("home", 1.5, 2000.0, None, 0.2, 3.0),
         hotel_w=20.0,
     )
@@ -237,7 +237,7 @@ def test_the_fastest_speed_home_in_a_wind_is_that_of_the_voyage_in_it(switches):
 
 def test_the_speed_for_an_arrival_arrives_then():
     need = with_legs(
-        Leg("out", 1.5, 3000.0, None, 0.2, 0.0, 600.0), Leg("home", 1.5, 3000.0, None, -0.2)
+        Leg("out", 1.5, 3000.0, None, 0.2, 0.0, hold_s=600.0), Leg("home", 1.5, 3000.0, None, -0.2)
     )
     speed = speed_for_arrival_m_s(fitted(need), 1.4)
     assert 3000 / (speed - 0.2) + 600 + 3000 / (speed + 0.2) == pytest.approx(1.4 * 3600, rel=1e-3)

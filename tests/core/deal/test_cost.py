@@ -24,7 +24,18 @@ from jolvek.core.deal.cost import (
 #   cycles      108 kWh / (5.0 × 0.8 = 4 kWh) = 27 a year; 162 / 27 = 6 years
 #   petrol      1.1 l/h × 120 h × 1.90            = 250.80, service 180.00, so 430.80 a year
 #   battery of the starter motor, 90.00, every 4 years
-ELECTRIC = Electric(5200, 900, 0.30, 1400, 5.0, 162, 12, 0.9, 0.8, 20)
+ELECTRIC = Electric(
+    5200,
+    900,
+    0.30,
+    1400,
+    5.0,
+    162,
+    calendar_life_years=12,
+    charger_efficiency=0.9,
+    usable=0.8,
+    service_per_year=20,
+)
 PETROL = Petrol(2900, 1.1, 1.90, 180, (OtherAssets("starter battery", 90, 4),))
 CASE = Case(10, 120, ELECTRIC, PETROL)
 BY_HAND_ELECTRIC = [5200, 5256, 5312, 5368, 5424, 5480, 6936, 6992, 7048, 7104, 7160]

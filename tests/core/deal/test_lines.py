@@ -15,7 +15,7 @@ from jolvek.core.deal.lines import Line, Terms, sums
 D = Decimal
 THREE = (
     Line("part", "Motor", D(1), 129_999, tax=D("25"), buying_minor=90_000),
-    Line("wiring", "Cable", D("3.5"), 1_115, "m", D("12.5"), D("25"), buying_minor=400),
+    Line("wiring", "Cable", D("3.5"), 1_115, "m", D("12.5"), tax=D("25"), buying_minor=400),
     Line("labour", "Hours", D("2.75"), 8_000, "h", tax=D("12"), buying_minor=0),
     Line("free", "Transport", D(1), 4_950, tax=D("0"), buying_minor=4_000),
     Line("addon", "Cover", D(2), 5_555, tax=D("25"), optional=True, ticked=False),

@@ -33,7 +33,7 @@ def test_one_leg_is_the_plain_day(enquiries, shelf, which):
 
 def test_the_day_of_all_candidates_is_that_of_single_ones(enquiries, shelf):
     legs = (
-        Leg("out", 1.5, 3000.0, None, -0.2, 0.0, 900.0),
+        Leg("out", 1.5, 3000.0, None, -0.2, 0.0, hold_s=900.0),
         Leg("home", 1.7, 3000.0, None, 0.3, 5.0),
     )
     need = with_day(enquiries[1].need, replace(enquiries[1].need.day, hotel_w=15.0).with_legs(legs))
@@ -48,8 +48,8 @@ def test_the_day_of_all_candidates_is_that_of_single_ones(enquiries, shelf):
             shelf.mounts[m.drives.mount[d]],
             None,
             int(m.supplies.series[s]),
-            int(m.supplies.parallel[s]),
-            None if np.isnan(shaft) else shaft,
+            parallel=int(m.supplies.parallel[s]),
+            shaft_m=None if np.isnan(shaft) else shaft,
         )
         run = run_day(f)
         assert m.field.day_wh[i] == pytest.approx(run.energy_wh, rel=0.02)

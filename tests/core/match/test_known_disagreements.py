@@ -118,7 +118,9 @@ def test_a_36_v_pack_never_serves_a_48_v_motor():
 
 
 def test_a_lead_battery_without_stated_amps_is_a_caution_in_both():
-    motor = Item("m", "M", "m", 900.0, Motor(1200, voltage_v=12, mass_kg=9), "outboard", (0.381,))
+    motor = Item(
+        "m", "M", "m", 900.0, Motor(1200, voltage_v=12, mass_kg=9), "outboard", shafts_m=(0.381,)
+    )
     agm = Item("agm", "M", "agm", 200.0, Battery("agm", 12, 100, 28))
     quay = Item("c", "M", "c", 90.0, Charger(12, 15, ("agm",)))
     m = match(DINGHY, replace(sample(), motors=(motor,), batteries=(agm,), chargers=(quay,)))

@@ -29,9 +29,9 @@ def setup_of(m, i):
         bank,
         need.water,
         need.day.wind_m_s,
-        need.day.current_m_s,
-        need.day.reserve,
-        m.shelf.mounts[d.mount[j]].spec.mass_kg,
+        current_m_s=need.day.current_m_s,
+        reserve=need.day.reserve,
+        mount_kg=m.shelf.mounts[d.mount[j]].spec.mass_kg,
     )
 
 

@@ -56,8 +56,8 @@ def test_the_demo_boats_are_judged_without_a_slip():
                 shelf.mounts[m.drives.mount[d]],
                 shelf.chargers[charger] if charger >= 0 else None,
                 int(m.supplies.series[s]),
-                int(m.supplies.parallel[s]),
-                None if np.isnan(shaft) else shaft,
+                parallel=int(m.supplies.parallel[s]),
+                shaft_m=None if np.isnan(shaft) else shaft,
             )
             assert "block" not in {x.level for x in f.findings}, [
                 x.text for x in f.findings if x.level == "block"

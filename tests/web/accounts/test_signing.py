@@ -266,7 +266,7 @@ def test_what_is_done_stands_in_the_trail_with_its_author(enter, conn):
 
 def test_a_trail_that_was_changed_shows_where(enter, conn):
     for i in range(5):
-        step = trail.Step(f"2026-11-26T0{i}:00", "X", "owner", "", "did", "/", str(i))
+        step = trail.Step(f"2026-11-26T0{i}:00", "X", "owner", "", "did", "/", detail=str(i))
         trail.add(conn, step)
     assert trail.broken_at(conn) is None
     for sql in ("UPDATE trail SET who = 'Y'", "DELETE FROM trail WHERE id = 3"):

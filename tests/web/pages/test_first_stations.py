@@ -166,7 +166,7 @@ def test_each_facet_leaves_only_what_has_it():
     m = found(4)
     for facet, (values, words) in facet_values(m).items():
         for k, word in enumerate(words[:3]):
-            only = Filters({facet: word}, None, None, None, None, {}, {})
+            only = Filters({facet: word}, None, None, None, None, {}, refused={})
             keep = narrowed(m, only)
             assert keep.sum() == (values == k).sum() or keep.any() == (values == k).any()
 

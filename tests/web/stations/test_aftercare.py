@@ -198,7 +198,7 @@ def test_faults_have_causes_are_settled_and_the_log_suspects_more_power(shop, co
 def test_a_part_replaced_has_its_verdict_and_its_number_takes_the_old_ones_place(shop, conn):
     f = fitted(conn)
     until = ago(-300)
-    old = Serial(0, "motor", f.motor.title, f.motor.id, "TM-1", until, "x", "2026")
+    old = Serial(0, "motor", f.motor.title, f.motor.id, "TM-1", until, who="x", at="2026")
     handovers.add_serial(conn, 5, old)
     form = {"what": "motor", "new_number": "TM-2", "part_why": "seal"}
     done = shop.post(f"{HERE}/parts/part", data=form, follow_redirects=True).text

@@ -123,7 +123,7 @@ def _row(
         sum(d.state == "overdue" for d in found),
         spent(hours, drawn, shop.kwh_price, efficiency, paid, price, life),
         sum(f.state == "open" for f in service_faults.of_enquiry(conn, number)),
-        care.charge_now(conn, number),
+        soc=care.charge_now(conn, number),
     )
     ageing = min(max(1 - capacity, 0.0), 0.5)
     return row, hand.aged(ageing)

@@ -164,4 +164,4 @@ def _care(key: str, form: Any) -> Care:
         ) from None
     source = form.get("source", "").strip() or tr("%(name)s’s own", name=data.shop().name)
     at = form.get("at", "")
-    return Care(key, kind, text, count, at, form.get("hazard", "").strip(), source)
+    return Care(key, kind, text, count, at, form.get("hazard", "").strip(), source=source)

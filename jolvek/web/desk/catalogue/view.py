@@ -114,7 +114,7 @@ def catalogue_page(
         sorted({x.maker for x in all_items}),
         {k: len(getattr(shelf, k)) for k in store.KINDS},
         max(skip - A_PAGE, 0) if skip else None,
-        skip + A_PAGE if len(items) > skip + A_PAGE else None,
+        older=skip + A_PAGE if len(items) > skip + A_PAGE else None,
     )
 
 
@@ -145,8 +145,8 @@ def _row(x: Item[Any], kind: str) -> ProductRow:
         tuple(_cell(x, key) for key in COLUMNS[kind]),
         next((level for level in ("block", "caution") if level in levels), ""),
         tr("discontinued") if x.discontinued else state,
-        ended and not x.discontinued,
-        x.discontinued,
+        warns=ended and not x.discontinued,
+        discontinued=x.discontinued,
     )
 
 
@@ -213,11 +213,11 @@ def product_page(
         not kept,
         fields,
         check_claims(item) if item else [],
-        follows(item, u) if item else (),
-        missing(item) if item else (),
-        product_view(item, u) if item else "",
-        used,
-        tuple((c.at, c.what, differences(c)) for c in history),
+        follows=follows(item, u) if item else (),
+        missing=missing(item) if item else (),
+        drawing=product_view(item, u) if item else "",
+        used=used,
+        history=tuple((c.at, c.what, differences(c)) for c in history),
     )
 
 
@@ -278,4 +278,4 @@ def preview(rows: list[tuple[str, shelf_csv.Row]]) -> Preview:
         wrong=len(wrong),
     )
     asked = [r for r in rows if r[1].ask and r[1].state in ("new", "changed")]
-    return Preview(wrong, changed, new, len(same), answer, len(new) + len(changed), asked)
+    return Preview(wrong, changed, new, len(same), answer, len(new) + len(changed), asked=asked)

@@ -49,8 +49,8 @@ def page() -> str:
             "kn",
             ((2.6, "hull speed 2.6"),),
             1500,
-            "plate 1500 W",
-            2.0,
+            plate_label="plate 1500 W",
+            cursor=2.0,
         ),
     )
     shown = {"form": form, "boat": boat, "wrong": wrong, "findings": findings}

@@ -193,7 +193,7 @@ def _add(action: str, detail: str, who: Person | None, merged_after: str = "") -
         request.remote_addr or "",
         action,
         masked.path()[:300],
-        detail[:500],
+        detail=detail[:500],
     )
     shop.people.record(shared.conn(), step, merged_after)
 

@@ -105,7 +105,7 @@ def answer(token: str) -> Any:
     ticked = tuple(sorted(offered & set(form.getlist("addon")))) if kind == "accepted" else ()
     refused, drawn = _signed(form.get("signature", "") if kind == "accepted" else "")
     letter = letter if kind == "accepted" else ""
-    event = Event(0, now(), kind, name, text, letter, ticked, "", drawn)
+    event = Event(0, now(), kind, name, text, letter, ticked=ticked, seen_by="", signature=drawn)
 
     def check(done: str) -> dict[str, str]:
         out = refused | _refused(kind, text, name, form.get("agree", ""), done)

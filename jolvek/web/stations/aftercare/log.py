@@ -50,7 +50,18 @@ def read_trip(form: Any, refused: dict[str, str], by: str) -> Trip | None:
     try:
         on, note = past_day(form.get("on_day", "")), form.get("note", "").strip()
         op = form.get("op", "").strip()
-        return Trip(0, on, (hours or 0.0) / 3600, wh, before, after, note, by, warm, op=op)
+        return Trip(
+            0,
+            on,
+            (hours or 0.0) / 3600,
+            wh,
+            before,
+            after,
+            note=note,
+            who=by,
+            temperature_c=warm,
+            op=op,
+        )
     except JolvekError as error:
         refused[_field(error)] = str(error)
         return None
@@ -94,7 +105,7 @@ def charge(enquiry_id: int) -> Any:
         return show_page(enquiry_id, refused, 422)
     try:
         on = past_day(request.form.get("plug_day", ""))
-        record = Charge(0, on, wall, before, after, "", who())
+        record = Charge(0, on, wall, before, after, "", who=who())
     except JolvekError as error:
         return show_page(enquiry_id, {"charge": str(error)}, 422)
     shop.care.add_charge(conn(), by(), enquiry_id, record)
@@ -115,7 +126,9 @@ def from_file(enquiry_id: int) -> Any:
         trips, charges = care_log.read(upload.read(), upload.filename, on)
         rows = [_trip(t) for t in trips]
         plugged = [
-            Charge(0, x["on_day"], x.get("wall_wh"), x.get("charge_from"), x["charge_to"], "", "")
+            Charge(
+                0, x["on_day"], x.get("wall_wh"), x.get("charge_from"), x["charge_to"], "", who=""
+            )
             for x in charges
         ]
     except JolvekError as error:

@@ -59,7 +59,21 @@ def read_fault(enquiry_id: int, known: dict[str, Piece], form: Any, by: str) -> 
         photo = photos.keep(upload, data.settings().data_dir / "photos")
     hours = sum(t.hours for t in care.trips(conn(), enquiry_id))
     what, product = (piece.what, piece.product_id) if piece else ("", "")
-    return ServiceFault(0, kind, why, "open", now(), by, "", "", "", what, product, hours, photo)
+    return ServiceFault(
+        0,
+        kind,
+        why,
+        "open",
+        now(),
+        by,
+        done_at="",
+        done_by="",
+        cure="",
+        part=what,
+        product_id=product,
+        hours=hours,
+        photo=photo,
+    )
 
 
 @bp.post("/fault")
@@ -116,11 +130,11 @@ def part(enquiry_id: int) -> Any:
             piece.title,
             piece.product_id,
             old.number if old else "",
-            form.get("new_number", "").strip(),
-            form.get("part_why", "").strip(),
-            str(language.shown(v.text)),
-            0.0 if cost is None else cost,
-            who(),
+            new_number=form.get("new_number", "").strip(),
+            why=form.get("part_why", "").strip(),
+            verdict=str(language.shown(v.text)),
+            cost=0.0 if cost is None else cost,
+            who=who(),
         )
         until = v.new_to.isoformat() if v.new_to else ""
         shop.care.replace_part(conn(), by(), enquiry_id, record, until)

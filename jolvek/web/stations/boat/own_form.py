@@ -81,7 +81,7 @@ def _item(
         shaft = figures.pop("shaft_length_m", None)
         motor = Motor(**figures, name=name)  # type: ignore[arg-type]
         shafts = () if shaft is None or style == "pole" else (shaft,)
-        return Item("own", MAKER, name, 0.0, motor, style, shafts)
+        return Item("own", MAKER, name, 0.0, motor, style, shafts_m=shafts)
     if kind == "batteries":
         battery = Battery(chemistry, **figures, name=name)  # type: ignore[arg-type]
         return Item("own", MAKER, name, 0.0, battery)

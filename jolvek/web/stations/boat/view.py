@@ -76,7 +76,7 @@ def boat_page(need: Need, u: Units) -> BoatPage:
             assumed=len(assumed),
             sizing=_doubted(need, sizing, u),
         ),
-        tr(
+        rests_on=tr(
             "ITTC 1957 friction, thin-ship waves (Michell 1898)%(planing)s, momentum theory with "
             "the Wageningen B-series, %(reference)s of the rated input. Motor and battery are "
             "counted in as usual for the power.",

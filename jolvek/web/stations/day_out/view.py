@@ -95,10 +95,10 @@ def day_out_page(
         headline(out, u),
         _basis(out, asked, hand),
         out.seas.findings,
-        _help(),
-        day_chart(out.voyages, out.letter, start, out.kept),
-        way_strip(v, out.point, u),
-        tuple(
+        help_text=_help(),
+        chart=day_chart(out.voyages, out.letter, start, out.kept),
+        strip=way_strip(v, out.point, u),
+        events=tuple(
             EventRow(
                 ev.kind,
                 LEVELS.get(ev.kind, ""),
@@ -108,15 +108,15 @@ def day_out_page(
             )
             for ev in v.events
         ),
-        figures(out, asked, u),
-        _speed_slider("wind", tr("Wind gets up to"), MOST_WIND_M_S / 2, 1, args, u),
-        _speed_slider(
+        figures=figures(out, asked, u),
+        wind=_speed_slider("wind", tr("Wind gets up to"), MOST_WIND_M_S / 2, 1, args, u),
+        stream=_speed_slider(
             "stream", tr("More current against, home"), MOST_STREAM_M_S / 3, 0.1, args, u
         ),
-        _leg_sliders(out, hand, args, u),
-        SWITCH_WORDS,
-        args.get("from", f"{WIND_FROM_H:.0f}:00"),
-        u.entry(out.need.day.start_charge, "share"),
+        legs=_leg_sliders(out, hand, args, u),
+        switch_words=SWITCH_WORDS,
+        wind_from=args.get("from", f"{WIND_FROM_H:.0f}:00"),
+        planned_charge=u.entry(out.need.day.start_charge, "share"),
     )
 
 

@@ -58,11 +58,11 @@ def controls_of(f: Fitted, u: Units) -> Controls:
         hint,
         s.locked,
         bool(f.need.site.rudder_chord_m) or f.need.hull.fam.sails,
-        length_text(s.controller_ahead_m, u) if f.motor.style == "pod" else None,
-        length_text(s.lead_m, u) if clip else None,
-        s.bay,
-        placed if len(placed) > 1 and not f.clips_on else (),
-        trim_text(s),
+        controller=length_text(s.controller_ahead_m, u) if f.motor.style == "pod" else None,
+        lead=length_text(s.lead_m, u) if clip else None,
+        bay=s.bay,
+        bays=placed if len(placed) > 1 and not f.clips_on else (),
+        trim=trim_text(s),
     )
 
 

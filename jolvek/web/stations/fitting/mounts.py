@@ -53,7 +53,7 @@ def mounts_page(f: Fitted, match: Match, u: Units) -> MountsPage:
             ),
             f"{len(motors)}: {', '.join(motors[:NAMED])}{more}",
             u.rendered(why).text if why else "",
-            item.id == f.mount.id,
+            here=item.id == f.mount.id,
         )
         rows.append((why is not None, not row.here, item.price, kind.place, row))
     rows.sort(key=lambda r: r[:3])

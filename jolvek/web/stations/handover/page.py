@@ -110,7 +110,7 @@ def step(enquiry_id: int) -> Any:
             who(),
             at,
             form.get("note", "").strip(),
-            photo,
+            photo=photo,
         )
         shop.handovers.act(conn(), by(), enquiry_id, record)
     except JolvekError as error:

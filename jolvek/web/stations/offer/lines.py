@@ -126,9 +126,9 @@ def with_add_ons(told: Mapping[str, Any], letter: str, ticked: Collection[str]) 
             y["price_minor"],
             y["unit"],
             Decimal(y["discount"]),
-            Decimal(y["tax"]),
-            y["optional"],
-            y["text"] in ticked,
+            tax=Decimal(y["tax"]),
+            optional=y["optional"],
+            ticked=y["text"] in ticked,
         )
         for y in x["lines"]
     ]

@@ -73,7 +73,9 @@ def _list(conn: sqlite3.Connection, sent: Sent, event: Event) -> OrderList:
         free, mine = s.free, held.get((kind, key), 0)
         lack = max(count - max(free, mine), 0)
         name = s.supplier or tr("no supplier named")
-        rows.append(Row(name, titles[kind, key], key, str(count), "", s.in_stock, mine, lack))
+        rows.append(
+            Row(name, titles[kind, key], key, str(count), "", s.in_stock, held=mine, to_order=lack)
+        )
     rows.sort(key=lambda r: (r.supplier, r.title))
     wanted = tuple(Wanted(kind, key, count) for (kind, key), count in many.items())
     return OrderList(sent, event, (*rows, *_wiring(conn, sent, event)), wanted)
@@ -83,7 +85,7 @@ def _wiring(conn: sqlite3.Connection, sent: Sent, event: Event) -> list[Row]:
     result = offers.content(conn, sent.id)
     found: list[Any] = [x for x in result["alternatives"] if x["letter"] == event.letter]
     return [
-        Row(OWN_STORE, y["text"], "", y["quantity"], y["unit"], None, 0, None)
+        Row(OWN_STORE, y["text"], "", y["quantity"], y["unit"], None, held=0, to_order=None)
         for x in found
         for y in x["lines"]
         if y["kind"] == "wiring"

@@ -68,8 +68,8 @@ def filters_from(args: Mapping[str, str], need: Need, u: Units) -> Filters:
         read("range_min", "distance", u["distance"], MOST_RANGE_M),
         read("range_max", "distance", u["distance"], MOST_RANGE_M),
         {w: need.weight(w) if value is None else value for w, value in weights.items()},
-        refused,
-        args.get("unfold", ""),
+        refused=refused,
+        unfold=args.get("unfold", ""),
     )
 
 

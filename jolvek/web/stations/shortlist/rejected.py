@@ -61,7 +61,7 @@ def rejected_by_group(match: Match, u: Units) -> tuple[tuple[str, tuple[Rejected
                     result.text,
                     result.cure,
                     trial,
-                    WHAT_IFS.get(trial, ""),
+                    question=WHAT_IFS.get(trial, ""),
                 )
             )
     topics = [t for t in (*GROUPS, *sorted(set(groups) - set(GROUPS))) if t in groups]

@@ -61,10 +61,10 @@ def curves(worked: Worked, u: Units) -> Curves:
         [float(x) / 3600 for x in seconds],
         by("thrust", p.drag_at_n(speed)),
         by("thrust", p.thrust_available_n(speed)),
-        ends("power", d.power_band_w(speed)),
-        ends("distance", d.range_band_m(speed)),
-        ends("speed", d.speed_band_m_s(power)),
-        ends("distance", d.way_band_m(power)),
+        power_band=ends("power", d.power_band_w(speed)),
+        range_band=ends("distance", d.range_band_m(speed)),
+        speed_band=ends("speed", d.speed_band_m_s(power)),
+        way_band=ends("distance", d.way_band_m(power)),
     )
 
 
@@ -114,7 +114,7 @@ def axes(
     name = (
         tr("plate %(max_power)s", max_power=u.full(need.hull.max_power_w, "power")) if plate else ""
     )
-    return charts.Axes(speed, power, far, u["speed"], marks, plate, name, cursor)
+    return charts.Axes(speed, power, far, u["speed"], marks, plate, plate_label=name, cursor=cursor)
 
 
 def _marks(need: Need, worked: list[Worked], u: Units) -> tuple[tuple[float, str], ...]:

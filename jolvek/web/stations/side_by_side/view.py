@@ -67,7 +67,7 @@ def asked_from(args: Mapping[str, str], need: Need, worked: list[Worked], u: Uni
             refused = str(error)
     at = min(max(value, LEAST_SHARE * max(tops)), max(tops))
     band, otherwise_too = bool(args.get("band")), bool(args.get("otherwise"))
-    return Asked(mode, view, band, otherwise_too, quantity, at, refused)
+    return Asked(mode, view, band, otherwise_too, quantity, at, refused=refused)
 
 
 @dataclass(frozen=True)
@@ -122,18 +122,18 @@ def side_by_side_page(need: Need, worked: list[Worked], asked: Asked, u: Units) 
         u.entry(asked.cursor, asked.quantity),
         _basis(need, hand, u),
         hand,
-        worked,
-        chart.svg,
-        data,
-        table(worked, at, days, best, asked.mode, u),
-        _legs(need, u),
-        {w.letter: f"{why(w, worked, best)} {_in_words(w, u)}" for w in worked},
-        streams_panel(hand.performance, at[hand.letter].power_w, u),
-        reserve_schools(hand.performance, need.day.speed_m_s),
-        str(u.full(hand.wish_or_top_m_s, "speed")),
-        scenarios(hand.job, u) if asked.otherwise else [],
-        f"{KNEE_EXPONENT:g}",
-        asked,
+        worked=worked,
+        chart=chart.svg,
+        data=data,
+        rows=table(worked, at, days, best, asked.mode, u),
+        legs=_legs(need, u),
+        whys={w.letter: f"{why(w, worked, best)} {_in_words(w, u)}" for w in worked},
+        streams=streams_panel(hand.performance, at[hand.letter].power_w, u),
+        schools=reserve_schools(hand.performance, need.day.speed_m_s),
+        school_speed=str(u.full(hand.wish_or_top_m_s, "speed")),
+        cases=scenarios(hand.job, u) if asked.otherwise else [],
+        knee=f"{KNEE_EXPONENT:g}",
+        asked=asked,
     )
 
 

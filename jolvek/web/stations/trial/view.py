@@ -105,11 +105,11 @@ def page(
         _found(found) if found else (),
         _band_text(found) if found else "",
         _current(found, u) if found else "",
-        charge_text(data, hand, live_wh),
-        _chart(promised, found, setup, runs, u),
-        tuple(diagnosis(found, promised, hand, data)),
-        problem,
-        found,
+        charge_text=charge_text(data, hand, live_wh),
+        chart=_chart(promised, found, setup, runs, u),
+        suspected=tuple(diagnosis(found, promised, hand, data)),
+        problem=problem,
+        fit=found,
     )
 
 

@@ -58,7 +58,7 @@ def charging_panel(job: JobSetup, u: Units) -> ChargingPanel:
         held,
         months,
         season_text(hire) if hire else "",
-        (*plan.findings, *(hire.findings if hire else ())),
+        findings=(*plan.findings, *(hire.findings if hire else ())),
     )
 
 

@@ -48,7 +48,18 @@ CASES = {
             match(
                 NEED,
                 Shelf(
-                    (Item("m", "M", "m", 1, Motor(600, voltage_v=24), "outboard", (0.381,), v),),
+                    (
+                        Item(
+                            "m",
+                            "M",
+                            "m",
+                            1,
+                            Motor(600, voltage_v=24),
+                            "outboard",
+                            shafts_m=(0.381,),
+                            pack_ids=v,
+                        ),
+                    ),
                     (Item("b", "M", "b", 1, LFP),),
                     (Item("k", "M", "k", 1, Mount("transom_clamp", 60, 2000)),),
                 ),

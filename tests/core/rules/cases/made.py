@@ -94,7 +94,7 @@ def matched(need=NEED, motors=((1200, 24, 900),), batteries=((25.6, 100, 800),),
                 price,
                 Motor(w, voltage_v=v, mass_kg=14),
                 "outboard",
-                (0.381,),
+                shafts_m=(0.381,),
                 noise_db=60,
             )
             for i, (w, v, price) in enumerate(motors)
