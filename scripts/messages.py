@@ -1,5 +1,5 @@
 """The messages of pages and papers as gettext's files: collected from templates, code and tables of
-the core, merged into each language's `.po`, compiled. `python scripts/messages.py`.
+the core, merged into each language's `.po`. `python scripts/messages.py`.
 """
 
 from __future__ import annotations
@@ -14,7 +14,6 @@ from pathlib import Path
 
 from babel.messages.catalog import Catalog
 from babel.messages.extract import extract
-from babel.messages.mofile import write_mo
 from babel.messages.pofile import read_po, write_po
 
 from jolvek.core.care.faults import SERVICE_FAULTS
@@ -162,25 +161,18 @@ def part(whole: Catalog, wanted: set[str]) -> Catalog:
     return out
 
 
-def path_of(language: str, kind: str) -> Path:
+def path_of(language: str) -> Path:
     """The file of a language."""
-    return FOLDER / language / "LC_MESSAGES" / f"{DOMAIN}.{kind}"
+    return FOLDER / f"{language}.po"
 
 
 def kept(language: str) -> Catalog:
     """What a language's file says."""
-    path = path_of(language, "po")
+    path = path_of(language)
     if not path.exists():
         return Catalog(locale=language, domain=DOMAIN)
     with path.open("rb") as stream:
         return read_po(stream, locale=language, domain=DOMAIN)
-
-
-def compiled(catalogue: Catalog) -> bytes:
-    """The same as gettext reads it."""
-    out = io.BytesIO()
-    write_mo(out, catalogue)
-    return out.getvalue()
 
 
 def places(message: str) -> set[str]:
@@ -189,7 +181,7 @@ def places(message: str) -> set[str]:
 
 
 def main() -> int:
-    """Merge and compile; prints what is not translated."""
+    """Merge; prints what is not translated."""
     result = json.dumps(of_scripts(), ensure_ascii=False, indent=1)
     (FOLDER / "scripts.json").write_text(result + "\n", "utf-8")
     (whole, customers), lacking = found(), 0
@@ -201,10 +193,9 @@ def main() -> int:
             whole if language in SCREENS else part(whole, customers), no_fuzzy_matching=True
         )
         mine.obsolete.clear()
-        path_of(language, "po").parent.mkdir(parents=True, exist_ok=True)
-        with path_of(language, "po").open("wb") as stream:
+        path_of(language).parent.mkdir(parents=True, exist_ok=True)
+        with path_of(language).open("wb") as stream:
             write_po(stream, mine, width=100, no_location=True, sort_output=True, omit_header=False)
-        path_of(language, "mo").write_bytes(compiled(mine))
         left = [m.id for m in mine if m.id and not all(m.string if m.pluralizable else [m.string])]
         lacking += len(left)
         for message in left:

@@ -4,18 +4,21 @@ of the core (`Message`) is said in the language of the page where it is shown. d
 
 from __future__ import annotations
 
-import gettext as files
 import json
 import re
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import date
 from functools import cache
+from gettext import GNUTranslations, NullTranslations
+from io import BytesIO
 from pathlib import Path
 from typing import Any
 
 from babel.dates import format_date
 from babel.lists import format_list
+from babel.messages.mofile import write_mo
+from babel.messages.pofile import read_po
 from flask import g, has_request_context
 from markupsafe import Markup
 
@@ -36,8 +39,15 @@ STARRED = re.compile(r"<(\w+) \*>")
 
 
 @cache
-def _catalogue(language: str) -> files.NullTranslations:
-    return files.translation(DOMAIN, FOLDER, [language], fallback=True)
+def _catalogue(language: str) -> NullTranslations:
+    """A language's file, made ready once in a process: that takes a tenth of a second."""
+    path, ready = FOLDER / f"{language}.po", BytesIO()
+    if not path.exists():
+        return NullTranslations()
+    with path.open("rb") as stream:
+        write_mo(ready, read_po(stream, locale=language, domain=DOMAIN))
+    ready.seek(0)
+    return GNUTranslations(ready)
 
 
 def current() -> str:
