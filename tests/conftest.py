@@ -38,6 +38,14 @@ class Compiled(BytecodeCache):
 Flask.jinja_options = {"bytecode_cache": Compiled()}
 
 
+@pytest.fixture(scope="session", autouse=True)
+def no_disk():
+    """Commits wait for no disk: nothing is lost here but a test."""
+    with pytest.MonkeyPatch.context() as m:
+        m.setattr(db, "SYNC", "OFF")
+        yield
+
+
 @pytest.fixture(scope="session")
 def shelf():
     return demo.shelf()

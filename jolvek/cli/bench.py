@@ -20,6 +20,7 @@ import numpy as np
 
 from jolvek import demo
 from jolvek.cli.bench_job import one_job
+from jolvek.cli.bench_trials import trials
 from jolvek.core.base.units import KNOT_M_S
 from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
@@ -41,7 +42,6 @@ from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 from jolvek.core.products.shelf import Item, Shelf
-from jolvek.core.trial.study import study
 
 
 def best(work: Callable[[], object], runs: int = 5) -> float:
@@ -250,20 +250,6 @@ def _on_the_water(say: Callable[[str], None]) -> None:
     say(f"  RMS z {rms_z(rows):.2f}")
 
 
-HIDDEN_BOATS = 200
-
-
-def _trials(say: Callable[[str], None]) -> None:
-    """What trials do for the prediction of boats whose own figures are hidden."""
-    say(f"Trials of {HIDDEN_BOATS} hidden boats with noise, gusts and current (takes a while)")
-    for r in study(HIDDEN_BOATS):
-        say(
-            f"  {r.points} points both ways: speed off by {100 * r.median:.1f} % (median), 9 in 10"
-            f" within {100 * r.most:.1f} %; bands of 80 % hold {100 * r.covered:.0f} %; worse than"
-            f" untried {100 * r.worse:.0f} %, by more than 1 % {100 * r.clearly_worse:.0f} %"
-        )
-
-
 def run(say: Callable[[str], None]) -> None:
     """Print all figures."""
     _on_the_water(say)
@@ -295,5 +281,5 @@ def run(say: Callable[[str], None]) -> None:
     enumerate_s = best(lambda: (drives(launch(), shelf, m), supplies(launch(), shelf, m)), 3)
     say(f"  of it listing drives and banks with their reasons: {enumerate_s:.3f} s")
     _wholesale(say)
-    _trials(say)
+    trials(say)
     say(f"Peak memory {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:.0f} MB")

@@ -70,8 +70,7 @@ def from_dict(data: dict[str, Any]) -> Question:
     off, wind = data.get("wind_from_deg", 0.0), data.get("wind_m_s", 0.0)
     fit = dict(data.get("fit", {}))
     drag = fit.pop("drag_factor", 1.0)
-    if "trial_spread" in fit:
-        fit["trial_spread"] = tuple(fit["trial_spread"])
+    fit |= {key: tuple(fit[key]) for key in ("trial_shape", "trial_spread") if key in fit}
     setup = Setup(
         _hull(data["hull"], fit),
         load,

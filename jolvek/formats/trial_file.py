@@ -46,6 +46,7 @@ def answer(t: Trial) -> dict[str, Any]:
     before, after = (setup_file.answer(replace(t.question, setup=s)) for s in (plain, tried))
     return {
         "fit": {**f.factors, "sigma": _rounded(f.sigma), "tried_on": t.tried_on},
+        "shape": [float(f"{x:.6g}") for x in f.hull.trial_shape],
         "spread": [float(f"{x:.6g}") for x in f.hull.trial_spread],
         "band": round(f.after, 5),
         "band_before": round(f.before, 5),

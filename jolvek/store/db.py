@@ -15,6 +15,7 @@ from jolvek.core.base.errors import JolvekError
 from jolvek.store import allowed, once, rebuild, trail
 
 BUSY_S = 10
+SYNC = "FULL"  # what is committed is on the disk; tests, which lose nothing, wait for no disk
 KEPT_BACKUPS = 30
 
 
@@ -28,9 +29,13 @@ def connect(path: str | Path) -> sqlite3.Connection:
     """
     _only_ours(Path(path))
     conn = _open(str(path))
-    conn.execute("PRAGMA foreign_keys = ON")
-    _patiently(conn, "PRAGMA journal_mode = WAL")
-    conn.execute("PRAGMA synchronous = FULL")
+    try:
+        conn.execute("PRAGMA foreign_keys = ON")
+        _patiently(conn, "PRAGMA journal_mode = WAL")
+        conn.execute(f"PRAGMA synchronous = {SYNC}")
+    except sqlite3.Error:
+        conn.close()
+        raise
     return conn
 
 
@@ -71,21 +76,25 @@ def connect_to_read(path: str | Path) -> tuple[sqlite3.Connection, str]:
     full disk, or one that is read-only, what was saved can still be read.
     """
     try:
-        conn = connect(path)
-        conn.execute("SELECT 1 FROM sqlite_master LIMIT 1").fetchone()
-        return conn, ""
+        return _read_once(connect(path)), ""
     except sqlite3.OperationalError as error:
         why, full = str(error), Path(path).resolve()
         if not full.is_file():
             raise
     for mode in ("mode=ro", "immutable=1"):
-        conn = _open(f"file:{quote(full.as_posix())}?{mode}", uri=True)
-        try:
-            conn.execute("SELECT 1 FROM sqlite_master LIMIT 1").fetchone()
-            return conn, why
-        except sqlite3.OperationalError:
-            conn.close()
+        with suppress(sqlite3.OperationalError):
+            return _read_once(_open(f"file:{quote(full.as_posix())}?{mode}", uri=True)), why
     raise sqlite3.OperationalError(why)
+
+
+def _read_once(conn: sqlite3.Connection) -> sqlite3.Connection:
+    """A connection that has read something; closed where it cannot."""
+    try:
+        conn.execute("SELECT 1 FROM sqlite_master LIMIT 1").fetchone()
+    except sqlite3.Error:
+        conn.close()
+        raise
+    return conn
 
 
 def _patiently(conn: sqlite3.Connection, sql: str) -> None:

@@ -28,6 +28,7 @@ def once(conn: sqlite3.Connection, key: Hashable, read: Callable[[], T]) -> T:
     >>> c = sqlite3.connect(":memory:", factory=Connection)
     >>> once(c, "a", lambda: [1]) is once(c, "a", lambda: [2])
     True
+    >>> c.close()
     """
     if not isinstance(conn, Connection) or conn.in_transaction:
         return read()

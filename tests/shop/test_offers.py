@@ -88,7 +88,7 @@ def test_five_who_are_quicker_and_nothing_is_sent(fitted, by, written):
 
 
 def answered(conn, made, token, kind, letter="B", read=0, refused=None):
-    event = Event(0, "2026-11-05T10:00:00+00:00", kind, "Runa", "why", letter, (), "", signature="")
+    event = Event(0, "2026-11-05T10:00:00", kind, "Runa", "why", letter, ticked=(), seen_by="")
     return shop.answers.answer(conn, made, token, read, event, lambda done: dict(refused or {}))
 
 

@@ -40,6 +40,7 @@ FROZEN = {  # migrations that have been applied somewhere are never edited
     "022_one_job.sql": "f2f34856b9921ff2",
     "023_no_word_lists.sql": "0fcc97e459b13549",
     "024_plain_names.sql": "b6dc39775f6da5b4",
+    "025_form_of_the_curve.sql": "3882d51cf48df1de",
 }
 
 

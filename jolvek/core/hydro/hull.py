@@ -14,6 +14,7 @@ from jolvek.core.base.errors import ValueRefused
 from jolvek.core.base.messages import msg
 from jolvek.core.hydro.families import Family, family
 from jolvek.core.hydro.fouling import BOTTOMS
+from jolvek.core.hydro.shape import NODES
 
 ADULT_KG = 80.0
 # of a trimaran's ama afloat: length over the main hull's, beam over its, share of the mass; common
@@ -34,9 +35,15 @@ TRIED = ("friction", "waves", "planing", "efficiency")  # what a trial finds, in
 # unknowns of a prediction; what a trial leaves of their doubt is in this order
 _SIZES = ("mass", "length", "beam")
 UNKNOWNS = (*_SIZES, "friction", "waves", "transom", "leg", "air", "planing", "seas", "efficiency")
-SPREAD = len(UNKNOWNS) ** 2
+SPREAD = (len(UNKNOWNS) + len(NODES)) ** 2  # and of the form of the curve
+SPREADS = (len(UNKNOWNS) ** 2, SPREAD)  # the first as version 0.6 kept it
 FACTORS = ("friction_factor", "wave_factor", "planing_factor", "efficiency_factor")
-UNTRIED: dict[str, Any] = {**dict.fromkeys(FACTORS, 1.0), "trial_spread": (), "tried_on": ""}
+UNTRIED: dict[str, Any] = {
+    **dict.fromkeys(FACTORS, 1.0),
+    "trial_shape": (),
+    "trial_spread": (),
+    "tried_on": "",
+}
 
 
 @dataclass(frozen=True)
@@ -70,7 +77,7 @@ class Hull:
         "planing_factor": (0.2, 5),
         "efficiency_factor": (0.4, 2.5),
     }
-    COUNTS: ClassVar[checked.Counts] = {"trial_spread": SPREAD}
+    COUNTS: ClassVar[checked.Counts] = {"trial_spread": SPREAD, "trial_shape": len(NODES)}
     TEXTS: ClassVar[checked.Counts] = {"tried_on": 40}
     CHOICES: ClassVar[checked.Choices] = {"bottom": tuple(BOTTOMS)}
 
@@ -97,12 +104,19 @@ class Hull:
     wave_factor: float = 1.0
     planing_factor: float = 1.0
     efficiency_factor: float = 1.0  # of the propeller behind her, against what is usual
-    trial_spread: tuple[float, ...] = ()  # covariance of the ln of UNKNOWNS, row by row
+    trial_shape: tuple[float, ...] = ()  # ln of a factor on resistance at the nodes of `shape`
+    trial_spread: tuple[float, ...] = ()  # covariance of the ln of UNKNOWNS and of it, row by row
     tried_on: str = ""
 
     def __post_init__(self) -> None:
         fam = family(self.family)
-        if self.trial_spread and len(self.trial_spread) != SPREAD:
+        if self.trial_shape and len(self.trial_shape) != len(NODES):
+            raise ValueRefused(
+                "hull.trial_shape", len(self.trial_shape), msg("%(n)s figures", n=len(NODES))
+            )
+        for x in self.trial_shape:
+            _between("hull.trial_shape", x, -1, 1)
+        if self.trial_spread and len(self.trial_spread) not in SPREADS:
             raise ValueRefused(
                 "hull.trial_spread",
                 len(self.trial_spread),

@@ -16,6 +16,7 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import GRAVITY_M_S2
+from jolvek.core.hydro import shape
 from jolvek.core.hydro.floating import Floating, float_at, floating_once, keel_wetted_m2, level_m
 from jolvek.core.hydro.fouling import bottom_factor
 from jolvek.core.hydro.friction import ROUGHNESS_ALLOWANCE, friction_coefficient
@@ -251,11 +252,11 @@ def parts(
         read = _read(t.log_speed, log_v, t.log_planing, t.displacement_kg, mass)
         plane = np.where(share > 0, read, 0.0) * 0.5 * (1 + dirty)  # about half of it is friction
         plane = plane * hull.planing_factor
+    own = shape.factor(hull.trial_shape, log_v - 0.5 * np.log(GRAVITY_M_S2 * hull.waterline_m))
     relative = v + np.asarray(wind_m_s, dtype=float)
     air = 0.5 * AIR_KG_M3 * t.drag_area_m2 * relative * np.abs(relative)
-    return Parts(
-        friction * (1 - share), wave * (1 - share), transom * (1 - share), plane * share, air, share
-    )
+    wet = own * (1 - share)
+    return Parts(friction * wet, wave * wet, transom * wet, own * plane * share, air, share)
 
 
 def _transom_m2(t: Resistance, floating: Floating, mass: Array) -> Array:

@@ -16,6 +16,7 @@ from jolvek.core.hydro.water import AIR_KG_M3
 # share of the added resistance of head seas, by degrees off the bow; common practice, no source
 HEADINGS = ((0.0, 45.0, 90.0, 135.0, 180.0), (1.0, 0.9, 0.4, 0.15, 0.05))
 SIDE_DRAG = 1.0  # C_d of side area in the wind; common practice, no source
+GONE_AT = 1.5  # of the critical speed, where shallow water slows no more; from memory
 CROSS_FLOW = 0.8  # of the underwater side at a large angle; common practice, no source
 # most wind by length of boat: Beaufort 3 to 7; common practice, no source
 LENGTHS_M, WINDS_M_S = (2.5, 4.0, 6.0, 9.0, 14.0), (5.4, 7.9, 10.7, 13.8, 17.1)
@@ -70,15 +71,20 @@ def shallow_loss(speed_m_s: ArrayLike, midship_m2: float, depth_m: float) -> Arr
     """Share of speed lost to shallow water at the same power; 0 in deep water, at most a half.
 
     ΔV/V = 0.1242 (A_M/h² − 0.05) + 1 − √tanh(gh/V²), A_M/h² ≥ 0.05; source: Lackenby 1963, as in
-    ITTC 7.5-04-01-01. Below the critical speed √(gh); depth more than the draught.
+    ITTC 7.5-04-01-01. Below the critical speed √(gh); depth more than the draught. Past it the wave
+    stays behind and the loss goes: nothing by half as much again.
 
     >>> shallow_loss([1.0, 2.0], 0.15, 1.0).round(3).tolist(), float(shallow_loss(2.0, 0.15, 20.0))
     ([0.012, 0.02], 0.0)
+    >>> float(shallow_loss(5.0, 0.15, 1.0))
+    0.0
     """
     v2 = np.maximum(np.asarray(speed_m_s, dtype=float), 1e-3) ** 2
     squat = np.maximum(0.1242 * (midship_m2 / depth_m**2 - 0.05), 0.0)
     slowed = 1 - np.sqrt(np.tanh(GRAVITY_M_S2 * depth_m / v2))
-    return np.asarray(np.minimum(squat + slowed, 0.5))
+    past = np.clip((np.sqrt(v2 / (GRAVITY_M_S2 * depth_m)) - 1) / (GONE_AT - 1), 0.0, 1.0)
+    left = 1 - past * past * (3 - 2 * past)
+    return np.asarray(np.minimum(squat + slowed, 0.5) * left)
 
 
 def side_force_n(hull: Hull, people: int, wind_m_s: ArrayLike) -> Array:

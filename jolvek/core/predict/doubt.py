@@ -17,66 +17,21 @@ from numpy.typing import ArrayLike
 
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.messages import msg
-from jolvek.core.hydro.hull import FACTORS, UNKNOWNS, Hull
+from jolvek.core.base.units import GRAVITY_M_S2
+from jolvek.core.hydro import shape
+from jolvek.core.hydro.hull import UNKNOWNS, Hull
 from jolvek.core.hydro.resistance import leg_n, parts, remembered_table
 from jolvek.core.predict.drag import drag_n
 from jolvek.core.predict.fit_slopes import all_slopes
 from jolvek.core.predict.hump import HUMP_MARGIN, PLANING_FROUDE
 from jolvek.core.predict.likelihood import CONFIDENCE, chance, z_of
 from jolvek.core.predict.performance import Performance
-from jolvek.core.predict.setup import Setup
+from jolvek.core.predict.priors import GIVEN, TRIED, TRIED_EFFICIENCY, WEIGHED, priors
 
-# 1σ of each, relative: from the residuals of the measured points, and common practice, no source
-PRIORS: Mapping[str, float] = {
-    "mass": 0.05,
-    "length": 0.03,
-    "beam": 0.07,
-    "friction": 0.15,
-    "waves": 0.20,
-    "transom": 0.40,
-    "leg": 0.40,
-    "air": 0.30,
-    "planing": 0.10,
-    "seas": 0.40,  # waves, shallows, a tow: formulas made for ships
-    "efficiency": 0.08,
-}
-# what the model leaves out of a family: blunt tube ends, the deck's structure in the spray, air
-# drawn in between the tubes; Jolvek's own
-WIDER: Mapping[str, Mapping[str, float]] = {
-    "pontoon": {"waves": 0.35, "transom": 0.6, "air": 0.4, "efficiency": 0.13}
-}
-GIVEN = {"length": 0.01, "beam": 0.025}  # typed rather than estimated
-NO_PROPELLER = 0.11  # efficiency where no diameter is known
-TRIED = {"friction": 0.05, "waves": 0.06, "transom": 0.1, "leg": 0.1, "planing": 0.04}
-TRIED_EFFICIENCY = 0.03
-WEIGHED = 0.01
 MOST_SIGMA = 1.0  # where wind and drag nearly cancel, nothing is known of the power
 PITCH_DOUBT = 0.03  # of the speed where the propeller runs out; common practice, no source
 COARSE = 44  # speeds of the neighbouring boats' tables: half as many as the boat's own
 _STEP = {"mass": 1.05, "length": 0.97, "beam": 0.93}
-
-
-def priors(setup: Setup) -> dict[str, float]:
-    """1σ of each unknown of one setup: wide where estimated, narrow where given or tried.
-
-    >>> from jolvek.core.hydro.hull import Hull, Load; from jolvek.core.products.motor import Motor
-    >>> s = Setup(Hull("kayak", 3.7, 0.78, 34), Load(1), Motor(500))
-    >>> priors(s)["beam"], priors(replace(s, hull=replace(s.hull, waterline_beam_m=0.6)))["beam"]
-    (0.07, 0.025)
-    """
-    hull, motor, out = setup.hull, setup.motor, dict(PRIORS)
-    out |= WIDER.get(hull.family, {})
-    if hull.waterline_length_m is not None:
-        out["length"] = GIVEN["length"]
-    if (hull.waterline_beam_m or hull.body_beam_m) is not None:
-        out["beam"] = GIVEN["beam"]
-    if motor.propeller_diameter_m is None:
-        out["efficiency"] = max(NO_PROPELLER, out["efficiency"])
-    if hull.trial_spread:
-        return out  # what the trial knows of them is in its spread
-    if any(getattr(hull, name) != 1.0 for name in FACTORS):
-        out |= {**TRIED, "efficiency": TRIED_EFFICIENCY}
-    return out
 
 
 @dataclass(frozen=True)
@@ -89,18 +44,32 @@ class Doubt:
     slopes: Mapping[str, Array]
     priors: Mapping[str, float]
     steep: Array  # ∂ ln P/∂ ln T
+    of_hull: Array  # ∂ ln P/∂ ln of the hull's resistance
     z: float
+
+    @cached_property
+    def shape_slopes(self) -> Array:
+        """∂ ln P/∂ ln of the factor at each node of the curve's form (N, 12)."""
+        p = self.performance
+        froude = p.speed_m_s / np.sqrt(GRAVITY_M_S2 * p.setup.hull.waterline_m)
+        return np.asarray(self.of_hull[:, None] * shape.weights(np.log(froude)))
 
     @cached_property
     def sigma(self) -> Array:
         """1σ of ln power at a fixed speed (N,)."""
-        spread = self.performance.setup.hull.trial_spread
-        if spread:
-            g, side = all_slopes(self.slopes), len(UNKNOWNS)
-            known = np.einsum("ni,ij,nj->n", g, np.array(spread).reshape(side, side), g)
-            return np.asarray(np.minimum(np.sqrt(np.maximum(known, 0.0)), MOST_SIGMA))
-        squares = [(self.slopes[key] * s) ** 2 for key, s in self.priors.items()]
-        return np.asarray(np.minimum(np.sqrt(np.sum(squares, axis=0)), MOST_SIGMA))
+        hull, h = self.performance.setup.hull, self.shape_slopes
+        form = shape.covariance(hull.fam.planes)
+        if hull.trial_spread:
+            g = all_slopes(self.slopes)
+            spread = np.array(hull.trial_spread)
+            side = math.isqrt(spread.size)
+            if side > len(UNKNOWNS):
+                g, form = np.concatenate([g, h], axis=1), 0.0 * form
+            known = np.einsum("ni,ij,nj->n", g, spread.reshape(side, side), g)
+        else:
+            known = np.sum([(self.slopes[key] * s) ** 2 for key, s in self.priors.items()], axis=0)
+        known = known + np.einsum("ni,ij,nj->n", h, form, h)
+        return np.asarray(np.minimum(np.sqrt(np.maximum(known, 0.0)), MOST_SIGMA))
 
     def sigma_at(self, speed_m_s: ArrayLike) -> Array:
         """The same at speeds of any shape."""
@@ -277,7 +246,7 @@ def doubt(p: Performance, confidence: float = CONFIDENCE) -> Doubt:
         change = np.log((other.total_n - other.air_n) / np.maximum(hull_n, 1e-9)) / np.log(by)
         slopes[key] = steep * hull_n / total * np.clip(change, -4, 4)
     slopes["efficiency"] = np.ones_like(v)
-    return Doubt(p, slopes, priors(s), steep, z_of(confidence))
+    return Doubt(p, slopes, priors(s), steep, steep * hull_n / total, z_of(confidence))
 
 
 def _thrust_slope(p: Performance, thrust: Array) -> Array:

@@ -13,7 +13,7 @@ import numpy as np
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.messages import msg
 from jolvek.core.hydro.hull import FACTORS, TRIED, UNKNOWNS, UNTRIED, Hull
-from jolvek.core.predict.doubt import PRIORS, WIDER
+from jolvek.core.predict.priors import PRIORS, WIDER
 
 OF_ITS_KIND = "of its kind"
 LEAST_TRIALS = 3  # from which a family may be gone by; Jolvek's own

@@ -1,12 +1,15 @@
-"""The boat's own factors from a trial: friction, waves, planing drag and efficiency as the
-likeliest with what was known before (MAP), so that one point is safe and three are enough.
+"""The boat's own factors from a trial: friction, waves, planing drag, efficiency and the form of
+her curve, as the likeliest with what was known before (MAP), so that one point is safe.
 
-The points are told in ln power at the measured speed, which holds on both sides of a hump. What is
-left of all doubt, sizes, weights, leg and air included, follows from the same points.
+The points are told in ln power at the measured speed, which holds on both sides of a hump:
+ln P = ln P model(θ) + δ(ln V) − n (b + e), with δ the form's departure (`hydro.shape`), b what the
+day's speedometer is off, e the point's noise and n = d ln P/d ln V (Kennedy and O'Hagan 2001). What
+is left of all doubt, sizes, weights, leg and air included, follows from the same points.
 """
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any
@@ -16,18 +19,23 @@ import numpy as np
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.base.messages import msg
+from jolvek.core.hydro import shape
 from jolvek.core.hydro.hull import FACTORS, TRIED, UNKNOWNS, UNTRIED, Hull
 from jolvek.core.hydro.resistance import Resistance, remembered_table
 from jolvek.core.predict.doubt import Doubt, doubt, first_speed_m_s
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.fit_slopes import all_slopes, fitted_slopes, prior_covariance
 from jolvek.core.predict.setup import Setup
+from jolvek.core.trial.in_calm import in_calm
 from jolvek.core.trial.runs import Run, Sorted, TrialPoint, sort
 
 ROUNDS = 6
 MOST_STEP = 0.5  # of ln, in a round
 LEAST_EXPONENT = 1.0  # of power over speed, for the noise of a point
-MODEL_NOISE = 0.01  # 1σ of ln power that nothing in the model stands for; Jolvek's own
+MODEL_NOISE = 0.005  # 1σ of ln power that nothing in the model stands for; Jolvek's own
+BIAS = 0.015  # 1σ of ln speed that an instrument is off all day; common practice, no source
+MOST_FORM = 0.9  # of ln resistance at a node
+FOUR, NODES = len(TRIED), len(shape.NODES)
 ODD_Z = 3.0  # from which a point does not belong to the others; Jolvek's own
 ODD_FROM = 3  # points, from which one may be told from the others
 
@@ -63,9 +71,10 @@ class Fit:
     @property
     def sigma(self) -> dict[str, float]:
         """1σ of the ln of the four."""
-        side = len(UNKNOWNS)
-        own = np.sqrt(np.diag(np.array(self.hull.trial_spread).reshape(side, side))).tolist()
-        return {k: s for k, s in zip(UNKNOWNS, own, strict=True) if k in TRIED}
+        spread = np.array(self.hull.trial_spread)
+        side = math.isqrt(spread.size)
+        own = np.sqrt(np.diag(spread.reshape(side, side))).tolist()
+        return {k: s for k, s in zip(UNKNOWNS, own, strict=False) if k in TRIED}
 
 
 def untried(hull: Hull) -> Hull:
@@ -90,9 +99,9 @@ def fit(setup: Setup, runs: Sequence[Run], on: str = "") -> Fit:
     plain = replace(setup, hull=untried(setup.hull))
     table = remembered_table(plain.hull, plain.water, plain.displacement_kg, plain.load)
     first = doubt(evaluate(plain, table))
-    prior = (np.zeros(len(TRIED)), prior_covariance(first.slopes, first.priors))
+    prior = _prior(first)
     found = sort(runs)
-    points, odd = list(found.points), dict(found.left_out)
+    points, odd = [in_calm(plain, table, runs, p) for p in found.points], dict(found.left_out)
     if not points:
         raise ValueRefused(
             "runs",
@@ -115,77 +124,101 @@ def fit(setup: Setup, runs: Sequence[Run], on: str = "") -> Fit:
     return _said(plain, table, hull, runs, Sorted(tuple(points), odd), first)
 
 
+def _prior(first: Doubt) -> Array:
+    """Covariance of what is found: the ln of the four, of the form at its nodes, of the
+    instrument.
+    """
+    form = shape.covariance(first.performance.setup.hull.fam.planes)
+    out = np.zeros((FOUR + NODES + 1, FOUR + NODES + 1))
+    out[:FOUR, :FOUR] = prior_covariance(first.slopes, first.priors)
+    out[FOUR:-1, FOUR:-1] = form + 1e-8 * np.eye(NODES)
+    out[-1, -1] = BIAS**2
+    return out
+
+
 def _with(hull: Hull, x: Array) -> Hull:
-    values = np.exp(x)
+    values = np.exp(x[:FOUR])
     low_high = [Hull.RANGES[name] for name in FACTORS]
     clipped: list[Any] = [
         float(np.clip(v, low, high)) for v, (low, high) in zip(values, low_high, strict=True)
     ]
-    return replace(hull, **dict(zip(FACTORS, clipped, strict=True)))
+    form = tuple(np.clip(x[FOUR : FOUR + NODES], -MOST_FORM, MOST_FORM).tolist())
+    return replace(hull, **dict(zip(FACTORS, clipped, strict=True)), trial_shape=form)
 
 
 def _seen(setup: Setup, table: Resistance, x: Array, speeds: Array) -> tuple[Array, Array, Array]:
-    """ln power at speeds (N,), its slopes by the four (N, 4), and d ln P/d ln V there."""
+    """ln power at speeds (N,), its slopes by what is found (N, 17), and d ln P/d ln V there."""
     hull = _with(setup.hull, x)
     p = evaluate(replace(setup, hull=hull), replace(table, hull=hull))
     d = doubt(p)
     log_v, log_p = np.log(p.speed_m_s), np.log(np.maximum(p.power_w, 1e-6))
     at = np.log(speeds)
-    g = fitted_slopes(d.slopes)
-    slopes = np.stack([np.interp(at, log_v, g[:, k]) for k in range(len(TRIED))], axis=-1)
     steep = np.interp(at, log_v, np.gradient(log_p, log_v))
-    return np.interp(at, log_v, log_p), slopes, steep
+    steep = np.maximum(np.abs(steep), LEAST_EXPONENT)
+    g = np.concatenate([fitted_slopes(d.slopes), d.shape_slopes], axis=-1)
+    return np.interp(at, log_v, log_p), _with_bias(g, log_v, at, steep), steep
+
+
+def _with_bias(g: Array, log_v: Array, at: Array, steep: Array) -> Array:
+    """Slopes at points, with that of what the instrument is off as the last."""
+    columns = [np.interp(at, log_v, g[:, k]) for k in range(g.shape[1])]
+    return np.stack([*columns, -steep], axis=-1)
 
 
 def _left(
     setup: Setup, table: Resistance, x: Array, points: Sequence[TrialPoint], first: Doubt
 ) -> Array:
-    """What is left of the doubt about all unknowns: the priors, and what the points tell."""
+    """What is left of the doubt about all unknowns and the form: the priors, and what the points
+    tell.
+    """
     hull = _with(setup.hull, x)
     p = evaluate(replace(setup, hull=hull), replace(table, hull=hull))
-    g, known = all_slopes(doubt(p).slopes), [first.priors[key] for key in UNKNOWNS]
-    hessian = np.diag(1 / np.array(known) ** 2)
+    d, side = doubt(p), len(UNKNOWNS)
+    known = np.zeros((side + NODES + 1,) * 2)
+    known[:side, :side] = np.diag([first.priors[key] ** 2 for key in UNKNOWNS])
+    known[side:, side:] = _prior(first)[FOUR:, FOUR:]
     log_v, log_p = np.log(p.speed_m_s), np.log(np.maximum(p.power_w, 1e-6))
-    steep = np.gradient(log_p, log_v)
-    for point in points:
-        at = np.log(point.speed_m_s)
-        own = np.array([np.interp(at, log_v, g[:, k]) for k in range(len(UNKNOWNS))])
-        exponent = max(abs(float(np.interp(at, log_v, steep))), LEAST_EXPONENT)
-        hessian += np.outer(own, own) / ((exponent * point.noise) ** 2 + MODEL_NOISE**2)
-    return np.asarray(np.linalg.inv(hessian))
+    at = np.log([point.speed_m_s for point in points])
+    steep = np.maximum(np.abs(np.interp(at, log_v, np.gradient(log_p, log_v))), LEAST_EXPONENT)
+    g = np.concatenate([all_slopes(d.slopes), d.shape_slopes], axis=-1)
+    g = _with_bias(g, log_v, at, steep)
+    left = _told(known, g, steep * [point.noise for point in points])
+    return left[:-1, :-1]
+
+
+def _told(known: Array, g: Array, noise: Array) -> Array:
+    """A covariance once points (N,) with slopes (N, K) and noise of ln power have told theirs."""
+    seen = g @ known @ g.T + np.diag(noise**2 + MODEL_NOISE**2)
+    gain = np.linalg.solve(seen, g @ known)
+    left = known - (g @ known).T @ gain
+    return np.asarray((left + left.T) / 2)
 
 
 def _likeliest(
-    setup: Setup,
-    table: Resistance,
-    points: Sequence[TrialPoint],
-    prior: tuple[Array, Array],
+    setup: Setup, table: Resistance, points: Sequence[TrialPoint], prior: Array
 ) -> tuple[Array, Array]:
-    """Mean and covariance of the ln of the four, by Gauss and Newton."""
-    mean, spread = prior
-    inverse = np.linalg.inv(spread)
-    x = mean.copy()
+    """Mean and covariance of what is found, by Gauss and Newton."""
+    x = np.zeros(len(prior))
     wanted = np.log([p.power_w for p in points])
     speeds = np.array([p.speed_m_s for p in points])
-    hessian = inverse
+    g, noise = np.zeros((len(points), len(prior))), np.ones(len(points))
     for _ in range(ROUNDS):
         log_p, g, steep = _seen(setup, table, x, speeds)
-        noise = np.maximum(np.abs(steep), LEAST_EXPONENT) * [p.noise for p in points]
-        weight = 1 / (noise**2 + MODEL_NOISE**2)
-        hessian = g.T @ (weight[:, None] * g) + inverse
-        pull = g.T @ (weight * (wanted - log_p + g @ x)) + inverse @ mean
-        step = np.linalg.solve(hessian, pull) - x
+        log_p = log_p - steep * x[-1]
+        noise = steep * [p.noise for p in points]
+        seen = g @ prior @ g.T + np.diag(noise**2 + MODEL_NOISE**2)
+        step = prior @ g.T @ np.linalg.solve(seen, wanted - log_p + g @ x) - x
         x = x + np.clip(step, -MOST_STEP, MOST_STEP)
         if np.abs(step).max() < 1e-3:
             break
-    return x, np.linalg.inv(hessian)
+    return x, _told(prior, g, noise)
 
 
 def _odd(
     setup: Setup,
     table: Resistance,
     points: Sequence[TrialPoint],
-    prior: tuple[Array, Array],
+    prior: Array,
 ) -> tuple[int, float] | None:
     """The point that is furthest off the others beyond what noise and doubt allow: which, and by
     what share of speed.
@@ -193,19 +226,19 @@ def _odd(
     worst: tuple[float, int, float] | None = None
     x, _ = _likeliest(setup, table, points, prior)
     log_p, _, steep = _seen(setup, table, x, np.array([p.speed_m_s for p in points]))
-    off_all = np.abs(np.log([p.power_w for p in points]) - log_p)
-    noises = np.maximum(np.abs(steep), LEAST_EXPONENT) * [p.noise for p in points]
+    off_all = np.abs(np.log([p.power_w for p in points]) - log_p + steep * x[-1])
+    noises = steep * [p.noise for p in points]
     for i, point in enumerate(points):
         if off_all[i] < noises[i]:
             continue  # it lies with the others
         others = [p for k, p in enumerate(points) if k != i]
         x, spread = _likeliest(setup, table, others, prior)
         log_p, g, steep = _seen(setup, table, x, np.array([point.speed_m_s]))
-        exponent = max(abs(float(steep[0])), LEAST_EXPONENT)
+        exponent = float(steep[0])
         sigma = np.sqrt(
             (exponent * point.noise) ** 2 + float(g[0] @ spread @ g[0]) + MODEL_NOISE**2
         )
-        off = float(np.log(point.power_w) - log_p[0])
+        off = float(np.log(point.power_w) - log_p[0] + exponent * x[-1])
         z = abs(off) / sigma
         if z > ODD_Z and (worst is None or z > worst[0]):
             worst = (float(z), i, -off / exponent)

@@ -8,11 +8,13 @@ from jolvek.core.base.messages import msg
 from jolvek.core.base.units import GRAVITY_M_S2
 from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.performance import Performance
-from jolvek.core.trial.runs import DEPTH_FROUDE, GUST_M_S
+from jolvek.core.trial.runs import GUST_M_S
 
 SHARES = (0.25, 0.5, 0.75, 1.0)  # of the power limit; common practice, no source
 STEADY_S, SETTLE = 40.0, 12.0  # s that a run is measured; boat lengths before it; common practice
 CALM_M_S = 4.0  # wind to wait for; common practice, no source
+
+DEPTH_FROUDE = 0.6  # V/√(g h) above which shallow water would slow her; common practice, no source
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ belong is named with its reason.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import exp, log, sqrt
 from typing import ClassVar
 
@@ -18,9 +18,12 @@ HEADINGS = ("", "out", "back")
 LIKE_POWER = 0.12  # opposite runs may differ by that in power; Jolvek's own
 MOST_CURRENT_M_S = 1.5  # half the difference of a pair above which it is no pair; Jolvek's own
 GUST_M_S = 8.0  # mean wind from which a run says little; common practice, no source
-DEPTH_FROUDE = 0.6  # V/√(g h) from which shallow water slows her; common practice, no source
+# V/√(g h) between which no correction for shallow water holds (Lackenby 1963 below, none above
+# it), from memory
+NEAR_CRITICAL = (0.7, 1.2)
 RISING = 0.03  # of the speed gained over the run: still accelerating; Jolvek's own
-PAIR_NOISE, LONE_NOISE = 0.012, 0.035  # 1σ of ln speed: both ways; one run in still water
+PAIR_NOISE, LONE_NOISE = 0.015, 0.035  # 1σ of ln speed: both ways; one run in still water
+PAIRS_WORTH = 4.0  # so many pairs the usual noise counts beside those at hand; Jolvek's own
 MOST_RUNS = 400
 
 
@@ -87,7 +90,8 @@ def unfit(run: Run) -> str:
     if run.wind_m_s is not None and run.wind_m_s > GUST_M_S:
         return "gusts"
     if run.depth_m is not None:
-        if run.speed_m_s / sqrt(GRAVITY_M_S2 * run.depth_m) > DEPTH_FROUDE:
+        low, high = NEAR_CRITICAL
+        if low < run.speed_m_s / sqrt(GRAVITY_M_S2 * run.depth_m) < high:
             return msg("shallow water")
     return ""
 
@@ -134,4 +138,23 @@ def sort(runs: Sequence[Run]) -> Sorted:
         for i in fit
         if runs[i].heading and i not in used
     }
-    return Sorted(tuple(sorted(points, key=lambda p: p.power_w)), why | alone)
+    return Sorted(tuple(sorted(_scattered(points), key=lambda p: p.power_w)), why | alone)
+
+
+def _scattered(points: Sequence[TrialPoint]) -> list[TrialPoint]:
+    """The points with the noise that their own currents tell: half the difference of a pair is as
+    far off as its mean, by noise, gusts and a current that drifts, and the current itself is one.
+    A slow pair suffers more of a drift.
+    """
+    pairs = [p for p in points if len(p.runs) > 1]
+    if len(pairs) < 2:
+        return list(points)
+    usual = sum(p.speed_m_s for p in pairs) / len(pairs)
+    weight = [p.speed_m_s**-2 for p in pairs]
+    mean = sum(w * p.current_m_s for w, p in zip(weight, pairs, strict=True)) / sum(weight)
+    off = sum(((p.current_m_s - mean) / p.speed_m_s) ** 2 for p in pairs)
+    noise = sqrt((PAIRS_WORTH * PAIR_NOISE**2 + off) / (PAIRS_WORTH + len(pairs) - 1))
+    return [
+        replace(p, noise=noise * sqrt((1 + (usual / p.speed_m_s) ** 2) / 2)) if p in pairs else p
+        for p in points
+    ]

@@ -4,7 +4,7 @@ by the priors, tried with noise, gusts and a current, and predicted afterwards.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -54,14 +54,36 @@ def study(count: int = 200, seed: int = 1, points: Sequence[int] = (0, 1, 2, 3, 
     >>> [r.points for r in rows], rows[1].median < rows[0].median
     ([0, 3], True)
     """
+
+    def true(believed: Setup, chance: np.random.Generator) -> Performance:
+        return besides(evaluate(hidden(believed, chance)), chance)
+
+    return outcome(BOATS, true, tried, count, seed, points)
+
+
+def outcome(
+    boats: Sequence[tuple[Hull, Load, float]],
+    true_of: Callable[[Setup, np.random.Generator], Performance],
+    runs_of: Callable[[Performance, float, int, np.random.Generator], list[Run]],
+    count: int,
+    seed: int,
+    points: Sequence[int],
+) -> list[Result]:
+    """What trials of `count` hidden boats do for their prediction: `true_of` draws a boat as she
+    is, `runs_of` tries her.
+
+    >>> as_said = lambda believed, chance: evaluate(believed)
+    >>> outcome(BOATS[:1], as_said, tried, 1, 1, (0,))[0].median
+    0.0
+    """
     chance = np.random.default_rng(seed)
     errors: dict[int, list[Array]] = {n: [] for n in points}
     held: dict[int, list[Array]] = {n: [] for n in points}
     for i in range(count):
-        hull, load, watts = BOATS[i % len(BOATS)]
+        hull, load, watts = boats[i % len(boats)]
         believed = Setup(hull, load, Motor(watts))
-        true = besides(evaluate(hidden(believed, chance)), chance)
-        runs = tried(true, watts, max(points), chance)
+        true = true_of(believed, chance)
+        runs = runs_of(true, watts, max(points), chance)
         asked = np.array(ASKED) * watts
         real = np.asarray(true.speed_at_w(asked))
         for n in points:

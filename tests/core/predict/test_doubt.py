@@ -12,9 +12,10 @@ from jolvek.core.electric.bank import Bank
 from jolvek.core.electric.battery import Battery
 from jolvek.core.hydro.hull import Hull, Load
 from jolvek.core.hydro.resistance import parts
-from jolvek.core.predict.doubt import PRIORS, doubt, priors
+from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.likelihood import chance, in_words, z_of
+from jolvek.core.predict.priors import PRIORS, priors
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products.motor import Motor
 

@@ -190,7 +190,7 @@ def test_a_trial_is_typed_fitted_used_by_every_page_and_taken_back(shop, conn):
     assert "of 1 point" in page and "was taken out" in page
     shop.post(f"{TRIAL}/use")
     hull = enquiries.get(conn, 5).need.hull
-    assert hull.tried_on == date.today().isoformat() and len(hull.trial_spread) == 121
+    assert hull.tried_on == date.today().isoformat() and len(hull.trial_spread) == 529
     assert hull.friction_factor != 1.0
     assert shop.get("/enquiry/5/side-by-side").text != before
     text = f"tried on the water, {day(date.today())}"

@@ -6,7 +6,7 @@ from typing import Any
 
 from jolvek.core.base.units import KNOT_M_S
 from jolvek.core.electric.battery import Battery
-from jolvek.core.predict.doubt import NO_PROPELLER, PRIORS
+from jolvek.core.predict.priors import NO_PROPELLER, PRIORS
 from jolvek.core.products.motor import Motor, estimates
 from jolvek.core.products.shelf import Item
 from jolvek.web.kit.display import Units, money

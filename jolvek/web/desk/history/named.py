@@ -46,6 +46,7 @@ OTHERS = {
     "site.bays": msg("Battery bays"),
     "day.legs": msg("Legs"),
     "hull.tried_on": msg("Tried on"),
+    "hull.trial_shape": msg("Form of the curve from the trial"),
     "hull.trial_spread": msg("Doubt after the trial"),
     **{f"hull.{key}": msg("What the trial found") for key in FACTORS},
 }

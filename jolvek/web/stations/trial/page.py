@@ -207,7 +207,8 @@ def use(enquiry_id: int) -> Any:
 
 
 def _on(hull: Hull, found: Fit) -> Hull:
-    more: dict[str, Any] = {**found.factors, "trial_spread": found.hull.trial_spread}
+    form = {k: getattr(found.hull, k) for k in ("trial_shape", "trial_spread")}
+    more: dict[str, Any] = {**found.factors, **form}
     return replace(hull, **more, tried_on=date.today().isoformat())
 
 
