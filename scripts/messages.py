@@ -27,6 +27,7 @@ from jolvek.core.products.plain import fields_of
 from jolvek.core.rules.examples import EXAMPLES
 from jolvek.core.rules.rulebook import RULES
 from jolvek.core.rules.signals import SIGNAL_WORDS
+from jolvek.core.trial.causes import CAUSES
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.core.trial.runs import HEADINGS
 from jolvek.store.finding import WAITS
@@ -128,6 +129,7 @@ def for_the_shop() -> list[str]:
     every = (*SERVICE_FAULTS.values(), *FAULTS.values())
     out = [x for f in every for x in (f.hazard, f.told_by)]
     out += [x for f in every for c in f.causes for x in (c.what, c.check, c.cure)]
+    out += [x for c in CAUSES for x in (c.what, c.check, c.cure)]
     kinds = MOUNTS.values()
     out += [x for k in kinds for x in (k.name, k.steering, k.shallows, k.weed, k.loses)]
     out += [*CHOICES, *(c.source for c in _cares()), *(r.source for r in RULES.values())]

@@ -8,8 +8,9 @@ from typing import Any
 from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
+from jolvek.core.trial.causes import explain
 from jolvek.core.trial.diagnosis import Suspected, suspect
-from jolvek.core.trial.fitting import Fit, fit, shortfalls, untried
+from jolvek.core.trial.fitting import Fit, fit, untried
 from jolvek.core.trial.runs import Run
 from jolvek.formats import schema, setup_file
 from jolvek.formats.setup_file import Question
@@ -71,14 +72,21 @@ def answer(t: Trial) -> dict[str, Any]:
 def suspected(setup: Setup, f: Fit, seen: tuple[str, ...] = ()) -> list[Suspected]:
     """The diagnosis from the points against the untried boat, and from what was seen."""
     promised = doubt(evaluate(replace(setup, hull=untried(setup.hull))))
-    return suspect(shortfalls(f.points, promised), seen)
+    return suspect(explain(f.points, promised, promised.performance.power_limit_w), seen)
 
 
 def told(x: Suspected) -> dict[str, Any]:
     """A suspected fault as plain data."""
     keys = ("key", "seen", "told_by", "hazard")
     causes = [asdict(c) for c in x.fault.causes]
-    return {**{k: getattr(x.fault, k) for k in keys}, "why": x.why, "causes": causes}
+    out = {**{k: getattr(x.fault, k) for k in keys}, "why": x.why, "causes": causes}
+    if x.explained is None:
+        return out
+    likely = [
+        {"cause": y.cause.key, "chance": round(y.chance, 3), "what": y.cause.what}
+        for y in x.explained.causes
+    ]
+    return {**out, "likely": likely, "next_power_w": round(x.explained.next_w)}
 
 
 def _rounded(values: dict[str, float]) -> dict[str, float]:

@@ -7,9 +7,8 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass
 
-import numpy as np
-
 from jolvek.core.base.messages import msg, words
+from jolvek.core.trial.causes import Explained
 
 
 @dataclass(frozen=True)
@@ -216,61 +215,47 @@ FAULTS: dict[str, Fault] = {
         ),
     )
 }
-SLOW_SHARE, MANY = 0.05, 2  # of speed by which runs fall short, and how many; Jolvek's own
-HIGH_FROM, HIGH_MORE = 0.7, 0.06  # of the highest power tried; shortfall beyond that below
+MANY = 2  # points, from which more is said than of one; Jolvek's own
 LOW_POWER = 0.85  # of the rated power that full throttle must take; common practice, no source
 DROP_MORE, DROP_LEAST_V = 1.5, 0.3  # measured drop over the one worked out; common practice
 
 
 @dataclass(frozen=True)
 class Suspected:
-    """A fault with why it is suspected."""
+    """A fault with why it is suspected, and the causes that the points tell, where they do."""
 
     fault: Fault
     why: str
+    explained: Explained | None = None
 
 
-def _short_of_speed(points: list[tuple[float, float]]) -> list[Suspected]:
-    """By what share the points fall short: at all powers, or at the high ones alone."""
-    if not points:
+def _by_points(e: Explained | None) -> list[Suspected]:
+    """What the likeliest cause shows as."""
+    if e is None or not e.wrong or e.points < MANY:
         return []
-    highest = points[-1][0]
-    low = [s for w, s in points if w < HIGH_FROM * highest]
-    high = [s for w, s in points if w >= HIGH_FROM * highest]
-    every = [s for _, s in points]
-    if len(every) >= MANY and min(every) > SLOW_SHARE:
-        why = msg("%(every)s %% short throughout", every=f"{100 * np.mean(every):.0f}")
-        return [Suspected(FAULTS["slow"], why)]
-    if low and high and np.mean(high) - np.mean(low) > HIGH_MORE:
-        why = msg(
-            "%(high)s %% short at high power, %(low)s %% below",
-            high=f"{100 * np.mean(high):.0f}",
-            low=f"{100 * np.mean(low):.0f}",
-        )
-        return [Suspected(FAULTS["slow_high"], why)]
-    return []
+    first = e.causes[0]
+    values = {"word": first.word, "what": first.cause.what, "n": e.points}
+    why = msg("%(word)s: %(what)s, from %(n)s points", **values)
+    return [Suspected(FAULTS[first.cause.fault], why, e)]
 
 
 def suspect(
-    short: Collection[tuple[float, float]],
+    explained: Explained | None,
     seen: Collection[str] = (),
     most_w: float | None = None,
     rated_w: float | None = None,
     drop_v: float | None = None,
     drop_worked_v: float | None = None,
 ) -> list[Suspected]:
-    """Faults from (W, shortfall of speed) of the points, from what people saw (keys of FAULTS), and
-    from what full throttle takes, and from the measured drop of the cables against the one worked
-    out.
+    """Faults from what explains the points, from what people saw (keys of FAULTS), from what full
+    throttle takes, and from the measured drop of the cables against the one worked out.
 
-    >>> [x.fault.key for x in suspect([(200, .09), (500, .08), (1000, .1)], ["vibrates"])]
-    ['vibrates', 'slow']
-    >>> [x.fault.key for x in suspect([(200, .0), (500, .01), (1000, .12)])]
-    ['slow_high']
+    >>> [x.fault.key for x in suspect(None, ["vibrates"], 700.0, 1000.0)]
+    ['vibrates', 'power_low']
     """
     out = [Suspected(FAULTS[key], msg("seen on the water")) for key in FAULTS if key in seen]
     result = {x.fault.key for x in out}
-    out += _short_of_speed(sorted(short))
+    out += _by_points(explained)
     if most_w is not None and rated_w and most_w < LOW_POWER * rated_w:
         why = msg(
             "full throttle takes %(most)s of %(rated)s W",

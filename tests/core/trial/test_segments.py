@@ -114,14 +114,13 @@ def test_the_plan_stays_out_of_the_shallows_and_the_wind():
 
 
 def test_faults_are_suspected_by_what_is_seen_and_measured():
-    assert [x.fault.key for x in suspect((), ["crooked", "air"])] == ["crooked", "air"]
-    low = suspect((), most_w=700, rated_w=1000)
+    assert [x.fault.key for x in suspect(None, ["crooked", "air"])] == ["crooked", "air"]
+    low = suspect(None, most_w=700, rated_w=1000)
     assert low[0].fault.key == "power_low" and "700 of 1000 W" in low[0].why
-    assert suspect((), most_w=950, rated_w=1000) == []
-    drop = suspect((), drop_v=1.2, drop_worked_v=0.4)
+    assert suspect(None, most_w=950, rated_w=1000) == []
+    drop = suspect(None, drop_v=1.2, drop_worked_v=0.4)
     assert drop[0].fault.key == "power_low" and "0.4 V were worked out" in drop[0].why
-    assert suspect((), drop_v=0.5, drop_worked_v=0.4) == []
-    assert suspect([(500, 0.2)]) == []  # one point says little
+    assert suspect(None, drop_v=0.5, drop_worked_v=0.4) == []
     for f in FAULTS.values():
         assert f.causes and f.told_by and all(c.check and c.cure for c in f.causes)
 

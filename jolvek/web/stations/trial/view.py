@@ -20,6 +20,7 @@ from jolvek.core.hydro.hull import Load
 from jolvek.core.predict.doubt import Doubt, doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
+from jolvek.core.trial.causes import explain
 from jolvek.core.trial.diagnosis import Suspected, suspect
 from jolvek.core.trial.fitting import Fit, fit, shortfalls, speed_at, untried
 from jolvek.core.trial.plan import Step, plan
@@ -231,13 +232,13 @@ def diagnosis(
 ) -> list[Suspected]:
     """What may be wrong, from the points, from what was seen, and from the cables."""
     points = f.points if f else ()
-    short = shortfalls(points, promised)
     rated = hand.performance.power_limit_w
+    explained = explain(points, promised, rated) if points else None
     most = max((p.power_w for p in points), default=None) if data.get("full") else None
     worked = None
     if not hand.fitted.clips_on:
         worked = drop_to_motor_v(hand.fitted.netlist)
-    return suspect(short, data.get("seen", ()), most, rated, data.get("drop_v"), worked)
+    return suspect(explained, data.get("seen", ()), most, rated, data.get("drop_v"), worked)
 
 
 def _chart(d: Doubt, f: Fit | None, setup: Setup, runs: list[Run], u: Units) -> Markup:

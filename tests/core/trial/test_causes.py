@@ -1,0 +1,84 @@
+"""Faults planted in boats that are a little other than promised: the right cause comes first, and
+healthy boats, of other physics too, raise no alarm.
+"""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from jolvek.core.predict.doubt import doubt
+from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.setup import Setup
+from jolvek.core.products.motor import Motor
+from jolvek.core.trial.causes import CAUSES, explain, planted
+from jolvek.core.trial.other_physics import other_boat, other_runs
+from jolvek.core.trial.runs import Run, sort
+from jolvek.core.trial.study import BOATS, STEPS
+
+LARGEST = {"fouled": 1.1, "heavy": 0.45, "propeller": 0.6, "power": 0.45, "trim": 2.0}
+LARGEST |= {"instrument": 0.16, "wind": 4.0}
+
+
+def believed(i):
+    hull, load, watts = BOATS[i]
+    return Setup(hull, load, Motor(watts)), watts
+
+
+def measured(p, key, amount, watts, chance):
+    """Runs both ways; a speedometer that is off, and power that is lost, are not in the curve."""
+    out, current = [], 0.2 * chance.standard_normal()
+    for step in STEPS:
+        lost = amount if key == "power" and step == 1.0 else 0.0
+        speed = float(p.speed_at_w(step * watts * np.exp(-lost)))
+        speed *= np.exp(-amount) if key == "instrument" else 1.0
+        for heading, sign in (("out", 1), ("back", -1)):
+            seen = (speed + sign * current) * np.exp(0.012 * chance.standard_normal())
+            out.append(Run(step * watts, max(seen, 0.06), heading))
+    return out
+
+
+def found(key, amount, i, chance):
+    setup, watts = believed(i)
+    d = doubt(evaluate(setup))
+    worse = d if key in ("power", "instrument") else planted(d, key, amount)
+    other = np.exp(0.08 * chance.standard_normal())
+    p = worse.performance
+    p = replace(p, power_w=p.power_w * other, power_from_rest_w=p.power_from_rest_w * other)
+    return explain(sort(measured(p, key, amount, watts, chance)).points, d, watts)
+
+
+def test_the_right_cause_comes_first_in_four_of_five_of_the_largest_faults():
+    chance = np.random.default_rng(3)
+    right = {
+        key: [found(key, LARGEST[key], i, chance).causes[0].cause.key == key for i in range(5)]
+        for key in LARGEST
+    }
+    assert set(right) == {c.key for c in CAUSES}
+    assert np.mean(list(right.values())) >= 0.8, right
+
+
+def test_a_larger_fault_is_surer_and_the_words_say_so():
+    chance = np.random.default_rng(1)
+    sizes = [found("power", a, 1, chance) for a in (0.05, 0.25, 0.45)]
+    assert [e.wrong for e in sizes] == [False, True, True]
+    assert sizes[0].healthy > sizes[1].healthy > sizes[2].healthy
+    first = sizes[2].causes[0]
+    assert first.word == "very likely" and first.amount == pytest.approx(0.45, abs=0.15)
+    assert sum(x.chance for x in sizes[2].causes) + sizes[2].healthy == pytest.approx(1.0)
+
+
+def test_healthy_boats_of_other_physics_raise_no_alarm():
+    chance = np.random.default_rng(5)
+    alarms = []
+    for i in range(40):
+        setup, watts = believed(i % len(BOATS))
+        runs = other_runs(other_boat(setup, chance), watts, 5, chance)
+        alarms.append(explain(sort(runs).points, doubt(evaluate(setup)), watts).wrong)
+    assert np.mean(alarms) <= 0.05
+
+
+def test_the_next_run_is_where_the_two_lie_apart():
+    full = found("power", 0.3, 1, np.random.default_rng(2))
+    wind = found("wind", 4.0, 1, np.random.default_rng(2))
+    assert full.next_w >= 750.0 and wind.next_w == 150.0
