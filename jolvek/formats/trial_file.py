@@ -72,7 +72,7 @@ def answer(t: Trial) -> dict[str, Any]:
 def suspected(setup: Setup, f: Fit, seen: tuple[str, ...] = ()) -> list[Suspected]:
     """The diagnosis from the points against the untried boat, and from what was seen."""
     promised = doubt(evaluate(replace(setup, hull=untried(setup.hull))))
-    return suspect(explain(f.points, promised, promised.performance.power_limit_w), seen)
+    return suspect(explain(f.paired, promised, promised.performance.power_limit_w), seen)
 
 
 def told(x: Suspected) -> dict[str, Any]:

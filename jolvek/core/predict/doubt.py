@@ -214,6 +214,7 @@ def doubt(p: Performance, confidence: float = CONFIDENCE) -> Doubt:
     is none.
 
     >>> from jolvek.core.hydro.hull import Hull, Load; from jolvek.core.products.motor import Motor
+    >>> from jolvek.core.predict.setup import Setup
     >>> from jolvek.core.predict.evaluate import evaluate
     >>> d = doubt(evaluate(Setup(Hull("inflatable_soft", 2.9, 1.5, 32), Load(2), Motor(1100))))
     >>> 0.05 < d.speed_share(900.0) < 0.12, 0.14 < float(d.sigma_at(1.8)) < 0.25

@@ -36,6 +36,7 @@ WEIGHED = 0.01
 def priors(setup: Setup) -> dict[str, float]:
     """1σ of each unknown of one setup: wide where estimated, narrow where given or tried.
 
+    >>> from dataclasses import replace
     >>> from jolvek.core.hydro.hull import Hull, Load; from jolvek.core.products.motor import Motor
     >>> s = Setup(Hull("kayak", 3.7, 0.78, 34), Load(1), Motor(500))
     >>> priors(s)["beam"], priors(replace(s, hull=replace(s.hull, waterline_beam_m=0.6)))["beam"]

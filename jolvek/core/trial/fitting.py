@@ -59,6 +59,7 @@ class Fit:
 
     hull: Hull
     points: tuple[TrialPoint, ...]
+    paired: tuple[TrialPoint, ...]  # with those that lie off the others
     run_fits: tuple[RunFit, ...]
     before: float
     after: float
@@ -102,6 +103,7 @@ def fit(setup: Setup, runs: Sequence[Run], on: str = "") -> Fit:
     prior = _prior(first)
     found = sort(runs)
     points, odd = [in_calm(plain, table, runs, p) for p in found.points], dict(found.left_out)
+    paired = tuple(points)
     if not points:
         raise ValueRefused(
             "runs",
@@ -121,7 +123,7 @@ def fit(setup: Setup, runs: Sequence[Run], on: str = "") -> Fit:
     x, _ = _likeliest(plain, table, points, prior)
     spread = tuple(_left(plain, table, x, points, first).ravel().tolist())
     hull = replace(_with(plain.hull, x), trial_spread=spread, tried_on=on)
-    return _said(plain, table, hull, runs, Sorted(tuple(points), odd), first)
+    return _said(plain, table, hull, runs, Sorted(tuple(points), odd), first, paired)
 
 
 def _prior(first: Doubt) -> Array:
@@ -274,6 +276,7 @@ def _said(
     runs: Sequence[Run],
     found: Sorted,
     first: Doubt,
+    paired: tuple[TrialPoint, ...],
 ) -> Fit:
     p = evaluate(replace(plain, hull=hull), replace(table, hull=hull))
     d = doubt(p)
@@ -288,4 +291,5 @@ def _said(
             )
         )
     most = max(point.power_w for point in found.points)
-    return Fit(hull, found.points, tuple(rows), first.speed_share(most), d.speed_share(most))
+    shares = (first.speed_share(most), d.speed_share(most))
+    return Fit(hull, found.points, paired, tuple(rows), *shares)

@@ -141,10 +141,10 @@ def _beside(i: int, k: RunKept, d: Doubt, why: Mapping[int, str], u: Units) -> B
 def verdict(f: Fit, promised: Doubt) -> str:
     """How the points lie against the promise, in a sentence."""
     within = 0
-    for p in f.points:
+    for p in f.paired:
         low, high = (float(x) for x in promised.speed_band_m_s(p.power_w))
         within += low <= p.speed_m_s <= high
-    mean = -float(np.mean([short for _, short in shortfalls(f.points, promised)]))
+    mean = -float(np.mean([short for _, short in shortfalls(f.paired, promised)]))
     how = (
         tr("as fast as promised")
         if abs(mean) < 0.02
@@ -156,7 +156,7 @@ def verdict(f: Fit, promised: Doubt) -> str:
             )
         )
     )
-    n = len(f.points)
+    n = len(f.paired)
     lies = "lies" if n == 1 else "lie"
     kept = tr(
         "%(within)s of %(n)s %(lies)s within the promise’s band",
@@ -233,7 +233,7 @@ def diagnosis(
     """What may be wrong, from the points, from what was seen, and from the cables."""
     points = f.points if f else ()
     rated = hand.performance.power_limit_w
-    explained = explain(points, promised, rated) if points else None
+    explained = explain(f.paired, promised, rated) if f else None
     most = max((p.power_w for p in points), default=None) if data.get("full") else None
     worked = None
     if not hand.fitted.clips_on:
