@@ -158,6 +158,7 @@ DESK = (
     "/care/fleet",
     "/care/steps",
     "/rules",
+    "/rules/predictions",
     "/settings",
     "/people",
 )

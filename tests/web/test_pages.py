@@ -7,6 +7,7 @@ import pytest
 OTHERS = (
     "/",
     "/rules",
+    "/rules/predictions",
     "/patterns",
     "/find",
     "/find?q=kayak",
