@@ -20,6 +20,7 @@ def rebuild(conn: sqlite3.Connection, table: str, sql: str) -> None:
     >>> _ = c.execute("INSERT INTO hull VALUES (1, 'a')")
     >>> rebuild(c, "hull", without_word_lists(sql_of(c, "hull")))
     >>> _ = c.execute("INSERT INTO hull VALUES (2, 'b')")
+    >>> c.close()
     """
     if conn.execute("PRAGMA foreign_keys").fetchone()[0]:
         raise RuntimeError("foreign keys are on: rows that refer to the table would be deleted")
@@ -45,6 +46,7 @@ def sql_of(conn: sqlite3.Connection, table: str) -> str:
     >>> _ = c.execute("CREATE TABLE hull (id INTEGER)")
     >>> sql_of(c, "hull")
     'CREATE TABLE hull (id INTEGER)'
+    >>> c.close()
     """
     row = conn.execute(
         "SELECT sql FROM sqlite_master WHERE type = 'table' AND name = :table", {"table": table}
@@ -55,8 +57,9 @@ def sql_of(conn: sqlite3.Connection, table: str) -> str:
 def tables(conn: sqlite3.Connection) -> list[str]:
     """The names of all tables that hold rows of their own.
 
-    >>> tables(sqlite3.connect(":memory:"))
-    []
+    >>> c = sqlite3.connect(":memory:")
+    >>> tables(c), c.close()
+    ([], None)
     """
     found = conn.execute(
         "SELECT name FROM pragma_table_list WHERE schema = 'main' AND type = 'table'"
