@@ -106,10 +106,10 @@ def lacks(need: Need) -> str:
         return msg("no motor: the current is as fast as the boat is wanted to be")
     return msg(
         "a motor of about %(motor)s kW with a bank of about %(energy)s kWh (lithium), light "
-        "enough for a %(said)s of %(length)s m",
+        "enough for a %(text)s of %(length)s m",
         motor=f"{s.motor_w / 1000:.2g}",
         energy=f"{s.energy_wh / 1000:.2g}",
-        said=need.hull.fam.label,
+        text=need.hull.fam.label,
         length=f"{need.hull.length_m:.1f}",
     )
 

@@ -40,7 +40,7 @@ class NotAQuantity(JolvekError):
             if asked["quantity"][0] in "aeiou"
             else msg("expected a %(quantity)s%(where)s, for example %(hint)s", **asked)
         )
-        super().__init__(msg("read “%(text)s”; %(told)s", text=text, told=message))
+        super().__init__(msg("read “%(text)s”; %(why)s", text=text, why=message))
 
 
 _NAMES = {  # where the quantity's own word is no word for what is asked

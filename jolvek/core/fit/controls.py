@@ -150,8 +150,8 @@ def steps(f: Fit) -> tuple[str, ...]:
         text = f"{need:.1f} m" if need else msg("its length measured aboard")
         out.append(
             msg(
-                "Throttle at the helm: lead its cable (%(told)s) clear of feet and edges.",
-                told=text,
+                "Throttle at the helm: lead its cable (%(text)s) clear of feet and edges.",
+                text=text,
             )
         )
     if long.phase_m is not None:

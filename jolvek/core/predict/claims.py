@@ -71,22 +71,22 @@ def _thrust_text(m: Motor, diameter_m: float) -> tuple[str, str]:
     if factor > 1:
         limit = f"{float(momentum_thrust_n(m.peak_w, 0.0, diameter_m)):.0f}"
         return "block", msg(
-            "%(told)s: impossible, the momentum limit without any loss is %(limit)s N.",
-            told=text,
+            "%(text)s: impossible, the momentum limit without any loss is %(limit)s N.",
+            text=text,
             limit=limit,
         )
     if factor > LOSS_FACTOR_BELIEVED:
         most = float(momentum_thrust_n(LOSS_FACTOR_BELIEVED * m.peak_w, 0.0, diameter_m))
         return "caution", msg(
-            "%(told)s: more than about %(most)s N is not believed; the prediction rests on"
+            "%(text)s: more than about %(most)s N is not believed; the prediction rests on"
             " %(loss_factor)s of the input.",
-            told=text,
+            text=text,
             most=f"{most:.0f}",
             loss_factor=f"{m.propulsor().loss_factor:.2f}",
         )
     return "fine", msg(
-        "%(told)s: a loss factor of %(factor)s, within what such propellers do.",
-        told=text,
+        "%(text)s: a loss factor of %(factor)s, within what such propellers do.",
+        text=text,
         factor=f"{factor:.2f}",
     )
 
@@ -144,7 +144,7 @@ def _runtime(item: Item[Any]) -> list[Claim]:
                 Claim(
                     "note",
                     msg("time at %(word)s power", word=word),
-                    msg("%(told)s usable energy.", told=text),
+                    msg("%(text)s usable energy.", text=text),
                 )
             )
     return out

@@ -145,7 +145,7 @@ def powers_for(found: Sequence[Stretch], powers_w: Sequence[float]) -> list[floa
     raise ValueRefused(
         "powers",
         len(powers_w),
-        msg("%(told)s: there are %(many)s steady stretches", told=text, many=many),
+        msg("%(text)s: there are %(many)s steady stretches", text=text, many=many),
     )
 
 

@@ -120,8 +120,8 @@ def from_catalogue(need: Need, shelf: Shelf, u: Units) -> str:
             )
     doing_it = counted_text("%(n)s setup does it", "%(n)s setups do it", doing)
     return tr(
-        "From the catalogue, with mount and charger: %(told)s. %(doing_it)s.",
-        told="; ".join(result),
+        "From the catalogue, with mount and charger: %(text)s. %(doing_it)s.",
+        text="; ".join(result),
         doing_it=doing_it,
     )
 

@@ -79,9 +79,9 @@ def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: U
     if found.field.does_day.any():
         r = row(found, ranked(found, 1)[0])
         return tr(
-            "%(told)s it manages the day: %(title)s with %(bank_text)s, %(range)s, %(price)s"
+            "%(text)s it manages the day: %(title)s with %(bank_text)s, %(range)s, %(price)s"
             " %(which)s.",
-            told=text,
+            text=text,
             title=r.motor.title,
             bank_text=r.bank_text,
             range=u.full(r.range_m, "distance"),
@@ -90,7 +90,7 @@ def changed(need: Need, shelf: Shelf, kind: str, item: Item[Any], how: str, u: U
         )
     reasons = found.motor_reasons if kind == "motors" else found.battery_reasons
     why = u.rendered(next(iter(reasons.values()))).text if reasons else ""
-    return tr("%(told)s still not. %(why)s", told=text, why=why).strip()
+    return tr("%(text)s still not. %(why)s", text=text, why=why).strip()
 
 
 def _longer(item: Item[Any]) -> Item[Any]:

@@ -105,7 +105,7 @@ def begin() -> Any:
     signing.record_activity("recall", title)
     rest = count - mails
     flash(
-        tr("%(told)s, %(mails)s mailed", told=counted(count, "letter"), mails=mails)
+        tr("%(text)s, %(mails)s mailed", text=counted(count, "letter"), mails=mails)
         + (tr("; print %(rest)s.", rest=rest) if rest else ".")
     )
     return redirect(url_for("recalls.one", number=number), 303)

@@ -60,7 +60,7 @@ def add(enquiry_id: int) -> Any:
     except JolvekError as error:
         read.refused["name"] = str(error)
         return _page(enquiry_id, kind, read, 422)
-    flash(tr("%(told)s is saved.", told=gear.text))
+    flash(tr("%(text)s is saved.", text=gear.text))
     return redirect(url_for("own_gear.page", enquiry_id=enquiry_id), 303)
 
 

@@ -16,7 +16,7 @@ def headline(out: Outing, u: Units) -> str:
     result = sentence(out.voyage, out.need.day.start_h, u, planned_letter(out))
     stops = [u.rendered(f).text for f in out.seas.findings if f.level == "block"]
     return (
-        tr("*Stop*: %(stops)s By the battery alone: %(told)s", stops=stops[0], told=result)
+        tr("*Stop*: %(stops)s By the battery alone: %(text)s", stops=stops[0], text=result)
         if stops
         else result
     )

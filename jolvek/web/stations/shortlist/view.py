@@ -172,7 +172,7 @@ def missed(pick: Pick, u: Units) -> str:
         ),
     }
     result = ", and ".join(words[what](x, most) for what, x, most in pick.misses)
-    return tr(", but %(told)s", told=result) if result else ""
+    return tr(", but %(text)s", text=result) if result else ""
 
 
 def because(values: dict[str, Array], weights: dict[str, float], i: int) -> str:

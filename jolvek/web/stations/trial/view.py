@@ -206,17 +206,17 @@ def charge_text(data: Mapping[str, Any], hand: Worked, live_wh: float | None = N
         end=f"{100 * (start - end):.0f}",
         rated=f"{rated:.0f}",
     )
-    text = tr("%(told)s %(by)s counted %(shown)s Wh.", told=text, by=by, shown=f"{shown:.0f}")
+    text = tr("%(text)s %(by)s counted %(shown)s Wh.", text=text, by=by, shown=f"{shown:.0f}")
     if share > 1.15:
         return tr(
-            "%(told)s *The bank gives less than rated, or %(by)s counts too little.*",
-            told=text,
+            "%(text)s *The bank gives less than rated, or %(by)s counts too little.*",
+            text=text,
             by=by,
         )
     return (
         text
         if share > 0.85
-        else tr("%(told)s *The gauge of charge shows more than there is.*", told=text)
+        else tr("%(text)s *The gauge of charge shows more than there is.*", text=text)
     )
 
 
