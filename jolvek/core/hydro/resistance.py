@@ -252,11 +252,13 @@ def parts(
         read = _read(t.log_speed, log_v, t.log_planing, t.displacement_kg, mass)
         plane = np.where(share > 0, read, 0.0) * 0.5 * (1 + dirty)  # about half of it is friction
         plane = plane * hull.planing_factor
-    own = shape.factor(hull.trial_shape, log_v - 0.5 * np.log(GRAVITY_M_S2 * hull.waterline_m))
     relative = v + np.asarray(wind_m_s, dtype=float)
     air = 0.5 * AIR_KG_M3 * t.drag_area_m2 * relative * np.abs(relative)
-    wet = own * (1 - share)
-    return Parts(friction * wet, wave * wet, transom * wet, own * plane * share, air, share)
+    wet, planed = 1 - share, share
+    if hull.trial_shape:
+        own = shape.factor(hull.trial_shape, log_v - 0.5 * np.log(GRAVITY_M_S2 * hull.waterline_m))
+        wet, planed = own * wet, own * share
+    return Parts(friction * wet, wave * wet, transom * wet, plane * planed, air, share)
 
 
 def _transom_m2(t: Resistance, floating: Floating, mass: Array) -> Array:
