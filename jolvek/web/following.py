@@ -10,6 +10,7 @@ from flask import Flask, Response, g, request
 
 from jolvek import shop
 from jolvek.core.base.errors import JolvekError
+from jolvek.core.base.messages import msg
 from jolvek.core.job.changes import changes
 from jolvek.core.job.job_setup import JobSetup
 from jolvek.store import setups, undo
@@ -20,11 +21,28 @@ from jolvek.web import saving
 from jolvek.web.data import conn
 from jolvek.web.kit import display, learning, pages
 from jolvek.web.kit.followed import Strip, strip
+from jolvek.web.kit.language import tr
 from jolvek.web.kit.worked import work_out
 from jolvek.web.shared import who
 
 TOLD_FOR = timedelta(minutes=15)  # after that nobody asks what the last change brought
 ONE_ACT = timedelta(seconds=30)  # saves while one types, so close together, are one change
+
+
+DONE = {  # what an act was, told where it moved no figure
+    "": msg("The job was changed."),
+    "boat.save": msg("The boat was changed."),
+    "waters.save": msg("The day was changed."),
+    "shortlist.pin": msg("A setup was pinned."),
+    "shortlist.unpin": msg("A setup was removed."),
+    "shortlist.keep_weights": msg("The wishes were changed."),
+    "side_by_side.choose": msg("Another setup was made the current one."),
+    "side_by_side.extra": msg("The add-ons of a setup were changed."),
+    "fitting.keep": msg("The fitting was changed."),
+    "own_gear.add": msg("What the customer has was changed."),
+    "own_gear.off": msg("What the customer has was changed."),
+    "repriced.today": msg("Parts were brought to today’s prices."),
+}
 
 
 def set_up(app: Flask) -> None:
@@ -85,9 +103,10 @@ def followed(stored: Stored) -> Strip | None:
     except (JolvekError, KeyError, TypeError):
         return None
     after = _current(stored, setups.of_enquiry(conn(), stored.id))
+    what = tr(DONE.get(last.act, DONE[""]))
     if before is None or after is None:
-        return Strip((), (), True)
-    return strip(changes(before, after), display.current(), undo=True)
+        return Strip((), (), True, what)
+    return replace(strip(changes(before, after), display.current(), undo=True), done=what)
 
 
 def _current(stored: Stored, pinned: list[Pinned]) -> JobSetup | None:

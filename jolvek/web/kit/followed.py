@@ -69,6 +69,7 @@ class Strip:
     first: tuple[str, ...]
     more: tuple[str, ...]
     undo: bool = False
+    done: str = ""  # what the change was, where it moved no figure
 
 
 def label(key: str) -> str:

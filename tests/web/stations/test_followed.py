@@ -12,7 +12,7 @@ from jolvek.store import enquiries, setups, undo
 from jolvek.web.kit.display import current
 from jolvek.web.kit.followed import LABELS, label, strip
 from jolvek.web.kit.worked import work_out
-from tests.web.steps import boat_form
+from tests.web.steps import boat_form, pin
 
 HERE = "/enquiry/2"
 
@@ -134,3 +134,10 @@ def test_a_price_says_which_way_it_went(app, before, after, sign):
     with app.test_request_context():
         result = strip(Changes((moved,)), current()).first[0]
     assert f"({sign} €120)" in result
+
+
+def test_a_change_that_moves_no_figure_is_named_beside_its_undo(client):
+    pin(client, 2)
+    page = client.get("/enquiry/2/side-by-side").text
+    strip = page.split('id="strip"')[1].split("</form>")[0]
+    assert "A setup was pinned." in strip and "Undo the last change" in strip
