@@ -64,7 +64,11 @@ def sailed(conn: sqlite3.Connection, number: int, f: Fitted, every_days: int = 1
             code = f"{piece.what[:2].upper()}-{number}{i:02d}"
             about = (piece.what, piece.title, piece.product_id, code, "2027-04-20", WHO, "2025")
             serial = Serial(0, *about, BATCH)
-            shop.handovers.set_serial(conn, number, piece.what, lambda _, s=serial: s)  # type: ignore[misc]
+
+            def as_read(_: Serial | None, serial: Serial = serial) -> Serial:
+                return serial
+
+            shop.handovers.set_serial(conn, number, piece.what, as_read)
     soon = (date.today() + timedelta(days=20)).isoformat()
     shop.care.add_spare(conn, _by(date.today()), number, "Life jacket cartridge", soon)
 

@@ -39,9 +39,9 @@ DONE = {  # what an act was, told where it moved no figure
     "side_by_side.choose": msg("Another setup was made the current one."),
     "side_by_side.extra": msg("The add-ons of a setup were changed."),
     "fitting.keep": msg("The fitting was changed."),
-    "own_gear.add": msg("What the customer has was changed."),
-    "own_gear.off": msg("What the customer has was changed."),
-    "repriced.today": msg("Parts were brought to today’s prices."),
+    "own_gear.add": msg("The customer’s own gear was changed."),
+    "own_gear.off": msg("The customer’s own gear was changed."),
+    "repriced.today": msg("Parts were updated to today’s prices."),
 }
 
 

@@ -30,8 +30,8 @@ SQUAT_WAVES = 0.3  # of what squat does to the transom's drag, to the waves'
 MOST_EVIDENCE = 600.0  # of ln: more is as good as certain
 AMOUNTS = np.linspace(0.0, 3.0, 61)  # in sizes
 HEALTHY = 0.6  # before anything is known
-ALARM = 0.72  # chance that something is wrong, from which it is said
-LEAST_TOLD = 0.05
+ALARM = 0.72  # chance that something is wrong, from which it is reported
+LEAST_CHANCE = 0.05
 WORDS = ((0.8, msg("very likely")), (0.5, msg("likely")), (0.2, msg("possible")))
 
 
@@ -60,7 +60,7 @@ CAUSES = (
     Cause("heavy", "slow", "the boat is heavier than stated", .2, .3,
           "waterline against the drawing; water in tubes and bilge",
           "take weight out, or weigh it"),
-    Cause("propeller", "slow", "the propeller is damaged, or not the one that was stated", .2, .4,
+    Cause("propeller", "slow", "the propeller is damaged, or not the one stated", .2, .4,
           "blades, the order of the washers, the size cast into the hub", "another propeller"),
     Cause("power", "slow_high", "power is lost at full throttle", .14, .35,
           "volts at the motor’s plug and its messages at full power; the battery’s age",
@@ -73,7 +73,6 @@ CAUSES = (
           "wind of the runs", "try again in a calm"),
 )
 # fmt: on
-BY_KEY = {c.key: c for c in CAUSES}
 
 
 @dataclass(frozen=True)
@@ -102,13 +101,13 @@ class Explained:
     points: int
 
     @property
-    def told(self) -> tuple[Likely, ...]:
+    def worth_a_look(self) -> tuple[Likely, ...]:
         """The causes that are worth a look."""
-        return tuple(x for x in self.causes if x.chance >= LEAST_TOLD)
+        return tuple(x for x in self.causes if x.chance >= LEAST_CHANCE)
 
     @property
     def wrong(self) -> bool:
-        """Whether something is to be said."""
+        """Whether something is to be reported."""
         return 1 - self.healthy >= ALARM
 
 
@@ -203,9 +202,7 @@ def explain(points: Sequence[TrialPoint], promised: Doubt, limit_w: float) -> Ex
     plain = _log_density(off[None, :], known)[0]
     evidence, amounts = {}, {}
     for c in CAUSES:
-        signs = (1.0, -1.0) if c.key == "instrument" else (1.0,)
-        sizes = np.concatenate([s * c.size * AMOUNTS for s in signs])
-        prior = np.tile(np.exp(-0.5 * AMOUNTS**2), len(signs))
+        sizes, prior = c.size * AMOUNTS, np.exp(-0.5 * AMOUNTS**2)
         density = _log_density(off[None, :] - here.shift(c.key, sizes), known)
         weight = prior / prior.sum() * np.exp(np.minimum(density - plain, MOST_EVIDENCE))
         evidence[c.key] = (1 - HEALTHY) * c.prior * float(weight.sum())

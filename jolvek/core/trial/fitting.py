@@ -26,8 +26,8 @@ from jolvek.core.predict.doubt import Doubt, doubt, first_speed_m_s
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.fit_slopes import all_slopes, fitted_slopes, prior_covariance
 from jolvek.core.predict.setup import Setup
-from jolvek.core.trial.in_calm import in_calm
-from jolvek.core.trial.runs import Run, Sorted, TrialPoint, sort
+from jolvek.core.trial.in_calm import calm_points
+from jolvek.core.trial.runs import Run, Sorted, TrialPoint
 
 ROUNDS = 6
 MOST_STEP = 0.5  # of ln, in a round
@@ -101,8 +101,8 @@ def fit(setup: Setup, runs: Sequence[Run], on: str = "") -> Fit:
     table = remembered_table(plain.hull, plain.water, plain.displacement_kg, plain.load)
     first = doubt(evaluate(plain, table))
     prior = _prior(first)
-    found = sort(runs)
-    points, odd = [in_calm(plain, table, runs, p) for p in found.points], dict(found.left_out)
+    found = calm_points(plain, runs)
+    points, odd = list(found.points), dict(found.left_out)
     paired = tuple(points)
     if not points:
         raise ValueRefused(

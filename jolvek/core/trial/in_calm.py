@@ -7,10 +7,10 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolvek.core.hydro.resistance import Resistance
+from jolvek.core.hydro.resistance import Resistance, remembered_table
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
-from jolvek.core.trial.runs import Run, TrialPoint
+from jolvek.core.trial.runs import Run, Sorted, TrialPoint, sort
 
 LEAST_M_S = 1e-3
 UNSURE = 0.5  # of a correction, 1σ; Jolvek's own
@@ -47,6 +47,18 @@ def in_calm(setup: Setup, table: Resistance, runs: Sequence[Run], point: TrialPo
         doubt = np.hypot(doubt, BESIDE * np.log(free / max(against, LEAST_M_S)))
     noise = float(np.hypot(point.noise, doubt))
     return replace(point, speed_m_s=factor * point.speed_m_s, noise=noise)
+
+
+def calm_points(setup: Setup, runs: Sequence[Run]) -> Sorted:
+    """The points of a trial in calm, deep water, with what was left out, for a boat untried.
+
+    >>> from jolvek.core.predict.measured import SOFT
+    >>> calm_points(SOFT, [Run(500, 1.8)]).points[0].speed_m_s
+    1.8
+    """
+    table = remembered_table(setup.hull, setup.water, setup.displacement_kg, setup.load)
+    found = sort(runs)
+    return replace(found, points=tuple(in_calm(setup, table, runs, p) for p in found.points))
 
 
 def _speed(setup: Setup, table: Resistance, power_w: float) -> float:

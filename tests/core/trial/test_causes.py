@@ -56,6 +56,8 @@ def test_the_right_cause_comes_first_in_four_of_five_of_the_largest_faults():
     }
     assert set(right) == {c.key for c in CAUSES}
     assert np.mean(list(right.values())) >= 0.8, right
+    weak = ("trim", "instrument")  # squat and a wrong speedometer look like others
+    assert all(np.mean(found) >= 0.6 for key, found in right.items() if key not in weak), right
 
 
 def test_a_larger_fault_is_surer_and_the_words_say_so():
@@ -82,3 +84,11 @@ def test_the_next_run_is_one_that_tells_the_two_apart():
     """Power lost at full throttle and anything else differ most near full throttle."""
     e = found("power", 0.3, 1, np.random.default_rng(2))
     assert e.causes[0].cause.key == "power" and e.next_w >= 750.0
+
+
+def test_a_boat_that_is_faster_than_promised_has_no_fault():
+    setup, watts = believed(1)
+    d = doubt(evaluate(setup))
+    runs = measured(d.performance, "", 0.0, watts, np.random.default_rng(1))
+    fast = [replace(r, speed_m_s=1.12 * r.speed_m_s) for r in runs]
+    assert not explain(sort(fast).points, d, watts).wrong

@@ -13,7 +13,7 @@ from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.predict.calibration import Held, held, outside
 from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.evaluate import evaluate
-from jolvek.core.trial.runs import sort
+from jolvek.core.trial.in_calm import calm_points
 from jolvek.store import trials
 from jolvek.store.trials import Trial
 from jolvek.web.desk.care.fleet_view import hand_of
@@ -47,7 +47,7 @@ def _of_trial(c: sqlite3.Connection, trial: Trial) -> tuple[str, list[tuple[floa
         return "", []
     setup, out = setup_of(hand[1], trial.data), []
     d = doubt(evaluate(setup))
-    for p in sort([k.run for k in kept]).points:
+    for p in calm_points(setup, [k.run for k in kept]).points:
         predicted = float(d.performance.speed_at_w(p.power_w))
         low, high = (float(v) for v in d.speed_band_m_s(p.power_w))
         sigma = max((high - low) / 2 / d.z, 1e-6)
@@ -81,7 +81,7 @@ def rows(c: sqlite3.Connection) -> list[FamilyRow]:
 
 @bp.get("/rules/predictions")
 def page() -> str:
-    """The table, and what stands behind families without a point."""
+    """The table, and the families without a measurement."""
     found = rows(conn())
     whole = [h for r in found for h in (r.others, r.own) if h]
     points = sum(h.points for h in whole)

@@ -23,6 +23,7 @@ from jolvek.core.predict.setup import Setup
 from jolvek.core.trial.causes import explain
 from jolvek.core.trial.diagnosis import Suspected, suspect
 from jolvek.core.trial.fitting import Fit, fit, shortfalls, speed_at, untried
+from jolvek.core.trial.in_calm import calm_points
 from jolvek.core.trial.plan import Step, plan
 from jolvek.core.trial.runs import Run, sort
 from jolvek.store import trials
@@ -222,9 +223,10 @@ def charge_text(data: Mapping[str, Any], hand: Worked, live_wh: float | None = N
 
 def promise_kept(conn: sqlite3.Connection, trial: Trial, hand: Worked) -> list[float]:
     """Measured speed over the promise, less one, at each point of a trial; none without points."""
-    promised = doubt(evaluate(setup_of(hand, trial.data)))
+    setup = setup_of(hand, trial.data)
     runs = [k.run for k in trials.runs(conn, trial.id)]
-    return [-short for _, short in shortfalls(sort(runs).points, promised)] if runs else []
+    points = calm_points(setup, runs).points if runs else ()
+    return [-short for _, short in shortfalls(points, doubt(evaluate(setup)))]
 
 
 def diagnosis(
