@@ -7,6 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 from markupsafe import Markup
 
+from jolvek.web.kit.drawings import axes as axis
+from jolvek.web.kit.drawings.axes import Frame, nice_step
 from jolvek.web.kit.drawings.svg import circle, line, path, picture, poly, rect, tag, text
 from jolvek.web.kit.language import decimal, tr
 
@@ -48,17 +50,6 @@ class Axes:
     low_rises: bool = False  # whether the lower curves are to be seen to their ends
 
 
-def nice_step(span: float, most: int = 6) -> float:
-    """A step of 1, 2, 2.5 or 5 times a power of ten that gives at most `most` ticks.
-
-    >>> nice_step(2300), nice_step(5.2)
-    (500.0, 1.0)
-    """
-    raw = max(span, 1e-9) / most
-    power = 10.0 ** np.floor(np.log10(raw))
-    return float(next(m * power for m in (1, 2, 2.5, 5, 10) if m * power >= raw * 0.999))
-
-
 def marker(letter: str, x: float, y: float, r: float = 5.5) -> str:
     """The setup's own marker: circle, triangle, square, diamond, cross."""
     if letter == "A":
@@ -92,26 +83,6 @@ def badge(letter: str) -> Markup:
 
 
 @dataclass(frozen=True)
-class Frame:
-    """Where a panel lies and how values map to it."""
-
-    x0: float
-    x1: float
-    y0: float  # bottom
-    y1: float  # top
-    x_max: float
-    y_max: float
-
-    def x(self, value: float) -> float:
-        """Picture x of a value."""
-        return self.x0 + (self.x1 - self.x0) * value / self.x_max
-
-    def y(self, value: float) -> float:
-        """Picture y of a value, kept inside the panel."""
-        return self.y0 - (self.y0 - self.y1) * min(max(value / self.y_max, 0.0), 1.0)
-
-
-@dataclass(frozen=True)
 class _Panels:
     """Both panels and the steps of their grids."""
 
@@ -130,30 +101,6 @@ class Chart:
     frame: Frame
     low: Frame
     x_max: float
-
-
-def _grid(frame: Frame, step_x: float, step_y: float, label_x: bool) -> str:
-    out = []
-    for value in np.arange(0, frame.x_max * 1.0001, step_x):
-        x = frame.x(float(value))
-        out.append(line(x, frame.y1, x, frame.y0, "grid"))
-        if label_x:
-            out.append(text(x, frame.y0 + 15, f"{value:g}", "tick", "middle"))
-    for value in np.arange(0, frame.y_max * 1.0001, step_y):
-        y = frame.y(float(value))
-        number = thousands(float(value)) if step_y >= 1 else f"{value:g}"
-        out.append(line(frame.x0, y, frame.x1, y, "grid"))
-        out.append(text(frame.x0 - 7, y + 4, number, "tick", "end"))
-    return "".join(out)
-
-
-def thousands(value: float) -> str:
-    """A whole number with thin spaces.
-
-    >>> thousands(12500.2)
-    '12\u202f500'
-    """
-    return f"{value:,.0f}".replace(",", "\u202f")
 
 
 def _ceiling(value: float, step: float) -> float:
@@ -183,8 +130,9 @@ def compare(series: list[Series], axes: Axes, width: float = 570.0, height: floa
     """Both panels with one cursor through them, drawn where it stands and moved by the script."""
     p = _panels(series, axes, width, height)
     parts = [
-        _grid(p.top, p.step_x, p.step_top, False),
-        _grid(p.low, p.step_x, p.step_low, True),
+        axis.below(p.low, axis.round_figures(p.low.x_max, step=p.step_x), to=p.top.y1),
+        axis.beside(p.top, axis.round_figures(p.top.y_max, step=p.step_top)),
+        axis.beside(p.low, axis.round_figures(p.low.y_max, step=p.step_low)),
         *_marks(p.top, p.low, axes, width),
     ]
     for s in series:

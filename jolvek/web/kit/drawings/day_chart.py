@@ -14,7 +14,9 @@ from jolvek.core.day.getting_home import NoReturn
 from jolvek.core.day.scenario import turn_index
 from jolvek.core.day.voyage import Event, Voyage
 from jolvek.web.kit.display import Units
-from jolvek.web.kit.drawings.charts import DASHES, Frame, marker, thousands
+from jolvek.web.kit.drawings import axes
+from jolvek.web.kit.drawings.axes import Frame, thousands
+from jolvek.web.kit.drawings.charts import DASHES, marker
 from jolvek.web.kit.drawings.svg import circle, line, path, picture, poly, rect, tag, text
 from jolvek.web.kit.language import tr
 
@@ -121,16 +123,13 @@ def _bands(v: Voyage, frame: Frame) -> str:
 def _axes(top: Frame, low: Frame, start_h: float, longest: float) -> str:
     step = next(s for s in (0.25, 0.5, 1, 2, 3, 6, 12, 24, 48, 96, 1e9) if longest / s <= 11)
     first = np.ceil(start_h / step) * step
-    out = []
-    for hour in np.arange(first, start_h + longest * 1.02, step):
-        x, words = top.x(float(hour - start_h)), clock(float(hour)).replace(" next day", "")
-        out.append(line(x, top.y1, x, low.y0, "grid"))
-        out.append(text(x, low.y0 + 15, words, anchor="middle"))
-    for percent in (0, 25, 50, 75, 100):
-        y = top.y(percent)
-        out.append(line(top.x0, y, top.x1, y, "grid"))
-        out.append(text(top.x0 - 6, y + 4, percent, anchor="end"))
-    return "".join(out) + text(top.x0 + 4, top.y0 - 6, tr("charge, %"), "axis")
+    hours = np.arange(first, start_h + longest * 1.02, step).tolist()
+    clocks = [(hour - start_h, clock(hour).replace(" next day", "")) for hour in hours]
+    return (
+        axes.below(low, clocks, to=top.y1)
+        + axes.beside(top, axes.round_figures(100, step=25))
+        + text(top.x0 + 4, top.y0 - 6, tr("charge, %"), "axis")
+    )
 
 
 def _power(v: Voyage, frame: Frame) -> str:

@@ -11,7 +11,8 @@ from jolvek.core.base.units import to_unit
 from jolvek.core.match.matching import Match
 from jolvek.core.match.picks import Pick
 from jolvek.web.kit.display import Units
-from jolvek.web.kit.drawings.charts import Frame, nice_step, thousands
+from jolvek.web.kit.drawings import axes
+from jolvek.web.kit.drawings.axes import Frame
 from jolvek.web.kit.drawings.svg import circle, line, path, picture, poly, tag, text
 from jolvek.web.kit.language import tr
 
@@ -48,14 +49,15 @@ def field_chart(
     kinds = ((~does, "short"), (does & ~keep, "off"), (does & keep, "does"))
     dots = ((every[mask[every]], kind) for mask, kind in kinds)
     parts = [
-        _grid(frame),
+        axes.below(frame, axes.round_figures(x_max, 9)),
+        axes.beside(frame, axes.round_figures(y_max, 4)),
         *(_dots(frame, price[rows], reach[rows], kind) for rows, kind in dots),
         _front(frame, price[front], reach[front]),
         line(frame.x0, wish, frame.x1, wish, "wish"),
         text(frame.x1, wish - 4, tr("the day"), "wishtext", "end"),
         _names(frame, price, reach, picks),
         text(frame.x0 + 4, frame.y1 + 10, tr("range, %(unit)s", unit=unit), "axis"),
-        text(frame.x1, height - 2, tr("price"), "axis", "end"),
+        axes.names(frame, tr("price"), drop=28.0),
         tag("rect", cls="brush", id="brush", width=0, height=0),
     ]
     label = tr(
@@ -81,19 +83,6 @@ def _below(values: np.ndarray, share: float) -> float:
     """The value that a share of them is not above; `np.quantile` reads `numpy.ma` first, 20 ms."""
     rank = int(share * (values.size - 1))
     return float(np.partition(values, rank)[rank])
-
-
-def _grid(frame: Frame) -> str:
-    out = []
-    for value in np.arange(0, frame.x_max, nice_step(frame.x_max, 9)):
-        x = frame.x(float(value))
-        out.append(line(x, frame.y1, x, frame.y0, "grid"))
-        out.append(text(x, frame.y0 + 15, thousands(float(value)), anchor="middle"))
-    for value in np.arange(0, frame.y_max, nice_step(frame.y_max, 4)):
-        y = frame.y(float(value))
-        out.append(line(frame.x0, y, frame.x1, y, "grid"))
-        out.append(text(frame.x0 - 6, y + 4, f"{value:g}", anchor="end"))
-    return "".join(out)
 
 
 def _front(frame: Frame, price: np.ndarray, reach: np.ndarray) -> str:
