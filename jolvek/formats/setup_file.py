@@ -14,6 +14,7 @@ from jolvek.core.fit.trim import PERSON_CG_M, Attitude, Weight, attitude, crew
 from jolvek.core.hydro import hull as hull_module
 from jolvek.core.hydro.hull import Assumed, Hull, Load
 from jolvek.core.hydro.water import Water
+from jolvek.core.predict.capacity import without_plate
 from jolvek.core.predict.doubt import Doubt, doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.likelihood import CONFIDENCE, in_words
@@ -22,6 +23,7 @@ from jolvek.core.predict.performance import Performance, Point
 from jolvek.core.predict.setup import Setup
 from jolvek.core.products import motor as motor_module
 from jolvek.core.products.motor import Motor
+from jolvek.core.rules.findings import Finding, ordered
 from jolvek.formats import schema
 
 USUAL = (
@@ -197,10 +199,16 @@ def answer(question: Question) -> dict[str, Any]:
         "band": _round(d.speed_share(p.power_limit_w)),
         "findings": [
             {k: getattr(f, k) for k in ("rule", "level", "text", "cure", "source")}
-            for f in check_performance(p)
+            for f in ordered([*check_performance(p), *_without_plate(p)])
         ],
         "assumed": [asdict(a) for a in all_assumed(question, p)],
     }
+
+
+def _without_plate(p: Performance) -> list[Finding]:
+    s = p.setup
+    carried = p.displacement_kg - s.hull.mass_kg
+    return without_plate(s.hull, s.load, s.motor.input_power_w, carried)
 
 
 def _point(

@@ -99,7 +99,7 @@ def lacks(need: Need) -> str:
 
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> lacks(Need(Hull("kayak", 3.7, 0.78, 34), Load(1)))[:24]
-    'a motor of about 0.16 kW'
+    'a motor of about 0.15 kW'
     """
     s = size(need)
     if s.no_way:

@@ -72,11 +72,13 @@ def from_plain(data: Mapping[str, Any]) -> Enquiry:
     ...             "load": {"people": 1}}).need.site.places
     ('fin_box', 'rail', 'stern_deck')
     """
-    hull, day = Hull(**data["hull"]), data.get("day", {})
+    site, day = dict(data.get("site", {})), data.get("day", {})
+    canopy = {"canopy_m2": site.pop("canopy_m2")} if "canopy_m2" in site else {}  # until 0.6
+    hull = Hull(**{**canopy, **data["hull"]})
     need = Need(
         hull,
         Load(**_tuples(data["load"])),
-        _site(data.get("site", {}), hull.family),
+        _site(site, hull.family),
         Water(data.get("water", "salt")),
         Day(**{**_tuples(day), "legs": _all(Leg, day, "legs")}),
         _weights(data),

@@ -69,7 +69,6 @@ class Site:
         "room_ahead_m": (0, 3),
         "rudder_depth_m": (0.05, 2.5),
         "helm_ahead_m": (0, 15),
-        "canopy_m2": (0, 40),
         "hull_slope_deg": (-20, 20),
     }
     CHOICES: ClassVar[checked.Choices] = {
@@ -103,7 +102,6 @@ class Site:
     fin_box: str = ""
     chambers: str = ""  # of an inflatable: what its floor is
     helm_ahead_m: float | None = None  # of the transom, where one steers from
-    canopy_m2: float | None = None  # that may carry panels
     hull_slope_deg: float | None = None  # of the bottom where a pod goes, down towards the bow
     registration: bool = False  # asked for by the place, for any motor
 

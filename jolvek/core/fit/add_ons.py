@@ -46,7 +46,7 @@ def area_m2(spec: Panel) -> float:
 
 
 def _panel(spec: Panel, f: Fitted, panels_m2: float) -> str:
-    canopy, wants = f.need.site.canopy_m2, panels_m2 + area_m2(spec)
+    canopy, wants = f.need.hull.canopy_m2, panels_m2 + area_m2(spec)
     if canopy is None or wants <= canopy + 1e-9:
         return ""
     return msg(

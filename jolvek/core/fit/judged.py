@@ -12,8 +12,10 @@ from jolvek.core.fit.fit import Fit
 from jolvek.core.fit.fit_facts import drive_facts, need_facts, setup_facts
 from jolvek.core.fit.in_wind import in_wind
 from jolvek.core.fit.leg import largest_tilt_deg
+from jolvek.core.fit.level import lies, water_aboard_deg
 from jolvek.core.fit.stowage import best_place
-from jolvek.core.predict import power_limit
+from jolvek.core.fit.trim import HEEL_HELD_DEG
+from jolvek.core.predict import capacity
 from jolvek.core.predict.performance import Performance
 from jolvek.core.products.mounting import PLATE_TOO_DEEP_M
 from jolvek.core.products.unknown import shaft_unknown, weight_unknown
@@ -23,6 +25,8 @@ from jolvek.core.rules.predicates import ROUNDING_M
 from jolvek.core.rules.rulebook import RULES
 
 TRIM_MUCH_DEG, HEEL_MUCH_DEG = 2.5, 4.0  # common practice, no source
+TO_THE_SIDE = 0.35  # of the beam, off the middle: standing inside the rail; common practice
+NEARLY_WET = 0.6  # of the heel at which water comes aboard; common practice, no source
 AT_BEST_M = 0.05  # nearer than this a battery stands at its best place
 TILT_NEEDS_DEG = 60.0
 
@@ -70,25 +74,17 @@ def _hard(f: Fit) -> list[Finding]:
 
 
 def plates(f: Fit) -> list[Finding]:
-    """The formula for power where there is no plate.
+    """What the boat is likely made for, where there is no plate.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> plates(sample_fitted())
     []
     """
-    site, hull, motor = f.need.site, f.need.hull, f.motor.spec
-    out = []
-    if hull.max_power_w is None and site.transom_width_m and power_limit.applies(hull):
-        most = power_limit.most_w(
-            hull.length_m,
-            site.transom_width_m,
-            hull.family == "flat_bottom",
-            site.remote_steering,
-            hull.transom_m,
-        )
-        if motor.input_power_w > most:
-            out.append(find("formula-power", motor.input_power_w, most))
-    return out
+    need, site = f.need, f.need.site
+    load, people = site.max_load_kg is not None, site.max_people is not None
+    plate = capacity.Plate(load, people, site.transom_width_m, site.remote_steering)
+    carried = f.displacement_kg - need.hull.mass_kg
+    return capacity.without_plate(need.hull, need.load, f.motor.spec.input_power_w, carried, plate)
 
 
 def on_the_boat(f: Fit) -> list[Finding]:
@@ -116,7 +112,23 @@ def on_the_boat(f: Fit) -> list[Finding]:
         out.append(_trim_finding(f))
     if abs(a.heel_deg) > HEEL_MUCH_DEG:
         out.append(find("side-mount-heel", abs(a.heel_deg), HEEL_MUCH_DEG))
-    return out
+    return [*out, *_one_at_the_side(f)]
+
+
+def _one_at_the_side(f: Fit) -> list[Finding]:
+    """What it does when one person steps to the side of an open boat."""
+    hull, a, load = f.need.hull, f.attitude, f.need.load
+    rho = f.need.water.density_kg_m3
+    wet = water_aboard_deg(hull, a.displacement_kg, rho)
+    if wet is None or not load.people:
+        return []
+    each = load.crew_kg / load.people
+    off = sum(w.mass_kg * w.off_m for w in f.weights) + each * TO_THE_SIDE * hull.beam_m
+    stands = lies(hull, a.displacement_kg, a.ahead_m, off / a.displacement_kg, a.above_m, rho)
+    heel = abs(float(stands.heel_deg))
+    if heel < NEARLY_WET * wet:
+        return []
+    return [find("one-at-the-side", min(heel, HEEL_HELD_DEG), wet, each=each)]
 
 
 def _trim_finding(f: Fit) -> Finding:

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from math import radians, tan
 
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.level import slope_m
 
 MUCH_DEG = 2.0  # off by more, something aboard is elsewhere or heavier; common practice, no source
 
@@ -31,7 +31,7 @@ def _unmeasured(f: Fitted) -> Fitted:
 
 def hull_aft_m(f: Fitted, trim_deg: float) -> float:
     """How far aft of level the hull's own weight acts where she lies at that trim (degrees, by the
-    stern) with the weights as they stand; small angles, `attitude`'s metacentre.
+    stern) with the weights as they stand, by `attitude`'s metacentre.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
     >>> f = sample_fitted()
@@ -39,9 +39,9 @@ def hull_aft_m(f: Fitted, trim_deg: float) -> float:
     >>> round(f.attitude.trim_deg, 6)
     1.5
     """
-    a = _unmeasured(f).attitude
-    aft = a.gm_long_m * (tan(radians(trim_deg)) - tan(radians(a.trim_asked_deg)))
-    return aft * a.displacement_kg / f.need.hull.mass_kg
+    a, hull = _unmeasured(f).attitude, f.need.hull
+    wanted, now = (slope_m(hull, deg, a.draught_m) for deg in (trim_deg, a.trim_asked_deg))
+    return a.gm_long_m * (wanted - now) * a.displacement_kg / hull.mass_kg
 
 
 def off(f: Fitted) -> Off | None:

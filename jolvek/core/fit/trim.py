@@ -1,7 +1,7 @@
 """Weights and where they sit: trim, heel, stability, the best place for the battery, and what a
 side mount does.
 
-Small angles, form coefficients, the bare boat taken as level. A boat with people who move is
+Form coefficients, wall-sided hulls, the bare boat taken as level. A boat with people who move is
 trimmed by them.
 """
 
@@ -31,7 +31,8 @@ RUDDER_LIFT = 0.8  # side force coefficient before it stalls
 PADDLE_ARM_M = 1.0
 LEAST_AHEAD_M, MOST_AHEAD = 0.1, 0.85  # where a battery may stand, the latter of the length
 YAW_MUCH = 1.0  # of what the helm answers
-TRIM_MOST_DEG, HEEL_MOST_DEG = 8.0, 15.0  # small angles end here
+TRIM_MOST_DEG, HEEL_MOST_DEG = 8.0, 15.0  # more is refused
+HEEL_HELD_DEG = 30.0  # where wall-sided hulls end
 
 
 @dataclass(frozen=True)
@@ -117,7 +118,7 @@ def attitude(
     depth, level or so far aft of it).
 
     KB and BM = I/∇ by the family's `Shape`, bodies' distance by Steiner. Valid to about 8° of trim
-    and 15° of heel; beyond, the angles are held there.
+    and 30° of heel; beyond, the angles are held there.
 
     >>> h = Hull("rigid_dinghy", 3.2, 1.45, 65)
     >>> a = attitude(h, [Weight("one aft", 80, 0.3)])
@@ -136,7 +137,7 @@ def attitude(
     x = lies(hull, mass, ahead, off, above, water.density_kg_m3)
     asked, heeled, draught = float(x.trim_deg), float(x.heel_deg), float(x.draught_m)
     trim = float(np.clip(asked, -TRIM_MOST_DEG, TRIM_MOST_DEG))
-    heel = float(np.clip(heeled, -HEEL_MOST_DEG, HEEL_MOST_DEG))
+    heel = float(np.clip(heeled, -HEEL_HELD_DEG, HEEL_HELD_DEG))
     slope = float(np.tan(np.radians(trim)))
     return Attitude(
         mass,

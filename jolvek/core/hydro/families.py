@@ -10,7 +10,12 @@ from dataclasses import dataclass
 
 from jolvek.core.base.errors import ValueRefused
 from jolvek.core.base.messages import msg, words
+from jolvek.core.hydro.friction import ROUGHNESS_ALLOWANCE
 
+SMOOTH = 0.00015  # ΔC_f of moulded hulls without paint; from memory
+# noses cut from a cone, flat after ends, the motor's pod and its struts between the tubes; by the
+# sums of Hoerner 1965, from memory
+BLUNT_TUBES = 0.35
 TUBE_OVERHANG = 0.09  # 0.25 to 0.3 m on a tender; common practice, no source
 
 
@@ -38,6 +43,8 @@ class Family:
     body_beam_ratio: float = 1.0  # of one body, to beam overall; for several bodies
     thrust_law: bool = False  # light paddled hulls, judged by thrust per weight
     deadrise_deg: float = 0.0
+    roughness: float = ROUGHNESS_ALLOWANCE  # ΔC_f of the bottom
+    blunt_drag: float = 0.0  # C_D of the ends of tubes and what hangs between, on their section
     sails: bool = False
 
     def __post_init__(self) -> None:
@@ -70,11 +77,11 @@ FAMILIES: dict[str, Family] = {
         # id, name, L/LOA, B/BOA, Cb, k, a_t, planes, bodies,
         # L, B, mass, Lmin, Lmax, depth, CdA, CdA/person
         _family("kayak", "Kayak", .95, .90, .48, .05, .02, False, 1,
-                3.7, .78, 34, 2.4, 8, .33, .05, .25, thrust_law=True),
+                3.7, .78, 34, 2.4, 8, .33, .05, .25, thrust_law=True, roughness=SMOOTH),
         _family("canoe", "Canoe", .95, .90, .46, .12, .0, False, 1,
-                4.8, .92, 32, 3, 9, .36, .08, .3, thrust_law=True),
+                4.8, .92, 32, 3, 9, .36, .08, .3, thrust_law=True, roughness=SMOOTH),
         _family("board", "Board", .97, .95, .60, .15, .1, False, 1,
-                3.3, .82, 14, 2.4, 6, .16, .03, .4, thrust_law=True),
+                3.3, .82, 14, 2.4, 6, .16, .03, .4, thrust_law=True, roughness=SMOOTH),
         _family("sailing_dinghy", "Sailing dinghy", .93, .80, .42, .20, .3, False, 1,
                 4.3, 1.65, 130, 2.2, 7, .55, .35, .25, sails=True),
         _family("rigid_dinghy", "Rigid dinghy or tender", .92, .80, .48, .30, .7, True, 1,
@@ -96,7 +103,7 @@ FAMILIES: dict[str, Family] = {
         _family("multihull", "Multihull", .95, 1.0, .42, .25, .0, False, 2,
                 6.7, 4.2, 650, 3.5, 15, .9, 2.0, .2, body_beam_ratio=.13, sails=True),
         _family("pontoon", "Pontoon boat", .93, 1.0, .75, .30, .5, False, 2,
-                6.0, 2.5, 700, 3, 12, .62, 5.0, .1, body_beam_ratio=.245),
+                6.0, 2.5, 700, 3, 12, .62, 5.0, .1, body_beam_ratio=.245, blunt_drag=BLUNT_TUBES),
     )
 }
 # fmt: on

@@ -72,6 +72,7 @@ class Hull:
         "ama_share": (0.01, 0.6),
         "ama_length_m": (0.8, 15),
         "months_afloat": (0, 60),
+        "canopy_m2": (0, 40),
         "friction_factor": (0.2, 5),
         "wave_factor": (0.2, 5),
         "planing_factor": (0.2, 5),
@@ -99,6 +100,7 @@ class Hull:
     ama_share: float | None = None  # of the displacement, on a trimaran's two amas together
     ama_length_m: float | None = None  # of each, afloat
     months_afloat: float | None = None  # since the bottom was cleaned
+    canopy_m2: float | None = None  # over the deck: stands in the wind, may carry panels
     bottom: str = "clean"
     friction_factor: float = 1.0
     wave_factor: float = 1.0

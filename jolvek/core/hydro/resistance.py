@@ -17,14 +17,23 @@ from numpy.typing import ArrayLike
 from jolvek.core.base.arrays import Array
 from jolvek.core.base.units import GRAVITY_M_S2
 from jolvek.core.hydro import shape
-from jolvek.core.hydro.floating import Floating, float_at, floating_once, keel_wetted_m2, level_m
+from jolvek.core.hydro.floating import (
+    TUBE_LENGTH,
+    Floating,
+    float_at,
+    floating_once,
+    keel_wetted_m2,
+    level_m,
+)
 from jolvek.core.hydro.fouling import bottom_factor
-from jolvek.core.hydro.friction import ROUGHNESS_ALLOWANCE, friction_coefficient
+from jolvek.core.hydro.friction import friction_coefficient
 from jolvek.core.hydro.hull import UNTRIED, Hull, Load
+from jolvek.core.hydro.keel_series import residuary_n
 from jolvek.core.hydro.places import centre_m
 from jolvek.core.hydro.planing import savitsky
 from jolvek.core.hydro.water import AIR_KG_M3, Water
 from jolvek.core.hydro.waves import smoothed, thin_ship_resistance_n
+from jolvek.core.hydro.windage import drag_area_m2
 
 TRANSOM_DRAG = 0.15  # Jolvek's own, tried against speeds on the water
 LEG_OUT = 0.6  # of the leg's drag gone on the plane: gearcase and skeg stay in; common practice
@@ -35,6 +44,7 @@ SMOOTH_SLENDER, SMOOTH_BEAMY = (
     0.07,
     0.35,
 )  # half width of the average over speed: the fuller the hull, the wider
+SMOOTH_SERIES = 0.03  # over the corners between a series' Froude numbers
 _GRID = 88
 
 
@@ -87,19 +97,6 @@ class Resistance:
         return float(froude * np.sqrt(GRAVITY_M_S2 * volume ** (1 / 3)))
 
 
-def drag_area_m2(hull: Hull, people: int) -> float:
-    """C_d A in m² of boat and people head to wind, scaled from the family's typical boat.
-
-    Common practice, no source.
-
-    >>> round(drag_area_m2(Hull("kayak", 3.7, 0.78, 34), 1), 2)
-    0.3
-    """
-    fam = hull.fam
-    scale = (hull.length_m / fam.typical_length_m) * (hull.beam_m / fam.typical_beam_m)
-    return float(fam.windage_m2 * scale + fam.person_windage_m2 * people)
-
-
 def table(
     hull: Hull,
     water: Water,
@@ -136,9 +133,10 @@ def table(
     unlike = tuple((le, be, vo / main[2] / (le * be)) for le, be, vo in shares)
     rho = water.density_kg_m3
     wave = thin_ship_resistance_n(speed, length, beam, thin, offsets, rho, unlike)
-    wave = np.maximum(
-        smoothed(log_speed, wave, froude, SMOOTH_SLENDER + SMOOTH_BEAMY * beam / length), 1e-9
-    )
+    width = SMOOTH_SLENDER + SMOOTH_BEAMY * beam / length
+    if hull.family == "keelboat":  # towed as a series: better than any theory
+        wave, width = residuary_n(length, beam, froude, floating, rho), SMOOTH_SERIES
+    wave = np.maximum(smoothed(log_speed, wave, froude, width), 1e-9)
     load = load or Load()
     lcg = centre_m(hull, load, mass) if lcg_m is None else np.full(mass.shape, lcg_m)
     plane, within = _planing(hull, water, speed, mass, lcg) if hull.fam.planes else (None, None)
@@ -221,10 +219,10 @@ def parts(
     """Resistance by part at speeds through the water, displacements and wind against (all
     broadcast).
 
-    m/s, kg, m/s → N. Friction ½ρSV²(C_f(1+k)+0.0004), waves and planing from the table, transom
-    ½ρ A_t V² 0.15 (trim by the stern counted in), air ½ρ_a C_dA (V+wind)|V+wind|. Planing hulls
-    pass from one model to the other between volumetric Fn 1.0 and 2.2; hulls that cannot plane keep
-    the displacement model.
+    m/s, kg, m/s → N. Friction ½ρSV²(C_f(1+k)+ΔC_f), waves and planing from the table, transom
+    ½ρ A_t V² 0.15 (trim by the stern counted in) with the blunt ends of tubes, air ½ρ_a C_dA
+    (V+wind)|V+wind|. Planing hulls pass from one model to the other between volumetric Fn 1.0 and
+    2.2; hulls that cannot plane keep the displacement model.
 
     >>> t = table(Hull("rib", 3.6, 1.75, 110), Water(), 300.0)
     >>> float(parts(t, 9.0, 300.0).planing_share)
@@ -237,13 +235,15 @@ def parts(
     floating = float_at(hull, mass, rho) if mass.ndim else floating_once(hull, float(mass), rho)
     q = 0.5 * water.density_kg_m3 * v**2
     reynolds = safe * hull.waterline_m / water.viscosity_m2_s
-    c_f = friction_coefficient(reynolds) * (1 + hull.fam.form_factor) + ROUGHNESS_ALLOWANCE
+    c_f = friction_coefficient(reynolds) * (1 + hull.fam.form_factor) + hull.fam.roughness
     wetted = floating.wetted_m2 + keel_wetted_m2(hull, floating)
     dirty = bottom_factor(hull.bottom, hull.months_afloat, water.kind) * hull.friction_factor
     friction = q * wetted * c_f * dirty
     log_v = np.log(safe)
     wave = _read(t.log_speed, log_v, t.log_wave, t.displacement_kg, mass) * hull.wave_factor
-    transom = q * _transom_m2(t, floating, mass) * TRANSOM_DRAG * hull.wave_factor
+    ends = _transom_m2(t, floating, mass) * TRANSOM_DRAG
+    ends = ends + hull.fam.blunt_drag * floating.volume_m3 / (TUBE_LENGTH * hull.length_m)
+    transom = q * ends * hull.wave_factor
     share = plane = np.zeros(np.broadcast(v, mass).shape)
     if t.log_planing is not None:
         froude = v / np.sqrt(GRAVITY_M_S2 * floating.volume_m3 ** (1 / 3))

@@ -8,10 +8,9 @@ import numpy as np
 
 from jolvek.core.base.arrays import Array, Index, Mask
 from jolvek.core.match.matching import Match
-from jolvek.core.predict import power_limit
+from jolvek.core.predict import capacity
 
 KIT_SHARE = 0.4  # of the boat with its people; common practice, no source
-TRANSOM_SHARE = 0.8  # of the beam, where the transom's width is not given; common practice
 WATTS_PER_KG = 12.0  # of all that floats, for hulls that do not plane; common practice, no source
 
 
@@ -31,13 +30,8 @@ def most_power_w(match: Match) -> Array:
     hull, site = need.hull, need.site
     if hull.max_power_w is not None:
         return np.full(afloat.shape, hull.max_power_w)
-    if not power_limit.applies(hull):
-        return np.asarray(WATTS_PER_KG * afloat)
-    width = site.transom_width_m or TRANSOM_SHARE * hull.beam_m
-    flat, remote = hull.family == "flat_bottom", site.remote_steering
-    return np.full(
-        afloat.shape, power_limit.most_w(hull.length_m, width, flat, remote, hull.transom_m)
-    )
+    formula = capacity.most_power_w(hull, site.transom_width_m, site.remote_steering)
+    return WATTS_PER_KG * afloat if formula is None else np.full(afloat.shape, formula)
 
 
 def limits(match: Match) -> list[tuple[str, Array, Array]]:
@@ -49,7 +43,7 @@ def limits(match: Match) -> list[tuple[str, Array, Array]]:
     >>> from jolvek.core.products.shelf import sample
     >>> m = run(Need(Hull("rigid_dinghy", 3.2, 1.45, 65, transom_height_m=.36), Load(2)), sample())
     >>> [what for what, _, _ in limits(m)]
-    ['given', 'power', 'kit', 'charge']
+    ['given', 'power', 'load', 'kit', 'charge']
     """
     need, f, one = match.need, match.field, np.ones(match.field.price.size)
     boat = need.hull.mass_kg + need.load.total_kg
@@ -57,9 +51,19 @@ def limits(match: Match) -> list[tuple[str, Array, Array]]:
     return [
         ("given", match.not_given.astype(float), 0.0 * one),
         ("power", watts, most_power_w(match)),
+        ("load", f.displacement_kg - need.hull.mass_kg, _most_load_kg(match, watts)),
         ("kit", f.mass_kg / boat, KIT_SHARE * one),
         ("charge", np.where(np.isnan(f.charge_h), 0.0, f.charge_h), need.day.charge_h * one),
     ]
+
+
+def _most_load_kg(match: Match, watts: Array) -> Array:
+    """By the plate, or as boats without one likely bear, in kg (N,)."""
+    hull, plate = match.need.hull, match.need.site.max_load_kg
+    if plate is not None:
+        return np.full(watts.shape, plate)
+    small, large = (capacity.most_load_kg(hull, w) for w in (0.0, np.inf))
+    return np.where(watts <= capacity.SMALL_MOTOR_W, small, large)
 
 
 def _within(rows: Mask, found: list[tuple[str, Array, Array]]) -> Mask:

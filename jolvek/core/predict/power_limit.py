@@ -14,7 +14,7 @@ from jolvek.core.hydro.hull import Hull
 _STEPS = ((35, 3.0), (39, 5.0), (42, 7.5), (45, 10.0), (52, 15.0))
 _TALL_TRANSOM_M = 20 * INCH_M
 _OPEN_MOTORBOATS = ("rigid_dinghy", "rib", "flat_bottom", "skiff", "cabin")
-_LONGEST_M = 20 * FOOT_M
+LONGEST_M = 20 * FOOT_M
 
 
 def applies(hull: Hull) -> bool:
@@ -24,7 +24,7 @@ def applies(hull: Hull) -> bool:
     >>> applies(Hull("flat_bottom", 4.3, 1.6, 130)), applies(Hull("kayak", 3.7, 0.78, 34))
     (True, False)
     """
-    return hull.family in _OPEN_MOTORBOATS and hull.length_m < _LONGEST_M and hull.body_count == 1
+    return hull.family in _OPEN_MOTORBOATS and hull.length_m < LONGEST_M and hull.body_count == 1
 
 
 def factor(length_m: float, transom_width_m: float) -> int:

@@ -17,14 +17,19 @@ PRIORS: Mapping[str, float] = {
     "transom": 0.40,
     "leg": 0.40,
     "air": 0.30,
-    "planing": 0.10,
+    "planing": 0.20,  # owners' speeds and one measured boat lie that far apart
     "seas": 0.40,  # waves, shallows, a tow: formulas made for ships
     "efficiency": 0.08,
 }
-# what the model leaves out of a family: blunt tube ends, the deck's structure in the spray, air
-# drawn in between the tubes; Jolvek's own
+# what the model leaves out of a family, Jolvek's own: of pontoons the deck's structure in the spray
+# and air drawn in between the tubes, of keel boats how dirty and heavy they really are and what
+# their raised stern does to the propeller, of paddled hulls where the flow turns turbulent
 WIDER: Mapping[str, Mapping[str, float]] = {
-    "pontoon": {"waves": 0.35, "transom": 0.6, "air": 0.4, "efficiency": 0.13}
+    "pontoon": {"waves": 0.35, "transom": 0.6, "air": 0.4, "efficiency": 0.13},
+    "keelboat": {"friction": 0.20, "waves": 0.25, "efficiency": 0.13},
+    "kayak": {"friction": 0.18, "waves": 0.30},
+    "canoe": {"friction": 0.18, "waves": 0.30},
+    "board": {"friction": 0.20, "waves": 0.30},
 }
 GIVEN = {"length": 0.01, "beam": 0.025}  # typed rather than estimated
 NO_PROPELLER = 0.11  # efficiency where no diameter is known

@@ -121,6 +121,8 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "too-dear": {"figure": 2150, "limit": 1850, "over": 300},
     "plate-power": {"figure": 1500, "limit": 1200},
     "formula-power": {"figure": 3000, "limit": 2237},
+    "formula-load": {"figure": 262, "limit": 215, "over": 47},
+    "formula-people": {"figure": 4, "limit": 3},
     "approval-power": {"figure": 1500, "limit": 1200},
     "approval-year": {"figure": 2015, "limit": 2018, "low": 2018, "high": 2022},
     "approval-thrust": {"figure": 393.6, "limit": 300},
@@ -163,6 +165,7 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "no-mount": {"style": "outboard", "places": "transom"},
     "side-mount-yaw": {"figure": 17.68, "limit": 3.203},
     "side-mount-heel": {"figure": 7.897, "limit": 4},
+    "one-at-the-side": {"figure": 14, "limit": 21, "each": 80},
     "trim-angle": {
         "figure": 5.519,
         "limit": 2.5,

@@ -32,6 +32,25 @@ RULES = (
         school="United States",
     ),
     Rule(
+        "formula-load",
+        "caution",
+        "limits",
+        (
+            "No plate: a hull of this kind and size likely bears {limit:mass}; people, gear, motor "
+            "and batteries weigh {figure:mass}."
+        ),
+        "Ask the builder, or leave {over:mass} ashore.",
+        "33 CFR 183.35 and 183.37, ISO 6185, ISO 14946, from memory",
+    ),
+    Rule(
+        "formula-people",
+        "caution",
+        "limits",
+        "No plate: this kind and size of boat is likely made for {limit:.0f}; {figure:.0f} aboard.",
+        "Ask the builder, or take fewer people.",
+        "length times beam in feet over 15; common practice, no source",
+    ),
+    Rule(
         "approval-power",
         "block",
         "limits",
@@ -123,6 +142,17 @@ RULES = (
         ),
         "Take load off; check the builder's load limit.",
         OWN,
+    ),
+    Rule(
+        "one-at-the-side",
+        "caution",
+        "limits",
+        (
+            "One person of {each:mass} who steps to the side heels her {figure:.0f}°; water comes "
+            "over the side at about {limit:.0f}°."
+        ),
+        "Sit down under way, and step in and out amidships; take less load.",
+        "wall-sided stability; common practice, no source",
     ),
     Rule(
         "overpowered",

@@ -23,7 +23,7 @@ _OF = {
         cable-run runs-a-charge day-ends-early below-reserve approval-year approval-thrust
         motor-mass formula-power weak-in-wind current-beats-boat life-jacket rudder-only
         mount-motor-mass mount-thrust rudder-strikes tiller-reach rudder-unknown side-mount-yaw
-        side-mount-heel trim-angle lift-mass bay-mass
+        side-mount-heel one-at-the-side formula-load formula-people trim-angle lift-mass bay-mass
         charge-freezing lithium-charging string-current not-full-by-morning no-shore charges-a-day
         drift shallow shaft-shallow voltage-drop packs-alike bank-cold""",
     CAUTION: """voltage-high charger-voltage charger-chemistry sun-bank sun-chemistry sun-window

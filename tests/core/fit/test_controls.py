@@ -24,7 +24,9 @@ F = sample_fitted()
 
 
 def at_sea(f=F, site=None, **fitting):
-    need = replace(f.need, site=replace(f.need.site, **(site or {})))
+    of = dict(site or {})
+    hull = replace(f.need.hull, canopy_m2=of.pop("canopy_m2", None))
+    need = replace(f.need, hull=hull, site=replace(f.need.site, **of))
     return replace(f, need=need, fitting=AsSet(**fitting))
 
 

@@ -103,7 +103,15 @@ FIELDS: tuple[tuple[type, str, str, str, str, bool, str], ...] = (
         msg("the hull's bottom"),
     ),
     (Site, "helm_ahead_m", "helm", msg("Helm"), "length", False, msg("ahead of the stern")),
-    (Site, "canopy_m2", "canopy", msg("Canopy for panels, m²"), "number", False, ""),
+    (
+        Hull,
+        "canopy_m2",
+        "canopy",
+        msg("Canopy, m²"),
+        "number",
+        False,
+        msg("it stands in the wind, and may carry panels"),
+    ),
     (
         Site,
         "hull_slope_deg",

@@ -165,6 +165,11 @@ def missed(pick: Pick, u: Units) -> str:
         "kit": lambda x, most: tr(
             "weighs %(x)s\u00a0%% of the boat with its people", x=f"{100 * x:.0f}"
         ),
+        "load": lambda x, most: tr(
+            "%(x)s aboard, more than the %(most)s such a boat bears",
+            x=u.full(x, "mass"),
+            most=u.full(most, "mass"),
+        ),
         "power": lambda x, most: tr(
             "%(x)s, more than the %(most)s such a boat bears",
             x=u.full(x, "power"),

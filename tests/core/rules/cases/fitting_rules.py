@@ -118,7 +118,7 @@ CASES = {
             at({"bays": (Bay("b", 0.8, 0.4, 0.3, 500, 0.05),)}, load={"people": 1}),
             replace(LFP, mass_kg=kg),
         ),
-        (11.6, 120),
+        (11.6, 80),
         (250, 400),
     ),
     "heel-beyond": (

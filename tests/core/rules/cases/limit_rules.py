@@ -1,8 +1,19 @@
 """Cases of core/rules/limit_rules.py."""
 
+from dataclasses import replace
+
 from jolvek.core.hydro.hull import Hull, Load
+from jolvek.core.predict.capacity import without_plate
 from jolvek.core.products.motor import Motor
-from tests.core.rules.cases.made import AWASH, DEAD, HULL, TOP, at, fit, run
+from tests.core.rules.cases.made import AWASH, DEAD, HULL, TOP, at, fit, ids, run
+
+PRAM = Hull("rigid_dinghy", 2.5, 1.25, 40, transom_height_m=0.36)
+
+
+def run_without_plate(load):
+    hull = Hull("rigid_dinghy", 3.2, 1.45, 65)
+    return ids(without_plate(hull, load, 2000, load.total_kg + 30))
+
 
 CASES = {
     "plate-power": (lambda w: fit(at(hull={"max_power_w": w})), (1201, 1200), (1199,)),
@@ -11,6 +22,12 @@ CASES = {
         (2200, 2237),
         (2240, 2400),
     ),
+    "formula-load": (
+        lambda kg: run_without_plate(Load(2, 150, kg)),
+        (0, 50),
+        (90, 200),
+    ),
+    "formula-people": (lambda n: run_without_plate(Load(n)), (1, 3), (4, 6)),
     "approval-power": (lambda w: fit(at({"approval_power_w": w})), (1201, 1200), (1199,)),
     "approval-thrust": (lambda n: fit(at({"approval_thrust_n": n})), (500, None), (300,)),
     "approval-year": (
@@ -28,6 +45,11 @@ CASES = {
         (AWASH / 2 - HULL.mass_kg - 163,),
     ),
     "people-light": (lambda kg: run(load=Load(2, kg)), (81, 80), (79,)),
+    "one-at-the-side": (
+        lambda n: fit(replace(at(), hull=PRAM, load=Load(n, 80 * n))),
+        (1,),
+        (3,),
+    ),
     "overpowered": (
         lambda w: run(Motor(w, mass_kg=20), Hull("cabin", 6.5, 2.3, 1400)),
         (1000, 60000),  # that planes her
