@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from jolvek.core.enquiry.enquiry import Enquiry, as_plain, from_plain
+from jolvek.core.enquiry.enquiry import Enquiry, as_now, as_plain, from_plain
 from jolvek.formats import schema
 
 REST = ("stage", "archived", "setups", "own", "photos")
@@ -18,7 +18,7 @@ def read(text: str | bytes) -> Enquiry:
 
 def read_whole(text: str | bytes) -> tuple[Enquiry, dict[str, Any]]:
     """The enquiry, and what hangs on it: stage, setups, own gear, names of photos."""
-    data = schema.loads(text)
+    data = as_now(schema.loads(text))
     schema.check_schema(data, "enquiry")
     return from_plain(data), {key: data[key] for key in REST if key in data}
 

@@ -14,16 +14,15 @@ from jolvek.core.day.scenario import turn_index
 from jolvek.core.enquiry.need import STILL_M_S, Leg
 from jolvek.core.fit.fitted import Fitted
 from jolvek.core.fit.in_wind import in_wind
-from jolvek.core.hydro.propulsor import pitch_limited_thrust_n
 from jolvek.core.hydro.resistance import total_n
 from jolvek.core.predict.performance import Performance
 
 SPEEDS = 40
 SUN_ROUNDS = 4  # of longer running in the sun
 STEERAGE_M_S = 0.8  # over ground; slower she does not steer; common practice, no source
-REGEN_EFFICIENCY = (
-    0.30  # from the water to the battery, with a propeller made to push; common practice, no source
-)
+# C_P, C_T of a propeller made to push that the water turns, and what motor and controller keep of
+# it; common practice, no source
+TURBINE, TURBINE_DRAG, TURBINE_DRIVE = 0.16, 0.35, 0.70
 
 
 @dataclass(frozen=True)
@@ -230,12 +229,12 @@ class Regeneration:
 
 
 def regeneration(performance: Performance, sail_speed_m_s: float) -> Regeneration:
-    """An estimate of regeneration under sail: a third of the most that the propeller can take from
-    the water, and its drag.
+    """An estimate of regeneration under sail: what a propeller worked backwards takes from the
+    water as a turbine, less the motor's losses and its idling, and what its drag costs.
 
-    The drag is half the thrust the propeller gives at its pitch limit, held to a tenth of the
-    boat's own at that speed and more by at most four times; the speed lost follows from the boat's
-    own resistance. Rough; Jolvek's own.
+    ½ρAV³ C_P, drag ½ρAV² C_T; blades curved the wrong way give a quarter of what a turbine of that
+    size would. C_P and C_T are common practice (100 to 150 W from 0.32 m at 6 kn), no source; the
+    drag is held to 0.4 of the boat's own.
 
     >>> from jolvek.core.hydro.hull import Hull, Load
     >>> from jolvek.core.products.motor import Motor
@@ -248,11 +247,8 @@ def regeneration(performance: Performance, sail_speed_m_s: float) -> Regeneratio
     """
     prop, setup = performance.propulsor, performance.setup
     rho = setup.water.density_kg_m3
-    push = 0.5 * float(
-        pitch_limited_thrust_n(
-            0.0, prop.diameter_m, prop.pitch_m, sail_speed_m_s / max(prop.pitch_m, 0.05), rho
-        )
-    )
+    disc = np.pi / 4 * prop.diameter_m**2
+    push = TURBINE_DRAG * 0.5 * rho * disc * sail_speed_m_s**2
     own = float(total_n(performance.resistance, sail_speed_m_s, performance.displacement_kg))
     drag = min(push, 0.4 * own)
     slower = np.linspace(0.5, 1.0, 60) * sail_speed_m_s
@@ -261,4 +257,5 @@ def regeneration(performance: Performance, sail_speed_m_s: float) -> Regeneratio
         + drag * (slower / sail_speed_m_s) ** 2
     )
     now = float(np.interp(own, with_drag, slower))
-    return Regeneration(REGEN_EFFICIENCY * drag * now, sail_speed_m_s - now)
+    power = TURBINE * TURBINE_DRIVE * 0.5 * rho * disc * now**3
+    return Regeneration(max(power, 0.0), sail_speed_m_s - now)

@@ -72,18 +72,30 @@ def from_plain(data: Mapping[str, Any]) -> Enquiry:
     ...             "load": {"people": 1}}).need.site.places
     ('fin_box', 'rail', 'stern_deck')
     """
-    site, day = dict(data.get("site", {})), data.get("day", {})
-    canopy = {"canopy_m2": site.pop("canopy_m2")} if "canopy_m2" in site else {}  # until 0.6
-    hull = Hull(**{**canopy, **data["hull"]})
+    data = as_now(data)
+    hull, day = Hull(**data["hull"]), data.get("day", {})
     need = Need(
         hull,
         Load(**_tuples(data["load"])),
-        _site(site, hull.family),
+        _site(data.get("site", {}), hull.family),
         Water(data.get("water", "salt")),
         Day(**{**_tuples(day), "legs": _all(Leg, day, "legs")}),
         _weights(data),
     )
     return Enquiry(need, **{k: data.get(k, "") for k in WORDS})
+
+
+def as_now(data: Mapping[str, Any]) -> Mapping[str, Any]:
+    """Plain data as version 0.6 wrote them, in today's places: the canopy stands with the hull.
+
+    >>> as_now({"hull": {}, "site": {"canopy_m2": 2.0}})
+    {'hull': {'canopy_m2': 2.0}, 'site': {}}
+    """
+    site = data.get("site")
+    if not isinstance(site, Mapping) or "canopy_m2" not in site:
+        return data
+    hull = {"canopy_m2": site["canopy_m2"], **data["hull"]}
+    return {**data, "hull": hull, "site": {k: v for k, v in site.items() if k != "canopy_m2"}}
 
 
 def _site(data: Mapping[str, Any], family: str) -> Site:

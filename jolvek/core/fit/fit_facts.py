@@ -14,9 +14,9 @@ from jolvek.core.base.messages import msg
 from jolvek.core.enquiry.need import Need
 from jolvek.core.enquiry.site import Site
 from jolvek.core.fit.hanging import seat_m
-from jolvek.core.fit.leg import LIFTED_CHORDS, rudder_clearance_m
+from jolvek.core.fit.leg import LIFTED_CHORDS, above_m, rudder_clearance_m
 from jolvek.core.fit.trim import HEEL_MOST_DEG, TRIM_MOST_DEG
-from jolvek.core.hydro.floating import awash_kg
+from jolvek.core.hydro.floating import awash_kg, float_at
 from jolvek.core.hydro.hull import Hull
 from jolvek.core.hydro.seaway import most_wind_m_s
 from jolvek.core.products.boat_model import FIN_BOXES
@@ -123,7 +123,15 @@ def drive_facts(need: Need, hung: Hung, mounts: Sequence[Mount]) -> DriveFacts:
         *_feet(site, mounts),
         0.0 if hull.transom_height_m else TRANSOM_MAY_BE_OFF_M,
         *_wanted_places(site, hull, mounts),
+        above_m=_above_m(need, hung, shaft - seat),
     )
+
+
+def _above_m(need: Need, hung: Hung, plate_m: Array) -> Array:
+    """How far each plate (P, K) may stand over the bottom, as she draws with people and motor."""
+    mass = need.hull.mass_kg + need.load.total_kg + hung.motor_kg
+    draught = float_at(need.hull, mass, need.water.density_kg_m3).draught_m
+    return above_m(need.hull, draught[:, None], plate_m, hung.diameter_m[:, None])
 
 
 def setup_facts(

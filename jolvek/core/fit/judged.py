@@ -11,7 +11,7 @@ from jolvek.core.enquiry.need import Leg
 from jolvek.core.fit.fit import Fit
 from jolvek.core.fit.fit_facts import drive_facts, need_facts, setup_facts
 from jolvek.core.fit.in_wind import in_wind
-from jolvek.core.fit.leg import largest_tilt_deg
+from jolvek.core.fit.leg import ABOVE_M, largest_tilt_deg
 from jolvek.core.fit.level import lies, water_aboard_deg
 from jolvek.core.fit.stowage import best_place
 from jolvek.core.fit.trim import HEEL_HELD_DEG
@@ -35,7 +35,7 @@ def hard(f: Fit) -> list[Finding]:
     """What the one judge says, by the same predicates as matching: need, drive, pair, setup, bays.
 
     >>> from jolvek.core.fit.fitted import sample_fitted
-    >>> hard(sample_fitted()), [x.rule for x in hard(sample_fitted(transom_height_m=0.4))]
+    >>> hard(sample_fitted()), [x.rule for x in hard(sample_fitted(transom_height_m=0.45))]
     ([], ['shaft-short'])
     """
     return [borne(f, x) for x in _hard(f)]
@@ -187,6 +187,8 @@ def in_the_water(f: Fit) -> list[Finding]:
     """
     out, x = [], f.leg
     if x is not None:
+        if -ABOVE_M <= x.plate_m < -ROUNDING_M and x.air == "none":
+            out.append(find("plate-above", -1000 * x.plate_m, 0.0, tip=1000 * x.tip_m))
         if x.plate_m >= -ROUNDING_M and x.air != "none":
             out.append(find("shaft-shallow", 1000 * x.hub_m, 100.0, tip=1000 * x.tip_m, when=x.air))
         if x.plate_m > PLATE_TOO_DEEP_M:

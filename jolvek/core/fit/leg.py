@@ -7,14 +7,20 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import ArrayLike
 
+from jolvek.core.base.arrays import Array
 from jolvek.core.base.messages import msg
+from jolvek.core.hydro.hull import Hull
 from jolvek.core.products.mounting import HUB_BELOW_PLATE, HUB_COVER_M, PLATE_BELOW_M
 
 SKEG_M = 0.03  # below the blades
 HEAD_M = 0.32  # motor's head above its seat
 GROUND_M = 0.05  # water under the skeg that one keeps
 TIP_GAP = 0.15  # of the diameter, between blades and hull; common practice, no source
+# how far the plate may stand over the hull's bottom while the upper blade tip is well covered: on
+# the plane, where the water leaves at the bottom, and afloat; common practice, no source
+ABOVE_PLANING_M, ABOVE_M = 0.025, 0.06
 TIP_COVER = 0.25  # of the diameter: less, and it draws air in turns; common practice, no source
 SHALLOW_DEG, UP_DEG = 20.0, 85.0  # common practice, no source
 STANDARD_SHAFTS_M = (0.381, 0.508, 0.635)  # 15, 20, 25 in
@@ -67,6 +73,21 @@ def _air(hub_m: float, diameter_m: float) -> str:
     if tip < 0 or hub_m < HUB_COVER_M:
         return "always"
     return msg("in turns") if tip < TIP_COVER * diameter_m else "none"
+
+
+def above_m(hull: Hull, draught_m: ArrayLike, plate_m: ArrayLike, diameter_m: ArrayLike) -> Array:
+    """How far above the hull's bottom the plate may stand in m, all broadcast: nothing where the
+    upper blade tip is not covered by a quarter of the diameter at a draught in m.
+
+    >>> dinghy = Hull("rigid_dinghy", 3.2, 1.45, 65)
+    >>> above_m(dinghy, 0.13, [-0.02, -0.12], 0.26).tolist()
+    [0.025, 0.0]
+    """
+    diameter = np.asarray(diameter_m)
+    plate = np.asarray(plate_m, dtype=float)
+    tip = np.asarray(draught_m) + plate + (HUB_BELOW_PLATE - 0.5) * diameter
+    most = ABOVE_PLANING_M if hull.fam.planes else ABOVE_M
+    return np.where(tip >= TIP_COVER * diameter, most, 0.0)
 
 
 def under_hull(draught_m: float, diameter_m: float) -> Leg:

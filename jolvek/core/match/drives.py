@@ -70,20 +70,27 @@ def drives(need: Need, shelf: Shelf, m: Motors) -> Drives:
         }
         pair, mount = np.nonzero(_cheapest(may, prices) if large else may)
         hung_kg, plate_m = facts.hung_kg[pair, mount], facts.plate_m[pair, mount]
-        parts.append((mi[pair], mount, shaft[pair], hung_kg, plate_m))
+        covered = np.broadcast_to(facts.above_m, facts.plate_m.shape)[pair, mount]
+        parts.append((mi[pair], mount, shaft[pair], hung_kg, plate_m, plate_m + covered))
     no_mount = _why_no_mount(need, shelf, m, pairs, used)
-    made = replace(_joined(parts, shelf, m), rejected=rejected, mounts_rejected=no_mount)
+    made = replace(
+        _joined(parts, shelf, m, need.hull.transom_height_m is None),
+        rejected=rejected,
+        mounts_rejected=no_mount,
+    )
     return _folded(made, shelf, m) if count > MOST_MOTORS else made
 
 
-def _joined(parts: list[Any], shelf: Shelf, m: Motors) -> Drives:
-    """The drives of all blocks, with what follows of motor and mount."""
-    whole = [np.concatenate(x) for x in zip(*parts, strict=True)] if parts else [np.zeros(0)] * 5
+def _joined(parts: list[Any], shelf: Shelf, m: Motors, estimated: bool) -> Drives:
+    """The drives of all blocks, with what follows of motor and mount; where the transom is only
+    estimated, a shaft that is short by it is not known to do.
+    """
+    whole = [np.concatenate(x) for x in zip(*parts, strict=True)] if parts else [np.zeros(0)] * 6
     motor, mount = whole[0].astype(int), whole[1].astype(int)
     hands_free = np.array([item.spec.hands_free for item in shelf.mounts], dtype=bool)
     prices = np.array([item.price for item in shelf.mounts], dtype=float)
     unknown = [shaft_unknown(x) or weight_unknown(x) for x in shelf.motors]
-    too_short = np.nan_to_num(whole[4], nan=1.0) < -ROUNDING_M
+    too_short = estimated & (np.nan_to_num(whole[5], nan=1.0) < -ROUNDING_M)
     return Drives(
         motor,
         mount,

@@ -154,6 +154,7 @@ EXAMPLES: Mapping[str, Mapping[str, object]] = {
     "heel-beyond": {"figure": 18.46, "limit": 15},
     "rudder-unknown": {},
     "shaft-short": {"figure": -0.001, "limit": 0, "short": 40, "on": "", "first": ""},
+    "plate-above": {"figure": 12, "limit": 0, "tip": 95},
     "shaft-shallow": {"figure": 290.3, "limit": 100, "tip": 90.34, "when": "in turns"},
     "shaft-long": {"figure": 190, "limit": 150},
     "bay-size": {"figure": 1, "limit": 2, "packs": 2, "bay": "the stern locker"},

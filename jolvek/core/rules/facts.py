@@ -58,6 +58,7 @@ class DriveFacts:
     estimated_m: float = 0.0  # how far a transom that is only estimated may be off
     place_needed: Any = ""
     places_there: Any = ""
+    above_m: Any = 0.0  # how far the plate may stand over the hull's bottom
 
 
 @dataclass(frozen=True)

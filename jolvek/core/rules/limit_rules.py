@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from jolvek.core.rules import predicates
-from jolvek.core.rules.rule import OWN, Rule
+from jolvek.core.rules.rule import COMMON, OWN, Rule
 
 RULES = (
     Rule(
@@ -153,6 +153,17 @@ RULES = (
         ),
         "Sit down under way, and step in and out amidships; take less load.",
         "wall-sided stability; common practice, no source",
+    ),
+    Rule(
+        "plate-above",
+        "caution",
+        "fitting",
+        (
+            "The plate sits {figure:.0f} mm above the hull bottom; the upper blade tip lies "
+            "{tip:.0f} mm under water, so it draws no air in calm water."
+        ),
+        "Try it in waves and in turns with all aboard; a longer shaft or a lower mount is safer.",
+        COMMON,
     ),
     Rule(
         "overpowered",

@@ -89,13 +89,13 @@ def mount_transom(f: DriveFacts) -> Verdict:
 
 
 def shaft_short(f: DriveFacts) -> Verdict:
-    """The plate at the hull bottom or below; of a transom that is only estimated, as far as it may
-    be off.
+    """The plate at the hull bottom or below, or as far above as the propeller draws no air there;
+    of a transom that is only estimated, as far as it may be off.
     """
     short = np.maximum(np.round(-1000 * f.plate_m), 0.0)
     on = msg(" for the transom as it is estimated") if f.estimated_m else ""
     first = msg("Measure the transom first. ") if f.estimated_m else ""
-    ok = np.logical_not(f.plate_m < -ROUNDING_M - f.estimated_m)
+    ok = np.logical_not(f.plate_m < -ROUNDING_M - np.maximum(f.estimated_m, f.above_m))
     return Verdict(ok, f.plate_m, 0.0, {"short": short, "on": on, "first": first})
 
 

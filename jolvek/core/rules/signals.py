@@ -25,7 +25,7 @@ _OF = {
         mount-motor-mass mount-thrust rudder-strikes tiller-reach rudder-unknown side-mount-yaw
         side-mount-heel one-at-the-side formula-load formula-people trim-angle lift-mass bay-mass
         charge-freezing lithium-charging string-current not-full-by-morning no-shore charges-a-day
-        drift shallow shaft-shallow voltage-drop packs-alike bank-cold""",
+        drift shallow shaft-shallow plate-above voltage-drop packs-alike bank-cold""",
     CAUTION: """voltage-high charger-voltage charger-chemistry sun-bank sun-chemistry sun-window
         current-peak bms-limit salt-anode polarity transom-estimated shaft-unknown
         weight-unknown""",

@@ -54,9 +54,9 @@ def test_a_shaft_set_by_hand_is_given(enquiries, shelf):
 
 def test_an_estimated_transom_refuses_nothing_near_it_and_asks_to_be_measured(enquiries, shelf):
     need = enquiries[1].need
-    low = replace(need, hull=replace(need.hull, transom_height_m=None))
+    low = replace(need, hull=replace(need.hull, transom_height_m=None, length_m=3.5))
     guess = low.hull.transom_m
-    known = replace(need, hull=replace(need.hull, transom_height_m=guess))
+    known = replace(need, hull=replace(low.hull, transom_height_m=guess))
     open_one, sure = match(low, shelf), match(known, shelf)
     assert open_one.field.does_day.sum() > sure.field.does_day.sum()
     given = open_one.field.does_day & ~open_one.not_given

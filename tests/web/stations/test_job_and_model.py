@@ -89,8 +89,9 @@ def test_all_that_is_asked_of_a_boat_comes_back(client, conn):
     form = boat_form(client, 1) | asked
     form.pop("rudder_lifts")
     client.post("/enquiry/1/boat", data=form)
-    site = enquiries.get(conn, 1).need.site
-    assert (site.rudder_depth_m, site.helm_ahead_m, site.canopy_m2) == (0.45, 1.2, 1.5)
+    need = enquiries.get(conn, 1).need
+    site = need.site
+    assert (site.rudder_depth_m, site.helm_ahead_m, need.hull.canopy_m2) == (0.45, 1.2, 1.5)
     assert (site.hull_slope_deg, site.fin_box, site.chambers) == (4.0, "long", "air floor")
     assert site.registration and not site.rudder_lifts and boat_form(client, 1)["helm"] == "1.2"
     for name, wrong in (("fin_box", "tall"), ("canopy", "wide"), ("hull_slope", "60")):

@@ -73,7 +73,11 @@ CASES = {
         (12.0, 20.0),
         (None,),
     ),
-    "shaft-short": (lambda m: fit(at(hull={"transom_height_m": m})), (0.36, 0.381), (0.382, 0.45)),
+    "shaft-short": (
+        lambda m: fit(at(hull={"transom_height_m": m})),
+        (0.36, 0.381, 0.405),
+        (0.407, 0.45),
+    ),
     "shaft-shallow": (
         lambda m: fit(
             at({"bays": (Bay("b", 0.8, 0.4, 0.3, 200, m),)}, hull={"transom_height_m": 0.38}),

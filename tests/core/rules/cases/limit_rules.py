@@ -50,6 +50,11 @@ CASES = {
         (1,),
         (3,),
     ),
+    "plate-above": (
+        lambda m: fit(at(hull={"transom_height_m": m}), shaft_m=0.381),
+        (0.36, 0.381, 0.5),
+        (0.395, 0.404),
+    ),
     "overpowered": (
         lambda w: run(Motor(w, mass_kg=20), Hull("cabin", 6.5, 2.3, 1400)),
         (1000, 60000),  # that planes her
