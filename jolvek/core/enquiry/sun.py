@@ -6,6 +6,7 @@ from collections.abc import Callable
 from functools import lru_cache
 
 from jolvek.core.enquiry.need import Day
+from jolvek.core.enquiry.time_zone import offset_h
 from jolvek.core.predict.solar import Panels, Sunshine, sunshine
 
 SunAt = Callable[[float], float]  # W by clock hour
@@ -32,7 +33,7 @@ def sun_of(day: Day, rated_w: float | None = None) -> Sunshine | None:
     rated = day.solar_w if rated_w is None else rated_w
     if rated <= 0:
         return None
-    hours = float(round(day.longitude_deg / 15))
+    hours = offset_h(day.latitude_deg, day.longitude_deg, day.date)
     place = (day.latitude_deg, day.longitude_deg)
     return _sunshine(Panels(rated, day.sky), *place, day.date, hours)
 
