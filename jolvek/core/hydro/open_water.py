@@ -153,6 +153,32 @@ def run(
     return Running(rev, power, t * v / power)
 
 
+def rev_at_power(
+    shaft_power_w: float,
+    speed_m_s: float,
+    diameter_m: float,
+    pitch_m: float,
+    density_kg_m3: float = 1026.0,
+) -> float:
+    """Shaft speed in rev/s of a propeller that takes a shaft power (W) at a speed (m/s).
+
+    K_Q/J³ is known from power and speed; J follows from a table of the curve. Power and speed
+    above 0. Errors and validity as `coefficients`.
+
+    >>> r = run(120.0, 1.8, 0.26, 0.17)
+    >>> round(rev_at_power(float(r.shaft_power_w), 1.8, 0.26, 0.17) / float(r.rev_s), 3)
+    1.0
+    """
+    j = np.linspace(1e-3, 1.45 * pitch_m / diameter_m, 400)
+    k_t, k_q = coefficients(j, np.clip(pitch_m / diameter_m, *_PITCH_RATIO))
+    able = (k_t > 1e-4) & (k_q > 1e-5)
+    j, k_q = j[able], k_q[able]
+    v = max(speed_m_s, 1e-3)
+    wanted = shaft_power_w / (2 * np.pi * density_kg_m3 * v**3 * diameter_m**2)  # K_Q / J³
+    advance = np.exp(np.interp(-np.log(wanted), -np.log(k_q / j**3), np.log(j)))
+    return float(v / (advance * diameter_m))
+
+
 def static(
     diameter_m: float,
     pitch_m: float,

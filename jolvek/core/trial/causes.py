@@ -2,7 +2,8 @@
 curve, compared by how well it explains the points; and the next run that tells two of them apart.
 
 What the points say is ln power measured less ln power promised at the measured speed. A cause adds
-its own shift by an amount of a size usual for it (half-normal); what is not known of the boat, the
+its own shift by an amount of a size usual for it (half-normal), of shaft speed and volts too where
+they were read; what is not known of the boat, the
 form of her curve, the day's speedometer and the noise of the points are the same for all. The
 evidence is integrated over the amount; priors and sizes are Jolvek's own.
 """
@@ -21,6 +22,7 @@ from jolvek.core.hydro.hull import UNKNOWNS
 from jolvek.core.predict.doubt import Doubt
 from jolvek.core.predict.fit_slopes import all_slopes
 from jolvek.core.trial.runs import TrialPoint
+from jolvek.core.trial.shaft_and_volts import Evidence
 
 SPEED_BIAS = 0.015  # 1σ of a speedometer that is as good as usual, of speed
 TOP_FROM = 0.85  # of the highest power tried, from which power may be lost
@@ -65,6 +67,9 @@ CAUSES = (
     Cause("power", "slow_high", "power is lost at full throttle", .14, .35,
           "volts at the motor’s plug and its messages at full power; the battery’s age",
           "joints cleaned, packs charged or replaced, motor cooled"),
+    Cause("battery", "slow_high", "the packs are worn, or a joint is poor", .12, .1,
+          "volts at the pack and at the motor’s plug at full power; a capacity test",
+          "joints cleaned, packs charged or replaced"),
     Cause("trim", "slow", "the boat squats", .08, 1.4,
           "trim from the quay, people and packs as on the run", "people and packs forward"),
     Cause("instrument", "slow", "the speed shown is wrong", .12, .14,
@@ -141,6 +146,8 @@ class _At:
             return np.asarray(
                 np.interp(self.log_v + a, grid, log_p) - np.interp(self.log_v, grid, log_p)
             )
+        if key == "battery":  # volts tell, not speed at the power that is drawn
+            return np.zeros((amount.size, self.log_v.size))
         if key in ("propeller", "power"):
             return np.asarray(a * (self.full if key == "power" else np.ones_like(self.log_v)))
         if key == "heavy":
@@ -199,16 +206,19 @@ def explain(points: Sequence[TrialPoint], promised: Doubt, limit_w: float) -> Ex
     noise = np.array([p.noise for p in points])
     known = _spread(promised, log_v) + np.diag((n * noise) ** 2 + MODEL_NOISE**2)
     here = _At(promised, log_v, np.asarray(watts >= TOP_FROM * watts.max(), dtype=float))
-    plain = _log_density(off[None, :], known)[0]
+    read = Evidence(points, perf, here.full)
+    plain = _log_density(off[None, :], known)[0] + read.of("", np.zeros(1))[0]
     evidence, amounts = {}, {}
-    for c in CAUSES:
+    causes = [c for c in CAUSES if c.key != "battery" or read.volts]
+    for c in causes:
         sizes, prior = c.size * AMOUNTS, np.exp(-0.5 * AMOUNTS**2)
         density = _log_density(off[None, :] - here.shift(c.key, sizes), known)
+        density = density + read.of(c.key, sizes)
         weight = prior / prior.sum() * np.exp(np.minimum(density - plain, MOST_EVIDENCE))
         evidence[c.key] = (1 - HEALTHY) * c.prior * float(weight.sum())
         amounts[c.key] = float(sizes[int(np.argmax(weight))])
     whole = HEALTHY + sum(evidence.values())
-    found = [Likely(c, evidence[c.key] / whole, amounts[c.key]) for c in CAUSES]
+    found = [Likely(c, evidence[c.key] / whole, amounts[c.key]) for c in causes]
     ranked = tuple(sorted(found, key=lambda x: -x.chance))
     return Explained(HEALTHY / whole, ranked, _next_w(promised, ranked, limit_w), len(points))
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from math import exp, log, sqrt
-from typing import ClassVar
+from typing import Any, ClassVar
 
 from jolvek.core.base import checked
 from jolvek.core.base.errors import ValueRefused
@@ -30,7 +30,8 @@ MOST_RUNS = 400
 @dataclass(frozen=True)
 class Run:
     """One run: W from the battery, m/s over ground; heading out or back where there is any current,
-    when, wind in m/s, depth in m, what was gained in m/s over it.
+    when, wind in m/s, depth in m, what was gained in m/s over it, the propeller's rev/min and the
+    volts at the motor where they were read.
     """
 
     RANGES: ClassVar[checked.Ranges] = {
@@ -39,6 +40,8 @@ class Run:
         "wind_m_s": (0, 40),
         "depth_m": (0.2, 1000),
         "gained_m_s": (-30, 30),
+        "rpm": (30, 12_000),
+        "volts_v": (3, 500),
     }
     CHOICES: ClassVar[checked.Choices] = {"heading": HEADINGS}
     TEXTS: ClassVar[checked.Counts] = {"at": 40, "note": 300}
@@ -51,6 +54,8 @@ class Run:
     wind_m_s: float | None = None
     depth_m: float | None = None
     gained_m_s: float = 0.0
+    rpm: float | None = None
+    volts_v: float | None = None
 
     def __post_init__(self) -> None:
         checked.check(self, "run")
@@ -59,7 +64,7 @@ class Run:
 @dataclass(frozen=True)
 class TrialPoint:
     """A point of the trial: W, m/s through the water, 1σ of ln speed, the runs that make it, the
-    current that was taken out.
+    current that was taken out, the mean of rev/min and volts where all its runs have them.
     """
 
     power_w: float
@@ -67,6 +72,8 @@ class TrialPoint:
     noise: float
     runs: tuple[int, ...]
     current_m_s: float = 0.0
+    rpm: float | None = None
+    volts_v: float | None = None
 
 
 @dataclass(frozen=True)
@@ -110,7 +117,7 @@ def sort(runs: Sequence[Run]) -> Sorted:
     why = {i: reason for i, run in enumerate(runs) if (reason := unfit(run))}
     fit = [i for i in range(len(runs)) if i not in why]
     points = [
-        TrialPoint(runs[i].power_w, runs[i].speed_m_s, LONE_NOISE, (i,))
+        TrialPoint(runs[i].power_w, runs[i].speed_m_s, LONE_NOISE, (i,), **_read(runs[i]))
         for i in fit
         if not runs[i].heading
     ]
@@ -130,15 +137,23 @@ def sort(runs: Sequence[Run]) -> Sorted:
             continue
         used |= {i, j}
         power = exp((log(a.power_w) + log(b.power_w)) / 2)
-        points.append(
-            TrialPoint(power, (a.speed_m_s + b.speed_m_s) / 2, PAIR_NOISE, (i, j), current)
-        )
+        mean = (a.speed_m_s + b.speed_m_s) / 2
+        points.append(TrialPoint(power, mean, PAIR_NOISE, (i, j), current, **_read(a, b)))
     alone = {
         i: msg("one way only: the current is not known")
         for i in fit
         if runs[i].heading and i not in used
     }
     return Sorted(tuple(sorted(_scattered(points), key=lambda p: p.power_w)), why | alone)
+
+
+def _read(*runs: Run) -> dict[str, Any]:
+    """What was read beside speed and power, the mean of runs that all have it."""
+    out: dict[str, Any] = {}
+    for key in ("rpm", "volts_v"):
+        values = [getattr(run, key) for run in runs]
+        out[key] = None if None in values else sum(values) / len(values)
+    return out
 
 
 def _scattered(points: Sequence[TrialPoint]) -> list[TrialPoint]:

@@ -7,6 +7,9 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from jolvek.core.electric.bank import Bank
+from jolvek.core.electric.battery import Battery
+from jolvek.core.hydro.open_water import rev_at_power, run
 from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.evaluate import evaluate
 from jolvek.core.predict.setup import Setup
@@ -14,10 +17,14 @@ from jolvek.core.products.motor import Motor
 from jolvek.core.trial.causes import CAUSES, explain, planted
 from jolvek.core.trial.other_physics import other_boat, other_runs
 from jolvek.core.trial.runs import Run, sort
+from jolvek.core.trial.shaft_and_volts import expected_rpm, expected_v
 from jolvek.core.trial.study import BOATS, STEPS
 
 LARGEST = {"fouled": 1.1, "heavy": 0.45, "propeller": 0.6, "power": 0.45, "trim": 2.0}
 LARGEST |= {"instrument": 0.16, "wind": 4.0}
+BY_VOLTS = {"battery"}  # no speed tells of it
+STATED = {"propeller_diameter_m": 0.27, "propeller_pitch_m": 0.17, "propeller_rpm": 2200}
+PACKS = Bank(Battery("lfp", 25.6, 100), 1, 2)
 
 
 def believed(i):
@@ -54,10 +61,54 @@ def test_the_right_cause_comes_first_in_four_of_five_of_the_largest_faults():
         key: [found(key, LARGEST[key], i, chance).causes[0].cause.key == key for i in range(5)]
         for key in LARGEST
     }
-    assert set(right) == {c.key for c in CAUSES}
+    assert set(right) | BY_VOLTS == {c.key for c in CAUSES}
     assert np.mean(list(right.values())) >= 0.8, right
     weak = ("trim", "instrument")  # squat and a wrong speedometer look like others
     assert all(np.mean(found) >= 0.6 for key, found in right.items() if key not in weak), right
+
+
+def with_shaft_and_volts(key, amount, i, chance):
+    """What is found where rev/min and volts were read too, on a motor whose propeller is stated."""
+    hull, load, watts = BOATS[i]
+    setup = Setup(hull, load, Motor(watts, **STATED), PACKS)
+    d = doubt(evaluate(setup))
+    by_speed = key in ("fouled", "heavy", "propeller", "wind")
+    p = planted(d, key, amount).performance if by_speed else d.performance
+    runs = []
+    for r in measured(p, key, amount, watts, chance):
+        shown = float(p.speed_at_w(r.power_w)) * (np.exp(-amount) if key == "instrument" else 1)
+        real = shown * (np.exp(amount) if key == "instrument" else 1)
+        lost = amount if key == "power" and r.power_w == watts else 0.0
+        rpm = expected_rpm(d.performance, real, r.power_w * np.exp(-lost))
+        rpm *= np.exp(0.45 * amount * (key == "propeller") + 0.02 * chance.standard_normal())
+        sag = amount * r.power_w / watts if key == "battery" else 0.0
+        volts = expected_v(PACKS, r.power_w) - 25.6 * (sag + 0.01 * chance.standard_normal())
+        runs.append(replace(r, rpm=rpm, volts_v=volts))
+    return explain(sort(runs).points, d, watts)
+
+
+def test_shaft_speed_tells_a_propeller_from_a_foul_bottom_and_volts_tell_worn_packs():
+    chance = np.random.default_rng(7)
+    sizes = {"propeller": 0.5, "fouled": 1.1, "battery": 0.2, "power": 0.45}
+    for key, amount in sizes.items():
+        first = [with_shaft_and_volts(key, amount, i, chance).causes[0].cause.key for i in range(5)]
+        assert first.count(key) >= 4, (key, first)
+
+
+def test_no_volts_no_word_of_worn_packs():
+    e = found("power", 0.45, 1, np.random.default_rng(2))
+    assert "battery" not in {x.cause.key for x in e.causes}
+
+
+def test_a_propeller_turns_as_speed_and_power_make_it_turn():
+    """The same point by thrust (B-series) and by power."""
+    setup = Setup(BOATS[1][0], BOATS[1][1], Motor(1000, **STATED))
+    p = evaluate(setup)
+    v = float(p.speed_at_w(800.0))
+    by_thrust = run(float(p.drag_at_n(v)), v, 0.27, 0.17)
+    by_power = 60 * rev_at_power(float(by_thrust.shaft_power_w), v, 0.27, 0.17)
+    assert by_power == pytest.approx(60 * float(by_thrust.rev_s), rel=2e-3)
+    assert expected_rpm(p, v, 800.0) == pytest.approx(by_power, rel=0.15)
 
 
 def test_a_larger_fault_is_surer_and_the_words_say_so():

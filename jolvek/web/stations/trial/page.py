@@ -130,6 +130,8 @@ def run(enquiry_id: int) -> Any:
     f, read = frame(enquiry_id, "handover"), Reader(request.form, display.current())
     power = read.figure("power", "power", 1, 200_000)
     speed = read.figure("speed", "speed", 0.05, 30)
+    rpm = read.figure("rpm", "count", *Run.RANGES["rpm"])
+    volts = read.figure("volts", "voltage", *Run.RANGES["volts_v"])
     heading = read.one_of("heading", HEADINGS, "")
     for key, value in (("power", power), ("speed", speed)):
         if value is None and key not in read.refused:
@@ -138,6 +140,7 @@ def run(enquiry_id: int) -> Any:
         return _page(enquiry_id, read.refused, 422)
     trial = _trial(f)
     about: dict[str, Any] = {k: trial.data.get(k) for k in ("wind_m_s", "depth_m")}
+    about |= {"rpm": rpm, "volts_v": volts}
     record = Run(power, speed, heading, now(), request.form.get("note", "").strip()[:300], **about)
     shop.trials.add_runs(conn(), trial.id, (record,), "typed", request.form.get("op", ""))
     return _back(enquiry_id)
@@ -239,9 +242,11 @@ def copy(enquiry_id: int, form: str) -> Any:
         tr("speed, %(x)s", x=u["speed"]),
         "promised",
         "between",
+        tr("rev/min, volts"),
         tr("left out because"),
     )
-    return table_file([head, *((*r.cells, r.why) for r in t.rows)], f"trial-{enquiry_id}", form)
+    rows = ((*r.cells, r.also, r.why) for r in t.rows)
+    return table_file([head, *rows], f"trial-{enquiry_id}", form)
 
 
 @bp.post("/live")

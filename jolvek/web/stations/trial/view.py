@@ -50,6 +50,7 @@ class Beside:
     cells: tuple[str, ...]
     why: str
     source: str
+    also: str = ""  # shaft speed and volts
 
 
 @dataclass(frozen=True)
@@ -136,7 +137,14 @@ def _beside(i: int, k: RunKept, d: Doubt, why: Mapping[int, str], u: Units) -> B
         u.number(speed_at(d, k.run.power_w), "speed"),
         f"{u.number(low, 'speed')} – {u.number(high, 'speed')}",
     )
-    return Beside(k.id, cells, why.get(i, ""), k.source)
+    return Beside(k.id, cells, why.get(i, ""), k.source, _also(k.run, u))
+
+
+def _also(run: Run, u: Units) -> str:
+    """What was read beside speed and power."""
+    rpm = tr("%(rpm)s rev/min", rpm=f"{run.rpm:.0f}") if run.rpm else ""
+    volts = str(u.full(run.volts_v, "voltage")) if run.volts_v else ""
+    return ", ".join(x for x in (rpm, volts) if x)
 
 
 def verdict(f: Fit, promised: Doubt) -> str:
