@@ -4,16 +4,20 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 from typing import Any
 
 from jolvek.core.base.errors import JolvekError, ValueRefused
+from jolvek.core.enquiry.enquiry import Enquiry
 from jolvek.core.trial.diagnosis import FAULTS
+from jolvek.core.trial.fitting import untried
 from jolvek.shop.acting import By
-from jolvek.store import enquiries, handovers, stock
+from jolvek.store import enquiries, handovers, stock, trials
 from jolvek.store.db import transaction
 from jolvek.store.handovers import Act, FaultKept, Serial
 
 MOST_WHY = 300
+OF_THE_CURVE = ("slow", "slow_high")  # faults that a trial's curve has in it
 
 
 def act(conn: sqlite3.Connection, by: By, enquiry_id: int, done: Act) -> None:
@@ -55,13 +59,31 @@ def settle_fault(
     state: str,
     cure: str,
     in_service: bool = False,
-) -> None:
-    """Close a fault or accept it, by name; one seen in service may be settled after signing."""
+) -> bool:
+    """Close a fault or accept it, by name; one seen in service may be settled after signing.
+
+    Where a boat that was slow is cured, a trial that was run before then no longer speaks of her:
+    she counts as untried again, and True is returned.
+    """
     settled = FaultKept(number, "", "", state, "", "", done_at=by.at, done_by=by.who, cure=cure)
     with transaction(conn) as c:
         if not in_service:
             handovers.check_open(c, enquiry_id)
         handovers.settle_fault(c, enquiry_id, settled)
+        found = handovers.fault(c, enquiry_id, number)
+        trial = trials.latest(c, enquiry_id)
+        cured = state == "closed" and found is not None and found.kind in OF_THE_CURVE
+        if not cured or trial is None or trial.factors is None:
+            return False
+        if found is None or trial.began_at > found.found_at:
+            return False  # tried again since
+        enquiries.change_within(c, enquiry_id, _untried, by.at, who=by.who)
+        trials.keep_factors(c, trial.id, None)
+        return True
+
+
+def _untried(e: Enquiry) -> Enquiry:
+    return replace(e, need=replace(e.need, hull=untried(e.need.hull)))
 
 
 def sign(

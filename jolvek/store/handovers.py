@@ -183,6 +183,13 @@ def settle_fault(conn: sqlite3.Connection, enquiry_id: int, fault: FaultKept) ->
     )
 
 
+def fault(conn: sqlite3.Connection, enquiry_id: int, number: int) -> FaultKept | None:
+    """One fault of a boat, seen at the handover or in service."""
+    sql = select("fault", _FAULT, "WHERE enquiry_id = :id AND id = :number")
+    row = conn.execute(sql, {"id": enquiry_id, "number": number}).fetchone()
+    return FaultKept(*row) if row else None
+
+
 def faults(conn: sqlite3.Connection, enquiry_id: int) -> list[FaultKept]:
     """All faults of a boat, open ones first."""
     sql = select(

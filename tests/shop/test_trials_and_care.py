@@ -60,6 +60,26 @@ def test_a_boat_goes_by_its_trial_with_the_family_or_not_at_all(fitted, by, tria
     assert trials.used_families(fitted) == {"rib"}
 
 
+@pytest.mark.parametrize(
+    ("kind", "state", "taken_back"),
+    [("slow", "closed", True), ("slow", "accepted", False), ("vibrates", "closed", False)],
+)
+def test_a_cure_takes_back_the_trial_that_was_run_with_the_fault(
+    fitted, by, trial, kind, state, taken_back
+):
+    found = {"friction_factor": 1.4}
+    tried = dict(found, tried_on="2026-11-26")
+    shop.trials.go_by(fitted, by, trial, lambda h: replace(h, **tried), found)
+    shop.handovers.add_fault(fitted, by, 2, kind, "seen")
+    number = fitted.execute("SELECT max(id) FROM fault").fetchone()[0]
+    assert shop.handovers.settle_fault(fitted, by, 2, number, state, "cleaned") is taken_back
+    hull = enquiries.get(fitted, 2).need.hull
+    assert (hull.friction_factor, hull.tried_on) == (
+        (1.0, "") if taken_back else (1.4, "2026-11-26")
+    )
+    assert (trials.latest(fitted, 2).factors is None) is taken_back
+
+
 def test_trips_and_charges_of_a_log_count_once(fitted, by):
     trips = [
         Trip(0, f"2026-10-0{i}", 2.0, 900.0, 0.9, 0.5, note="", who="", op=f"op-{i}")

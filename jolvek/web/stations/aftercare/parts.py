@@ -24,6 +24,7 @@ from jolvek.web.kit.pages import PHOTO, READER, RIGGER
 from jolvek.web.saving import by, now
 from jolvek.web.shared import Frame, conn, form_id, frame, stored_or_404, who
 from jolvek.web.stations.aftercare.page import back, past_day, show_page
+from jolvek.web.stations.trial.form import CURED
 
 bp = Blueprint("after_parts", __name__, url_prefix="/enquiry/<int:enquiry_id>/aftercare/parts")
 pages.add(
@@ -84,7 +85,8 @@ def fault(enquiry_id: int) -> Any:
     try:
         if number:
             state, cure = form.get("state", ""), form.get("cure", "").strip()
-            shop.handovers.settle_fault(conn(), by(), enquiry_id, number, state, cure, True)
+            if shop.handovers.settle_fault(conn(), by(), enquiry_id, number, state, cure, True):
+                flash(tr(CURED))
         else:
             new = read_fault(enquiry_id, known, form, who())
             shop.care.report_fault(conn(), enquiry_id, new)

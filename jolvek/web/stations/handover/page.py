@@ -28,6 +28,7 @@ from jolvek.web.saving import by, now
 from jolvek.web.shared import Frame, conn, form_id, frame, gone, show, spoken_to, stored_or_404, who
 from jolvek.web.stations.handover import record as handover_record
 from jolvek.web.stations.trial import view as trial_page
+from jolvek.web.stations.trial.form import CURED
 
 bp = Blueprint("handover", __name__, url_prefix="/enquiry/<int:enquiry_id>/handover")
 pages.add(
@@ -207,7 +208,8 @@ def fault(enquiry_id: int) -> Any:
     try:
         if number:
             state, cure = form.get("state", ""), form.get("cure", "").strip()
-            shop.handovers.settle_fault(conn(), by(), enquiry_id, number, state, cure)
+            if shop.handovers.settle_fault(conn(), by(), enquiry_id, number, state, cure):
+                flash(tr(CURED))
         else:
             why = form.get("why", "").strip() or tr("seen on the water")
             shop.handovers.add_fault(conn(), by(), enquiry_id, form.get("kind", ""), why)

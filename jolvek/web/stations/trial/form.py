@@ -12,6 +12,7 @@ from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.web.kit import display
 from jolvek.web.kit.fields.reader import Reader
 
+CURED = msg("The boat counts as untried again: the trial was run with the fault. Try her again.")
 HOW = {  # how she was: quantity, lowest, highest
     "people": ("count", 0, 60),
     "people_kg": ("mass", 0, 6000),
