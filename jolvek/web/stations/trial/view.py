@@ -154,26 +154,16 @@ def verdict(f: Fit, promised: Doubt) -> str:
         low, high = (float(x) for x in promised.speed_band_m_s(p.power_w))
         within += low <= p.speed_m_s <= high
     mean = -float(np.mean([short for _, short in shortfalls(f.paired, promised)]))
-    how = (
-        tr("as fast as promised")
-        if abs(mean) < 0.02
-        else (
-            tr(
-                "%(mean)s %% %(mean2)s than promised",
-                mean=f"{100 * abs(mean):.0f}",
-                mean2="faster" if mean > 0 else "slower",
-            )
-        )
-    )
-    n = len(f.paired)
-    lies = "lies" if n == 1 else "lie"
-    kept = tr(
-        "%(within)s of %(n)s %(lies)s within the promise’s band",
-        within=within,
-        n=counted(n, "point"),
-        lies=lies,
-    )
-    return tr("The boat is *%(how)s*; %(kept)s.", how=how, kept=kept)
+    percent = f"{100 * abs(mean):.0f}"
+    if abs(mean) < 0.02:
+        how = tr("The boat is *as fast as promised*")
+    elif mean > 0:
+        how = tr("The boat is *%(percent)s %% faster than promised*", percent=percent)
+    else:
+        how = tr("The boat is *%(percent)s %% slower than promised*", percent=percent)
+    points = counted(len(f.paired), "point")
+    kept = tr("%(within)s of %(points)s within the promise’s band", within=within, points=points)
+    return f"{how}; {kept}."
 
 
 def _found(f: Fit) -> tuple[tuple[str, str], ...]:
