@@ -10,6 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolvek.core.predict.measured import POINTS, Residual, residuals
+from jolvek.core.predict.setup import Setup
 
 BAND_Z = 1.2816  # of a normal law, either side of which 10 % lie
 
@@ -41,14 +42,14 @@ def held(family: str, boats: Sequence[Iterable[tuple[float, float]]]) -> Held:
     return Held(family, len(rows), len(boats), round(mean, 6), worst, within=float(np.mean(inside)))
 
 
-def outside() -> list[Held]:
-    """The points measured on the water by others (`measured`), by family.
+def outside(points: Sequence[tuple[str, Setup, float, float]] = POINTS) -> list[Held]:
+    """Points measured on the water by others (`measured`), or those that owners report, by family.
 
     >>> [h.family for h in outside()], sum(h.points for h in outside())
     (['inflatable_soft', 'multihull', 'skiff'], 6)
     """
     found: dict[str, dict[str, list[Residual]]] = {}
-    for (what, setup, *_), r in zip(POINTS, residuals(), strict=True):
+    for (what, setup, *_), r in zip(points, residuals(points), strict=True):
         found.setdefault(setup.hull.family, {}).setdefault(what, []).append(r)
     return [
         held(family, [[(r.error, r.z) for r in rows] for rows in boats.values()])

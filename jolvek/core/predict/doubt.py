@@ -29,7 +29,7 @@ from jolvek.core.predict.performance import Performance
 from jolvek.core.predict.priors import GIVEN, TRIED, TRIED_EFFICIENCY, WEIGHED, priors
 
 MOST_SIGMA = 1.0  # where wind and drag nearly cancel, nothing is known of the power
-PITCH_DOUBT = 0.03  # of the speed where the propeller runs out; common practice, no source
+PITCH_DOUBT = 0.05  # of the speed where the propeller runs out: slip of 15 to 30 %; common practice
 COARSE = 44  # speeds of the neighbouring boats' tables: half as many as the boat's own
 _STEP = {"mass": 1.05, "length": 0.97, "beam": 0.93}
 

@@ -6,6 +6,7 @@ Common practice, no source; sizes that were not told are as usual for the family
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -46,7 +47,7 @@ class Residual:
     z: float
 
 
-def residuals() -> list[Residual]:
+def residuals(points: Sequence[tuple[str, Setup, float, float]] = POINTS) -> list[Residual]:
     """All points as the model has them now.
 
     >>> rows = residuals()
@@ -54,7 +55,7 @@ def residuals() -> list[Residual]:
     (6, True)
     """
     out = []
-    for what, setup, power, knots in POINTS:
+    for what, setup, power, knots in points:
         p = evaluate(setup)
         d, measured, predicted = doubt(p), knots * KNOT_M_S, float(p.speed_at_w(power))
         low, high = (float(v) for v in d.speed_band_m_s(power))

@@ -25,6 +25,8 @@ def test_the_page_tells_both_and_names_the_rest(client, working, conn):
     text = client.get("/rules/predictions").text
     assert re.search(r"<b>\d+ %</b> of 9 measured speeds lie within the band of 80 %", text)
     row = re.search(r"<tr><th scope=\"row\">RIB.*?</tr>", text)[0]
-    assert re.findall(r"<td>(.*?)</td>", row)[4] == "3"  # of the safety boat's trial
+    cells = re.findall(r"<td>(.*?)</td>", row)
+    assert cells[4] == "6"  # that owners report
+    assert cells[8] == "3"  # of the safety boat's trial
     assert "No measurements for:" in text and "Kayak" in text.split("No measurements for:")[1]
     assert 'href="/rules/predictions"' in client.get("/rules").text

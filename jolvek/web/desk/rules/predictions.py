@@ -13,6 +13,8 @@ from jolvek.core.hydro.families import FAMILIES
 from jolvek.core.predict.calibration import Held, held, outside
 from jolvek.core.predict.doubt import doubt
 from jolvek.core.predict.evaluate import evaluate
+from jolvek.core.predict.measured import POINTS
+from jolvek.core.predict.reported import REPORTED
 from jolvek.core.trial.in_calm import calm_points
 from jolvek.store import trials
 from jolvek.store.trials import Trial
@@ -29,12 +31,13 @@ MOST_TRIALS = 60  # the latest; each is worked out anew
 
 @dataclass(frozen=True)
 class FamilyRow:
-    """One family: what others measured, what the shop tried, and how many trials it has from other
-    shops.
+    """One family: what others measured, what owners report, what the shop tried, and how many
+    trials it has from other shops.
     """
 
     name: str
     others: Held | None
+    owners: Held | None
     own: Held | None
     exchanged: int
 
@@ -66,12 +69,13 @@ def rows(c: sqlite3.Connection) -> list[FamilyRow]:
     for x in trials.of_families(c):
         if not x.key.startswith("own-") and not x.left_out:
             foreign[x.family] = foreign.get(x.family, 0) + 1
-    others = {h.family: h for h in outside()}
-    known = [f for f in FAMILIES if f in others or f in own or f in foreign]
+    others, owners = ({h.family: h for h in outside(x)} for x in (POINTS, REPORTED))
+    known = [f for f in FAMILIES if any(f in x for x in (others, owners, own, foreign))]
     return [
         FamilyRow(
             FAMILIES[f].name,
             others.get(f),
+            owners.get(f),
             held(f, own[f]) if f in own else None,
             foreign.get(f, 0),
         )
@@ -86,7 +90,7 @@ def page() -> str:
     whole = [h for r in found for h in (r.others, r.own) if h]
     points = sum(h.points for h in whole)
     within = sum(h.points * h.within for h in whole) / points if points else None
-    names = {r.name for r in found}
+    names = {r.name for r in found if r.others or r.own or r.exchanged}
     without = [f.name for f in FAMILIES.values() if f.name not in names]
     more = {"rows": found, "points": points, "within": within, "without": without}
     return show("desk/rules/predictions.html", **more)
