@@ -135,6 +135,7 @@ def _filters(app: Flask) -> None:
         clock=dates.clock,
         day=dates.day,
         clock_time=dates.clock_time,
+        saved_at=dates.saved_at,
         date_time=dates.date_time,
         band=display.band,
         strong=display.strong,

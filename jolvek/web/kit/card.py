@@ -1,4 +1,4 @@
-"""The boat card: the loaded boat and the setup in hand, left of every station."""
+"""The job bar: the loaded boat and the current setup, over every station."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ from jolvek.web.kit.worked import Worked, work_out
 
 @dataclass(frozen=True)
 class Card:
-    """What the boat card shows; `at` is the setup in hand at the wanted speed, or at its top."""
+    """What the job bar shows; `at` is the setup in hand at the wanted speed, or at its top."""
 
     sizing: Sizing
     draught_m: float
@@ -31,9 +31,15 @@ class Card:
     ticks: tuple[Tick, ...]
     doubted: str  # of the speed at that power
 
+    @property
+    def against(self) -> int:
+        """How many stops and cautions the current setup has."""
+        found = self.in_hand.findings if self.in_hand else []
+        return sum(f.level in ("block", "caution") for f in found)
+
 
 def card_of(stored: Stored, pinned: list[Pinned]) -> Card:
-    """Boat card and sheer line."""
+    """Job bar and stations."""
     need = stored.need
     chosen = next((p for p in pinned if p.chosen), pinned[0] if pinned else None)
     in_hand = work_out(need, chosen) if chosen else None

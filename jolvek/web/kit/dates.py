@@ -48,6 +48,15 @@ def clock_time(at: str) -> str:
     return _local(at).strftime("%H:%M")
 
 
+def saved_at(at: str) -> str:
+    """When a thing was saved: the clock time today, else the day."""
+    moment = _local(at)
+    today = _local(datetime.now(UTC).isoformat()).date()
+    if moment.date() == today:
+        return language.tr("Saved %(at)s", at=f"{moment:%H:%M}")
+    return language.tr("Saved on %(day)s", day=day(moment.date()))
+
+
 def date_time(at: str) -> str:
     """Date and clock time of a moment as kept, where the shop is."""
     moment = _local(at)
