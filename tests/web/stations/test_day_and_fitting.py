@@ -219,3 +219,22 @@ def test_where_the_pdf_libraries_are_missing_the_page_says_what_to_install(fitte
 def test_the_day_ends_at_the_quay_and_not_twice_at_home(fitted):
     text = fitted.get("/enquiry/3/day-out").text
     assert "back at the quay" in text and not re.search(r"<td[^>]*>\s*home, below", text)
+
+
+def test_the_day_says_how_it_differs_from_the_plan_and_what_brings_her_home(fitted):
+    """A voyage that is worked out anew at the speed of the cure ends with the reserve."""
+    page = fitted.get("/enquiry/3/day-out?wind=15&from=9:30").text
+    said = re.search(r'class="plan-diff".*?</p>', page, re.S)[0]
+    assert re.search(r"\d+ points less charge at home", said)
+    speed = float(re.search(r"no more than ([\d.]+)\s*kn all the way", said)[1])
+    slow = f"v1={speed - 0.1:.1f}&v2={speed - 0.1:.1f}"
+    slower = fitted.get(f"/enquiry/3/day-out?wind=15&from=9:30&{slow}").text
+    assert "Cure:" not in slower, slower[slower.index("plan-diff") :][:400]
+    assert "plan-diff" not in fitted.get("/enquiry/2/day-out").text
+    assert "of wind a boat of this length stays in" in page
+
+
+def test_the_jobs_line_says_boat_setup_price_and_what_is_against_it(fitted):
+    line = re.search(r'id="job-line".*?</summary>', fitted.get("/enquiry/5/waters").text, re.S)[0]
+    assert re.search(r'data-figure="A.price.fitted">[^<]*\d', line)
+    assert "things against it" in line and "aboard" in line and "Saved" in line

@@ -22,6 +22,46 @@ def headline(out: Outing, u: Units) -> str:
     )
 
 
+SAME_SHARE, SAME_S = 0.005, 60.0  # less is no difference
+
+
+def against_plan(out: Outing) -> str:
+    """How the day as asked differs from the day as planned; empty where it does not."""
+    v, p, said = out.voyage, out.planned, []
+    less = p.left - v.left
+    if abs(less) >= SAME_SHARE and v.done and p.done:
+        points = f"{100 * abs(less):.0f}"
+        said.append(
+            tr("%(points)s points less charge at home", points=points)
+            if less > 0
+            else tr("%(points)s points more charge at home", points=points)
+        )
+    elif p.done and not v.done:
+        said.append(tr("the boat does not get home"))
+    later_s = float(v.t_s[-1] - p.t_s[-1])
+    if abs(later_s) >= SAME_S and v.done and p.done:
+        minutes = f"{abs(later_s) / 60:.0f}"
+        said.append(
+            tr("%(minutes)s min later", minutes=minutes)
+            if later_s > 0
+            else tr("%(minutes)s min earlier", minutes=minutes)
+        )
+    return "; ".join(said)
+
+
+def cure(out: Outing, u: Units) -> str:
+    """What brings her home with the reserve, where she does not come home so; else empty."""
+    if out.voyage.home and out.voyage.left >= out.kept - SAME_SHARE:
+        return ""
+    turn = u.full(out.point.distance_m, "distance")
+    if out.homing.fastest_m_s is None:
+        return tr("turn back at %(turn)s at the latest.", turn=turn)
+    speed = u.full(out.homing.fastest_m_s, "speed")
+    return tr(
+        "no more than %(speed)s all the way, or turn back at %(turn)s.", speed=speed, turn=turn
+    )
+
+
 def planned_letter(out: Outing) -> str:
     """The letter of an outing as planned, whose figures are the job's; empty for what may come."""
     return out.letter if out.voyage is out.planned else ""

@@ -10,6 +10,7 @@ from jolvek.core.base import units
 from jolvek.core.day.aboard import spare_of
 from jolvek.core.day.outing import Outing
 from jolvek.core.day.stepped import CUT_BACK
+from jolvek.core.hydro.seaway import most_wind_m_s
 from jolvek.core.rules.findings import Finding
 from jolvek.web.kit.display import Units
 from jolvek.web.kit.drawings.day_chart import clock, day_chart, way_strip
@@ -23,7 +24,15 @@ from jolvek.web.stations.day_out.form import (
     WIND_FROM_H,
     Asked,
 )
-from jolvek.web.stations.day_out.text import day_text, headline, planned_letter, setting_out, why
+from jolvek.web.stations.day_out.text import (
+    against_plan,
+    cure,
+    day_text,
+    headline,
+    planned_letter,
+    setting_out,
+    why,
+)
 
 LEVELS = {
     "empty": "block",
@@ -68,6 +77,9 @@ class DayOutPage:
     asked: Asked
     answer: str
     basis: str
+    against_plan: str
+    cure: str
+    wind_limit: str
     seas: tuple[Finding, ...]
     help_text: str
     chart: Markup
@@ -94,7 +106,10 @@ def day_out_page(
         asked,
         headline(out, u),
         _basis(out, asked, hand),
-        out.seas.findings,
+        against_plan(out),
+        cure(out, u),
+        wind_limit=str(u.full(most_wind_m_s(out.need.hull.length_m), "speed")),
+        seas=out.seas.findings,
         help_text=_help(),
         chart=day_chart(out.voyages, out.letter, start, out.kept),
         strip=way_strip(v, out.point, u),
