@@ -1,4 +1,4 @@
-"""The stations of an enquiry on the sheer line: each station's module adds itself here."""
+"""The stations of an enquiry of a job: each station's module adds itself here."""
 
 from __future__ import annotations
 
@@ -44,7 +44,7 @@ class Station:
 
 @dataclass(frozen=True)
 class Tick:
-    """One station on the sheer line: endpoint of its page and its state."""
+    """One station of a job: endpoint of its page and its state."""
 
     number: int
     endpoint: str
@@ -57,10 +57,15 @@ _STATIONS: dict[int, Station] = {}
 
 
 def add(number: int, blueprint: str, name: str, state: State) -> Station:
-    """Put a station on the sheer line."""
+    """Put a station of a job."""
     station = Station(number, blueprint, name, state)
     _STATIONS[number] = station
     return station
+
+
+def blueprints() -> set[str]:
+    """The blueprints of all stations."""
+    return {s.blueprint for s in _STATIONS.values()}
 
 
 def ticks(standing: Standing) -> tuple[Tick, ...]:

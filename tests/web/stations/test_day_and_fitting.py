@@ -238,3 +238,15 @@ def test_the_jobs_line_says_boat_setup_price_and_what_is_against_it(fitted):
     line = re.search(r'id="job-line".*?</summary>', fitted.get("/enquiry/5/waters").text, re.S)[0]
     assert re.search(r'data-figure="A.price.fitted">[^<]*\d', line)
     assert "things against it" in line and "aboard" in line and "Saved" in line
+
+
+@pytest.mark.parametrize("station", ["side-by-side", "day-out", "fitting", "offer"])
+def test_a_station_without_a_setup_takes_the_first_pick_by_one_press(client, conn, station):
+    page = client.get(f"/enquiry/2/{station}").text
+    form = re.search(r'action="(/enquiry/2/take-first)".*?name="then" value="(\w+)"', page, re.S)
+    answer = client.post(form[1], data={"then": form[2]})
+    assert answer.status_code == 303 and answer.location.endswith(f"/enquiry/2/{station}")
+    assert [p.chosen for p in setups.of_enquiry(conn, 2)] == [True]
+    first = client.get("/enquiry/2/shortlist").text
+    title = setups.of_enquiry(conn, 2)[0].part("motor").item.title
+    assert title in first[first.index('id="list"') :][:6000]

@@ -52,6 +52,7 @@ pages.add(
         "what_if": READER,
         "keep_weights": ADVISOR,
         "pin": ADVISOR,
+        "take_first": ADVISOR,
         "unpin": ADVISOR,
     },
     saves_itself="keep_weights",
@@ -198,6 +199,25 @@ def pin(enquiry_id: int) -> Any:
     except setups.TooManyPinned as error:
         flash(f"{capital(str(error))}.")
     return redirect(_list(enquiry_id), 303)
+
+
+@bp.post("/take-first")
+def take_first(enquiry_id: int) -> Any:
+    """Pin the first of the list, make it the current setup, and go on where one was."""
+    need, shelf = stored_or_404(enquiry_id).need, shelf_for(conn(), enquiry_id)
+    u = display.current()
+    first = results(need, answered(need, shelf), filters_from({}, need, u), {}, u).rows
+    items = items_from(shelf, first[0].pin) if first else None
+    if items is None:
+        flash(tr("No setup can be fitted to this boat: the shortlist says why."))
+        return redirect(_list(enquiry_id), 303)
+    layout = layout_from(first[0].pin, items["motor"])
+    letter = shop.setups.pin(conn(), saving.by(), enquiry_id, items, layout, AsSet())
+    shop.setups.choose(conn(), saving.by(), enquiry_id, letter)
+    flash(tr("%(letter)s is the first pick and now the current setup.", letter=letter))
+    then = request.form.get("then", "")
+    there = then if then in stations.blueprints() else "side_by_side"
+    return redirect(url_for(f"{there}.page", enquiry_id=enquiry_id), 303)
 
 
 def _list(enquiry_id: int) -> str:
