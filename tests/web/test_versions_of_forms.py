@@ -25,7 +25,8 @@ FREE = {
     " backups.make care_list.letters day_out.import_way boat.photo boat_page.answer trial.live"
     " assortment.begin aftercare.done recalls.answer",
     ACT: "counter.archive ask.looked own_gear.off job.part job.take job.model job.undo_last"
-    " after_log.drop shortlist.pin shortlist.unpin side_by_side.choose side_by_side.extra"
+    " after_log.drop shortlist.pin shortlist.unpin shortlist.take_first side_by_side.choose"
+    " side_by_side.extra"
     " offer.acknowledge offer.claims offer.stage repriced.today sent.link sent.seen"
     " sent.keep_order aftercare.shut trial.drop trial.use trial.suspected keys.drop"
     " people.invite people.leave history.back families.choose care_list.shut catalogue.undo"

@@ -49,8 +49,11 @@ def clock_time(at: str) -> str:
 
 
 def saved_at(at: str) -> str:
-    """When a thing was saved: the clock time today, else the day."""
-    moment = _local(at)
+    """When a thing was saved: the clock time today, else the day; empty where it cannot be read."""
+    try:
+        moment = _local(at)
+    except ValueError:  # what another program kept
+        return ""
     today = _local(datetime.now(UTC).isoformat()).date()
     if moment.date() == today:
         return language.tr("Saved %(at)s", at=f"{moment:%H:%M}")
