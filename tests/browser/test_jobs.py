@@ -80,6 +80,7 @@ def test_one_adjustable_motor_is_set_for_each_of_two_boats(hand):
     second = jobs.boats(hand.conn, hand.number)[1].id
     hand.type("Transom height", "0.5")
     hand.narrow()
+    hand.page.locator("#job-bar > summary").press("Enter")
     hand.page.get_by_role("link", name="compare").press("Enter")
     hand.page.get_by_role("button", name="Pin its setup here").press("Enter")
     expect(hand.page.get_by_role("status").first).to_contain_text("Pinned here as A")

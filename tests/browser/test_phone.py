@@ -134,6 +134,8 @@ def test_longer_words_of_another_language_hide_nothing(browser, tmp_path, workin
         context = browser.new_context(viewport=size)
         page = context.new_page()
         page.goto(root)
+        if size is not COUNTER:
+            page.get_by_role("button", name="Menu").click()
         page.locator("details.units summary").click()
         page.locator("details.units select[name=language]").select_option("de")
         page.locator("details.units button").click()
