@@ -32,6 +32,7 @@ def field_chart(
     picks: list[Pick],
     keep: np.ndarray,
     u: Units,
+    currency: str,
     width: float = 900.0,
     height: float = 136.0,
 ) -> Markup:
@@ -57,7 +58,7 @@ def field_chart(
         text(frame.x1, wish - 4, tr("the day"), "wishtext", "end"),
         _names(frame, price, reach, picks),
         text(frame.x0 + 4, frame.y1 + 10, tr("range, %(unit)s", unit=unit), "axis"),
-        axes.names(frame, tr("price"), drop=28.0),
+        axes.names(frame, tr("price, %(currency)s", currency=currency), drop=28.0),
         tag("rect", cls="brush", id="brush", width=0, height=0),
     ]
     label = tr(

@@ -18,6 +18,7 @@ from jolvek.core.match.ranking import ranked
 from jolvek.core.predict.likelihood import in_words
 from jolvek.core.predict.performance import DRIFT_W
 from jolvek.core.rules.predicates import ROUNDING_M
+from jolvek.web import data
 from jolvek.web.kit.display import Units, money
 from jolvek.web.kit.doubt_words import manages, tried_text
 from jolvek.web.kit.drawings.field_chart import field_chart
@@ -269,7 +270,8 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
     """Everything round the list."""
     m, keep = match.match, narrowed(match.match, first.filters)
     total = int(m.field.price.size)
-    chart = field_chart(m, match.front, match.picks, keep, u) if total else ""
+    currency = data.shop().currency
+    chart = field_chart(m, match.front, match.picks, keep, u, currency) if total else ""
     return ShortlistPage(
         bool(total),
         bool(first.rows and first.rows[0].does_day),
