@@ -128,7 +128,7 @@ def drive_facts(need: Need, hung: Hung, mounts: Sequence[Mount]) -> DriveFacts:
 
 
 def _above_m(need: Need, hung: Hung, plate_m: Array) -> Array:
-    """How far each plate (P, K) may stand over the bottom, as she draws with people and motor."""
+    """How far each plate (P, K) may stand over the bottom, at the draught with people and motor."""
     mass = need.hull.mass_kg + need.load.total_kg + hung.motor_kg
     draught = float_at(need.hull, mass, need.water.density_kg_m3).draught_m
     return above_m(need.hull, draught[:, None], plate_m, hung.diameter_m[:, None])

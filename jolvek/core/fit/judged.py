@@ -187,10 +187,12 @@ def in_the_water(f: Fit) -> list[Finding]:
     """
     out, x = [], f.leg
     if x is not None:
-        if -ABOVE_M <= x.plate_m < -ROUNDING_M and x.air == "none":
-            out.append(find("plate-above", -1000 * x.plate_m, 0.0, tip=1000 * x.tip_m))
-        if x.plate_m >= -ROUNDING_M and x.air != "none":
+        above = x.plate_m < -ROUNDING_M
+        short = above and any(y.rule == "shaft-short" for y in _hard(f))
+        if x.air != "none" and not short and x.plate_m >= -ABOVE_M:
             out.append(find("shaft-shallow", 1000 * x.hub_m, 100.0, tip=1000 * x.tip_m, when=x.air))
+        elif above and not short and x.plate_m >= -ABOVE_M:
+            out.append(find("plate-above", -1000 * x.plate_m, 0.0, tip=1000 * x.tip_m))
         if x.plate_m > PLATE_TOO_DEEP_M:
             out.append(find("shaft-long", 1000 * x.plate_m, 1000 * PLATE_TOO_DEEP_M))
     turn = f.yaw

@@ -69,8 +69,8 @@ def water_aboard_deg(hull: Hull, mass_kg: float, density_kg_m3: float) -> float 
 
 
 def _bow_out(hull: Hull, slope: Array, draught_m: Array) -> Array:
-    """How much more she trims by the stern than a small angle says, as her bow leaves the water:
-    the more, the wider her stern. Fitted to meshes of invented boats.
+    """How much more a boat trims by the stern than a small angle says, as the bow leaves the
+    water: the more, the wider the stern. Fitted to meshes of invented boats.
     """
     lifted = np.maximum(slope, 0.0) * hull.waterline_m / 2 / draught_m
     wide = BOW_OUT * hull.fam.transom_share
@@ -86,15 +86,16 @@ def slope_m(hull: Hull, trim_deg: float, draught_m: float) -> float:
     >>> round(float(trim), 6)
     4.0
     """
-    told = float(np.tan(np.radians(trim_deg)))
-    if told <= 0:
-        return told
+    tangent = float(np.tan(np.radians(trim_deg)))
+    if tangent <= 0:
+        return tangent
     per, wide = hull.waterline_m / 2 / draught_m, BOW_OUT * hull.fam.transom_share
-    low = told if wide == 0 else (np.sqrt(1 + 4 * wide * per * told) - 1) / (2 * wide * per)
+    root = np.sqrt(1 + 4 * wide * per * tangent)
+    low = tangent if wide == 0 else (root - 1) / (2 * wide * per)
     if low * per <= 1:
         return float(low)
     a, b = (wide + BOW_HIGH) * per, 1 - BOW_HIGH
-    return float((np.sqrt(b * b + 4 * a * told) - b) / (2 * a))
+    return float((np.sqrt(b * b + 4 * a * tangent) - b) / (2 * a))
 
 
 def _wall_sided(off_m: Array, gm_m: Array, bm_m: Array) -> Array:

@@ -1,4 +1,4 @@
-"""What a boat without a plate may carry, and the power she may have: estimates for orientation.
+"""What a boat without a plate may carry, and how much power: estimates for orientation.
 
 The builder's plate and local codes decide; where there is one, nothing here is asked.
 """

@@ -64,6 +64,7 @@ class Evidence:
         self.off = np.array(
             [np.log((x.rpm or 1.0) / w) for x, w in zip(points, wanted, strict=True) if w]
         )
+        self.shown = np.array([w for w in wanted if w])
         self.points = [x for x, yes in zip(points, self.turning, strict=True) if yes]
         bank, most = p.setup.bank, max(x.power_w for x in points)
         with_v = [x for x in points if x.volts_v] if bank else []
@@ -90,11 +91,10 @@ class Evidence:
         if key == "power":  # less at the shaft than the display says
             mean = -a / 3 * self.full[self.turning]
         elif key == "instrument":
-            shown = [expected_rpm(self.p, x.speed_m_s, x.power_w) or 1.0 for x in self.points]
             true = [
                 expected_rpm(self.p, x.speed_m_s * np.exp(a), x.power_w) or 1.0 for x in self.points
             ]
-            mean = np.log(np.array(true) / np.array(shown))
+            mean = np.log(np.array(true) / self.shown)
         common = (OTHER_PROPELLER * a) ** 2 if key == "propeller" else 0.0
         return _alike(self.off - mean, spread, common)
 

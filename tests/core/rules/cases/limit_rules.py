@@ -52,7 +52,7 @@ CASES = {
     ),
     "plate-above": (
         lambda m: fit(at(hull={"transom_height_m": m}), shaft_m=0.381),
-        (0.36, 0.381, 0.5),
+        (0.36, 0.381, 0.42, 0.5),  # too short is a stop, and no caution beside it
         (0.395, 0.404),
     ),
     "overpowered": (
