@@ -53,8 +53,8 @@ pages.add(
 )
 STAGE_WORDS = {
     "open": msg("not sent"),
-    "offered": "sent",
-    "ordered": "ordered",
+    "offered": msg("sent"),
+    "ordered": msg("ordered"),
     "delivered": msg("handed over"),
 }
 
