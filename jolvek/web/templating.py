@@ -18,7 +18,7 @@ from jolvek.core.base.units import hours
 from jolvek.core.rules.signals import SIGNAL_WORDS
 from jolvek.web import data, errors, shared
 from jolvek.web.desk.history import named
-from jolvek.web.kit import dates, display, figures, language, rates, template_messages, words
+from jolvek.web.kit import dates, display, figures, language, pdf, rates, template_messages, words
 from jolvek.web.kit.accounts import signing
 from jolvek.web.kit.drawings import pictures, signature
 from jolvek.web.kit.drawings.boat_drawing import silhouette
@@ -97,6 +97,7 @@ def set_up(app: Flask, settings: Settings) -> None:
         screens=language.SCREENS,
         script_words=language.of_scripts,
         signature=signature.drawn,
+        static_text=pdf.static_text,
         is_demo=settings.demo,
         choices=display.CHOICES,
         scripts=SCRIPTS,

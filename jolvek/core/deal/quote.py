@@ -90,7 +90,7 @@ def _labour(f: Fitted, rates: Rates) -> list[Line]:
     """The hours of mount and wiring, as the rigger's sheet has them."""
     wiring = work_hours(f) - f.mount.spec.hours
     return [
-        Line("labour", text, Decimal(str(hours)), price, "h", tax=rates.tax)
+        Line("labour", text, Decimal(f"{round(hours, 2):g}"), price, "h", tax=rates.tax)
         for text, hours, price in (
             (msg("Mounting"), f.mount.spec.hours, rates.mounting_minor),
             (msg("Wiring"), wiring, rates.wiring_minor),

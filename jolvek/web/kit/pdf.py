@@ -26,11 +26,21 @@ def styled(svg: Markup, sheet: str) -> Markup:
 
 
 @cache
+def _text_of(path: Path) -> str:
+    return path.read_text(encoding="utf-8")
+
+
+def static_text(name: str) -> Markup:
+    """The text of a static file of ours, for a paper that is to hold all of itself."""
+    return Markup(_text_of(Path(current_app.static_folder or ".") / name))
+
+
+@cache
 def _ink(static: Path) -> str:
     """The screen's style of drawings in the colours of its light theme: a page's style sheets reach
     no picture in a PDF, and pictures know no variables.
     """
-    theme = re.search(r":root \{(.*?)\}", (static / "app.css").read_text(), re.S)
+    theme = re.search(r":root,\s*\.is-light \{(.*?)\}", (static / "app.css").read_text(), re.S)
     colours = dict(re.findall(r"--([\w-]+): (#\w+);", theme[1] if theme else ""))
     style = (static / "drawing.css").read_text()
     return re.sub(r"var\(--([\w-]+)\)", lambda m: colours[m[1]], style)

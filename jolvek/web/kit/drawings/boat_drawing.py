@@ -64,15 +64,15 @@ def silhouette(family_id: str, width: float = 84.0, height: float = 34.0) -> Mar
     scale = (width - 8) / hull.length_m
     view = View(scale, 4, height - 8)
     y = view.at(0, 0.35 * hull.depth_m)[1]
-    body = _extras(hull, view, small=True) + path(hull_path(hull, view), "hull")
-    body += _topline(hull, view) + line(0, y, width, y, "water")
+    body = extras(hull, view, small=True) + path(hull_path(hull, view), "hull")
+    body += topline(hull, view) + line(0, y, width, y, "water")
     size = {"width": f"{width:.0f}", "height": f"{height:.0f}"}
     box = f"0 0 {width:.0f} {height:.0f}"
     more = {"aria_hidden": "true", "focusable": "false"}
     return Markup(tag("svg", body, viewBox=box, **size, cls="drawing", **more))
 
 
-def _extras(hull: Hull, view: View, small: bool = False) -> str:
+def extras(hull: Hull, view: View, small: bool = False) -> str:
     """What a family carries beside its hull, all below or behind the outline."""
     kind, depth = OUTLINES[hull.family].extra, hull.depth_m
     if kind == "mast":
@@ -113,7 +113,7 @@ def deck(hull: Hull, view: View) -> str:
     )
 
 
-def _topline(hull: Hull, view: View) -> str:
+def topline(hull: Hull, view: View) -> str:
     """What is drawn on the topsides: an inflatable's tube, a kayak's cockpit."""
     outline, length, depth = OUTLINES[hull.family], hull.length_m, hull.depth_m
     if outline.extra == "tube":
@@ -149,17 +149,20 @@ def _fixed(view: View, m: HungMotor) -> str:
     return tag("g", "".join(parts), cls="motor")
 
 
-def _top_m(hull: Hull, people: bool) -> float:
-    """How far the drawing goes above the keel, in m."""
-    outline = OUTLINES[hull.family]
-    tall = {
+def tall_m(hull: Hull) -> float:
+    """How far what a family carries beside its hull reaches above the keel, in m."""
+    return {
         "deck": 2.75,
         "mast": 0.28 * hull.length_m + 0.9,
         "keel": 0.3 * hull.length_m + 0.9,
         "cabin": 2.2,
-    }.get(outline.extra, 0.0)
+    }.get(OUTLINES[hull.family].extra, 0.0)
+
+
+def _top_m(hull: Hull, people: bool) -> float:
+    """How far the drawing goes above the keel, in m."""
     seated = seat_above_keel_m(hull) + CROWN_M + 0.05 if people else 0.0
-    return max(hull.depth_m * 1.3 + 0.12, tall, seated)
+    return max(hull.depth_m * 1.3 + 0.12, tall_m(hull), seated)
 
 
 def _inside(hull: Hull, view: View, aboard: Aboard) -> list[str]:
@@ -192,7 +195,7 @@ def _people(hull: Hull, view: View, aboard: Aboard) -> str:
     return out
 
 
-def _keel(hull: Hull, view: View, below_m: float) -> str:
+def keel_below(hull: Hull, view: View, below_m: float) -> str:
     """A fin keel under the middle of the hull."""
     if below_m <= 0:
         return ""
@@ -263,10 +266,10 @@ def side_view(
     bottom = keel_y + max(0.12, below, keel_m + 0.1 if keel_m else 0.0) * scale
     height, water_y = bottom + 34, view.at(0, draught)[1]
     parts = [
-        _extras(hull, view),
+        extras(hull, view),
         _people(hull, view, aboard),
-        _keel(hull, view, keel_m),
-        path(hull_path(hull, view), "hull") + _topline(hull, view),
+        keel_below(hull, view, keel_m),
+        path(hull_path(hull, view), "hull") + topline(hull, view),
         *_inside(hull, view, aboard),
         rect(0, water_y, width, height - 26 - water_y, "sea"),
         line(0, water_y, width, water_y, "water"),

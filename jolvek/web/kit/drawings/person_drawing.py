@@ -25,9 +25,10 @@ def seated(
     def at(ahead: float, above: float) -> Point:
         return x + ahead * scale, y - above * scale
 
-    down = max(min(0.40, seat_m - FLOOR_M), 0.0)
+    down = max(min(0.40, seat_m - FLOOR_M - LIMB_M / 2), 0.0)
     low = seat_m < LOW_M
-    knee, foot = ((0.42, 0.20), (0.82, 0.04)) if low else ((0.43, 0.06), (0.47, -down))
+    sole = max(0.04, LIMB_M / 2 + FLOOR_M - seat_m)
+    knee, foot = ((0.42, 0.20), (0.82, sole)) if low else ((0.43, 0.06), (0.47, -down))
     hip, shoulder = at(0.0, 0.08), at(-0.04, 0.48)
     limbs = (([at(*foot), at(*knee), hip], LIMB_M), ([hip, shoulder], TRUNK_M))
     hand = (0.34, 0.30) if low else (0.34, 0.16)

@@ -13,6 +13,7 @@ from jolvek.core.fit.leg import LIFTED_CHORDS, RUDDER_MOST_DEG
 from jolvek.core.hydro.hull import Hull
 from jolvek.web.kit.drawings.outlines import MOST_SEEN, View, smooth
 from jolvek.web.kit.drawings.person_drawing import from_above
+from jolvek.web.kit.drawings.scale_bar import scale_bar
 from jolvek.web.kit.drawings.svg import line, path, picture, rect, tag
 
 # half outlines as (share of length, share of half beam)
@@ -116,4 +117,5 @@ def plan_view(
         head = rect(x - 0.12 * scale, y - 0.08 * scale, 0.2 * scale, 0.16 * scale, rx=3)
         parts.append(tag("g", head, cls="motor"))
     kind = "drawing plan-view"
-    return picture(width, 2 * half + 24, kind, title, parts, data_scale=f"{scale:.4f}")
+    parts.append(scale_bar(width - 8, 2 * half + 30, scale))
+    return picture(width, 2 * half + 52, kind, title, parts, data_scale=f"{scale:.4f}")

@@ -11,12 +11,14 @@ from jolvek.core.fit.hanging import motor_ahead_m, seat_m
 from jolvek.core.fit.hung_leg import hub_below_m, hung_leg
 from jolvek.core.fit.leg import HEAD_M, SKEG_M
 from jolvek.core.fit.trim import PERSON_CG_M, Attitude, Weight
+from jolvek.core.hydro.floating import draws_m, float_at
 from jolvek.core.hydro.hull import Hull
 from jolvek.web.kit.display import Units
-from jolvek.web.kit.drawings.boat_drawing import deck
+from jolvek.web.kit.drawings.boat_drawing import extras, keel_below, tall_m, topline
 from jolvek.web.kit.drawings.outboard_drawing import astern, grip_m, outboard
-from jolvek.web.kit.drawings.outlines import OUTLINES, View, hull_path
+from jolvek.web.kit.drawings.outlines import View, hull_path
 from jolvek.web.kit.drawings.person_drawing import CROWN_M, seated
+from jolvek.web.kit.drawings.scale_bar import scale_bar
 from jolvek.web.kit.drawings.svg import circle, line, path, picture, rect, tag, text, titled
 from jolvek.web.kit.language import shown, tr
 
@@ -27,9 +29,16 @@ def _top_m(hull: Hull, weights: list[Weight]) -> float:
     """How far the drawing goes above the keel, in m."""
     middles = [w.above_m for w in weights if w.name.startswith("person")]
     heads = max(middles, default=0.0) - PERSON_CG_M + CROWN_M
-    housed = OUTLINES[hull.family].extra in ("deck", "cabin")
-    roof = 1.0 if hull.family == "pontoon" else 0.0
-    return max(1.55 if housed else 1.05, heads, hull.depth_m * 1.3 + 0.2) + roof
+    return max(1.05, heads, hull.depth_m * 1.3 + 0.2, tall_m(hull))
+
+
+def _hull(f: Fitted, view: View) -> str:
+    """The hull with what its family carries: mast, cabin or deck, and the keel below it."""
+    hull = f.need.hull
+    floats = float_at(hull, f.performance.displacement_kg, f.need.water.density_kg_m3)
+    keel_m = float(draws_m(hull, floats) - floats.draught_m)
+    body = path(hull_path(hull, view), "hull") + topline(hull, view)
+    return keel_below(hull, view, keel_m) + body + extras(hull, view)
 
 
 def _shape(w: Weight, f: Fitted, view: View) -> str:
@@ -88,8 +97,7 @@ def weights_view(
     seated = [w for w in weights if w.name.startswith("person")]
     boat = (
         "".join(_weight(w, f, view) for w in seated)  # behind the topsides: they sit in her
-        + path(hull_path(hull, view), "hull")
-        + (deck(hull, view) if OUTLINES[hull.family].extra == "deck" else "")
+        + _hull(f, view)
         + "".join(_weight(w, f, view) for w in weights if w not in seated)
         + _centre_mark(*view.at(lying.ahead_m, lying.above_m))
     )
@@ -100,6 +108,7 @@ def weights_view(
         line(0, water, width, water, "water"),
         _line_before(hull, view, lying, before, width),
         _where_weight_acts(view, lying, low + 14, u),
+        scale_bar(width - 8, low + 14, scale),
     ]
     way = "stern" if lying.trim_deg >= 0 else "bow"
     label = tr(

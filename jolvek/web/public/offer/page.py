@@ -24,7 +24,7 @@ from jolvek.web.kit.language import tr
 from jolvek.web.kit.pages import OPEN
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, form_id, show
-from jolvek.web.stations.offer.lines import totals, with_add_ons
+from jolvek.web.stations.offer.lines import seen, with_add_ons
 
 bp = Blueprint("customer", __name__, url_prefix="/o/<token>")
 pages.add(
@@ -39,6 +39,11 @@ pages.add(
 ANSWERED = {
     "accepted": msg("You have accepted this offer."),
     "declined": msg("You have declined this offer."),
+}
+DID = {
+    "asked": msg("You asked:"),
+    "accepted": msg("You accepted."),
+    "declined": msg("You declined:"),
 }
 OFTEN, MOST_TEXT, MOST_NAME = "60 per minute; 600 per hour", 2000, 120
 
@@ -55,12 +60,16 @@ def _sent(token: str) -> Sent:
     return found
 
 
+def shown(told: dict[str, Any], **more: Any) -> str:
+    """The page of a frozen offer; without a token nothing of it can be answered."""
+    body = {"o": told, "seen": seen(told), "did": DID, "typed": {}, "refused": {}, **more}
+    return show("public/offer/page.html", **body)
+
+
 def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
     sent = _sent(token)
-    result = offers.content(conn(), sent.id)
     way = url_for("customer.page", token=token, _external=True)
     more = {
-        "o": result,
         "token": token,
         "refused": refused,
         "typed": request.form,
@@ -68,10 +77,9 @@ def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
         "offer_id": sent.id,
         "revised": _revised(token, sent),
         "events": offers.events(conn(), sent.id),
-        "totals": totals(result, offers.events(conn(), sent.id)),
         "qr": Markup(segno.make(way).svg_inline(scale=3, border=2)),
     }
-    body = show("public/offer/page.html", **more)
+    body = shown(offers.content(conn(), sent.id), **more)
     head = {"X-Robots-Tag": "noindex, nofollow", "Referrer-Policy": "no-referrer"}
     return Response(body, code, head)
 
@@ -102,7 +110,9 @@ def answer(token: str) -> Any:
     name, letter = form.get("name", "").strip()[:MOST_NAME], form.get("letter", "")
     letters = [x["letter"] for x in result["alternatives"]]
     offered = {y["text"] for x in result["alternatives"] for y in x["lines"] if y["optional"]}
-    ticked = tuple(sorted(offered & set(form.getlist("addon")))) if kind == "accepted" else ()
+    ticked = (
+        tuple(sorted(offered & set(form.getlist(f"addon-{letter}")))) if kind == "accepted" else ()
+    )
     refused, drawn = _signed(form.get("signature", "") if kind == "accepted" else "")
     letter = letter if kind == "accepted" else ""
     event = Event(0, now(), kind, name, text, letter, ticked=ticked, seen_by="", signature=drawn)
@@ -150,9 +160,9 @@ def total(token: str, letter: str) -> Any:
     found = [x for x in result["alternatives"] if x["letter"] == letter]
     if not found:
         abort(404)
-    ticked = request.form.getlist("addon")
+    ticked = request.form.getlist(f"addon-{letter}")
     summed = with_add_ons(result, letter, ticked)
-    return show("public/offer/_total.html", x=found[0], summed=summed)
+    return show("public/offer/_total.html", o=result, x=found[0], summed=summed)
 
 
 def _refused(kind: str, text: str, name: str, agree: str, answered: str) -> dict[str, str]:

@@ -2,43 +2,37 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+import re
 from datetime import date, timedelta
-from functools import lru_cache
+from itertools import chain, repeat
 from typing import Any
-
-import numpy as np
 
 from jolvek.core.base.messages import msg
 from jolvek.core.base.money import major
-from jolvek.core.day.scenario import Switches
-from jolvek.core.day.seas import seas
-from jolvek.core.day.stepped import sail_out
-from jolvek.core.day.voyage import Voyage
 from jolvek.core.deal.lines import sums
 from jolvek.core.enquiry.need import Need
-from jolvek.core.fit.fitted import Fitted
 from jolvek.core.job.figures import figure
 from jolvek.core.rules.findings import Finding
+from jolvek.core.rules.readers import for_customer, part_of
+from jolvek.core.rules.rulebook import RULES
 from jolvek.store.enquiries import Stored
 from jolvek.store.shop import Shop
 from jolvek.web.kit import language
 from jolvek.web.kit.dates import long_date
-from jolvek.web.kit.display import Units, amount_of, long_hours
-from jolvek.web.kit.drawings.pictures import setup_view
+from jolvek.web.kit.display import Units, amount_of
 from jolvek.web.kit.figures import fig
 from jolvek.web.kit.language import tr
 from jolvek.web.kit.rates import digits_of
 from jolvek.web.kit.worked import Worked
 from jolvek.web.stations.day_out.text import day_text, sentence, setting_out
+from jolvek.web.stations.offer import for_customer as customers
+from jolvek.web.stations.offer.for_customer import plain
 from jolvek.web.stations.offer.form import Draft
 from jolvek.web.stations.offer.lines import agreed_plain, line_plain, lines, sums_plain
 from jolvek.web.stations.offer.setups import offer_page
 from jolvek.web.stations.offer.years import years
 
 FORMAT, VERSION = "jolvek-offer", 1
-WINDS_M_S = (0.0, 3.0, 6.0, 9.0, 12.0)
-SPEEDS = 12
 
 
 def cautions(worked: list[Worked]) -> list[tuple[str, list[str], Finding]]:
@@ -66,6 +60,7 @@ def content(
     mine = ("name", "address", "phone", "mail", "tax_number", "bank")
     asked = ("customer", "address", "phone", "mail")
     valid = today + timedelta(days=draft.valid_days)
+    made = [alternative(w, draft, shop, u) for w in worked]
     record = {
         "format": FORMAT,
         "version": VERSION,
@@ -83,8 +78,10 @@ def content(
         "title": stored.title,
         "boat": _boat(stored.need, u),
         "alternatives": [
-            {**alternative(w, draft, shop, u), **(turned(w, u) if whole else {})} for w in worked
+            {**x, **(customers.turned(w, u) if whole else {})}
+            for x, w in zip(made, worked, strict=True)
         ],
+        "beside": customers.beside(worked, [x["sums"]["total"]["text"] for x in made], u),
         "differences": differences(worked, draft, shop, u),
         "acknowledged": [
             {"text": u.rendered(f).text, "letters": letters, **draft.acknowledged.get(key, {})}
@@ -115,7 +112,9 @@ def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]
     return {
         "letter": w.letter,
         "title": f"{w.fitted.motor.title}, {w.bank_text}, {w.fitted.mount.name}",
-        "answer": page.answer,
+        "answer": customers.headline(w, u),
+        "figures": customers.first_figures(w, u),
+        **customers.pictures(w),
         "made_of": w.pinned.key,
         "facts": facts(w),
         "short_of": short_of(w, u),
@@ -123,10 +122,17 @@ def alternative(w: Worked, draft: Draft, shop: Shop, u: Units) -> dict[str, Any]
         "basis": page.basis,
         "claims": [list(x) for x in page.claims],
         "findings": [
-            {k: getattr(u.rendered(f), k) for k in ("level", "signal", "text", "cure")}
+            {
+                "about": part_of(RULES[f.rule].topic),
+                **{k: getattr(u.rendered(f), k) for k in ("level", "signal", "text", "cure")},
+            }
             for f in w.findings
+            if for_customer(f.rule)
         ],
-        "lines": [line_plain(x, shop.currency) for x in found],
+        "lines": [
+            {**line_plain(x, shop.currency), "what": what}
+            for x, what in zip(found, chain(customers.described(w), repeat("")), strict=False)
+        ],
         "later": any(not x.price_minor and x.kind in ("wiring", "labour") for x in found),
         "sums": sums_plain(summed, shop.currency),
         "years": years(w, shop, draft.assumed, total) if draft.years_shown else None,
@@ -160,61 +166,13 @@ def day(w: Worked, u: Units) -> dict[str, Any]:
     out, start = w.job.day, w.fitted.need.day.start_h
     return {
         "verdict": fig(w.job, "day.likely", u),
-        "day": _plain(f"{setting_out(out)} {sentence(out.voyage, start, u, w.letter)}".strip()),
-        "between": _plain(day_text(out, w.letter)),
+        "day": plain(f"{setting_out(out)} {sentence(out.voyage, start, u, w.letter)}".strip()),
+        "between": plain(day_text(out, w.letter)),
         "turn": tr(
             "Last point from which the boat gets home: %(distance)s.",
             distance=fig(w.job, "day.turn", u),
         ),
     }
-
-
-@lru_cache(maxsize=128)
-def _in_wind(fitted: Fitted, wind_m_s: float) -> Voyage:
-    need, day = fitted.need, fitted.need.day
-    if not day.legs:  # as Waters has it: against the boat on the way home, or all day
-        return sail_out(replace(fitted, need=replace(need, day=replace(day, wind_m_s=wind_m_s))))
-    return sail_out(fitted, Switches(wind_m_s=wind_m_s, wind_from_h=day.start_h))
-
-
-def turned(w: Worked, u: Units) -> dict[str, Any]:
-    """The drawing, and what the sliders of the customer's page step through."""
-    winds = [{"wind": str(u.full(x, "speed")), "told": _windy(w.fitted, x, u)} for x in WINDS_M_S]
-    return {"drawing": str(setup_view(w)), "winds": winds, "speeds": speeds(w, u)}
-
-
-def _windy(fitted: Fitted, wind_m_s: float, u: Units) -> str:
-    """The day in a wind: to stay ashore where wind or waves are too much for the boat, whatever the
-    battery says; else how it ends.
-    """
-    legs = tuple(replace(leg, wind_m_s=wind_m_s) for leg in fitted.need.day.trip)
-    stops = [f for f in seas(fitted, legs).findings if f.level == "block"]
-    if stops:
-        return tr("Stay ashore: %(why)s", why=u.rendered(stops[0]).text)
-    return _plain(sentence(_in_wind(fitted, wind_m_s), fitted.need.day.start_h, u))
-
-
-def _plain(text: str) -> str:
-    return text.replace("*", "")
-
-
-def speeds(w: Worked, u: Units) -> list[dict[str, str]]:
-    """What each speed takes, for the customer's own slider."""
-    p, out = w.performance, []
-    top = p.top_speed_m_s
-    for v in np.linspace(0.25 * top, top, SPEEDS):
-        at = p.at_speed(float(v))
-        if at.power_w is None or at.runtime_s is None or at.range_m is None:
-            continue
-        out.append(
-            {
-                "speed": str(u.full(float(v), "speed")),
-                "power": str(u.full(at.power_w, "power")),
-                "time": long_hours(at.runtime_s),
-                "range": str(u.full(at.range_m, "distance")),
-            }
-        )
-    return out
 
 
 def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> list[str]:
@@ -229,20 +187,13 @@ def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> lis
         kg = w.parts_kg - first.parts_kg
         fast = w.performance.top_speed_m_s - first.performance.top_speed_m_s
         price_apart = amount_of(major(abs(more), digits_of(shop.currency)), shop.currency)
+        fast_apart, kg_apart = (
+            u.full(abs(x), quantity) for x, quantity in ((fast, "speed"), (kg, "mass"))
+        )
         parts = [
             _apart(price_apart, more, msg("%(by)s dearer"), msg("%(by)s cheaper")),
-            _apart(
-                u.full(abs(kg), "mass"),
-                round(kg, 1),
-                msg("%(by)s heavier"),
-                msg("%(by)s lighter"),
-            ),
-            _apart(
-                u.full(abs(fast), "speed"),
-                round(fast, 2),
-                msg("%(by)s faster"),
-                msg("%(by)s slower"),
-            ),
+            _apart(kg_apart, kg, msg("%(by)s heavier"), msg("%(by)s lighter")),
+            _apart(fast_apart, fast, msg("%(by)s faster"), msg("%(by)s slower")),
         ]
         result.append(
             tr(
@@ -256,4 +207,6 @@ def differences(worked: list[Worked], draft: Draft, shop: Shop, u: Units) -> lis
 
 
 def _apart(by: str, value: float, more: str, less: str) -> str:
-    return tr(str(more if value > 0 else less), by=by) if value else ""
+    """By how much one is apart; nothing where the figure reads nought."""
+    nought = not re.search("[1-9]", by)
+    return "" if nought else tr(str(more if value > 0 else less), by=by)

@@ -142,3 +142,61 @@ def totals(told: Mapping[str, Any], events: Iterable[Event]) -> dict[int, str]:
         for e in events
         if e.kind == "accepted"
     }
+
+
+def grouped(x: Mapping[str, Any], currency: str) -> list[dict[str, Any]]:
+    """The lines of one alternative of a frozen offer as a customer reads them: cables, fuses and
+    hours are one row, and stand in it.
+    """
+    rows: list[dict[str, Any]] = []
+    small = [y for y in x["lines"] if y["kind"] in ("wiring", "labour")]
+    for y in x["lines"]:
+        if y not in small:
+            rows.append({**y, "inside": []})
+        elif y is small[0]:
+            amount = sum(z["amount_minor"] for z in small)
+            told = amount_of(major(amount, digits_of(currency)), currency) if amount else y["each"]
+            rows.append(_as_one(small, told))
+    return rows
+
+
+def _as_one(small: list[dict[str, Any]], amount: str) -> dict[str, Any]:
+    hours = any(z["kind"] == "labour" for z in small)
+    text = tr("Cables, fuses and fitting") if hours else tr("Cables and fuses")
+    one = {"text": text, "quantity": "1", "unit": "", "each": "", "amount": amount}
+    return {**one, "discount": "0", "optional": False, "ticked": True, "inside": small}
+
+
+HEADS = {
+    "go": msg("Before you go"),
+    "electrics": msg("Electrics"),
+    "charging": msg("Charging"),
+}
+SERIOUS = ("danger", "warning", "caution")
+
+
+def to_know(told: Mapping[str, Any]) -> list[tuple[str, list[dict[str, Any]]]]:
+    """The cautions of all alternatives of a frozen offer under their heads, the most serious first,
+    each once, with its letters where it is not of all of them.
+    """
+    found: dict[str, dict[str, Any]] = {}
+    letters = [x["letter"] for x in told["alternatives"]]
+    acks = {a["text"]: a for a in told["acknowledged"] if a.get("who")}
+    for x in told["alternatives"]:
+        for f in x["findings"]:
+            text = f"{f['text']} {f['cure']}"
+            one = {"about": f.get("about", "go"), "signal": f.get("signal") or f["level"]}
+            one |= {"text": text, "read": acks.get(f["text"], {}), "of": []}
+            found.setdefault(text, one)["of"].append(x["letter"])
+    rank = {signal: i for i, signal in enumerate(SERIOUS)}
+    kept = sorted(found.values(), key=lambda y: rank.get(y["signal"], len(SERIOUS)))
+    for y in kept:
+        y["of"] = [] if len(set(y["of"])) == len(letters) else sorted(set(y["of"]))
+    heads = ((tr(name), [y for y in kept if y["about"] == key]) for key, name in HEADS.items())
+    return [(name, group) for name, group in heads if group]
+
+
+def seen(told: Mapping[str, Any]) -> dict[str, Any]:
+    """What a frozen offer shows besides itself: its rows by letter, and its cautions."""
+    rows = {x["letter"]: grouped(x, told["currency"]) for x in told["alternatives"]}
+    return {"rows": rows, "known": to_know(told)}

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import asdict, replace
 from datetime import date
 from typing import Any
 
-from flask import Blueprint, abort, flash, redirect, request, session, url_for
+from flask import Blueprint, Response, abort, flash, redirect, request, session, url_for
 
 from jolvek import shop
 from jolvek.core.base.errors import JolvekError
@@ -17,7 +18,7 @@ from jolvek.store import enquiries, offers, outbox
 from jolvek.store.offers import Sent
 from jolvek.store.setups import Pinned
 from jolvek.web import data
-from jolvek.web.kit import display, language, pages, photos, stations
+from jolvek.web.kit import display, language, pages, pdf, photos, stations
 from jolvek.web.kit.accounts import signing
 from jolvek.web.kit.fields.chosen import chosen
 from jolvek.web.kit.fields.merged import merged
@@ -27,6 +28,7 @@ from jolvek.web.kit.pages import ADVISOR, READER
 from jolvek.web.kit.rates import digits_of
 from jolvek.web.kit.worked import Worked, work_out
 from jolvek.web.mailing import post_of
+from jolvek.web.public.offer import page as theirs
 from jolvek.web.saving import by, now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, spoken_to, stored_or_404, who
 from jolvek.web.stations.offer import content as offer_content
@@ -34,7 +36,7 @@ from jolvek.web.stations.offer import form as draft_form
 from jolvek.web.stations.offer import sending
 from jolvek.web.stations.offer import years as offer_years
 from jolvek.web.stations.offer.form import LINE, Draft
-from jolvek.web.stations.offer.lines import SERVICES, lines, priced_services, totals
+from jolvek.web.stations.offer.lines import SERVICES, lines, priced_services, seen, totals
 from jolvek.web.stations.offer.revision import changed
 from jolvek.web.stations.offer.sending import customer_way
 from jolvek.web.stations.offer.shop_data import margins, shop_data
@@ -44,6 +46,8 @@ pages.add(
     bp,
     {
         "page": READER,
+        "as_phone": READER,
+        "as_paper": READER,
         "acknowledge": ADVISOR,
         "claims": ADVISOR,
         "save": ADVISOR,
@@ -121,6 +125,7 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
     more = {
         "draft": draft,
         "o": made,
+        "seen": seen(made) if made else {},
         "cautions": offer_content.cautions(worked),
         "figures": draft_form.FIGURES,
         "off_refused": any(k.startswith(draft_form.LINE) for k in refused or {}),
@@ -176,6 +181,34 @@ def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
 def page(enquiry_id: int) -> Any:
     """The draft and what was sent; a blocked setup is shown with its reason."""
     return _page(enquiry_id)
+
+
+def _in_their_language(enquiry_id: int, show: Callable[[dict[str, Any]], Any]) -> Any:
+    """What the draft would look like to its customer, sent now."""
+    f, u = frame(enquiry_id, "offer"), display.current()
+    draft, worked = _draft(f)
+    if not worked or any(w.blocked for w in worked):
+        return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
+    with language.speaking(spoken_to(enquiry_id)):
+        return show(offer_content.content(f.e, worked, draft, data.shop(), u, date.today(), True))
+
+
+@bp.get("/offer/as-phone")
+def as_phone(enquiry_id: int) -> Any:
+    """The customer's page of the draft; nothing of it can be answered."""
+    return _in_their_language(enquiry_id, theirs.shown)
+
+
+@bp.get("/offer/draft.pdf")
+def as_paper(enquiry_id: int) -> Any:
+    """The paper of the draft."""
+    logo = photos.as_data(data.settings().data_dir, data.shop().logo)
+
+    def paper(told: dict[str, Any]) -> Response:
+        body = pdf.write(sending.paper_page({**told, "number": ""}, logo=logo))
+        return Response(body, mimetype="application/pdf")
+
+    return _in_their_language(enquiry_id, paper)
 
 
 @bp.post("/offer")

@@ -23,6 +23,7 @@ from jolvek.store.offers import Sent
 from jolvek.store.shop import MAIL_SUBJECT, MAIL_WORDS, filled
 from jolvek.web.kit import language, pdf
 from jolvek.web.kit.language import tr
+from jolvek.web.stations.offer import lines
 from jolvek.web.stations.offer.revision import changed
 
 ADDRESS = re.compile(r"[^\s@<>,;:\"()\[\]\\]+@[^\s@<>,;:\"()\[\]\\]+")  # to be written to
@@ -63,11 +64,15 @@ def written(
         changes = changed(offers.content(conn, before.id), s.content) if before else []
         more = {"number": sent.number, "sent_by": sent.sent_by, "changed": changes}
         values = {**s.content, **more}
-        paper = pdf.write(
-            render_template("stations/offer/paper.html", o=values, qr=qr, logo=s.logo)
-        )
+        paper = pdf.write(paper_page(values, qr, s.logo))
         mail = letter(values, way, s.to, paper, s.words) if s.to else b""
     return Written(values, s.shop_data, paper, s.to, mail)
+
+
+def paper_page(told: dict[str, Any], qr: str = "", logo: str = "") -> str:
+    """The paper of a frozen offer as a page that holds all of itself."""
+    seen = lines.seen(told)
+    return render_template("stations/offer/paper.html", o=told, seen=seen, qr=qr, logo=logo)
 
 
 def customer_way(token: str) -> str:

@@ -13,7 +13,6 @@ from flask import (
     abort,
     flash,
     redirect,
-    render_template,
     request,
     session,
     url_for,
@@ -30,7 +29,7 @@ from jolvek.web.kit.language import tr
 from jolvek.web.kit.pages import ADVISOR, READER
 from jolvek.web.saving import by
 from jolvek.web.shared import conn, form_id, frame, gone, show, stored_or_404, table_file
-from jolvek.web.stations.offer import order_list
+from jolvek.web.stations.offer import order_list, sending
 from jolvek.web.stations.offer.sending import customer_way
 
 bp = Blueprint("sent", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -95,7 +94,7 @@ def copy(enquiry_id: int, offer_id: int, form: str) -> Any:
     if form == "json":
         return result
     if form == "html":
-        return render_template("stations/offer/paper.html", o=result, qr="", logo="")
+        return sending.paper_page(result)
     if form == "ics":
         return _follow_up(sent, result)
     rows = [("setup", "line", "quantity", "unit", "each", tr("discount %"), tr("tax %"), "amount")]

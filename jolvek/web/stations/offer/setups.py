@@ -12,7 +12,7 @@ from jolvek.core.predict.performance import Point
 from jolvek.core.rules.findings import Finding
 from jolvek.web.kit.display import Units, long_hours
 from jolvek.web.kit.doubt_words import current_text, tried_text, wind_text
-from jolvek.web.kit.figures import fig, marked
+from jolvek.web.kit.figures import fig
 from jolvek.web.kit.language import capital, tr
 from jolvek.web.kit.worked import Worked
 
@@ -29,7 +29,6 @@ class Expected:
 class OfferPage:
     """What one setup does, in shown units."""
 
-    answer: str
     expected: tuple[Expected, ...]
     basis: str
     claims: tuple[tuple[str, str], ...]
@@ -55,7 +54,6 @@ def offer_page(w: Worked, u: Units) -> OfferPage:
         (tr("full power"), "full", full, False),
     )
     return OfferPage(
-        answer(w, at, u),
         tuple(
             expected(name, key, x, w, u, asked)
             for name, key, x, asked in ways
@@ -75,25 +73,6 @@ def _claims(w: Worked) -> tuple[tuple[str, str], ...]:
         return ()
     rows = [c for x in (w.fitted.motor, w.fitted.battery) for c in check_claims(x)]
     return tuple((capital(c.about), c.says) for c in rows if c.about != "missing data")
-
-
-def answer(w: Worked, at: Point, u: Units) -> str:
-    """What the customer gets, in one sentence; `*words*` are the ones to stress."""
-    if at.power_w is None or at.runtime_s is None or at.range_m is None:
-        return tr(
-            "The boat makes *%(speed)s*: %(reason)s.",
-            speed=u.full(at.speed_m_s, "speed"),
-            reason=at.reason,
-        )
-    return tr(
-        "At %(power)s the boat makes *%(speed)s* for *%(runtime)s* and goes *%(range)s*, with "
-        "%(kept_text)s kept.",
-        power=fig(w.job, "wish.power", u),
-        speed=fig(w.job, "wish.speed", u),
-        runtime=marked(w.letter, "wish.time", long_hours(at.runtime_s)),
-        range=fig(w.job, "wish.range", u),
-        kept_text=w.kept_text,
-    )
 
 
 def expected(name: str, key: str, at: Point, w: Worked, u: Units, asked: bool = False) -> Expected:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import fields
 from decimal import Decimal
+from math import ceil
 from typing import Any
 
 from jolvek.core.base.errors import JolvekError
@@ -16,6 +17,7 @@ from jolvek.web.kit.drawings.years_chart import years_chart
 from jolvek.web.kit.language import decimal, tr
 from jolvek.web.kit.worked import Worked
 
+ALIKE = 0.03  # of the cost: less is no difference over years of guesses; Jolvek's own
 LEFT_OUT = {"grant", "resale", "petrol_resale", "starter_battery", "trolling_motor"}
 LEFT_OUT |= {"trolling_battery", "hour_service", "petrol_hour_service"}
 LABELS = {f.name: f.metadata for f in fields(Assumed)}
@@ -75,11 +77,16 @@ def answer(c: Cost, currency: str) -> str:
     n = len(c.electric) - 1
     ours, theirs = (money_of(round(x, -1), currency) for x in (c.electric[-1], c.petrol[-1]))
     values = {"n": counted(n, "year"), "ours": ours, "theirs": theirs}
+    if abs(c.electric[-1] - c.petrol[-1]) <= ALIKE * c.petrol[-1]:
+        return tr(
+            "Over %(n)s both cost about the same: %(ours)s with this setup, %(theirs)s with"
+            " petrol.",
+            **values,
+        )
     if c.break_even_year is None:
         return tr(
-            "Over %(n)s: %(ours)s with this setup, %(theirs)s with petrol; it does not become "
-            "cheaper"
-            " in that time.",
+            "Over %(n)s: %(ours)s with this setup, %(theirs)s with petrol; it does not become"
+            " cheaper in that time.",
             **values,
         )
     if c.break_even_year <= 0:
@@ -91,7 +98,7 @@ def answer(c: Cost, currency: str) -> str:
     return tr(
         "Over %(n)s: %(ours)s with this setup, %(theirs)s with petrol; it is cheaper from year"
         " %(year)s on.",
-        year=f"{c.break_even_year:.1f}",
+        year=ceil(c.break_even_year),
         **values,
     )
 
