@@ -49,13 +49,13 @@ KEYWORDS |= {"msg": None, "msg_n": (1, 2)}
 TEMPLATES = {"extensions": "jolvek.web.kit.template_messages.RunningText", "trimmed": "true"}
 # what a customer reads: her offer, link, papers, form and the boat's own page
 CUSTOMERS = re.compile(
-    r"web/public/|kit/papers/|stations/\w+/_?paper\.html"
-    r"|stations/offer/(_(head|lines|alternative|foot|years)\.html"
-    r"|content|lines|setups|revision|shop_data|years)"
+    r"web/public/|kit/papers/|kit/base\.html|stations/\w+/_?paper\.html"
+    r"|stations/offer/(_(paper\w*|appendix|beside|expected|know|lines|pictures|years_table)\.html"
+    r"|content|customers_page|for_customer|lines|setups|revision|shop_data|years)"
     r"|stations/aftercare/(_new_fault|label|copy|battery)|handover/record|desk/care/letters"
     r"|day_out/(view|figures|text)|kit/fields/chosen"
     r"|kit/(doubt_words|display|worked|what_if|followed)"
-    r"|drawings/(boat_drawing|pictures|years_chart|day_chart|charts|signature)"
+    r"|drawings/(boat_drawing|pictures|years_chart|day_chart|charge_picture|charts|signature)"
     r"|core/(day|deal|job)/|shop/answers|core/care/(due|steps)\.py"
     r"|core/fit/(handover|controls|mounting_work|checklist|materials)\.py"
     r"|core/predict/(claims|likelihood|performance)|core/electric/(bank|chemistry)"
@@ -65,8 +65,9 @@ CUSTOMERS = re.compile(
 def found() -> tuple[Catalog, set[str]]:
     """Every message there is, and which of them customers read."""
     out, customers = Catalog(domain=DOMAIN, project="Jolvek", fuzzy=False), set(for_customers())
-    for text in of_scripts():
+    for text in of_scripts():  # any page may say them
         _add(out, text)
+        customers.add(text)
     for path in sorted((*TOP.rglob("*.html"), *TOP.rglob("*.py"))):
         method = "jinja2.ext:babel_extract" if path.suffix == ".html" else "python"
         for message in _in_file(method, path):
@@ -110,6 +111,10 @@ def _cares() -> Iterator[Care]:
             yield from care_for(Profile(salt, lead, False))
 
 
+# parts of the wiring that an offer's list names
+NAMED_IN_LISTS = ("minus bar", "plus bar", "shore inlet", "shunt and monitor")
+
+
 def for_customers() -> list[str]:
     """Texts of tables that a customer reads: rules, care, faults, kinds of boats and batteries."""
     out = [x for r in RULES.values() for x in (r.sentence, r.cure, r.otherwise) if x != "{how}"]
@@ -120,7 +125,7 @@ def for_customers() -> list[str]:
     out += [c.name for c in CHEMISTRIES.values()]
     out += [*ANSWERS.values(), *STATE_WORDS.values(), *SIGNAL_WORDS.values()]
     out += [x["label"] for x in LABELS.values()]
-    out += [MAIL_SUBJECT, MAIL_WORDS]
+    out += [MAIL_SUBJECT, MAIL_WORDS, *NAMED_IN_LISTS]
     return [x for x in dict.fromkeys(map(str, out)) if x]
 
 

@@ -96,13 +96,11 @@ def set_up(app: Flask, settings: Settings) -> None:
         languages=language.LANGUAGES,
         screens=language.SCREENS,
         script_words=language.of_scripts,
-        signature=signature.drawn,
-        static_text=pdf.static_text,
+        **{"signature": signature.drawn, "static_text": pdf.static_text, "main_pages": MAIN_PAGES},
         is_demo=settings.demo,
         choices=display.CHOICES,
         scripts=SCRIPTS,
         again=shared.again,
-        main_pages=MAIN_PAGES,
         side_view_of=pictures.card_view,
     )
     _filters(app)

@@ -13,7 +13,7 @@ def tick_and_send(page, root, number):
     while open_ticks.count():
         for box in open_ticks.all():
             box.check()
-        page.get_by_role("button", name="Confirm the ticked cautions").click()
+        page.get_by_role("button", name="Confirm what is ticked").click()
     page.locator("#send").get_by_role("button", name=re.compile("^Send")).click()
     expect(page.locator(".flash")).to_contain_text("is sent")
 
@@ -22,6 +22,7 @@ def test_an_offer_is_drafted_sent_and_accepted_on_a_phone(page, browser, fitted_
     page.goto(f"{fitted_server}/enquiry/2/offer")
     page.get_by_label("setup B").check()
     page.get_by_label("Overall discount, %").fill("5")
+    page.get_by_text("Add a line").first.click()
     page.locator("#free0_text").fill("Launching")
     page.locator("#free0_price").fill("150")
     page.get_by_role("button", name="Save the draft").click()
@@ -36,16 +37,19 @@ def test_an_offer_is_drafted_sent_and_accepted_on_a_phone(page, browser, fitted_
     theirs.goto(link)
     fits_and_reads(theirs, link)
     theirs.set_viewport_size({"width": 390, "height": 844})
-    expect(theirs.locator("nav")).to_have_count(0)
-    slider = theirs.get_by_label("At another speed").first
+    expect(theirs.get_by_role("navigation", name="Main")).to_have_count(0)
+    slider = theirs.get_by_label("How fast would you go?").first
     shown = theirs.locator(".steps").first.locator(".step:visible")
     before = shown.inner_text()
     slider.focus()
     theirs.keyboard.press("End")
     expect(shown).not_to_have_text(before)
+    theirs.get_by_role("link", name="Accept").tap()
     theirs.get_by_role("button", name="Accept").tap()
-    expect(theirs.locator("#answer")).to_contain_text("your name, as your signature")
-    theirs.get_by_label("setup B,").check()
+    expect(theirs.locator("#accept")).to_contain_text("your name, as your signature")
+    theirs.locator("#offered-B").check()
+    expect(theirs.locator("#accept")).to_contain_text("setup B")
+    expect(theirs.locator("[data-offered=A]").first).to_be_hidden()
     theirs.get_by_label("Your name, as your signature").fill("Runa Vik")
     theirs.get_by_label("I have read the cautions").check()
     theirs.locator("canvas").scroll_into_view_if_needed()
@@ -57,6 +61,7 @@ def test_an_offer_is_drafted_sent_and_accepted_on_a_phone(page, browser, fitted_
     theirs.get_by_role("button", name="Accept").tap()
     expect(theirs.locator(".flash").first).to_contain_text("has your order")
     expect(theirs.get_by_role("button", name="Accept")).to_have_count(0)
+    expect(theirs.get_by_role("link", name="Accept")).to_have_count(0)
     phone.close()
     page.reload()
     expect(page.locator("main")).to_contain_text(

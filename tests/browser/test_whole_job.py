@@ -39,8 +39,8 @@ def test_the_whole_job(page, server):
     expect(page.locator("[data-live=range-A]")).not_to_have_text(slow)
     assert re.search(r"speed=\d", page.url)
     page.locator("main").get_by_role("button", name="Offer A").click()
-    expect(page.get_by_role("heading", name="Offer: Inflatable, air floor")).to_be_visible()
-    expect(page.locator(".offer")).to_contain_text("likely between")
+    expect(page.get_by_role("heading", name="Your boat does your day")).to_be_visible()
+    expect(page.locator(".offer-paper")).to_contain_text("likely")
 
 
 def test_stations_and_units_by_keyboard(page, server):

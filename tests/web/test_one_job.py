@@ -13,7 +13,7 @@ from jolvek import cli
 from jolvek.core.enquiry.need import Leg
 from jolvek.core.job import figures as core_figures
 from jolvek.formats import enquiry_file
-from jolvek.store import enquiries, offers, setups
+from jolvek.store import enquiries, offers, owners, setups
 from jolvek.web.kit import figures, pdf
 from jolvek.web.kit.worked import work_out
 from tests.web.pages.made import AT_SEA
@@ -175,12 +175,13 @@ def test_no_figure_of_an_odd_job_has_two_texts(edited, papers, name):
     assert len(twice(found)) >= 55, len(twice(found))  # fewer where the day is not done
 
 
-def test_a_german_and_an_imperial_reader_see_one_text_too(fitted, papers):
+def test_a_german_and_an_imperial_reader_see_one_text_too(fitted, conn, papers):
     fitted.post("/units", data={"speed": "mph", "length": "ft", "mass": "lb", "power": "hp"})
     agreed(gathered(fitted, 4, papers))
     fitted.post("/units", data={"language": "de"})
+    owners.set_language(conn, 2, "de")  # what the customer reads speaks their language
     assert 'lang="de"' in fitted.get("/enquiry/2/boat").text
-    agreed(gathered(fitted, 2))  # the papers speak the customer's language
+    agreed(gathered(fitted, 2, papers))
 
 
 @pytest.mark.parametrize("number", [1, 5])

@@ -84,7 +84,7 @@ def test_a_paper_is_tagged_named_dated_and_large_enough(read, way, named):
     assert str(root["/Lang"]) == "en" and paper.metadata.title
     for i, page in enumerate(paper.pages, start=1):
         text = re.sub(r"\s+", " ", page.extract_text())
-        assert f"{i} of {len(paper.pages)}" in text
+        assert f"{i} / {len(paper.pages)}" in text
         assert "Club safety boat" in text or "Ferrowick Sailing" in text
         assert named in text
         for font in page["/Resources"].get("/Font", {}).values():

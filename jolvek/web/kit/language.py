@@ -72,9 +72,29 @@ def speaking(language: str) -> Iterator[None]:
         choose(before)
 
 
+@contextmanager
+def watched() -> Iterator[set[str]]:
+    """The messages of a stretch of work that its language has no words for: they stay English."""
+    before, g.untranslated = g.get("untranslated"), set()
+    try:
+        yield g.untranslated
+    finally:
+        g.untranslated = before
+
+
 def message(text: str) -> str:
     """A message in the language of this request, its places as they stand."""
-    return _catalogue(current()).gettext(text) if text else ""
+    if not text:
+        return ""
+    found = _catalogue(current()).gettext(text)
+    if found is text and current() != "en":
+        _missing(text)
+    return found
+
+
+def _missing(text: str) -> None:
+    if has_request_context() and (watch := g.get("untranslated")) is not None:
+        watch.add(text)
 
 
 def tr(text: str, /, **values: Any) -> str:
@@ -92,7 +112,10 @@ def tr(text: str, /, **values: Any) -> str:
 def counted_text(one: str, many: str, n: int, **values: Any) -> str:
     """The same by number, `n` among its places."""
     filled = _filling({"n": n, **values})
-    return _catalogue(current()).ngettext(one, many, n) % filled
+    found = _catalogue(current()).ngettext(one, many, n)
+    if found in (one, many) and current() != "en":
+        _missing(one)
+    return found % filled
 
 
 def decimal(text: str) -> str:

@@ -40,7 +40,7 @@ def _ink(static: Path) -> str:
     """The screen's style of drawings in the colours of its light theme: a page's style sheets reach
     no picture in a PDF, and pictures know no variables.
     """
-    theme = re.search(r":root,\s*\.is-light \{(.*?)\}", (static / "app.css").read_text(), re.S)
+    theme = re.search(r":root,\s*\.light-sheet \{(.*?)\}", (static / "app.css").read_text(), re.S)
     colours = dict(re.findall(r"--([\w-]+): (#\w+);", theme[1] if theme else ""))
     style = (static / "drawing.css").read_text()
     return re.sub(r"var\(--([\w-]+)\)", lambda m: colours[m[1]], style)

@@ -147,11 +147,11 @@ def test_an_add_on_that_does_not_go_says_why_and_is_refused(fitted, conn):
 
 
 def test_what_the_makers_say_goes_on_the_offer_and_off_again(fitted):
-    assert "What the makers say" not in fitted.get("/enquiry/2/offer").text
+    assert "what the makers say" not in fitted.get("/enquiry/2/offer").text
     assert fitted.post("/enquiry/2/offer/claims").status_code == 303
-    assert "What the makers say, and what holds" in fitted.get("/enquiry/2/offer").text
+    assert "A: what the makers say, and what holds" in fitted.get("/enquiry/2/offer").text
     fitted.post("/enquiry/2/offer/claims")
-    assert "What the makers say" not in fitted.get("/enquiry/2/offer").text
+    assert "what the makers say" not in fitted.get("/enquiry/2/offer").text
 
 
 def test_a_time_at_half_power_is_held_against_the_energy_it_takes(client):

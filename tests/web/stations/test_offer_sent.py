@@ -177,7 +177,7 @@ def test_the_paper_is_tagged_and_says_whose_it_is(sent, conn):
     assert reader.trailer["/Root"]["/MarkInfo"]["/Marked"]
     for part in ("Kelp & Oar", sent.number, "Ullmere Boat Hire", "Thirty days.", "Total"):
         assert part in text
-    assert f"1 of {len(reader.pages)}" in text
+    assert f"1 / {len(reader.pages)}" in text
 
 
 def test_a_revision_keeps_the_number_and_the_old_link_leads_to_it(sent, conn, shop, app):
@@ -370,7 +370,8 @@ def test_only_add_ons_that_were_offered_are_taken(shop, conn, app):
         "letter": "A",
         "name": "Runa",
         "agree": "1",
-        "addon": [name, "a yacht"],
+        "addon-A": [name, "a yacht"],
+        "addon-B": [name],
     }
     stranger(app).post(way(conn, sent.id), data=yes)
     assert offers.events(conn, sent.id)[0].ticked == (name,)

@@ -11,7 +11,7 @@ from jolvek.core.day.outing import Outing
 from jolvek.core.day.voyage import Voyage
 from jolvek.web.kit.drawings import axes
 from jolvek.web.kit.drawings.day_chart import clock
-from jolvek.web.kit.drawings.svg import line, text
+from jolvek.web.kit.drawings.svg import text
 from jolvek.web.kit.language import tr
 
 WIDTH, HEIGHT, POINTS = 320, 200, 60
@@ -37,7 +37,7 @@ def charge_picture(out: Outing) -> Markup:
         axes.names(f, y=tr("charge, %")),
         axes.area(f, hours.tolist(), low.tolist(), high.tolist()),
         axes.curve(f, hours.tolist(), (100 * _charge(v, t)).tolist(), "sum-line", stroke_width=2.5),
-        line(f.x0, f.y(kept), f.x1, f.y(kept), "reserve"),
+        axes.curve(f, (0.0, end), (kept, kept), "kept-line", stroke_dasharray="6 4"),
         text(f.x0 + 6, f.y(kept) + 14, tr("reserve %(kept)s %%", kept=f"{kept:.0f}"), "tick"),
     ]
     label = tr(

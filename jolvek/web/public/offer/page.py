@@ -24,7 +24,8 @@ from jolvek.web.kit.language import tr
 from jolvek.web.kit.pages import OPEN
 from jolvek.web.saving import now
 from jolvek.web.shared import conn, form_id, show
-from jolvek.web.stations.offer.lines import seen, with_add_ons
+from jolvek.web.stations.offer.customers_page import shown
+from jolvek.web.stations.offer.lines import with_add_ons
 
 bp = Blueprint("customer", __name__, url_prefix="/o/<token>")
 pages.add(
@@ -40,11 +41,6 @@ ANSWERED = {
     "accepted": msg("You have accepted this offer."),
     "declined": msg("You have declined this offer."),
 }
-DID = {
-    "asked": msg("You asked:"),
-    "accepted": msg("You accepted."),
-    "declined": msg("You declined:"),
-}
 OFTEN, MOST_TEXT, MOST_NAME = "60 per minute; 600 per hour", 2000, 120
 
 
@@ -58,12 +54,6 @@ def _sent(token: str) -> Sent:
         )
     language.choose(offers.content(conn(), found.id).get("language", "en"))
     return found
-
-
-def shown(told: dict[str, Any], **more: Any) -> str:
-    """The page of a frozen offer; without a token nothing of it can be answered."""
-    body = {"o": told, "seen": seen(told), "did": DID, "typed": {}, "refused": {}, **more}
-    return show("public/offer/page.html", **body)
 
 
 def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:

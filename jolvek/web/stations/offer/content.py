@@ -32,6 +32,8 @@ from jolvek.web.stations.offer.lines import agreed_plain, line_plain, lines, sum
 from jolvek.web.stations.offer.setups import offer_page
 from jolvek.web.stations.offer.years import years
 
+SHOP = ("name", "address", "phone", "mail", "tax_number", "bank")
+CUSTOMER = ("customer", "address", "phone", "mail")
 FORMAT, VERSION = "jolvek-offer", 1
 
 
@@ -57,8 +59,6 @@ def content(
     whole: bool = False,
 ) -> dict[str, Any]:
     """The offer but its number; `whole` with what the customer's page turns about besides."""
-    mine = ("name", "address", "phone", "mail", "tax_number", "bank")
-    asked = ("customer", "address", "phone", "mail")
     valid = today + timedelta(days=draft.valid_days)
     made = [alternative(w, draft, shop, u) for w in worked]
     record = {
@@ -73,8 +73,8 @@ def content(
         "tax_included": shop.tax_included,
         "agreed": agreed_plain(draft.terms(shop)),
         "rounding": tr("each line, then each rate's sum and its tax, halves away from zero"),
-        "shop": {k: getattr(shop, k) for k in mine},
-        "customer": {k: getattr(stored.enquiry, k) for k in asked},
+        "shop": {k: getattr(shop, k) for k in SHOP},
+        "customer": {k: getattr(stored.enquiry, k) for k in CUSTOMER},
         "title": stored.title,
         "boat": _boat(stored.need, u),
         "alternatives": [

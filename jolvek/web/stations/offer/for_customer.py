@@ -21,11 +21,12 @@ from jolvek.core.predict.performance import Point
 from jolvek.web.kit.display import Units, long_hours
 from jolvek.web.kit.drawings.axes import thousands
 from jolvek.web.kit.drawings.charge_picture import charge_picture
+from jolvek.web.kit.drawings.day_chart import clock
 from jolvek.web.kit.drawings.pictures import setup_view
-from jolvek.web.kit.figures import fig
+from jolvek.web.kit.figures import fig, marked
 from jolvek.web.kit.language import tr
 from jolvek.web.kit.worked import Worked
-from jolvek.web.stations.day_out.text import sentence
+from jolvek.web.stations.day_out.text import sentence, setting_out
 
 WINDS_M_S = (3.0, 6.0, 9.0, 12.0)
 SPEEDS = 12
@@ -39,13 +40,17 @@ def plain(text: str) -> str:
 
 def headline(w: Worked, u: Units) -> str:
     """The customer's day with one setup, in one sentence; `*words*` are the ones to stress."""
+    return f"{_day(w, u)} {setting_out(w.job.day)}".strip().replace(" %", "\u00a0%")
+
+
+def _day(w: Worked, u: Units) -> str:
     out, v = w.job.day, w.job.day.planned
     if not v.done:
         ends = sentence(v, out.need.day.start_h, u, w.letter)
         return tr("*Your whole day is too long* for one charge. %(ends)s", ends=ends)
     values: dict[str, Any] = {
         "left": fig(w.job, "day.left", u, False),
-        "end": fig(w.job, "day.end", u),
+        "end": marked(w.letter, "day.end", clock(out.need.day.start_h + v.hours)),
         "way": _way(w, u),
     }
     if not v.home:

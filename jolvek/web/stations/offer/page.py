@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import asdict, replace
-from datetime import date
 from typing import Any
 
-from flask import Blueprint, Response, abort, flash, redirect, request, session, url_for
+from flask import Blueprint, abort, flash, redirect, request, session, url_for
 
 from jolvek import shop
 from jolvek.core.base.errors import JolvekError
@@ -18,7 +16,7 @@ from jolvek.store import enquiries, offers, outbox
 from jolvek.store.offers import Sent
 from jolvek.store.setups import Pinned
 from jolvek.web import data
-from jolvek.web.kit import display, language, pages, pdf, photos, stations
+from jolvek.web.kit import display, language, pages, photos, stations
 from jolvek.web.kit.accounts import signing
 from jolvek.web.kit.fields.chosen import chosen
 from jolvek.web.kit.fields.merged import merged
@@ -26,17 +24,17 @@ from jolvek.web.kit.language import tr
 from jolvek.web.kit.moved import Moved
 from jolvek.web.kit.pages import ADVISOR, READER
 from jolvek.web.kit.rates import digits_of
-from jolvek.web.kit.worked import Worked, work_out
+from jolvek.web.kit.worked import Worked
 from jolvek.web.mailing import post_of
-from jolvek.web.public.offer import page as theirs
 from jolvek.web.saving import by, now
 from jolvek.web.shared import Frame, conn, form_id, frame, show, spoken_to, stored_or_404, who
 from jolvek.web.stations.offer import content as offer_content
 from jolvek.web.stations.offer import form as draft_form
 from jolvek.web.stations.offer import sending
 from jolvek.web.stations.offer import years as offer_years
+from jolvek.web.stations.offer.drafted import drafted, own_words, sheet
 from jolvek.web.stations.offer.form import LINE, Draft
-from jolvek.web.stations.offer.lines import SERVICES, lines, priced_services, seen, totals
+from jolvek.web.stations.offer.lines import SERVICES, lines, priced_services, totals
 from jolvek.web.stations.offer.revision import changed
 from jolvek.web.stations.offer.sending import customer_way
 from jolvek.web.stations.offer.shop_data import margins, shop_data
@@ -46,8 +44,6 @@ pages.add(
     bp,
     {
         "page": READER,
-        "as_phone": READER,
-        "as_paper": READER,
         "acknowledge": ADVISOR,
         "claims": ADVISOR,
         "save": ADVISOR,
@@ -72,16 +68,6 @@ def _state(s: stations.Standing) -> tuple[str, str]:
 
 
 STATION = stations.add(7, "offer", msg("Offer"), _state)
-
-
-def _draft(f: Frame) -> tuple[Draft, list[Worked]]:
-    """The draft with its setups; the chosen one where none was named."""
-    draft = draft_form.draft_of(offers.draft(conn(), f.e.id), data.shop())
-    known = {p.letter: p for p in f.pinned}
-    letters = [x for x in draft.letters if x in known]
-    letters = letters or [p.letter for p in f.pinned if p.chosen]
-    draft.letters = letters
-    return draft, [work_out(f.need, known[x]) for x in letters]
 
 
 def _sent_context(x: offers.Sent) -> dict[str, Any]:
@@ -115,17 +101,16 @@ def _form_context(worked: list[Worked], draft: Draft, spoken: str) -> dict[str, 
 
 
 def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 200) -> Any:
-    f, u = frame(enquiry_id, "offer"), display.current()
+    f = frame(enquiry_id, "offer")
     chosen = f.card.in_hand if any(p.chosen for p in f.pinned) else None
-    draft, worked = _draft(f)
-    made: dict[str, Any] | None = None
-    if chosen is not None and not chosen.blocked:
-        made = offer_content.content(f.e, worked, draft, data.shop(), u, date.today())
+    draft, worked = drafted(f)
+    paper = sheet(f, draft, worked) if chosen is not None and not chosen.blocked else None
+    made = paper.content if paper else None
     sent = offers.of_enquiry(conn(), enquiry_id)
     more = {
         "draft": draft,
         "o": made,
-        "seen": seen(made) if made else {},
+        "sheet": paper,
         "cautions": offer_content.cautions(worked),
         "figures": draft_form.FIGURES,
         "off_refused": any(k.startswith(draft_form.LINE) for k in refused or {}),
@@ -135,9 +120,10 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         "sent": [_sent_context(x) for x in sent],
         "since_sent": changed(offers.content(conn(), sent[0].id), made) if sent and made else [],
         **(_form_context(worked, draft, spoken_to(enquiry_id)) if made else {}),
-        "open": _open(f, draft, worked) if made else [],
+        "open": _open(f, draft, worked, paper.english) if paper else [],
         "repriced": any(x.now for x in _moved(f, worked)),
         "spoken": spoken_to(enquiry_id),
+        "own_words": own_words(spoken_to(enquiry_id)),
         "customer_link": _new_link(enquiry_id),
     }
     claimed = chosen is not None and chosen.fitted.fitting.claims
@@ -159,7 +145,7 @@ def _new_link(enquiry_id: int) -> str:
     return str(made["way"])
 
 
-def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
+def _open(f: Frame, draft: Draft, worked: list[Worked], english: list[str]) -> list[str]:
     """What keeps it from being sent."""
     out = [
         tr("Setup %(letter)s cannot be offered for this boat.", letter=w.letter)
@@ -174,6 +160,18 @@ def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
         out.append(
             tr("%(unread)s to be confirmed first.", unread=display.counted(len(unread), "caution"))
         )
+    spoken = spoken_to(f.e.id)
+    if (own := own_words(spoken)) and own.key not in draft.acknowledged:
+        out.append(own.text)
+    if english:
+        out.append(
+            tr(
+                "%(language)s is not complete: “%(first)s” would be English. Choose another"
+                " language.",
+                language=language.LANGUAGES[spoken],
+                first=english[0],
+            )
+        )
     return out
 
 
@@ -181,34 +179,6 @@ def _open(f: Frame, draft: Draft, worked: list[Worked]) -> list[str]:
 def page(enquiry_id: int) -> Any:
     """The draft and what was sent; a blocked setup is shown with its reason."""
     return _page(enquiry_id)
-
-
-def _in_their_language(enquiry_id: int, show: Callable[[dict[str, Any]], Any]) -> Any:
-    """What the draft would look like to its customer, sent now."""
-    f, u = frame(enquiry_id, "offer"), display.current()
-    draft, worked = _draft(f)
-    if not worked or any(w.blocked for w in worked):
-        return redirect(url_for("offer.page", enquiry_id=enquiry_id), 303)
-    with language.speaking(spoken_to(enquiry_id)):
-        return show(offer_content.content(f.e, worked, draft, data.shop(), u, date.today(), True))
-
-
-@bp.get("/offer/as-phone")
-def as_phone(enquiry_id: int) -> Any:
-    """The customer's page of the draft; nothing of it can be answered."""
-    return _in_their_language(enquiry_id, theirs.shown)
-
-
-@bp.get("/offer/draft.pdf")
-def as_paper(enquiry_id: int) -> Any:
-    """The paper of the draft."""
-    logo = photos.as_data(data.settings().data_dir, data.shop().logo)
-
-    def paper(told: dict[str, Any]) -> Response:
-        body = pdf.write(sending.paper_page({**told, "number": ""}, logo=logo))
-        return Response(body, mimetype="application/pdf")
-
-    return _in_their_language(enquiry_id, paper)
 
 
 @bp.post("/offer")
@@ -219,7 +189,7 @@ def save(enquiry_id: int) -> Any:
     refused: dict[str, str] = {}
 
     def edited(kept: dict[str, Any]) -> tuple[dict[str, Any], str]:
-        before, _ = _draft(f)
+        before, _ = drafted(f)
         lines_off = [
             *before.line_discounts,
             *(x.removeprefix(LINE) for x in request.form if x.startswith(LINE)),
@@ -242,8 +212,9 @@ def save(enquiry_id: int) -> Any:
 @bp.post("/offer/acknowledge")
 def acknowledge(enquiry_id: int) -> Any:
     """Tick the cautions that were read, under one's own name."""
-    draft, worked = _draft(frame(enquiry_id, "offer"))
+    draft, worked = drafted(frame(enquiry_id, "offer"))
     known = {key for key, _, _ in offer_content.cautions(worked)}
+    known |= {own.key} if (own := own_words(spoken_to(enquiry_id))) else set()
     ticked = known & set(request.form.getlist("caution"))
 
     def edited(kept: dict[str, Any]) -> tuple[dict[str, Any], str]:
@@ -259,13 +230,14 @@ def acknowledge(enquiry_id: int) -> Any:
 @bp.post("/offer/send")
 def send(enquiry_id: int) -> Any:
     """Send it, where nothing stands against it."""
-    f, u, ours = frame(enquiry_id, "offer"), display.current(), data.shop()
-    draft, worked = _draft(f)
-    against = _open(f, draft, worked) if worked else [tr("No setup is chosen yet.")]
-    if against:
+    f, ours = frame(enquiry_id, "offer"), data.shop()
+    draft, worked = drafted(f)
+    if not worked:
+        return _page(enquiry_id, {"send": tr("No setup is chosen yet.")}, 422)
+    paper = sheet(f, draft, worked, whole=True)
+    if against := _open(f, draft, worked, paper.english):
         return _page(enquiry_id, {"send": " ".join(against)}, 422)
-    with language.speaking(spoken_to(enquiry_id)):
-        made = offer_content.content(f.e, worked, draft, ours, u, date.today(), whole=True)
+    made = paper.content
     to = f.e.enquiry.mail if request.form.get("mail") else ""
     logo = photos.as_data(data.settings().data_dir, ours.logo)
     job = sending.Sending(made, shop_data(f.e, worked, draft), to, ours.letter, logo)
