@@ -8,6 +8,7 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 from jolvek.demo import at_work
+from jolvek.web import demo_offers
 from jolvek.web.demo_shop import served, shop
 from scripts import chromium
 
@@ -62,7 +63,7 @@ def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with (
         tempfile.TemporaryDirectory() as folder,
-        served(shop(Path(folder), more=at_work.add)) as root,
+        served(shop(Path(folder), more=at_work.add, last=demo_offers.send)) as root,
         sync_playwright() as play,
     ):
         browser = play.chromium.launch(executable_path=chromium.path(), args=chromium.ARGS)

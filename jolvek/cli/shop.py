@@ -127,10 +127,11 @@ def demo(data: Path | None, port: int) -> None:
     import tempfile
 
     from jolvek.demo import at_work
+    from jolvek.web import demo_offers
     from jolvek.web.demo_shop import shop
 
     with tempfile.TemporaryDirectory(prefix="jolvek-demo-", ignore_cleanup_errors=True) as spare:
-        made = shop(data or Path(spare), secrets.token_hex(32), at_work.add)
+        made = shop(data or Path(spare), secrets.token_hex(32), at_work.add, demo_offers.send)
         _serve(made, "127.0.0.1", _free_port("127.0.0.1", port))
 
 

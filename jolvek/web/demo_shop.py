@@ -20,17 +20,21 @@ def shop(
     folder: Path,
     secret: str = "demo",
     more: Callable[[Connection], None] | None = None,
+    last: Callable[[Settings], None] | None = None,
 ) -> Settings:
-    """Settings over a folder whose database holds the demo data, and what `more` puts in where it
-    was empty.
+    """Settings over a folder whose database holds the demo data, and what `more` and `last` put in
+    where it was empty.
     """
     folder.mkdir(parents=True, exist_ok=True)
     settings = Settings(folder, secret, demo.DEALER, demo=True)
     conn = db.connect(settings.database)
     db.migrate(conn)
-    if demo.fill(conn) and more:
+    empty = demo.fill(conn)
+    if empty and more:
         more(conn)
     conn.close()
+    if empty and last:
+        last(settings)
     return settings
 
 

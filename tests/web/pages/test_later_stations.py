@@ -192,7 +192,7 @@ def test_the_offer_says_the_share_that_lead_really_keeps():
     w = worked(1)
     lead = replace(w.fitted.battery, spec=replace(w.fitted.battery.spec, chemistry="agm"))
     rows = [
-        offer_page(replace(w, job=replace(w.job, fitted=f)), AT_SEA).answer
+        offer_page(replace(w, job=replace(w.job, fitted=f)), AT_SEA).basis
         for f in (w.fitted, replace(w.fitted, battery=lead))
     ]
     assert "20 % of the charge kept" in rows[0] and "50 % of the charge kept" in rows[1]

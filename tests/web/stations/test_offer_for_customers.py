@@ -94,7 +94,7 @@ def test_an_offer_of_an_earlier_year_still_opens(desk, conn):
     draft(desk, HIRE, "AB")
     with desk.application.test_request_context():
         f = frame(HIRE, "offer")
-        made = unmarked(sheet(f, *drafted(f)).content)
+        made = unmarked(sheet(f, *drafted(f), "en").content)
         for x in made["alternatives"]:
             for key in ("figures", "drawing", "charge", "what"):
                 x.pop(key, None)

@@ -68,19 +68,20 @@ class Sheet:
     has no words in their language and would stay English.
     """
 
+    spoken: str
     content: dict[str, Any]
     html: Markup
     english: list[str]
 
 
-def sheet(f: Frame, draft: Draft, worked: list[Worked], whole: bool = False) -> Sheet:
+def sheet(f: Frame, draft: Draft, worked: list[Worked], spoken: str, whole: bool = False) -> Sheet:
     """The paper of the draft; `whole` with what the customer's page turns about besides."""
-    with language.speaking(spoken_to(f.e.id)), language.watched() as english:
+    with language.speaking(spoken), language.watched() as english:
         made = _content(f, draft, worked, whole)
         page = render_template("stations/offer/_paper.html", o=made, seen=seen(made))
         if whole:
             shown(made)
-    return Sheet(made, Markup(page), sorted(english))  # noqa: S704
+    return Sheet(spoken, made, Markup(page), sorted(english))  # noqa: S704
 
 
 def _content(f: Frame, draft: Draft, worked: list[Worked], whole: bool) -> dict[str, Any]:

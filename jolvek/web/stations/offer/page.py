@@ -32,7 +32,7 @@ from jolvek.web.stations.offer import content as offer_content
 from jolvek.web.stations.offer import form as draft_form
 from jolvek.web.stations.offer import sending
 from jolvek.web.stations.offer import years as offer_years
-from jolvek.web.stations.offer.drafted import drafted, own_words, sheet
+from jolvek.web.stations.offer.drafted import Sheet, drafted, own_words, sheet
 from jolvek.web.stations.offer.form import LINE, Draft
 from jolvek.web.stations.offer.lines import SERVICES, lines, priced_services, totals
 from jolvek.web.stations.offer.revision import changed
@@ -104,7 +104,8 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
     f = frame(enquiry_id, "offer")
     chosen = f.card.in_hand if any(p.chosen for p in f.pinned) else None
     draft, worked = drafted(f)
-    paper = sheet(f, draft, worked) if chosen is not None and not chosen.blocked else None
+    spoken = spoken_to(enquiry_id)
+    paper = sheet(f, draft, worked, spoken) if chosen is not None and not chosen.blocked else None
     made = paper.content if paper else None
     sent = offers.of_enquiry(conn(), enquiry_id)
     more = {
@@ -119,11 +120,11 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         "margins": margins(worked, draft) if made and signing.may("offer.send") else [],
         "sent": [_sent_context(x) for x in sent],
         "since_sent": changed(offers.content(conn(), sent[0].id), made) if sent and made else [],
-        **(_form_context(worked, draft, spoken_to(enquiry_id)) if made else {}),
-        "open": _open(f, draft, worked, paper.english) if paper else [],
+        **(_form_context(worked, draft, spoken) if made else {}),
+        "open": _open(f, draft, worked, paper) if paper else [],
         "repriced": any(x.now for x in _moved(f, worked)),
-        "spoken": spoken_to(enquiry_id),
-        "own_words": own_words(spoken_to(enquiry_id)),
+        "spoken": spoken,
+        "own_words": own_words(spoken),
         "customer_link": _new_link(enquiry_id),
     }
     claimed = chosen is not None and chosen.fitted.fitting.claims
@@ -145,7 +146,7 @@ def _new_link(enquiry_id: int) -> str:
     return str(made["way"])
 
 
-def _open(f: Frame, draft: Draft, worked: list[Worked], english: list[str]) -> list[str]:
+def _open(f: Frame, draft: Draft, worked: list[Worked], paper: Sheet) -> list[str]:
     """What keeps it from being sent."""
     out = [
         tr("Setup %(letter)s cannot be offered for this boat.", letter=w.letter)
@@ -160,16 +161,15 @@ def _open(f: Frame, draft: Draft, worked: list[Worked], english: list[str]) -> l
         out.append(
             tr("%(unread)s to be confirmed first.", unread=display.counted(len(unread), "caution"))
         )
-    spoken = spoken_to(f.e.id)
-    if (own := own_words(spoken)) and own.key not in draft.acknowledged:
+    if (own := own_words(paper.spoken)) and own.key not in draft.acknowledged:
         out.append(own.text)
-    if english:
+    if paper.english:
         out.append(
             tr(
                 "%(language)s is not complete: “%(first)s” would be English. Choose another"
                 " language.",
-                language=language.LANGUAGES[spoken],
-                first=english[0],
+                language=language.LANGUAGES[paper.spoken],
+                first=paper.english[0],
             )
         )
     return out
@@ -234,8 +234,8 @@ def send(enquiry_id: int) -> Any:
     draft, worked = drafted(f)
     if not worked:
         return _page(enquiry_id, {"send": tr("No setup is chosen yet.")}, 422)
-    paper = sheet(f, draft, worked, whole=True)
-    if against := _open(f, draft, worked, paper.english):
+    paper = sheet(f, draft, worked, spoken_to(enquiry_id), whole=True)
+    if against := _open(f, draft, worked, paper):
         return _page(enquiry_id, {"send": " ".join(against)}, 422)
     made = paper.content
     to = f.e.enquiry.mail if request.form.get("mail") else ""

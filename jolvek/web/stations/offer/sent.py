@@ -22,7 +22,7 @@ from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.store import offers
-from jolvek.web.kit import pages
+from jolvek.web.kit import language, pages
 from jolvek.web.kit.accounts import signing
 from jolvek.web.kit.dates import made
 from jolvek.web.kit.language import tr
@@ -30,6 +30,7 @@ from jolvek.web.kit.pages import ADVISOR, READER
 from jolvek.web.saving import by
 from jolvek.web.shared import conn, form_id, frame, gone, show, stored_or_404, table_file
 from jolvek.web.stations.offer import order_list, sending
+from jolvek.web.stations.offer.customers_page import shown
 from jolvek.web.stations.offer.sending import customer_way
 
 bp = Blueprint("sent", __name__, url_prefix="/enquiry/<int:enquiry_id>")
@@ -37,6 +38,7 @@ pages.add(
     bp,
     {
         "copy": READER,
+        "newest": READER,
         "link": ADVISOR,
         "order": READER,
         "order_file": READER,
@@ -81,8 +83,8 @@ def seen(enquiry_id: int) -> Any:
 
 @bp.get("/offer/<int:offer_id>.<form>")
 def copy(enquiry_id: int, offer_id: int, form: str) -> Any:
-    """What was sent, as PDF, page, jolvek-offer, its lines as CSV and spreadsheet; the day to ask
-    again as iCalendar.
+    """What was sent, as PDF, paper, the customer's page, jolvek-offer, its lines as CSV and
+    spreadsheet; the day to ask again as iCalendar.
     """
     sent = _sent(enquiry_id, offer_id)
     if form == "pdf":
@@ -93,6 +95,9 @@ def copy(enquiry_id: int, offer_id: int, form: str) -> Any:
     result = offers.content(conn(), sent.id)
     if form == "json":
         return result
+    if form == "page":
+        with language.speaking(result.get("language", "en")):
+            return shown(result)
     if form == "html":
         return sending.paper_page(result)
     if form == "ics":
@@ -103,6 +108,16 @@ def copy(enquiry_id: int, offer_id: int, form: str) -> Any:
             keys = ("text", "quantity", "unit", "each", "discount", "tax", "amount")
             rows.append((x["letter"], *(str(y[k]) for k in keys)))
     return table_file(rows, f"offer-{sent.id}", form)
+
+
+@bp.get("/offer/sent")
+def newest(enquiry_id: int) -> Any:
+    """The customer's page of what was sent last."""
+    stored_or_404(enquiry_id)
+    found = next(iter(offers.of_enquiry(conn(), enquiry_id)), None)
+    if found is None:
+        abort(404)
+    return redirect(url_for("sent.copy", enquiry_id=enquiry_id, offer_id=found.id, form="page"))
 
 
 def _follow_up(sent: offers.Sent, told: dict[str, Any]) -> Response:

@@ -110,6 +110,8 @@ def _basis(w: Worked, u: Units) -> str:
         given=", ".join(given),
         tried=tried_text(w.fitted.need.hull),
     )
+    kept = tr("Time and range are with %(kept)s kept.", kept=w.kept_text)
+    out = f"{out} {kept}"
     if w.charge_h:
         full = long_hours(w.charge_h * 3600)
         back = tr("Charging back to full takes about %(hours)s.", hours=full)
