@@ -17,3 +17,11 @@ window.jolvekEarly = {
 document.addEventListener("keydown", window.jolvekEarly.keep);
 document.addEventListener("input", window.jolvekEarly.typed);
 document.addEventListener("change", window.jolvekEarly.typed);
+
+// Charts are drawn for the screen: the server is told where that is narrow.
+window.jolvekEarly.room = () => {
+  const narrow = window.innerWidth < 700 ? 1 : 0;
+  document.cookie = `narrow=${narrow}; path=/; samesite=lax; max-age=31536000`;
+};
+window.jolvekEarly.room();
+window.addEventListener("resize", window.jolvekEarly.room);

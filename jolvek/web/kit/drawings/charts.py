@@ -12,7 +12,8 @@ from jolvek.web.kit.drawings.axes import Frame, nice_step
 from jolvek.web.kit.drawings.svg import circle, line, path, picture, poly, rect, tag, text
 from jolvek.web.kit.language import decimal, tr
 
-LETTER_H, LETTER_W = 13.0, 9.4  # as large as a phone shows them
+TICK_PX = 80.0  # room for a figure of the axis
+LETTER_H, LETTER_W = 17.0, 8.2  # of the figures' face
 SMALL = 100  # of a figure: below it a tenth is told
 
 DASHES = {"A": "", "B": "9 4", "C": "2 3", "D": "11 3 2 3", "E": "5 2"}
@@ -119,7 +120,8 @@ def _panels(series: list[Series], axes: Axes, width: float, height: float) -> _P
         if s.low
     ]
     most_low = max(lowers, default=1.0) * (1.04 if axes.low_rises else 1.1) or 1.0
-    step_x, step_t, step_l = nice_step(furthest, 7), nice_step(highest, 5), nice_step(most_low, 4)
+    step_x = nice_step(furthest, max(3, int(width / TICK_PX)))
+    step_t, step_l = nice_step(highest, 5), nice_step(most_low, 4)
     x_max, split = _ceiling(furthest, step_x / 2), height * 0.60
     top = Frame(52, width - 22, split, 20, x_max, _ceiling(highest * 1.03, step_t / 2))
     low = Frame(52, width - 22, height - 34, split + 26, x_max, _ceiling(most_low, step_l))
@@ -172,7 +174,7 @@ def _marks(top: Frame, low: Frame, axes: Axes, width: float) -> list[str]:
     out, rows = [], [(top.y1 + 12, top.x0 + 5 + LETTER_W * len(axes.top))]  # taken up to there
     if axes.plate and axes.plate <= top.y_max:
         y = top.y(axes.plate)
-        words_y = y - 5 if y > top.y1 + 26 else y + 14
+        words_y = y - 5 if y > top.y1 + 32 else max(y + 14, top.y1 + 27)
         out.append(line(top.x0, y, top.x1, y, "plate"))
         out.append(text(top.x0 + 6, words_y, axes.plate_label, "platetext"))
         rows.append((words_y, top.x0 + 6 + LETTER_W * len(axes.plate_label)))
@@ -201,23 +203,30 @@ def _band(s: Series, frame: Frame) -> str:
     return path(poly(corners, close=True), f"band set-{s.letter}")
 
 
+def _meet(one: tuple[float, float, str], other: tuple[float, float, str]) -> bool:
+    return abs(one[0] - other[0]) < LETTER_H and abs(one[1] - other[1]) < 2 * LETTER_H
+
+
 def _letters(series: list[Series], top: Frame) -> list[str]:
     """The setups' letters beside the ends of their curves, one under the other where they meet."""
     ends = sorted((top.y(s.top[-1]), top.x(s.x[-1]), s.letter) for s in series)
     meeting: list[list[tuple[float, float, str]]] = []
     for end in ends:
-        last = meeting[-1][-1] if meeting else None
-        if last and end[0] - last[0] < LETTER_H and abs(end[1] - last[1]) < 2 * LETTER_H:
-            meeting[-1].append(end)
-        else:
+        near = next((group for group in meeting if any(_meet(x, end) for x in group)), None)
+        if near is None:
             meeting.append([end])
-    out = []
+        else:
+            near.append(end)
+    placed: list[tuple[float, float, str]] = []
     for group in meeting:
         x = max(end[1] for end in group) + 9
         first = sum(end[0] for end in group) / len(group) - LETTER_H * (len(group) - 1) / 2
         for i, (_, _, letter) in enumerate(group):
-            out.append(text(x, first + LETTER_H * i + 4, letter, f"name set-{letter}"))
-    return out
+            y = first + LETTER_H * i
+            while any(_meet((y, x, ""), one) for one in placed):
+                y += LETTER_H / 2
+            placed.append((y, x, letter))
+    return [text(x, y + 4, letter, f"name set-{letter}") for y, x, letter in placed]
 
 
 def _drawn(s: Series, top: Frame, low: Frame) -> list[str]:

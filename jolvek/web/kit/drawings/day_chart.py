@@ -12,13 +12,16 @@ from markupsafe import Markup
 from jolvek.core.base.messages import msg
 from jolvek.core.day.getting_home import NoReturn
 from jolvek.core.day.scenario import turn_index
-from jolvek.core.day.voyage import Event, Voyage
+from jolvek.core.day.voyage import Voyage
 from jolvek.web.kit.display import Units
 from jolvek.web.kit.drawings import axes
 from jolvek.web.kit.drawings.axes import Frame, thousands
 from jolvek.web.kit.drawings.charts import DASHES, marker
 from jolvek.web.kit.drawings.svg import circle, line, path, picture, poly, rect, tag, text
 from jolvek.web.kit.language import tr
+
+TEXT_PX, TICK_PX, WORDS_PX = 11.0, 76.0, 118.0  # a line of text, a clock hour, an event's words
+Span = tuple[float, float, float]  # what words take: from x to x, at y
 
 _WORDS = {
     "warning": msg("15 min left"),
@@ -52,39 +55,80 @@ def _spans(v: Voyage) -> list[tuple[int, float, float]]:
     return out
 
 
-def day_chart(
-    voyages: dict[str, Voyage],
-    hand: str,
-    start_h: float,
-    kept: float,
-    width: float = 900.0,
-    height: float = 330.0,
-) -> Markup:
-    """Charge of each setup over the clock, the legs of the one in hand as bands, its events marked,
-    power and sun below.
+@dataclass(frozen=True)
+class DayLines:
+    """What the chart shows: setups by letter, the one in hand, the day as planned (itself where
+    nothing is asked), the ends of what it may be, when it begins in h, the share that stays.
     """
-    v = voyages[hand]
-    longest = max(float(x.t_s[-1]) for x in voyages.values()) / 3600 or 1.0
+
+    voyages: dict[str, Voyage]
+    hand: str
+    planned: Voyage
+    between: tuple[Voyage, Voyage]
+    start_h: float
+    kept: float
+
+    @property
+    def voyage(self) -> Voyage:
+        """The day of the setup in hand."""
+        return self.voyages[self.hand]
+
+
+def day_chart(d: DayLines, width: float = 900.0, height: float = 330.0) -> Markup:
+    """Charge of each setup over the clock, drawn for a width in px: the legs of the one in hand as
+    bands, its doubt, its plan where that differs, its events; power and sun below.
+    """
+    v = d.voyage
+    longest = max(float(x.t_s[-1]) for x in (*d.voyages.values(), d.planned)) / 3600 or 1.0
     top = Frame(46, width - 14, 216, 22, longest * 1.02, 100.0)
     low = Frame(46, width - 14, height - 30, 240, longest * 1.02, 1.0)
-    y = top.y(100 * kept)
+    y, kept = top.y(100 * d.kept), f"{100 * d.kept:.0f}"
     parts = [
         _bands(v, top),
-        _axes(top, low, start_h, longest),
+        _axes(top, low, d.start_h, longest),
+        _doubt(d, top),
         line(top.x0, y, top.x1, y, "reserve"),
-        text(top.x0 + 4, y - 4, tr("reserve %(kept)s %%", kept=f"{100 * kept:.0f}"), "reservetext"),
-        *(_charge(letter, voyage, top) for letter, voyage in voyages.items()),
+        text(top.x0 + 4, y - 4, tr("reserve %(kept)s %%", kept=kept), "reservetext"),
+        *(_charge(letter, voyage, top, y) for letter, voyage in d.voyages.items()),
         _power(v, low),
-        _events(v.events, top),
+        _events(v, top, [] if d.planned is v else [_ending(*_named_plan(d, top))]),
     ]
     label = tr(
         "Charge over the clock for setup %(hand)s: %(left)s %% left after %(hours)s h; the table "
         "below lists what happens",
-        hand=hand,
+        hand=d.hand,
         left=f"{100 * v.left:.0f}",
         hours=f"{v.hours:.1f}",
     )
     return picture(width, height, "drawing chart day", label, parts, id="day-chart")
+
+
+def _doubt(d: DayLines, f: Frame) -> str:
+    """What the charge may be between, and the day as planned, dotted, where another is asked."""
+    last = min(float(x.t_s[-1]) for x in (d.voyage, *(x for x in d.between if x.done)))
+    t = np.linspace(0.0, last, 80)
+    low, high = (100 * np.interp(t, x.t_s, x.soc) for x in d.between)
+    out = axes.area(f, (t / 3600).tolist(), low.tolist(), high.tolist())
+    if d.planned is d.voyage:
+        return out
+    pick = _some(d.planned)
+    hours, charge = d.planned.t_s[pick] / 3600, 100 * d.planned.soc[pick]
+    out += path(poly(f.way(hours.tolist(), charge.tolist())), "curve planned")
+    words = tr("as planned %(left)s %%", left=f"{charge[-1]:.0f}")
+    return out + text(*_named_plan(d, f), words, "", "end")
+
+
+def _named_plan(d: DayLines, f: Frame) -> tuple[float, float]:
+    """Where the name of the day as planned ends: over its line, at its end."""
+    x = f.x(float(d.planned.t_s[-1]) / 3600)
+    return x - 4, _above(d.planned, f, x - WORDS_PX, x) - 6
+
+
+def _above(v: Voyage, f: Frame, x0: float, x1: float) -> float:
+    """Picture y of the highest point of a curve between two picture x."""
+    span = np.linspace(max(x0, f.x0), max(x1, f.x0 + 1), 12)
+    t = 3600 * f.x_max * (span - f.x0) / (f.x1 - f.x0)
+    return min(f.y(100 * float(soc)) for soc in np.interp(t, v.t_s, v.soc))
 
 
 def _some(v: Voyage) -> np.ndarray:
@@ -93,17 +137,19 @@ def _some(v: Voyage) -> np.ndarray:
     return np.unique(np.append(np.arange(0, v.t_s.size, every), v.t_s.size - 1))
 
 
-def _charge(letter: str, v: Voyage, frame: Frame) -> str:
-    """One setup's charge over the clock, with its mark and what is left."""
+def _charge(letter: str, v: Voyage, frame: Frame, reserve_y: float) -> str:
+    """One setup's charge over the clock, with its mark and what is left, clear of the reserve."""
     pick, name = _some(v), f"set-{letter}"
     steps = zip(v.t_s[pick], v.soc[pick], strict=True)
     points = ((frame.x(t / 3600), frame.y(100 * soc)) for t, soc in steps)
     x, y = frame.x(float(v.t_s[-1]) / 3600), frame.y(100 * v.left)
-    words = f"{letter} {100 * v.left:.0f} %"
+    words, under = f"{letter} {100 * v.left:.0f} %", y + 17
+    if abs(under - 4 - reserve_y) < TEXT_PX:
+        under = reserve_y + 15
     return (
         path(poly(points), f"curve {name}", stroke_dasharray=DASHES[letter] or None)
         + marker(letter, x, y, 4.5)
-        + text(x - 8, y + 17, words, f"name {name}", "end")
+        + text(x - 8, under, words, f"name {name}", "end")
     )
 
 
@@ -121,7 +167,8 @@ def _bands(v: Voyage, frame: Frame) -> str:
 
 
 def _axes(top: Frame, low: Frame, start_h: float, longest: float) -> str:
-    step = next(s for s in (0.25, 0.5, 1, 2, 3, 6, 12, 24, 48, 96, 1e9) if longest / s <= 11)
+    most = max(2, int((top.x1 - top.x0) / TICK_PX))
+    step = next(s for s in (0.25, 0.5, 1, 2, 3, 6, 12, 24, 48, 96, 1e9) if longest / s <= most)
     first = np.ceil(start_h / step) * step
     hours = np.arange(first, start_h + longest * 1.02, step).tolist()
     clocks = [(hour - start_h, clock(hour).replace(" next day", "")) for hour in hours]
@@ -158,20 +205,26 @@ def _power(v: Voyage, frame: Frame) -> str:
     )
 
 
-def _events(events: tuple[Event, ...], frame: Frame) -> str:
-    """Marks on the curve, their words stacked where they come close together."""
+def _ending(x: float, y: float) -> Span:
+    """What words take that end at a point."""
+    return x - WORDS_PX, x, y
+
+
+def _events(v: Voyage, frame: Frame, placed: list[Span]) -> str:
+    """Marks on the curve, their words over it, stacked where they, or words placed before, meet."""
     out: list[str] = []
-    placed: list[tuple[float, float]] = []
-    for e in events:
+    for e in v.events:
         if e.kind not in _WORDS or e.kind == "home":
             continue
         x, y = frame.x(e.t_s / 3600), frame.y(100 * e.soc)
-        lift = y - 10
-        while any(abs(x - px) < 125 and abs(lift - py) < 13 for px, py in placed):
+        ends = x > frame.x1 - WORDS_PX
+        x0, x1 = (x - WORDS_PX, x) if ends else (x, x + WORDS_PX)
+        lift = _above(v, frame, x0, x1) - 8
+        while any(x0 < b and a < x1 and abs(lift - at) < 13 for a, b, at in placed):
             lift -= 14
-        placed.append((x, lift))
+        placed.append((x0, x1, lift))
         level = "block" if e.kind in ("empty", "no-way") else "caution"
-        anchor, aside = ("end", -6) if x > frame.x1 - 110 else ("start", 6)
+        anchor, aside = ("end", 0) if ends else ("start", 6)
         body = circle(x, y, 4) + text(x + aside, lift, _WORDS[e.kind], anchor=anchor)
         out.append(tag("g", body, cls=f"event at-{level}"))
     return "".join(out)
@@ -191,7 +244,7 @@ class _Way:
 
 
 def way_strip(
-    v: Voyage, point: NoReturn, u: Units, width: float = 900.0, height: float = 74.0
+    v: Voyage, point: NoReturn, u: Units, width: float = 900.0, height: float = 88.0
 ) -> Markup:
     """The way from the quay outward: ends of legs, the turn, the last point from which she still
     gets home, where she stopped.

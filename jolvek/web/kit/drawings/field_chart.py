@@ -16,7 +16,7 @@ from jolvek.web.kit.drawings.axes import Frame
 from jolvek.web.kit.drawings.svg import circle, line, path, picture, poly, tag, text
 from jolvek.web.kit.language import tr
 
-MOST_DOTS = 1400
+MOST_DOTS, TICK_PX = 1400, 90.0
 
 
 def _dots(frame: Frame, x: np.ndarray, y: np.ndarray, kind: str) -> str:
@@ -50,13 +50,13 @@ def field_chart(
     kinds = ((~does, "short"), (does & ~keep, "off"), (does & keep, "does"))
     dots = ((every[mask[every]], kind) for mask, kind in kinds)
     parts = [
-        axes.below(frame, axes.round_figures(x_max, 9)),
+        axes.below(frame, axes.round_figures(x_max, max(3, int(width / TICK_PX)))),
         axes.beside(frame, axes.round_figures(y_max, 4)),
         *(_dots(frame, price[rows], reach[rows], kind) for rows, kind in dots),
         _front(frame, price[front], reach[front]),
         line(frame.x0, wish, frame.x1, wish, "wish"),
-        text(frame.x1, wish - 4, tr("the day"), "wishtext", "end"),
         _names(frame, price, reach, picks),
+        text(frame.x0 + 4, wish - 4, tr("the day"), "wishtext"),
         text(frame.x0 + 4, frame.y1 + 10, tr("range, %(unit)s", unit=unit), "axis"),
         axes.names(frame, tr("price, %(currency)s", currency=currency), drop=28.0),
         tag("rect", cls="brush", id="brush", width=0, height=0),

@@ -108,7 +108,7 @@ def weights_view(
         line(0, water, width, water, "water"),
         _line_before(hull, view, lying, before, width),
         _where_weight_acts(view, lying, low + 14, u),
-        scale_bar(width - 8, low + 14, scale),
+        scale_bar(width - 8, 8, scale),
     ]
     way = "stern" if lying.trim_deg >= 0 else "bow"
     label = tr(

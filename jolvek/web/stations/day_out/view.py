@@ -10,10 +10,12 @@ from jolvek.core.base import units
 from jolvek.core.day.aboard import spare_of
 from jolvek.core.day.outing import Outing
 from jolvek.core.day.stepped import CUT_BACK
+from jolvek.core.day.voyage import Event
 from jolvek.core.hydro.seaway import most_wind_m_s
 from jolvek.core.rules.findings import Finding
 from jolvek.web.kit.display import Units
-from jolvek.web.kit.drawings.day_chart import clock, day_chart, way_strip
+from jolvek.web.kit.drawings.day_chart import DayLines, clock, day_chart, way_strip
+from jolvek.web.kit.drawings.room import chart_px
 from jolvek.web.kit.language import tr
 from jolvek.web.kit.worked import Worked
 from jolvek.web.stations.day_out.figures import figures
@@ -98,8 +100,9 @@ def day_out_page(
     out: Outing, worked: list[Worked], asked: Asked, args: dict[str, str], u: Units
 ) -> DayOutPage:
     """The page of one outing."""
-    v, start = out.voyage, out.need.day.start_h
+    v, start, px = out.voyage, out.need.day.start_h, chart_px(900.0)
     hand = next(w for w in worked if w.letter == out.letter)
+    lines = DayLines(out.voyages, out.letter, out.planned, out.between, start, out.kept)
     return DayOutPage(
         hand,
         worked,
@@ -111,18 +114,9 @@ def day_out_page(
         wind_limit=str(u.full(most_wind_m_s(out.need.hull.length_m), "speed")),
         seas=out.seas.findings,
         help_text=_help(),
-        chart=day_chart(out.voyages, out.letter, start, out.kept),
-        strip=way_strip(v, out.point, u),
-        events=tuple(
-            EventRow(
-                ev.kind,
-                LEVELS.get(ev.kind, ""),
-                clock(start + ev.t_s / 3600),
-                ev.text,
-                f"{100 * ev.soc:.0f}",
-            )
-            for ev in v.events
-        ),
+        chart=day_chart(lines, px),
+        strip=way_strip(v, out.point, u, px),
+        events=tuple(_event(ev, start) for ev in v.events),
         figures=figures(out, asked, u),
         wind=_speed_slider("wind", tr("Wind gets up to"), MOST_WIND_M_S / 2, 1, args, u),
         stream=_speed_slider(
@@ -133,6 +127,11 @@ def day_out_page(
         wind_from=args.get("from", f"{WIND_FROM_H:.0f}:00"),
         planned_charge=u.entry(out.need.day.start_charge, "share"),
     )
+
+
+def _event(ev: Event, start_h: float) -> EventRow:
+    at, charge = clock(start_h + ev.t_s / 3600), f"{100 * ev.soc:.0f}"
+    return EventRow(ev.kind, LEVELS.get(ev.kind, ""), at, ev.text, charge)
 
 
 def _help() -> str:

@@ -22,6 +22,7 @@ from jolvek.web import data
 from jolvek.web.kit.display import Units, money
 from jolvek.web.kit.doubt_words import manages, tried_text
 from jolvek.web.kit.drawings.field_chart import field_chart
+from jolvek.web.kit.drawings.room import chart_px
 from jolvek.web.kit.figures import fig
 from jolvek.web.kit.language import capital, joined, tr
 from jolvek.web.kit.matches import Answer, Row, row
@@ -271,7 +272,8 @@ def shortlist_page(need: Need, match: Answer, first: Results, u: Units) -> Short
     m, keep = match.match, narrowed(match.match, first.filters)
     total = int(m.field.price.size)
     currency = data.shop().currency
-    chart = field_chart(m, match.front, match.picks, keep, u, currency) if total else ""
+    picks, wide = match.picks, chart_px(900.0)
+    chart = field_chart(m, match.front, picks, keep, u, currency, wide) if total else ""
     return ShortlistPage(
         bool(total),
         bool(first.rows and first.rows[0].does_day),

@@ -19,6 +19,7 @@ from jolvek.core.predict.performance import Point
 from jolvek.web.kit.display import Units, energy, long_hours
 from jolvek.web.kit.doubt_words import IN_FIVE, current_text, helps_most, tried_text, wind_text
 from jolvek.web.kit.drawings import charts
+from jolvek.web.kit.drawings.room import chart_px
 from jolvek.web.kit.figures import fig, marked
 from jolvek.web.kit.followed import Strip
 from jolvek.web.kit.language import capital, tr
@@ -104,7 +105,9 @@ def drawn(
         series(w, c, asked.view, asked.mode, asked.band, u)
         for w, c in zip(worked, all_curves, strict=True)
     ]
-    chart = charts.compare(lines, axes(need, worked, asked.view, asked.mode, u, cursor))
+    chart = charts.compare(
+        lines, axes(need, worked, asked.view, asked.mode, u, cursor), chart_px(570.0)
+    )
     return chart, cursor_data(worked, all_curves, chart, u, asked.mode, cursor)
 
 
