@@ -23,6 +23,7 @@ from jolvek.web.kit.accounts import signing
 from jolvek.web.kit.drawings import pictures, signature
 from jolvek.web.kit.drawings.boat_drawing import silhouette
 from jolvek.web.kit.drawings.charts import badge
+from jolvek.web.kit.fields import keyboards
 from jolvek.web.settings import Settings
 
 SCRIPTS = (
@@ -147,6 +148,8 @@ def _filters(app: Flask) -> None:
         field_change=words.field_change,
         plain_value=words.plain_value,
         typed=_typed,
+        keyboard=keyboards.keyboard,
+        keyboard_of=keyboards.keyboard_of,
     )
 
 

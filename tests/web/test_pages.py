@@ -66,3 +66,15 @@ def test_units_never_send_one_away(client):
 def test_what_is_not_there_is_said_without_a_trace(client, path):
     answer = client.get(path)
     assert answer.status_code == 404 and "nothing at this address" in answer.text
+
+
+@pytest.mark.parametrize(
+    ("path", "numbers"),
+    [("trial", 12), ("offer", 40), ("aftercare", 3), ("boat", 10)],
+)
+def test_a_phone_shows_its_number_keys_where_a_number_is_meant(fitted, path, numbers):
+    page = fitted.get(f"/enquiry/2/{path}").text
+    modes = re.findall(r'inputmode="(\w+)"', page)
+    assert sum(x in ("decimal", "numeric") for x in modes) >= numbers
+    if path == "boat":  # a length is typed as 12'6", which needs letters and marks
+        assert re.search(r'id="length"[^>]*inputmode="text"', page)

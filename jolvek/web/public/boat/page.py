@@ -18,7 +18,7 @@ from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.shop import By
 from jolvek.store import recalls, service_faults
 from jolvek.web import data, errors
-from jolvek.web.kit import language, pages
+from jolvek.web.kit import display, language, pages
 from jolvek.web.kit.accounts import limits, links
 from jolvek.web.kit.dates import made
 from jolvek.web.kit.fields.chosen import chosen
@@ -28,6 +28,7 @@ from jolvek.web.shared import Frame, conn, frame, show, spoken_to
 from jolvek.web.stations.aftercare import view as care_page
 from jolvek.web.stations.aftercare.log import read_trip
 from jolvek.web.stations.aftercare.parts import pieces_of, read_fault
+from jolvek.web.stations.offer.for_customer import two_speeds
 
 bp = Blueprint("boat_page", __name__, url_prefix="/b/<token>")
 pages.add(
@@ -42,6 +43,7 @@ pages.add(
     },
     limits={"fault": PHOTO},
 )
+MENDED = 3  # of those that the owner reported: as many are shown
 OFTEN, WRITES, BY = "60 per minute; 600 per hour", "30 per hour", service_faults.OWNER
 HEADERS = {"X-Robots-Tag": "noindex, nofollow", "Referrer-Policy": "no-referrer"}
 
@@ -69,6 +71,8 @@ def _page(token: str, refused: dict[str, str], code: int = 200) -> Any:
         "manual": [s for s in steps(f.card.in_hand.fitted) if s.group in FOR_OWNER],
         "states": care_page.STATE_WORDS,
         "reported": [x for x in result.faults if x.state == "open" and x.found_by == BY],
+        "mended": [x for x in result.faults if x.state != "open" and x.found_by == BY][:MENDED],
+        "speeds": two_speeds(f.card.in_hand, display.current()),
         "due_now": sum(d.state == "overdue" for d in result.due),
         "op": secrets.token_hex(12),
         "answers": recalls.ANSWERS,

@@ -195,6 +195,20 @@ def first_figures(w: Worked, u: Units) -> dict[str, str]:
     return _at(w, w.wish_or_top, u, _asked(w))
 
 
+SLOW_SHARE = 0.6  # of the wanted speed: an easy pace beside it; Jolvek's own
+
+
+def two_speeds(w: Worked, u: Units) -> list[tuple[str, str, str]]:
+    """How far the boat goes at the wanted speed and at an easy one: range, what it may be between,
+    and the speed with its unit.
+    """
+    wish = w.wish_or_top_m_s
+    points = [(w.wish_or_top, wish, _asked(w))]
+    points.append((w.performance.at_speed(SLOW_SHARE * wish), SLOW_SHARE * wish, True))
+    found = [(_at(w, at, u, asked), v) for at, v, asked in points if at.range_m is not None]
+    return [(x["range"], x["range_band"], str(u.full(v, "speed"))) for x, v in found]
+
+
 def beside(worked: list[Worked], totals: list[str], u: Units) -> list[list[Any]]:
     """The setups beside each other: rows of a name and a text a setup."""
     rows: list[tuple[str, Callable[[Worked], str]]] = [
