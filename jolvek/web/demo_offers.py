@@ -10,6 +10,7 @@ from html import unescape
 from jolvek.web import create_app
 from jolvek.web.settings import Settings
 
+DRAFT = {"years_shown": "1", "deposit": "30", "instalments": "1", "valid_days": "30"}
 ASKED = "Would it also carry four of us, if we go slowly?"
 # jobs of the demo: number, setups offered, what the customer did
 SENT = ((9, "ABC", "asked"), (13, "A", "accepted"))
@@ -22,7 +23,7 @@ def send(settings: Settings) -> None:
     for number, letters, did in SENT:
         desk, here = app.test_client(), f"/enquiry/{number}/offer"
         desk.post("/play", data={"role": "advisor"})
-        desk.post(here, data={f"letter_{x}": x for x in letters} | {"years_shown": "1"})
+        desk.post(here, data={f"letter_{x}": x for x in letters} | DRAFT)
         keys = re.findall(r'name="caution"\s+value="([^"]+)"', desk.get(here).text)
         desk.post(f"{here}/acknowledge", data={"caution": [unescape(k) for k in keys]})
         desk.post(f"{here}/send", data={"after": "0"})
