@@ -42,6 +42,7 @@ def shoot(page: Page, root: str) -> None:
         ("fitting", "/enquiry/2/fitting"),
         ("wiring", "/enquiry/5/fitting?tab=wiring&load=3"),
         ("offer", "/enquiry/2/offer"),
+        ("customer", "/enquiry/9/offer/page"),
         ("handover", "/enquiry/9/handover"),
         ("trial", "/enquiry/14/trial"),
         ("aftercare", "/enquiry/14/aftercare"),
