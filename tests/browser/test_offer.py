@@ -47,6 +47,7 @@ def test_an_offer_is_drafted_sent_and_accepted_on_a_phone(page, browser, fitted_
     theirs.get_by_role("link", name="Accept").tap()
     theirs.get_by_role("button", name="Accept").tap()
     expect(theirs.locator("#accept")).to_contain_text("your name, as your signature")
+    expect(theirs.locator("#accept")).to_be_focused()  # what is wrong is in view
     theirs.locator("#offered-B").check()
     expect(theirs.locator("#accept")).to_contain_text("setup B")
     expect(theirs.locator("[data-offered=A]").first).to_be_hidden()
