@@ -253,7 +253,7 @@ def test_a_trimarans_main_hull_carries_91_per_cent(hand):
     hand.narrow()
     hand.station("7", "offer")
     hand.page.get_by_role("button", name=re.compile("^Offer setup")).press("Enter")
-    hand.says("What to expect on the water")
+    hand.says("On the water")
     hand.looked_at()
 
 

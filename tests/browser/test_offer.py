@@ -42,7 +42,7 @@ def test_an_offer_is_drafted_sent_and_accepted_on_a_phone(page, browser, fitted_
     shown = theirs.locator(".steps").first.locator(".step:visible")
     before = shown.inner_text()
     slider.focus()
-    theirs.keyboard.press("End")
+    theirs.keyboard.press("Home")
     expect(shown).not_to_have_text(before)
     theirs.get_by_role("link", name="Accept").tap()
     theirs.get_by_role("button", name="Accept").tap()
