@@ -50,7 +50,7 @@ TEMPLATES = {"extensions": "jolvek.web.kit.template_messages.RunningText", "trim
 # what a customer reads: her offer, link, papers, form and the boat's own page
 CUSTOMERS = re.compile(
     r"web/public/|kit/papers/|kit/base\.html|stations/\w+/_?paper\.html"
-    r"|stations/offer/(_(paper\w*|appendix|beside|expected|know|lines|pictures|years_table)\.html"
+    r"|stations/offer/(_(paper\w*|small_print|appendix|beside|expected|know|lines|pictures|years_table)\.html"
     r"|content|customers_page|for_customer|lines|setups|revision|shop_data|years)"
     r"|stations/aftercare/(_new_fault|label|copy|battery)|handover/record|desk/care/letters"
     r"|day_out/(view|figures|text)|kit/fields/chosen"

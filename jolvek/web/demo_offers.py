@@ -31,7 +31,7 @@ def send(settings: Settings) -> None:
         if link is None:  # no PDF library here: the demo goes on without
             continue
         offer = re.search(r'name="offer"\s+value="(\d+)"', app.test_client().get(link[1]).text)
-        said = {"do": did, "offer": offer[1] if offer else "", "text": ASKED}
+        answer = {"do": did, "offer": offer[1] if offer else "", "text": ASKED}
         if did == "accepted":
-            said |= {"text": "", "name": "Signe Merrel", "agree": "1", "letter": letters}
-        app.test_client().post(link[1], data=said)
+            answer |= {"text": "", "name": "Signe Merrel", "agree": "1", "letter": letters}
+        app.test_client().post(link[1], data=answer)

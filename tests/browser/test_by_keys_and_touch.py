@@ -72,7 +72,7 @@ def test_the_whole_job_by_keys_alone(page, server):
         reach(page, r"\|caution\|INPUT")
         page.keyboard.press("Space")
     if left.count():
-        reach(page, r"^Confirm what is ticked")
+        reach(page, r"^Confirm the ticked items")
         page.keyboard.press("Enter")
         expect(left).to_have_count(0)
     reach(page, r"^Send")
@@ -121,7 +121,7 @@ def test_the_whole_job_by_touch_alone(browser, server):
     for tick in ticks.all():
         tick.tap()
     if ticks.count():
-        page.get_by_role("button", name="Confirm what is ticked").tap()
+        page.get_by_role("button", name="Confirm the ticked items").tap()
         expect(ticks).to_have_count(0)
     page.locator("#send").get_by_role("button", name=re.compile("^Send")).tap()
     expect(page.locator(".flash").first).to_contain_text("is sent")

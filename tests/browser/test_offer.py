@@ -13,7 +13,7 @@ def tick_and_send(page, root, number):
     while open_ticks.count():
         for box in open_ticks.all():
             box.check()
-        page.get_by_role("button", name="Confirm what is ticked").click()
+        page.get_by_role("button", name="Confirm the ticked items").click()
     page.locator("#send").get_by_role("button", name=re.compile("^Send")).click()
     expect(page.locator(".flash")).to_contain_text("is sent")
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-# hints for the advisor, and precautions of the rigger's work: notes all of them
+# hints for the advisor, and precautions of the rigger's work
 FOR_SHOP = frozenset(
     {
         "beaten",
@@ -28,7 +28,7 @@ ELECTRIC = frozenset({"electrics", "wiring", "precautions"})
 
 
 def for_customer(rule_id: str) -> bool:
-    """Whether a customer is told.
+    """Whether a customer reads findings of this rule.
 
     >>> for_customer("beyond-tried"), for_customer("life-jacket")
     (False, True)

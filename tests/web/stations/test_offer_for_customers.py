@@ -12,11 +12,13 @@ from pypdf import PdfReader
 from jolvek.core.rules.readers import FOR_SHOP, for_customer
 from jolvek.core.rules.rulebook import RULES
 from jolvek.store import enquiries, offers, owners
-from jolvek.web.kit import language
+from jolvek.web.kit import display, language
 from jolvek.web.kit.figures import unmarked
 from jolvek.web.shared import frame
 from jolvek.web.stations.offer.customers_page import shown
 from jolvek.web.stations.offer.drafted import drafted, sheet
+from jolvek.web.stations.offer.for_customer import headline
+from jolvek.web.stations.offer.lines import grouped
 from jolvek.web.stations.offer.sending import paper_page
 
 HIRE = 9  # a launch with three setups pinned
@@ -77,17 +79,77 @@ def test_each_caution_stands_once_and_the_shops_own_hints_not_at_all(desk):
     assert not for_customer("beyond-tried") and for_customer("below-reserve")
 
 
-@pytest.mark.parametrize(
-    ("share", "says"),
-    [(1.0, "Your boat does <strong>your"), (2.2, "<strong>Your whole day is too long</strong>")],
-)
-def test_a_day_that_is_too_long_is_said_so(desk, conn, share, says):
-    def longer(e):
-        day = e.need.day
-        return replace(e, need=replace(e.need, day=replace(day, distance_m=share * day.distance_m)))
+@pytest.fixture
+def made(desk):
+    """The content of the hire launch's draft with what its sliders step through."""
+    draft(desk, HIRE, "ABC")
+    with desk.application.test_request_context():
+        f = frame(HIRE, "offer")
+        return unmarked(sheet(f, *drafted(f), "en", whole=True).content)
 
-    enquiries.change(conn, 7, longer, "2026")
-    assert says in desk.get("/enquiry/7/offer/page").text
+
+def test_the_rows_that_a_customer_reads_add_up_to_the_total(made, one_app):
+    with one_app.app_context():
+        rows_of = {x["letter"]: grouped(x, made["currency"]) for x in made["alternatives"]}
+    for x in made["alternatives"]:
+        rows = rows_of[x["letter"]]
+        small = next(r for r in rows if r["inside"])
+        inside = sum(y["amount_minor"] for y in small["inside"])
+        assert int(re.sub(r"\D", "", small["amount"])) == inside > 0
+        parts = sum(r["amount_minor"] for r in rows if not r["inside"] and not r["optional"])
+        assert parts + inside - x["sums"]["off"]["minor"] == x["sums"]["total"]["minor"]
+
+
+def hours_of(text):
+    h, minutes = text.split(":")
+    return int(h) + int(minutes) / 60
+
+
+def test_speed_time_and_range_fit_each_other_on_every_step_of_the_slider(made):
+    for x in made["alternatives"]:
+        at = x["speeds"][x["asked"]]
+        assert {k: at[k] for k in at} == x["figures"]
+        assert at["range"] == x["expected"][0][4] and at["time"] == x["expected"][0][3]
+        for s in x["speeds"]:
+            speed, far, time = float(s["speed"]), float(s["range"]), hours_of(s["time"])
+            assert far == pytest.approx(speed * time, rel=0.06, abs=0.3)
+            if s["time_band"]:
+                times = [hours_of(t) for t in s["time_band"].split("–")]
+                ways = [float(t) for t in s["range_band"].split("–")]
+                assert times[0] < time < times[1] and ways[0] < far < ways[1]
+                assert times[1] / times[0] == pytest.approx(ways[1] / ways[0], rel=0.05)
+        fast = [float(s["speed"]) for s in x["speeds"]]
+        assert fast == sorted(fast) and float(x["speeds"][0]["range"]) > float(at["range"])
+
+
+def test_the_first_sentence_is_that_of_the_day_worked_out(desk, conn):
+    """Longer and longer: well home, home if all goes well, below the reserve, not home."""
+    seen_of = set()
+    day = enquiries.get(conn, 7).need.day
+
+    def ending(out):
+        if not out.planned.done:
+            return "is too long"
+        if not out.planned.home:
+            return "gets home from"
+        return "likely" if out.between[0].done else "more power than expected"
+
+    for share in (1.0, 1.6, 1.8, 1.9, 2.0, 2.1, 2.3, 2.6, 3.5):
+        far = share * day.distance_m
+        change = lambda e, m=far: replace(  # noqa: E731
+            e, need=replace(e.need, day=replace(e.need.day, distance_m=m))
+        )
+        enquiries.change(conn, 7, change, "2026")
+        with desk.application.test_request_context():
+            f = frame(7, "offer")
+            _, worked = drafted(f)
+            says = unmarked(headline(worked[0], display.current()))
+            out = worked[0].job.day
+        assert ending(out) in says
+        seen_of.add(ending(out))
+        if out.planned.done:
+            assert f"*{100 * out.planned.left:.0f}\u00a0%*" in says
+    assert len(seen_of) >= 3
 
 
 def test_an_offer_of_an_earlier_year_still_opens(desk, conn):
@@ -108,11 +170,11 @@ def test_an_offer_of_an_earlier_year_still_opens(desk, conn):
 def test_what_would_stay_english_is_named_and_keeps_it_from_being_sent(desk, conn, monkeypatch):
     owners.set_language(conn, HIRE, "fr")
     here = f"/enquiry/{HIRE}/offer"
-    assert "is not complete" not in desk.get(here).text
+    assert "is incomplete" not in desk.get(here).text
     french = language._catalogue("fr")
     monkeypatch.delitem(french._catalog, "Please know")
     page = desk.get(here).text
-    assert "Français is not complete: “Please know” would be English." in page
+    assert "The offer in Français is incomplete: “Please know” has no translation." in page
     keys = re.findall(r'name="caution"\s+value="([^"]+)"', page)
     assert any(x.startswith("own words: en for fr") for x in keys)
     desk.post(f"{here}/acknowledge", data={"caution": keys})

@@ -46,12 +46,12 @@ class Asked:
     signal: str = ""
     topic: str = ""
 
-    def finds(self, r: Rule, said: Finding) -> bool:
-        """Whether a rule, said in the reader's units and language, is among them."""
-        text = f"{r.id} {said.text} {said.cure} {said.source}".casefold()
+    def finds(self, r: Rule, rendered: Finding) -> bool:
+        """Whether a rule, in the reader's units and language, is among them."""
+        text = f"{r.id} {rendered.text} {rendered.cure} {rendered.source}".casefold()
         return (
             all(word in text for word in self.words.casefold().split())
-            and self.signal in ("", said.signal)
+            and self.signal in ("", rendered.signal)
             and self.topic in ("", r.topic)
         )
 

@@ -41,7 +41,8 @@ def charge_picture(out: Outing) -> Markup:
         text(f.x0 + 6, f.y(kept) + 14, tr("reserve %(kept)s %%", kept=f"{kept:.0f}"), "tick"),
     ]
     label = tr(
-        "Charge over the day: from 100 %% at %(start)s to %(left)s %% at %(end)s",
+        "Charge over the day: from %(full)s %% at %(start)s to %(left)s %% at %(end)s",
+        full=f"{100 * v.soc[0]:.0f}",
         start=clock(start),
         left=f"{100 * v.left:.0f}",
         end=clock(start + end),

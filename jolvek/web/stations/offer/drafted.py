@@ -58,7 +58,7 @@ def own_words(spoken: str) -> OwnWords | None:
     if mine == spoken or not names:
         return None
     told = {"names": listed(names), "language": language.LANGUAGES[mine]}
-    text = tr("The shop’s own words stand in %(language)s: %(names)s.", **told)
+    text = tr("Your own texts are in %(language)s: %(names)s.", **told)
     return OwnWords(f"own words: {mine} for {spoken}", text)
 
 

@@ -63,7 +63,7 @@ def _day(w: Worked, u: Units) -> str:
     if not out.between[0].done:
         return tr(
             "Your boat does *your day*: %(way)s, home at %(end)s with *%(left)s %%* of the charge."
-            " A boat that is harder to drive than expected may not get home.",
+            " If it takes more power than expected, it may not get home.",
             **values,
         )
     return tr(
@@ -121,7 +121,8 @@ def turned(w: Worked, u: Units) -> dict[str, Any]:
     top, wish = w.performance.top_speed_m_s, float(w.wish_or_top_m_s)
     away = [v for v in np.linspace(0.25 * top, top, SPEEDS).tolist() if abs(v - wish) > SAME_M_S]
     speeds = sorted([*away, wish])
-    points = [w.performance.at_speed(v) for v in speeds]
+    points = [(v, w.performance.at_speed(v)) for v in speeds]
+    known = [(v, at) for v, at in points if at.runtime_s is not None and at.range_m is not None]
     day = w.fitted.need.day
     planned = max((abs(leg.wind_m_s or 0.0) for leg in day.trip), default=0.0)
     first = (tr("As planned"), plain(sentence(w.job.day.planned, day.start_h, u, w.letter)))
@@ -131,13 +132,9 @@ def turned(w: Worked, u: Units) -> dict[str, Any]:
         if x > planned
     ]
     return {
-        "winds": [{"wind": wind, "told": told} for wind, told in [first, *windier]],
-        "speeds": [
-            _at(w, at, u, v < top * (1 - 1e-6))
-            for v, at in zip(speeds, points, strict=True)
-            if at.power_w is not None and at.runtime_s is not None and at.range_m is not None
-        ],
-        "asked": sum(v < wish for v in speeds),
+        "winds": [{"wind": wind, "told": result} for wind, result in [first, *windier]],
+        "speeds": [_at(w, at, u, v < top * (1 - 1e-6)) for v, at in known],
+        "asked": sum(v < wish for v, _ in known),
     }
 
 
@@ -146,7 +143,7 @@ def described(w: Worked) -> list[str]:
     f = w.fitted
     bank, shaft = f.battery.spec, w.pinned.shaft_m
     charges = f.charge_h and long_hours(f.charge_h * 3600)
-    told = {
+    words = {
         "motor": [
             tr("motor, %(power)s W", power=thousands(f.motor.spec.input_power_w)),
             tr("shaft %(mm)s mm", mm=f"{1000 * shaft:.0f}") if shaft else "",
@@ -162,7 +159,7 @@ def described(w: Worked) -> list[str]:
         "charger": [tr("charger"), tr("full in %(time)s", time=charges) if charges else ""],
     }
     kinds = [x.kind for x in (*w.pinned.parts, *w.pinned.extras)]
-    return [", ".join(x for x in told.get(kind, []) if x) for kind in kinds]
+    return [", ".join(x for x in words.get(kind, []) if x) for kind in kinds]
 
 
 @lru_cache(maxsize=128)
@@ -210,16 +207,16 @@ def two_speeds(w: Worked, u: Units) -> list[tuple[str, str, str]]:
 
 
 def beside(worked: list[Worked], totals: list[str], u: Units) -> list[list[Any]]:
-    """The setups beside each other: rows of a name and a text a setup."""
+    """The setups compared: rows of a name and a text a setup."""
     rows: list[tuple[str, Callable[[Worked], str]]] = [
         (tr("Home with"), lambda w: _left(w, u)),
         (
-            tr("Range, likely, %(unit)s", unit=u["distance"]),
+            tr("Likely range, %(unit)s", unit=u["distance"]),
             lambda w: first_figures(w, u)["range_band"] or fig(w.job, "wish.range", u, False),
         ),
         (tr("Full speed, %(unit)s", unit=u["speed"]), lambda w: fig(w.job, "top", u, False)),
         (tr("Heaviest lift, %(unit)s", unit=u["mass"]), lambda w: fig(w.job, "lift", u, False)),
-        (tr("Charging to full, h"), lambda w: fig(w.job, "charge.time", u, False)),
+        (tr("Full charge, h"), lambda w: fig(w.job, "charge.time", u, False)),
     ]
     table: list[list[Any]] = [[name, [str(of(w)) for w in worked]] for name, of in rows]
     return [*table, [tr("Price, fitted"), totals]]

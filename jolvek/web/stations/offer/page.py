@@ -166,8 +166,8 @@ def _open(f: Frame, draft: Draft, worked: list[Worked], paper: Sheet) -> list[st
     if paper.english:
         out.append(
             tr(
-                "%(language)s is not complete: “%(first)s” would be English. Choose another"
-                " language.",
+                "The offer in %(language)s is incomplete: “%(first)s” has no translation. Choose"
+                " another language.",
                 language=language.LANGUAGES[paper.spoken],
                 first=paper.english[0],
             )

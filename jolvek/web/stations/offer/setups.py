@@ -9,7 +9,6 @@ from typing import Any
 from jolvek.core.base.messages import msg
 from jolvek.core.predict.claims import check_claims
 from jolvek.core.predict.performance import Point
-from jolvek.core.rules.findings import Finding
 from jolvek.web.kit.display import Units, long_hours
 from jolvek.web.kit.doubt_words import current_text, tried_text, wind_text
 from jolvek.web.kit.figures import fig
@@ -32,7 +31,6 @@ class OfferPage:
     expected: tuple[Expected, ...]
     basis: str
     claims: tuple[tuple[str, str], ...]
-    findings: list[Finding]
 
 
 AS_ASKED = msg("as asked")
@@ -61,7 +59,6 @@ def offer_page(w: Worked, u: Units) -> OfferPage:
         ),
         _basis(w, u),
         _claims(w),
-        w.findings,
     )
 
 
@@ -110,7 +107,7 @@ def _basis(w: Worked, u: Units) -> str:
         given=", ".join(given),
         tried=tried_text(w.fitted.need.hull),
     )
-    kept = tr("Time and range are with %(kept)s kept.", kept=w.kept_text)
+    kept = tr("Time and range leave %(kept)s in reserve.", kept=w.kept_text)
     out = f"{out} {kept}"
     if w.charge_h:
         full = long_hours(w.charge_h * 3600)
