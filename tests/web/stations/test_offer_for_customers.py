@@ -13,11 +13,12 @@ from jolvek.core.rules.readers import FOR_SHOP, for_customer
 from jolvek.core.rules.rulebook import RULES
 from jolvek.store import enquiries, offers, owners
 from jolvek.web.kit import display, language
+from jolvek.web.kit.drawings.charge_picture import charge_picture
 from jolvek.web.kit.figures import unmarked
 from jolvek.web.shared import frame
 from jolvek.web.stations.offer.customers_page import shown
 from jolvek.web.stations.offer.drafted import drafted, sheet
-from jolvek.web.stations.offer.for_customer import headline
+from jolvek.web.stations.offer.for_customer import SLOW_SHARE, headline, two_speeds
 from jolvek.web.stations.offer.lines import grouped
 from jolvek.web.stations.offer.sending import paper_page
 
@@ -180,3 +181,29 @@ def test_what_would_stay_english_is_named_and_keeps_it_from_being_sent(desk, con
     desk.post(f"{here}/acknowledge", data={"caution": keys})
     refused = desk.post(f"{here}/send", data={"after": "0"})
     assert refused.status_code == 422 and offers.of_enquiry(conn, HIRE) == []
+
+
+def test_the_owners_two_speeds_are_the_asked_one_and_an_easy_one(desk):
+    with desk.application.test_request_context():
+        f = frame(HIRE, "offer")
+        w = drafted(f)[1][0]
+        (far, band, fast), (further, _, slow) = unmarked(two_speeds(w, display.current()))
+    speeds = [float(x.split("\u00a0")[0]) for x in (fast, slow)]
+    assert speeds[1] == pytest.approx(SLOW_SHARE * speeds[0], abs=0.06)
+    at = w.performance.at_speed(SLOW_SHARE * w.wish_or_top_m_s)
+    assert float(further) == pytest.approx(at.range_m / 1852, abs=0.06) and further > far
+    low, high = (float(x) for x in band.split("–"))
+    assert low < float(far) < high
+
+
+def test_the_picture_of_the_charge_ends_at_what_is_left(desk):
+    with desk.application.test_request_context():
+        out = drafted(frame(HIRE, "offer"))[1][0].job.day
+        svg = str(charge_picture(out))
+    line = re.search(r'<path d="M([^"]+)" class="sum-line"', svg)[1]
+    ys = [float(p.split()[1]) for p in re.split("[ML]", line)]
+    full, empty = 24.0, 174.0  # the panel's top and bottom
+    shares = [(empty - y) / (empty - full) for y in ys]
+    assert shares[0] == pytest.approx(out.planned.soc[0], abs=0.01)
+    assert shares[-1] == pytest.approx(out.planned.left, abs=0.01)
+    assert f"from {100 * out.planned.soc[0]:.0f} %" in svg
