@@ -18,7 +18,7 @@ def test_rules_are_found_by_words_level_and_topic(client):
     danger, _ = shown(client, "?signal=danger&topic=day")
     assert danger and all(RULES[x].topic == "day" for x in danger)
     none, page = shown(client, "?q=zebra")
-    assert none == [] and "No rule has these words" in page
+    assert none == [] and "No rule contains these words" in page
     odd, _ = shown(client, "?signal=loud&topic=x")  # what is no level or topic asks for all
     assert len(odd) == len(RULES)
 
