@@ -57,7 +57,7 @@ CUSTOMERS = re.compile(
     r"|kit/(doubt_words|display|worked|what_if|followed)"
     r"|drawings/(boat_drawing|pictures|years_chart|day_chart|charge_picture|charts|signature)"
     r"|core/(day|deal|job)/|shop/answers|core/care/(due|steps)\.py"
-    r"|core/fit/(handover|controls|mounting_work|checklist|materials)\.py"
+    r"|core/fit/(handover\w*|controls|mounting_work|checklist|materials)\.py"
     r"|core/predict/(claims|likelihood|performance)|core/electric/(bank|chemistry)"
 )
 

@@ -15,12 +15,13 @@ from jinja2.bccache import Bucket
 
 from jolvek.core.base.messages import msg
 from jolvek.core.base.units import hours
+from jolvek.core.fit.handover import piece_name
 from jolvek.core.rules.signals import SIGNAL_WORDS
 from jolvek.web import data, errors, shared
 from jolvek.web.desk.history import named
 from jolvek.web.kit import dates, display, figures, language, pdf, rates, template_messages, words
 from jolvek.web.kit.accounts import signing
-from jolvek.web.kit.drawings import pictures, signature
+from jolvek.web.kit.drawings import part_pictures, pictures, signature
 from jolvek.web.kit.drawings.boat_drawing import silhouette
 from jolvek.web.kit.drawings.charts import badge
 from jolvek.web.kit.fields import keyboards
@@ -103,6 +104,7 @@ def set_up(app: Flask, settings: Settings) -> None:
         scripts=SCRIPTS,
         again=shared.again,
         side_view_of=pictures.card_view,
+        part_picture=part_pictures.part_picture,
     )
     _filters(app)
     figures.set_up(app)
@@ -141,6 +143,7 @@ def _filters(app: Flask) -> None:
         strong=display.strong,
         decimal=lambda figure: language.decimal(str(figure)),
         join=language.joined,
+        piece_name=piece_name,
         capitalize=lambda text: language.capital(str(language.shown(text))),
         signal_word=lambda signal: language.tr(SIGNAL_WORDS[signal]),
         key_words=words.key_words,

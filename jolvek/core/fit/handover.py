@@ -1,45 +1,44 @@
-"""The handover of one setup on its boat, step by step: what is done before she is given to her
-owner, each with the hazard beside it. Makers' manuals come first.
+"""The handover of one setup on its boat, step by step: what is done before the owner takes it over,
+each with its hazard beside it. Makers' manuals come first.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolvek.core.base.messages import msg, msg_all, words
+from jolvek.core.base.messages import msg, msg_all
 from jolvek.core.fit import controls
 from jolvek.core.fit.checklist import settings
 from jolvek.core.fit.fitted import Fitted
+from jolvek.core.fit.handover_owner import aboard, explained, papers
+from jolvek.core.fit.handover_step import Step
 from jolvek.core.fit.mounting_work import mounted, never_drilled
 from jolvek.core.products.boat_model import CHAMBERS
+from jolvek.core.rules.signals import DANGER, WARNING
 
-KILL_CORD = msg("Kill cord off and switch off before a hand goes near the propeller.")
+KILL_CORD = msg("Kill cord off and battery unplugged before a hand goes near the propeller.")
 HIGH_V = 60.0  # DC, from which a licensed electrician works; the usual limit, from memory
-
-
-@dataclass(frozen=True)
-class Step:
-    """One step: its key (the same for every setup), its group, what to do, and its hazard."""
-
-    key: str
-    group: str
-    text: str
-    hazard: str = ""
-
-    def __post_init__(self) -> None:
-        words(self, "text", "hazard")
+PROPELLER_PARTS = (
+    msg("larger washer"),
+    msg("drive pin"),
+    msg("propeller"),
+    msg("smaller washer"),
+    msg("self-locking nut"),
+    msg("anode"),
+)  # from the gearcase outwards, as `picture` "propeller" numbers them
 
 
 @dataclass(frozen=True)
 class Piece:
-    """Something with a serial number: what kind of thing, its title, its id on the shelf."""
+    """Something with a serial number: what kind of thing, its title, its id in the catalogue."""
 
     what: str
     title: str
     product_id: str = ""
 
 
-FOR_OWNER = ("Customer", "Aboard")  # groups that the owner reads again
+UNPACK, CHARGE, MOTOR = msg("Unpack"), msg("Charge"), msg("Fit the motor")
+CABLES, SETTINGS, WATER = msg("Cables"), msg("Settings"), msg("On the water")
 
 
 def steps(f: Fitted) -> tuple[Step, ...]:
@@ -51,50 +50,46 @@ def steps(f: Fitted) -> tuple[Step, ...]:
     ('unpack', True, 'Aboard')
     """
     return (
-        *_before(f),
+        *_unpack(f),
         *_inflate(f),
-        *_hang(f),
+        *_fit_motor(f),
         *_cables(f),
-        *(
-            Step(
-                f"set-{x.name.replace(' ', '-')}",
-                msg("Settings"),
-                msg("%(name)s: %(value)s (%(why)s).", name=x.name, value=x.value, why=x.why),
-            )
-            for x in settings(f)
-        ),
+        *_settings(f),
         *_water(f),
-        *_customer(f),
-        *_papers(f),
-        *_aboard(f),
+        *explained(f),
+        *papers(f),
+        *aboard(f),
     )
 
 
-def _before(f: Fitted) -> tuple[Step, ...]:
+def _unpack(f: Fitted) -> tuple[Step, ...]:
     first = next((x for x in f.findings if x.rule == "first-charge"), None)
-    share, hours = (first.figure or 0.0, dict(first.values)["hours"]) if first else (0.0, 0.0)
+    how = msg("Before the first use.")
+    if first is not None:
+        how = msg(
+            "Before the first use. It arrives about %(share)s %% charged; the first charge takes "
+            "%(hours)s h.",
+            share=f"{100 * (first.figure or 0.0):.0f}",
+            hours=f"{dict(first.values)['hours']:.0f}",
+        )
     return (
-        Step("unpack", msg("Unpack"), msg("Unpack and compare with the order, piece by piece.")),
+        Step(key="unpack", group=UNPACK, text=msg("Unpack and compare with the order")),
         Step(
-            "serials",
-            msg("Unpack"),
-            msg("Write down the serial numbers of motor, packs and charger."),
+            key="serials",
+            group=UNPACK,
+            text=msg("Write down the serial numbers"),
+            details=msg("Motor, every battery and the charger."),
         ),
         Step(
-            "charge",
-            msg("Charge"),
-            msg("Charge fully before the first use.")
-            if first is None
-            else msg(
-                "Charge fully before the first use: packs come about %(share)s %% charged, and the "
-                "first charge takes %(hours)s h.",
-                share=f"{100 * share:.0f}",
-                hours=f"{hours:.1f}",
+            key="charge",
+            group=CHARGE,
+            text=msg("Charge the battery fully"),
+            details=how,
+            hazard=msg(
+                "Charge above freezing, on a surface that does not burn, and stay with it. "
+                "Lead-acid batteries also need fresh air."
             ),
-            msg(
-                "Charge on a surface that does not burn, watched, above freezing; lead-acid "
-                "needs air."
-            ),
+            signal=WARNING,
         ),
     )
 
@@ -102,147 +97,153 @@ def _before(f: Fitted) -> tuple[Step, ...]:
 def _inflate(f: Fitted) -> tuple[Step, ...]:
     if not never_drilled(f) and f.need.hull.family != "rib":
         return ()
-    pressure = CHAMBERS[f.need.site.chambers]
     return (
         Step(
-            "inflate",
-            msg("Inflate"),
-            msg(
-                "All chambers to half first, then in turn to full, the keel or floor last: "
-                "%(pressure)s. Before the motor's weight goes on.",
-                pressure=pressure,
+            key="inflate",
+            group=msg("Inflate"),
+            text=msg("Inflate the chambers in turn, before the motor goes on"),
+            details=msg(
+                "All to half pressure first, then each to full, the keel or floor last: "
+                "%(pressure)s.",
+                pressure=CHAMBERS[f.need.site.chambers],
             ),
-            msg("A hand pump's gauge decides; heat of the sun raises the pressure."),
+            hazard=msg("Go by the pump’s gauge. Sunshine raises the pressure."),
+            picture="chambers",
         ),
     )
 
 
-def _hang(f: Fitted) -> tuple[Step, ...]:
-    out = [Step("mount", msg("Fit the motor"), mounted(f))]
+def _fit_motor(f: Fitted) -> tuple[Step, ...]:
+    clamped = f.mount.spec.kind == "transom_clamp"
+    out = [
+        Step(
+            key="mount",
+            group=MOTOR,
+            text=msg("Fix the mount to the boat"),
+            details=mounted(f),
+            picture="clamp" if clamped else "",
+        )
+    ]
+    hung = f.motor.style in ("outboard", "pole")
     out.append(
         Step(
-            "hang",
-            msg("Fit the motor"),
-            msg("Hang the motor, clamps by hand, then the safety line or bolt."),
-            "",
-        ),
-    )
-    if f.motor.style in ("outboard", "pole"):
-        order = msg("larger washer, drive pin centred, propeller, smaller washer, self-locking nut")
-        out.append(
-            Step(
-                "propeller",
-                msg("Propeller"),
-                msg("Propeller: %(order)s nipped, not forced; anode last.", order=order),
-                KILL_CORD,
-            )
+            key="hang",
+            group=MOTOR,
+            text=msg("Hang the motor") if hung else msg("Fit the motor to its mount"),
+            details=msg("Tighten it by hand, then fit the safety line or bolt.")
+            if hung
+            else msg("Tighten the bolts as the maker’s manual says."),
         )
-    return tuple(out)
+    )
+    return (*out, _propeller()) if hung else tuple(out)
+
+
+def _propeller() -> Step:
+    return Step(
+        key="propeller",
+        group=msg("Propeller"),
+        text=msg("Fit the propeller"),
+        details=msg(
+            "%(order)s. The pin stands out the same left and right. Nip the nut, do not force it.",
+            order=msg_all(PROPELLER_PARTS),
+        ),
+        hazard=KILL_CORD,
+        signal=WARNING,
+        picture="propeller",
+    )
 
 
 def _cables(f: Fitted) -> tuple[Step, ...]:
-    hazard = msg("No tools across poles; rings off the fingers; fuse at the battery first.")
-    if f.bank.nominal_v > HIGH_V:
-        hazard = msg("Above 60 V DC: a licensed marine electrician only.")
     if f.clips_on:
-        return (Step("clip", msg("Cables"), msg("Clip the battery on: align, push, lock."), ""),)
+        how = msg("Align, push, lock.")
+        return (Step(key="clip", group=CABLES, text=msg("Clip the battery on"), details=how),)
     done = (
-        ("packs", msg("Stow and strap the packs as drawn; they may not move."), hazard),
-        ("polarity", msg("Measure volts and polarity at the motor's plug."), hazard),
+        (
+            "packs",
+            msg("Stow and strap the batteries as drawn"),
+            msg("They must not move."),
+            "strap",
+        ),
         (
             "plugs",
+            msg("Plug in the cables"),
             msg(
-                "Plugs go one way: align, push, lock the collar; relieve the strain; caps on what"
-                " is not used."
+                "A plug fits one way only: align the marks, push, lock the collar. Relieve the "
+                "strain, and cap what is not used."
             ),
-            "",
+            "plug",
         ),
-        ("covers", msg("Terminals covered; main switch in reach, its place shown."), ""),
+        ("covers", msg("Cover the terminals"), msg("The main switch stays within reach."), ""),
     )
-    out = [Step(key, msg("Cables"), text, risk) for key, text, risk in done]
-    out += [
-        Step(f"control-{i}", msg("Cables"), text)
-        for i, text in enumerate(controls.steps(f), start=1)
-    ]
-    return tuple(out)
+    stowed, *rest = (
+        Step(key=key, group=CABLES, text=text, details=how, picture=picture)
+        for key, text, how, picture in done
+    )
+    controlled = enumerate(controls.steps(f), start=1)
+    out = (Step(key=f"control-{i}", group=CABLES, text=text) for i, text in controlled)
+    return (stowed, _polarity(f), *rest, *out)
+
+
+def _polarity(f: Fitted) -> Step:
+    high = f.bank.nominal_v > HIGH_V
+    return Step(
+        key="polarity",
+        group=CABLES,
+        text=msg("Measure volts and polarity at the motor’s plug"),
+        hazard=msg("Above 60 V DC: a licensed marine electrician only.")
+        if high
+        else msg("No tools across the terminals, no rings on. Fit the fuse at the battery first."),
+        signal=DANGER if high else WARNING,
+    )
+
+
+def _settings(f: Fitted) -> tuple[Step, ...]:
+    return tuple(
+        Step(
+            key=f"set-{x.name.replace(' ', '-')}",
+            group=SETTINGS,
+            text=msg_all([x.name, x.value], ": "),
+            details=x.why,
+        )
+        for x in settings(f)
+    )
 
 
 def _water(f: Fitted) -> tuple[Step, ...]:
     out = [
-        Step(
+        (
             "cord",
-            msg("On the water"),
-            msg("The kill cord stops the motor: tried, not looked at."),
-            msg("Nobody in the water, propeller clear of people and lines."),
+            msg("Test the kill cord"),
+            msg("Pull it: the motor must stop."),
+            msg("Nobody in the water, and the propeller clear of people and lines."),
         ),
-        Step(
+        (
             "gears",
-            msg("On the water"),
-            msg("Forward, neutral, reverse on the water, not in the air for long."),
+            msg("Try forward, neutral and reverse"),
+            msg("On the water; in the air only for a moment."),
+            "",
         ),
-        Step("trial", msg("On the water"), msg("Sea trial: steps of power both ways.")),
-        Step(
-            "turns", msg("On the water"), msg("Full turns both ways: no air drawn, no vibration.")
+        ("trial", msg("Run the sea trial"), msg("At several powers, each there and back."), ""),
+        (
+            "turns",
+            msg("Turn hard to both sides"),
+            msg("The propeller draws no air and nothing vibrates."),
+            "",
         ),
-        Step("trim", msg("On the water"), msg("Loaded trim looked at from the quay.")),
+        ("trim", msg("Check the trim with everyone aboard"), msg("Look from the quay."), ""),
     ]
     if not f.clips_on:
         out.append(
-            Step(
+            (
                 "warm",
-                msg("On the water"),
-                msg("Cables and joints cool to the hand after ten minutes at full power."),
-                msg("Feel with the back of the hand; a hot joint burns."),
+                msg("Feel the cables after ten minutes at full power"),
+                msg("Cables and joints stay cool."),
+                msg("Use the back of the hand: a hot joint burns."),
             )
         )
-    return tuple(out)
-
-
-def _customer(f: Fitted) -> tuple[Step, ...]:
-    shown = [
-        ("teach-cord", msg("Kill cord and magnet: worn always, spare where it is.")),
-        ("teach-charge", msg("Charge shown, read together; what stays as reserve.")),
-        ("teach-charging", msg("Charging shown: plug, time, place, what never to do.")),
-        ("teach-care", msg("Rinse, dry, look behind the propeller; laying up.")),
-        ("teach-home", msg("Coming home: slow goes far; oars, paddle or spare motor.")),
-    ]
-    if f.need.hull.fam.planes:
-        shown.append(("teach-speed", msg("Full power only seated, cord on, looking out.")))
-    return tuple(Step(key, msg("Customer"), text) for key, text in shown)
-
-
-def _papers(f: Fitted) -> tuple[Step, ...]:
-    return (
-        Step("manuals", msg("Papers"), msg("Manuals of motor, battery and charger handed over.")),
-        Step(
-            "warranty",
-            msg("Papers"),
-            msg("Warranty registered, or the day until which set down."),
-        ),
-        Step(
-            "registration",
-            msg("Papers"),
-            msg("Reminded: registration, licence, electric-only waters; local rules decide."),
-        ),
-        Step(
-            "insurer",
-            msg("Papers"),
-            msg("Reminded: the insurer is told of motor and lithium battery."),
-        ),
-    )
-
-
-def _aboard(f: Fitted) -> tuple[Step, ...]:
-    spares = [
-        msg("drive pins"),
-        msg("spare propeller with nut"),
-        msg("spare cord or magnet"),
-        msg("keys"),
-    ]
-    spares += [] if f.clips_on else [msg("one fuse of each rating")]
-    return (
-        Step("spares", msg("Aboard"), msg("Aboard: %(spares)s.", spares=msg_all(spares))),
-        Step("jackets", msg("Aboard"), msg("Life jackets, and another way to move the boat.")),
+    return tuple(
+        Step(key=key, group=WATER, text=text, details=how, hazard=hazard, signal=WARNING)
+        for key, text, how, hazard in out
     )
 
 
@@ -259,3 +260,23 @@ def pieces(f: Fitted) -> tuple[Piece, ...]:
     if f.charger:
         out.append(Piece("charger", f.charger.title, f.charger.id))
     return (*out, Piece("key", msg("Key")), Piece("magnet", msg("Kill cord or magnet")))
+
+
+NAMES = {
+    "motor": msg("Motor"),
+    "charger": msg("Charger"),
+    "key": msg("Key"),
+    "magnet": msg("Kill cord or magnet"),
+}
+
+
+def piece_name(what: str) -> str:
+    """What a piece is called on screen and paper, by the kind it is stored under.
+
+    >>> piece_name("pack 2"), piece_name("magnet"), piece_name("winch")
+    ('Battery 2', 'Kill cord or magnet', 'winch')
+    """
+    kind, _, number = str(what).partition(" ")
+    if kind == "pack" and number.isdigit():
+        return msg("Battery %(number)s", number=number)
+    return NAMES.get(kind, what)

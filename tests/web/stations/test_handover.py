@@ -5,12 +5,15 @@ the trial that stands on it and changes every page.
 import io
 import re
 import time
+from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 
 import pytest
 from icalendar import Calendar
 from pypdf import PdfReader
 
+from jolvek.core.fit.fitted import sample_fitted
+from jolvek.core.fit.handover_owner import papers
 from jolvek.core.hydro.hull import UNTRIED
 from jolvek.core.predict.measured import SOFT
 from jolvek.formats.nmea import Reading, Stream, sentence
@@ -55,7 +58,7 @@ def all_numbered(client):
 
 def test_each_step_says_who_and_when_and_an_act_counts_once(shop, conn):
     page = shop.get(HERE).text
-    assert "Caution:" in page and "Kill cord off" in page
+    assert "Warning:" in page and "Kill cord off" in page
     act = {"step": "unpack", "state": "done", "op": "phone-1-0001", "at": "2026-11-26T08:00:00Z"}
     for _ in range(3):
         result = shop.post(f"{HERE}/step", data=act, headers=AFAR)
@@ -71,6 +74,49 @@ def test_each_step_says_who_and_when_and_an_act_counts_once(shop, conn):
     future = {"step": "serials", "state": "done", "op": "phone-2-0002", "at": later}
     shop.post(f"{HERE}/step", data=future, headers=AFAR)
     assert handovers.acts(conn, 5)["serials"].at < (datetime.now(UTC)).isoformat()
+
+
+def test_the_headline_names_the_next_step_and_finished_groups_fold(shop):
+    def opened():
+        page = shop.get(HERE).text
+        headline = re.search(r"Next: <strong>([^<]+)</strong>", page).group(1)
+        group = r'<details class="step-group"\s+(open)?[^>]*>.*?<h2>([^<]+)'
+        groups = re.findall(group, page, re.S)
+        return headline, [name for is_open, name in groups if is_open]
+
+    assert opened() == ("Unpack and compare with the order", ["Unpack"])
+    for key in ("unpack", "serials"):
+        shop.post(f"{HERE}/step", data={"step": key, "state": "done"})
+    assert opened() == ("Charge the battery fully", ["Charge"])
+    all_done(shop)
+    page = shop.get(HERE).text
+    assert re.search(r"All <strong>\d+ steps</strong> of setup A are\s+done", page)
+    assert "step-group" in page and "Done, next" not in page
+
+
+def test_only_a_lithium_battery_is_reported_to_the_insurer():
+    by_chemistry = {}
+    for chemistry in ("lfp", "gel"):
+        fitted = sample_fitted()
+        spec = replace(fitted.battery.spec, chemistry=chemistry)
+        with_it = replace(fitted, battery=replace(fitted.battery, spec=spec))
+        by_chemistry[chemistry] = {s.key: s.details for s in papers(with_it)}["insurer"]
+    assert by_chemistry == {
+        "lfp": "About the motor and the lithium battery.",
+        "gel": "About the motor.",
+    }
+
+
+def test_the_paper_shows_the_photos_of_the_steps(shop, conn):
+    shot = {"step": "hang", "state": "done", "photo": (picture((80, 60)), "hang.png")}
+    shop.post(f"{HERE}/step", data=shot, content_type="multipart/form-data")
+    for key in keys(shop.get(HERE).text):
+        if key != "hang":
+            shop.post(f"{HERE}/step", data={"step": key, "state": "done"})
+    all_numbered(shop)
+    assert shop.post(f"{HERE}/sign", data={"name": "Runa Vik"}).status_code == 303
+    paper = PdfReader(io.BytesIO(handovers.pdf(conn, 5)))
+    assert any(image.image.size == (80, 60) for page in paper.pages for image in page.images)
 
 
 def test_not_needed_says_why_and_a_photo_stays_with_its_step(shop, conn):

@@ -9,13 +9,14 @@ from email.policy import SMTP
 
 from flask import url_for
 
+from jolvek.core.fit.handover import piece_name
 from jolvek.store import enquiries, owners, recalls
 from jolvek.store.due_list import Line
 from jolvek.store.recalls import Holder
 from jolvek.store.shop import Shop
 from jolvek.web.kit.dates import day
 from jolvek.web.kit.display import language_of_shop
-from jolvek.web.kit.language import speaking, tr
+from jolvek.web.kit.language import shown, speaking, tr
 from jolvek.web.stations.offer.sending import ADDRESS, NOBODY, stamp
 
 
@@ -65,7 +66,7 @@ def reminder_mail(
 
 def recall_body(shop: Shop, title: str, words: str, h: Holder, way: str) -> tuple[str, str]:
     """Subject and words of a recall's letter to one who has a piece."""
-    piece = f"{h.what}, {h.piece}"
+    piece = f"{shown(piece_name(h.what))}, {h.piece}"
     parts = (
         tr("Dear %(customer)s,", customer=h.customer),
         tr(

@@ -13,7 +13,8 @@ from flask import Blueprint, Response, abort, flash, redirect, request, url_for
 from jolvek import shop
 from jolvek.core.base.errors import JolvekError
 from jolvek.core.care.faults import SERVICE_FAULTS
-from jolvek.core.fit.handover import FOR_OWNER, steps
+from jolvek.core.fit.handover import steps
+from jolvek.core.fit.handover_owner import FOR_OWNER
 from jolvek.formats.contacts import ICALENDAR, Dated, calendar
 from jolvek.shop import By
 from jolvek.store import recalls, service_faults

@@ -10,12 +10,45 @@
   });
   const valueOf = (entry, name) => entry.fields.find(([key]) => key === name)?.[1];
 
+  // The next open step stands in the headline and in the bar; its group is open, a finished one
+  // folds. Worked out here, for a phone without a connection goes on too.
+  const advance = () => {
+    const rows = [...document.querySelectorAll(".act-list li")];
+    const left = rows.filter((row) => row.classList.contains("is-open"));
+    const next = left[0];
+    const text = next?.querySelector(".step-text").textContent.trim();
+    const headline = document.querySelector("[data-next]");
+    if (!headline) return;
+    headline.hidden = !next;
+    document.querySelector("[data-all-done]").hidden = Boolean(next);
+    if (next) headline.querySelector("strong").textContent = text;
+    document.getElementById("left").textContent = tr("%(done)s of %(all)s steps done", {
+      done: rows.length - left.length,
+      all: rows.length
+    });
+    document.querySelector(".progress-line progress").value = rows.length - left.length;
+    const bar = document.querySelector("[data-next-bar]");
+    if (bar) bar.hidden = !next;
+    if (bar && next) {
+      bar.querySelector("[data-photo]").href = `#${next.id}`;
+      bar.querySelector("button").setAttribute("form", next.querySelector("form").id);
+    }
+    for (const group of document.querySelectorAll(".step-group")) {
+      const all = group.querySelectorAll("li").length;
+      const open = group.querySelectorAll("li.is-open").length;
+      group.querySelector("[data-count]").textContent = `${all - open} / ${all}`;
+      if (open === 0) group.open = false;
+      if (next && group.contains(next)) group.open = true;
+    }
+  };
+
   const showAct = (entry, words, css = "waiting") => {
     const row = document.getElementById(`step-${valueOf(entry, "step")}`);
     if (!row || entry.action !== location.pathname + "/step") return;
     const state = valueOf(entry, "state");
     row.className = `is-${state} is-${css}`;
     row.querySelector("[data-said]").textContent = `${stateWords()[state]}, ${words}`;
+    advance();
   };
 
   // The row as the shop has it now, who did it and when, with what may be done next.
@@ -31,9 +64,27 @@
     const page = new DOMParser().parseFromString(await (await fetch(location.pathname))
       .text(),
       "text/html");
-    for (const id of [`step-${valueOf(entry, "step")}`, "left"]) {
-      const fresh = page.getElementById(id);
-      if (fresh) document.getElementById(id)?.replaceWith(fresh);
+    const id = `step-${valueOf(entry, "step")}`;
+    const fresh = page.getElementById(id);
+    if (fresh) document.getElementById(id)?.replaceWith(fresh);
+    advance();
+  });
+
+  document.addEventListener("click", (event) => {
+    const bar = event.target.closest("[data-next-bar]");
+    if (!bar) return;
+    const step = document.querySelector(".act-list li.is-open");
+    if (event.target.closest("[data-photo]")) {
+      event.preventDefault();
+      step.querySelector("details").open = true;
+      step.scrollIntoView({
+        block: "center"
+      });
+      step.querySelector("input[type=file]").click();
+    } else {
+      setTimeout(() => document.querySelector(".act-list li.is-open")?.scrollIntoView({
+        block: "center"
+      }), 50);
     }
   });
 

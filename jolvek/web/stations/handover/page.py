@@ -73,6 +73,7 @@ def _page(enquiry_id: int, refused: dict[str, str] | None = None, code: int = 20
         found = handover_record.sheet(conn(), enquiry_id, hand)
         more |= {
             "sheet": found,
+            "next": next((row for row in found.rows if row.state == "open"), None),
             "signed": handovers.signed(conn(), enquiry_id),
             "kinds": FAULTS,
             "warranty_to": handover_record.warranty_end(data.shop(), date.today()),
@@ -152,6 +153,12 @@ def _photo() -> str:
     if upload is None or not upload.filename:
         return ""
     return photos.keep(upload, data.settings().data_dir / "photos")
+
+
+def _photos(found: handover_record.Sheet) -> dict[str, str]:
+    """The photos of the steps as data within the paper, by name."""
+    names = {row.act.photo for row in found.rows if row.act and row.act.photo}
+    return {name: photos.as_data(data.settings().data_dir, name) for name in names}
 
 
 @bp.get("/photo/<name>")
@@ -235,7 +242,11 @@ def sign(enquiry_id: int) -> Any:
         with language.speaking(spoken_to(enquiry_id)):
             trial = trial_page.on_paper(conn(), f.e, hand, u)
             result = handover_record.record(f.e, hand, found, data.shop(), u, signed, trial, now())
-            paper = pdf.write(render_template("stations/handover/paper.html", o=result, logo=logo))
+            paper = pdf.write(
+                render_template(
+                    "stations/handover/paper.html", o=result, logo=logo, photos=_photos(found)
+                )
+            )
 
         def against() -> list[str]:
             return handover_record.sheet(conn(), enquiry_id, hand).against

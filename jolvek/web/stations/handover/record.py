@@ -10,14 +10,15 @@ from datetime import date
 from typing import Any
 
 from jolvek.core.care.due import add_months
-from jolvek.core.fit.handover import Piece, Step, pieces, steps
+from jolvek.core.fit.handover import Piece, piece_name, pieces, steps
+from jolvek.core.fit.handover_step import Step
 from jolvek.core.trial.diagnosis import FAULTS
 from jolvek.store import acceptance, handovers
 from jolvek.store.enquiries import Stored
 from jolvek.store.handovers import Act, FaultKept, Serial
 from jolvek.store.shop import Shop
 from jolvek.web.kit.display import Units
-from jolvek.web.kit.language import resolved, tr
+from jolvek.web.kit.language import resolved, shown, tr
 from jolvek.web.kit.worked import Worked
 
 FORMAT, VERSION = "jolvek-handover", 1
@@ -65,7 +66,9 @@ class Sheet:
                 tr("%(left)s of %(rows)s steps are open.", left=self.left, rows=len(self.rows))
             )
         lacking = [
-            p.what for p, s in self.pieces if s is None and p.what.split()[0] in NEEDED_SERIALS
+            str(shown(piece_name(p.what)))
+            for p, s in self.pieces
+            if s is None and p.what.split()[0] in NEEDED_SERIALS
         ]
         if lacking:
             out.append(tr("No serial number yet: %(lacking)s.", lacking=", ".join(lacking)))
@@ -151,22 +154,22 @@ def record(
         "customer": {k: getattr(stored.enquiry, k) for k in asked},
         "boat": f"{need.hull.fam.name}, {u.full(need.hull.length_m, 'length')}",
         "setup": f"{hand.fitted.motor.title}, {hand.bank_text}, {hand.fitted.mount.name}",
-        "steps": [
-            {
-                "group": r.step.group,
-                "text": r.step.text,
-                "hazard": r.step.hazard,
-                "state": r.state,
-                "who": r.act.who if r.act else "",
-                "at": r.act.at if r.act else "",
-                "note": r.act.note if r.act else "",
-            }
-            for r in found.rows
+        "steps": [_step_record(row) for row in found.rows],
+        "serials": [
+            {**asdict(s), "piece": piece_name(p.what), "title": p.title}
+            for p, s in found.pieces
+            if s
         ],
-        "serials": [{**asdict(s), "piece": p.what, "title": p.title} for p, s in found.pieces if s],
         "faults": [{**asdict(kept), "seen": f.seen} for kept, f in found.faults],
         "trial": trial,
         "signatures": signatures,
     }
     frozen: dict[str, Any] = resolved(made)
     return frozen
+
+
+def _step_record(row: Row) -> dict[str, str]:
+    said = ("group", "text", "details", "hazard", "signal")
+    acted = ("who", "at", "note", "photo")
+    of_step = {name: getattr(row.step, name) for name in said}
+    return of_step | {"state": row.state} | {name: getattr(row.act, name, "") for name in acted}
