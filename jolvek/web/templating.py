@@ -44,6 +44,7 @@ SCRIPTS = (
     "app/steps.js",
     "app/sign.js",
     "app/afar.js",
+    "app/tabs.js",
     "app/offline.js",
     "app/quick.js",
     "app/lean.js",

@@ -190,6 +190,7 @@ def test_targets_are_large_enough_for_a_finger(browser, dealer):
 def test_a_refused_field_is_tied_to_its_words(page, dealer):
     """3.3.1: what is wrong is told at the field, by its description or as an alert."""
     page.goto(f"{dealer}/enquiry/14/aftercare")
+    page.get_by_text("Add a trip").click()
     page.get_by_label("Under way, as 2 h 30 min").fill("much")
     page.get_by_role("button", name="Log this trip").click()
     field = page.get_by_label("Under way, as 2 h 30 min")

@@ -131,6 +131,10 @@ def _side_by_side(run: list[Part]) -> str:
     depth = 0
     for p in run:
         depth -= p.kind == "close"
+        if depth < 0:  # of an element that began before this run
+            out.append(p.source)
+            depth = 0
+            continue
         if depth:
             inner.append(p)
         elif p.kind in ("words", "figure") and p.source.strip():
@@ -139,7 +143,7 @@ def _side_by_side(run: list[Part]) -> str:
             out += [written(inner), p.source]
             inner = []
         depth += p.kind == "open"
-    return "".join(out)
+    return "".join((*out, written(inner)))
 
 
 def _message(run: list[Part], whole: str) -> str:

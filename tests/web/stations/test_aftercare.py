@@ -83,9 +83,9 @@ def test_the_battery_tells_its_age_and_what_the_day_will_leave(shop, conn):
         more = {"energy_wh": f"{0.85 * 0.5 * full:.0f}", "on_day": ago(700 - 60 * i)}
         log(shop, hours="3 h", charge_from="90 %", charge_to="40 %", **more)
     page = shop.get(HERE).text
-    assert "Capacity about" in page and "from 10 uses" in page and "10 drew 40 to 60 %" in page
-    assert "the day leaves" in page and "of power against the day" in page
-    share = int(page.split("Capacity about <strong>")[1].split(" %")[0])
+    assert "from 10 uses" in page and "10 times 40 to 60 %" in page
+    assert "planned day should end" in page and "Power against plan" in page
+    share = int(page.split("The battery holds <strong>")[1].split(" %")[0])
     assert 82 <= share <= 90
     assert page.count('class="point"') == 10 and "worn out" in page
 
@@ -97,7 +97,7 @@ def test_cold_trips_are_told_from_an_aged_battery(shop, conn):
     for i in range(10):
         more = {"energy_wh": f"{held * 0.5 * bank.energy_wh:.0f}", "on_day": ago(300 - 20 * i)}
         log(shop, charge_from="90 %", charge_to="40 %", temperature_c="-5", **more)
-    share = int(shop.get(HERE).text.split("Capacity about <strong>")[1].split(" %")[0])
+    share = int(shop.get(HERE).text.split("The battery holds <strong>")[1].split(" %")[0])
     assert share >= 97
 
 
@@ -123,7 +123,7 @@ def test_charges_at_the_wall_tell_of_the_battery_too(shop, conn):
         assert shop.post(f"{HERE}/log/charge", data=form | {"plug_to": "90 %"}).status_code == 303
     log(shop, on_day=ago(310))
     page = shop.get(HERE).text
-    share = int(page.split("Capacity about <strong>")[1].split(" %")[0])
+    share = int(page.split("The battery holds <strong>")[1].split(" %")[0])
     assert "from 8 uses" in page and 96 <= share <= 103
     bad = shop.post(f"{HERE}/log/charge", data={"plug_from": "90 %", "plug_to": "40 %"})
     assert bad.status_code == 422 and "at least the 90 %" in bad.text
@@ -217,10 +217,11 @@ def test_a_spare_is_due_on_its_day_and_renewed(shop, conn):
     form = {"what": "Flares", "good_to": ago(1)}
     shop.post(f"{HERE}/parts/spare", data=form)
     page = shop.get(HERE).text
-    assert re.search(r"due [^<]+</b>:\s+Flares: replace", page) and "Its new date" in page
+    due = r"Flares: replace.*?<p class=\"due-day\">[^<]+<span class=\"hint\">due</span>"
+    assert re.search(due, page, re.S) and "Its new date" in page
     (kept,) = spares.of_enquiry(conn, 5)
     shop.post(f"{HERE}/parts/spare", data={"spare": kept.id, "good_to": ago(-900)})
-    assert not re.search(r"due [^<]+</b>:\s+Flares", shop.get(HERE).text)
+    assert not re.search(due, shop.get(HERE).text, re.S)
     assert shop.post(f"{HERE}/parts/spare", data={"what": "Flares"}).status_code == 422
     nameless = shop.post(f"{HERE}/parts/spare", data={"good_to": ago(-9), "what": " "})
     assert nameless.status_code == 422 and "what it is" in nameless.text

@@ -8,10 +8,12 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from jolvek.web.kit.drawings import axes
+from jolvek.web.kit.drawings.room import chart_px
 from jolvek.web.kit.drawings.svg import circle, line, tag, text
 from jolvek.web.kit.language import tr
 
 WIDTH, HEIGHT = 420, 230
+CARD_PX = 32.0  # the margins of the card it stands in
 LOWEST, HIGHEST = 50.0, 110.0  # per cent shown
 MANY_YEARS = 8  # more than these are named every third year
 
@@ -31,7 +33,8 @@ class Trend:
 def health_chart(t: Trend) -> Markup:
     """The picture."""
     last = max(t.trend[-1][0], 1.0)
-    f = axes.Frame(48, WIDTH - 70, HEIGHT - 36, 18, last, HIGHEST, y_min=LOWEST)
+    width = chart_px(WIDTH) - CARD_PX
+    f = axes.Frame(48, width - 70, HEIGHT - 36, 18, last, HIGHEST, y_min=LOWEST)
     percents = [(float(p), str(p)) for p in range(int(LOWEST), int(HIGHEST) + 1, 10)]
     first, every = int(t.began_year) + 1, 1 if last <= MANY_YEARS else 3
     years = range(first, int(t.began_year + last) + 1, every)
@@ -44,7 +47,7 @@ def health_chart(t: Trend) -> Markup:
         axes.curve(f, at, mean, "is-tried", stroke_width="2.5"),
         tag("g", line(f.x0, f.y(t.end), f.x1, f.y(t.end), "end-of-life"), stroke=axes.INK),
         text(f.x1 + 6, f.y(t.end) + 4, tr("worn out"), "tick"),
-        *(circle(f.x(a), f.y(percent), 3.5, "point") for a, percent in t.points),
+        *(circle(f.x(a), f.y(percent), 2.0, "point") for a, percent in t.points),
     ]
     message = tr("Capacity of the battery over the years with its band; its figures stand in words")
-    return axes.small(WIDTH, HEIGHT, "care-chart health-chart", message, out)
+    return axes.small(width, HEIGHT, "care-chart health-chart", message, out)

@@ -18,7 +18,8 @@ from jolvek.web.kit.language import tr
 from jolvek.web.kit.worked import Worked
 
 YEAR_DAYS = 365.25
-AHEAD_YEARS = 5
+AHEAD_YEARS = 5  # the day is told for
+SHOWN_YEARS = 12  # at most, until the battery is worn out
 
 
 @dataclass(frozen=True)
@@ -36,7 +37,7 @@ def battery(
 ) -> Battery:
     """The battery of one boat, new at `began` (the day of the handover, or of its replacement)."""
     age, uses, h = health_of(hand, trips, charges, began, today)
-    words = (*battery_lines(h, hand, today), depth_text(uses))
+    words = (*battery_lines(h, hand, today)[1:], depth_text(uses))
     return Battery(h, tuple(x for x in words if x), _chart(h, hand, uses, began, age), age)
 
 
@@ -75,7 +76,7 @@ def depth_text(uses: Sequence[Used]) -> str:
     found = by_depth(uses)
     parts = [
         tr(
-            "%(n)s drew %(low)s to %(high)s %%",
+            "%(n)s times %(low)s to %(high)s %%",
             n=n,
             low=f"{100 * STEP * i:.0f}",
             high=f"{100 * STEP * (i + 1):.0f}",
@@ -83,7 +84,7 @@ def depth_text(uses: Sequence[Used]) -> str:
         for i, n in enumerate(found)
         if n
     ]
-    return tr("Uses by share of the charge: %(list)s.", list=", ".join(parts)) if parts else ""
+    return tr("Charge used on a trip: %(list)s.", list=", ".join(parts)) if parts else ""
 
 
 def battery_lines(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
@@ -99,7 +100,7 @@ def battery_lines(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
             n=h.count,
         ),
         tr(
-            "Of its life %(cycles)s %% is used by cycles, %(years)s %% by age.",
+            "Wear so far: %(cycles)s %% of its life by use, %(years)s %% by age.",
             cycles=f"{100 * h.by_cycles:.0f}",
             years=f"{100 * h.by_years:.0f}",
         ),
@@ -107,7 +108,7 @@ def battery_lines(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
     if h.years_left < 30:
         out.append(
             tr(
-                "At %(end)s %% about %(year)s, between %(sooner)s and %(later)s.",
+                "It should be down to %(end)s %% in about %(year)s (%(sooner)s to %(later)s).",
                 end=f"{100 * END:.0f}",
                 year=today.year + int(h.years_left),
                 sooner=today.year + int(h.sooner),
@@ -131,10 +132,14 @@ def _day_then(h: Health, hand: Worked, today: date) -> str:
         "now": f"{100 * now:.0f}",
     }
     if then.home:
-        return tr("In %(year)s the day leaves %(then)s %% of the charge, not %(now)s %%.", **values)
+        return tr(
+            "In %(year)s the planned day should end with %(then)s %% of the charge (today"
+            " %(now)s %%).",
+            **values,
+        )
     return tr(
-        "In %(year)s the day leaves %(then)s %% of the charge, not %(now)s %%: no longer home with"
-        " the reserve.",
+        "In %(year)s the planned day should end with %(then)s %% of the charge (today %(now)s %%):"
+        " less than the reserve.",
         **values,
     )
 
@@ -146,7 +151,7 @@ def _chart(h: Health, hand: Worked, uses: Sequence[Used], began: date, age: floa
         for u in uses
         if u.depth > 0.1
     ]
-    last = age + min(max(h.years_left, 1.0), AHEAD_YEARS)
+    last = age + min(max(h.years_left + 1, AHEAD_YEARS), SHOWN_YEARS)
     trend = []
     for i in range(21):
         at = last * i / 20

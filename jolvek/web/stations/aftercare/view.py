@@ -8,6 +8,8 @@ import sqlite3
 from dataclasses import dataclass
 from datetime import date
 
+from markupsafe import Markup
+
 from jolvek.core.base.messages import msg
 from jolvek.core.care.due import Due, Season
 from jolvek.core.care.faults import suspect_from_log
@@ -23,7 +25,8 @@ from jolvek.store.service_faults import ServiceFault
 from jolvek.store.shop import Shop
 from jolvek.store.spares import SpareKept, Swap
 from jolvek.web.kit.dates import day
-from jolvek.web.kit.display import counted
+from jolvek.web.kit.display import counted, long_hours
+from jolvek.web.kit.drawings import trips_chart
 from jolvek.web.kit.language import tr
 from jolvek.web.kit.worked import Worked
 from jolvek.web.stations.aftercare.battery import Battery, battery
@@ -41,6 +44,7 @@ class CarePage:
     trips: tuple[tuple[Trip, str], ...]
     charges: tuple[Charge, ...]
     hours: float
+    bars: Markup | None
     battery: Battery | None
     suspected: tuple[Suspected, ...]
     faults: tuple[ServiceFault, ...]
@@ -83,12 +87,13 @@ def page(
     shares = [s for s in (more_power(t, usual_w) for t in trips) if s is not None]
     aged = bool(b and b.health.high < END)
     return CarePage(
-        _answer(found, began),
+        _answer(found, began, b),
         tuple(found),
         tuple(c for c in steps_of(conn, hand) if c.kind == "trip"),
         tuple((t, against(t, usual_w)) for t in trips),
         tuple(charges),
         sum(t.hours for t in trips),
+        bars=_bars(trips),
         battery=b,
         suspected=tuple(suspect_from_log(shares, aged)),
         faults=tuple(service_faults.of_enquiry(conn, enquiry_id)),
@@ -111,16 +116,30 @@ def new_since(began: date, swaps: list[Swap], packs: int) -> date:
     return min(latest.get(f"pack {i}", began) for i in range(1, packs + 1))
 
 
-def _answer(found: list[Due], began: date | None) -> str:
+def _bars(trips: list[Trip]) -> Markup | None:
+    """The hours of the last trips; nothing for fewer than three."""
+    if len(trips) < 3:
+        return None
+    last = trips[: trips_chart.MOST][::-1]
+    figures = [(f"{day(t.on_day)}, {long_hours(3600 * t.hours)}", t.hours) for t in last]
+    ends = (day(last[0].on_day), day(last[-1].on_day))
+    return trips_chart.trips_chart(figures, tr("Hours a trip"), ends)
+
+
+def _answer(found: list[Due], began: date | None, b: Battery | None) -> str:
     pressing = [d for d in found if d.state == "overdue"]
     if began is None:
         return tr("The boat is not in service yet: *hand it over*, or log its first trip.")
     if pressing:
-        return tr("*%(pressing)s* of care due.", pressing=counted(len(pressing), "step"))
-    soonest = min((d.on for d in found if d.on), default=None)
-    return tr("Nothing is due.") + (
-        tr(" Next on *%(isoformat)s*.", isoformat=day(soonest)) if soonest else ""
-    )
+        due = tr("*%(pressing)s* of care due.", pressing=counted(len(pressing), "step"))
+    else:
+        soonest = min((d.on for d in found if d.on), default=None)
+        due = tr("Nothing is due before *%(day)s*.", day=day(soonest)) if soonest else ""
+        due = due or tr("Nothing is due.")
+    if b is None or not b.health.count:
+        return due
+    held = tr("The battery holds *%(share)s %%*.", share=f"{100 * b.health.capacity:.0f}")
+    return f"{due} {held}"
 
 
 def power_of_day(hand: Worked) -> float:
@@ -143,5 +162,5 @@ def against(t: Trip, usual_w: float) -> str:
         return ""
     percent = round(100 * share)
     if not percent:
-        return tr("as the day was worked out")
-    return tr("%(percent)s %% of power against the day as worked out", percent=f"{percent:+d}")
+        return tr("as planned")
+    return f"{percent:+d}\u00a0%"
