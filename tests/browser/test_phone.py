@@ -46,6 +46,7 @@ def test_a_page_that_was_open_is_read_without_connection_until_another_comes_in(
     expect(page.locator("#offline")).to_be_hidden()
     phone.set_offline(True)
     page.goto(f"{dealer}/enquiry/14/aftercare")
+    page.get_by_role("link", name="Owner", exact=True).tap()
     expect(page.get_by_role("heading", name="Owner: Ferrowick Sailing")).to_be_visible()
     expect(page.locator("#offline")).to_contain_text("this is the page as it was at")
     page.goto(f"{dealer}/enquiry/9/handover")

@@ -4,7 +4,7 @@ each with its hazard beside it. Makers' manuals come first.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from jolvek.core.base.messages import msg, msg_all
 from jolvek.core.fit import controls
@@ -179,21 +179,31 @@ def _cables(f: Fitted) -> tuple[Step, ...]:
         Step(key=key, group=CABLES, text=text, details=how, picture=picture)
         for key, text, how, picture in done
     )
+    hazard, signal = _live(f)
+    stowed = replace(stowed, hazard=hazard, signal=signal)
     controlled = enumerate(controls.steps(f), start=1)
     out = (Step(key=f"control-{i}", group=CABLES, text=text) for i, text in controlled)
     return (stowed, _polarity(f), *rest, *out)
 
 
+def _live(f: Fitted) -> tuple[str, str]:
+    """The hazard of work at the battery's terminals, and its signal word."""
+    if f.bank.nominal_v > HIGH_V:
+        return msg("Above 60 V DC: a licensed marine electrician only."), DANGER
+    return (
+        msg("No tools across the terminals, no rings on. Fit the fuse at the battery first."),
+        WARNING,
+    )
+
+
 def _polarity(f: Fitted) -> Step:
-    high = f.bank.nominal_v > HIGH_V
+    hazard, signal = _live(f)
     return Step(
         key="polarity",
         group=CABLES,
         text=msg("Measure volts and polarity at the motor’s plug"),
-        hazard=msg("Above 60 V DC: a licensed marine electrician only.")
-        if high
-        else msg("No tools across the terminals, no rings on. Fit the fuse at the battery first."),
-        signal=DANGER if high else WARNING,
+        hazard=hazard,
+        signal=signal,
     )
 
 
