@@ -16,7 +16,7 @@ from babel.messages.catalog import Catalog
 from babel.messages.extract import extract
 from babel.messages.pofile import read_po, write_po
 
-from jolvek.core.care.faults import SERVICE_FAULTS
+from jolvek.core.care.faults import FAULT_STATE_WORDS, SERVICE_FAULTS
 from jolvek.core.care.steps import Care, Profile, care_for
 from jolvek.core.electric.chemistry import CHEMISTRIES
 from jolvek.core.hydro.families import FAMILIES
@@ -50,7 +50,8 @@ TEMPLATES = {"extensions": "jolvek.web.kit.template_messages.RunningText", "trim
 # what a customer reads: her offer, link, papers, form and the boat's own page
 CUSTOMERS = re.compile(
     r"web/public/|kit/papers/|kit/base\.html|stations/\w+/_?paper\.html"
-    r"|stations/offer/(_(paper\w*|small_print|appendix|beside|expected|know|lines|pictures|years_table)\.html"
+    r"|stations/offer/(_(paper\w*|small_print|appendix|beside|expected|know|lines|pictures"
+    r"|years_table)\.html"
     r"|content|customers_page|for_customer|lines|setups|revision|shop_data|years)"
     r"|stations/aftercare/(_new_fault|label|copy|battery)|handover/record|desk/care/letters"
     r"|day_out/(view|figures|text)|kit/fields/chosen"
@@ -117,7 +118,8 @@ NAMED_IN_LISTS = ("minus bar", "plus bar", "shore inlet", "shunt and monitor")
 
 def for_customers() -> list[str]:
     """Texts of tables that a customer reads: rules, care, faults, kinds of boats and batteries."""
-    out = [x for r in RULES.values() for x in (r.sentence, r.cure, r.otherwise) if x != "{how}"]
+    out = list(FAULT_STATE_WORDS.values())
+    out += [x for r in RULES.values() for x in (r.sentence, r.cure, r.otherwise) if x != "{how}"]
     out += [x for e in EXAMPLES.values() for x in e.values() if isinstance(x, str)]
     out += [x for c in _cares() for x in (c.text, c.hazard)]
     out += [f.seen for f in (*SERVICE_FAULTS.values(), *FAULTS.values())]

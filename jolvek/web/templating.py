@@ -15,6 +15,7 @@ from jinja2.bccache import Bucket
 
 from jolvek.core.base.messages import msg
 from jolvek.core.base.units import hours
+from jolvek.core.care.faults import FAULT_STATE_WORDS
 from jolvek.core.fit.handover import piece_name
 from jolvek.core.rules.signals import SIGNAL_WORDS
 from jolvek.web import data, errors, shared
@@ -145,6 +146,7 @@ def _filters(app: Flask) -> None:
         decimal=lambda figure: language.decimal(str(figure)),
         join=language.joined,
         piece_name=piece_name,
+        fault_state=lambda state: language.shown(FAULT_STATE_WORDS[state]),
         capitalize=lambda text: language.capital(str(language.shown(text))),
         signal_word=lambda signal: language.tr(SIGNAL_WORDS[signal]),
         key_words=words.key_words,

@@ -58,6 +58,9 @@ def test_the_desk_logs_charges_finds_a_fault_and_passes_her_on(page, quay):
     page.get_by_label("What was done").fill("breaker set")
     page.get_by_role("button", name="Close it").click()
     expect(page.locator("#faults")).to_contain_text("breaker set")
+    page.evaluate("location.hash = '#owner'")  # as a link elsewhere on the page does
+    expect(page.locator("#owner-title")).to_be_in_viewport()
+    expect(page.locator("#faults")).to_be_hidden()
     page.get_by_role("link", name="Parts and spares").click()
     page.get_by_text("A part is replaced").click()
     page.get_by_label("Why").fill("seal worn")

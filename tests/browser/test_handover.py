@@ -47,7 +47,7 @@ def test_a_boat_is_handed_over_on_two_phones_through_a_lost_connection(browser, 
     for key in keys[1:4]:
         done(mine, key)
         expect(mine.locator(f"#step-{key}")).to_have_class(re.compile("is-waiting"))
-        expect(mine.locator(f"#step-{key} [data-said]")).to_contain_text("kept on this phone")
+        expect(mine.locator(f"#step-{key} [data-act-note]")).to_contain_text("kept on this phone")
     expect(mine.locator("#outbox")).to_contain_text("3 kept on this device")
     done(theirs, keys[4])  # the other phone goes on
     expect(theirs.locator(f"#step-{keys[4]}")).to_have_class("is-done")
@@ -61,11 +61,11 @@ def test_a_boat_is_handed_over_on_two_phones_through_a_lost_connection(browser, 
     theirs.locator(".step-group", has=bare).evaluate("group => { group.open = true; }")
     bare.get_by_text("Note, photo, not needed").tap()
     bare.get_by_role("button", name="Not needed because").tap()
-    expect(bare.locator("[data-said]")).to_contain_text("why it is not needed")
+    expect(bare.locator("[data-act-note]")).to_contain_text("why it is not needed")
     bare.get_by_label("Note").fill("the owner has them")
     bare.get_by_role("button", name="Not needed because").tap()
     expect(bare).to_have_class("is-not_needed")
-    expect(bare.locator("[data-said]")).to_contain_text("the owner has them")
+    expect(bare.locator("[data-act-note]")).to_contain_text("the owner has them")
     for key in keys[6:9]:
         done(theirs, key)
         expect(theirs.locator(f"#step-{key}")).to_have_class("is-done")
@@ -101,6 +101,7 @@ def test_done_next_goes_through_the_list_without_a_connection(browser, fitted_se
         expect(page.locator(f"#step-{keys[at]}")).to_be_in_viewport()
         page.get_by_role("button", name="Done, next").tap()
         expect(page.locator(f"#step-{keys[at]}")).to_have_class(re.compile("is-done is-waiting"))
+        page.wait_for_timeout(450)  # slower than a press by mistake
     expect(page.locator("#left")).to_have_text(f"4 of {len(keys)} steps done")
     with page.expect_file_chooser():
         page.get_by_role("link", name="Photo").tap()
@@ -108,6 +109,25 @@ def test_done_next_goes_through_the_list_without_a_connection(browser, fitted_se
     expect(page.locator("#outbox")).to_be_hidden()
     page.reload()
     expect(page.locator("[data-next] strong")).to_have_text(texts[4].strip())
+    context.close()
+
+
+def test_a_step_that_is_refused_is_open_again_and_a_hasty_press_ticks_one(browser, fitted_server):
+    context = phone(browser)
+    page = context.new_page()
+    page.goto(f"{fitted_server}/enquiry/4/handover")
+    first = page.locator(".act-list li").first
+    text = first.locator(".step-text").text_content().strip()
+    why = {"kept": False, "why": "another setup was accepted"}
+    page.route("**/handover/step", lambda route: route.fulfill(status=422, json=why))
+    page.get_by_role("button", name="Done, next").tap()
+    expect(first.locator("[data-act-note]")).to_contain_text("another setup was accepted")
+    expect(first).to_have_class(re.compile("is-open"))
+    expect(page.locator("[data-next] strong")).to_have_text(text)
+    page.unroute("**/handover/step")
+    page.get_by_role("button", name="Done, next").dblclick()
+    expect(page.locator("#left")).to_contain_text("1 of")
+    expect(first).to_have_class("is-done")
     context.close()
 
 

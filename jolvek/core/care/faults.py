@@ -14,6 +14,11 @@ from jolvek.core.rules.signals import CAUTION, DANGER, WARNING
 from jolvek.core.trial.diagnosis import FAULTS as TRIAL_FAULTS
 from jolvek.core.trial.diagnosis import Cause, Fault, Suspected
 
+FAULT_STATE_WORDS = {
+    "open": msg("open"),
+    "closed": msg("fixed"),
+    "accepted": msg("accepted as it is"),
+}
 LATEST, MORE_POWER = 5, 0.15  # trips looked at, and how much more they take; Jolvek's own
 
 _OWN = (

@@ -23,6 +23,8 @@ ENERGY_SIGMA = 0.01  # of the energy counted
 NEW_SIGMA, FADE_SIGMA = 0.05, 0.6  # against its label; how fast it ages; Jolvek's own
 LEAST_DEPTH = 0.1  # of a use below which it says too little
 DEPTH_STEP = 0.2
+LEAST_YEARS, LEAST_FADE = 0.25, 0.05  # a battery younger or wearing less says no rate
+LONGEST_YEARS, STEP_YEARS = 40.0, 0.05  # looked ahead
 HUBER, TUKEY, ROUNDS = 1.5, 4.0, 16
 
 
@@ -56,6 +58,36 @@ class Used:
 
 
 @dataclass(frozen=True)
+class Trend:
+    """How a capacity (a share of the rated) goes on, wearing at the rate so far, share a year; and
+    the variance of both, as (of the capacity, of both together, of the rate).
+    """
+
+    capacity: float
+    rate: float
+    doubt: tuple[float, float, float]
+
+    def at(self, years: float) -> tuple[float, float, float]:
+        """(low, likely, high) so many years from now."""
+        now, both, rate = self.doubt
+        likely = self.capacity - self.rate * years
+        wide = z_of(CONFIDENCE) * (now + 2 * both * years + rate * years**2) ** 0.5
+        low, mean, high = (max(x, 0.0) for x in (likely - wide, likely, likely + wide))
+        return low, mean, high
+
+    def ends(self) -> tuple[float, float, float]:
+        """Years until the low, the likely and the high capacity are at their end; at most
+        LONGEST_YEARS.
+        """
+        years = np.linspace(0.0, LONGEST_YEARS, round(LONGEST_YEARS / STEP_YEARS) + 1)
+        over = np.array([self.at(float(t)) for t in years]) > END
+        low, mean, high = (
+            LONGEST_YEARS if column.all() else float(years[np.argmin(column)]) for column in over.T
+        )
+        return low, mean, high
+
+
+@dataclass(frozen=True)
 class Health:
     """Capacity as a share of the rated, now, with its band; how much of the life is used by cycles
     and by years; years until its end with the band's sooner and later; the uses that count.
@@ -72,11 +104,15 @@ class Health:
     count: int
     fade: float  # of what is usual
     fresh: float  # capacity when new
+    trend: Trend
 
     def capacity_in(self, years: float) -> float:
-        """Capacity so many years from now, if she is used as before."""
-        rate = (self.capacity - END) / max(self.years_left, 1e-6)
-        return max(self.capacity - rate * years, 0.0)
+        """Capacity so many years from now, if the boat is used as before."""
+        return self.in_years(years)[1]
+
+    def in_years(self, years: float) -> tuple[float, float, float]:
+        """Capacity then with its band: (low, likely, high)."""
+        return self.trend.at(years)
 
 
 def worn(bank: Bank, cycles: float, depth: float, years: float) -> tuple[float, float]:
@@ -141,20 +177,24 @@ def health(bank: Bank, uses: Sequence[Used], age_years: float, cycles: float) ->
     capacity = float(row @ mean)
     sigma = float(np.sqrt(row @ spread @ row))
     z = z_of(CONFIDENCE)
-    left = [_left(x, mean[1], wear_now, age_years) for x in (capacity, capacity - z * sigma)]
-    later = _left(capacity + z * sigma, mean[1], wear_now, age_years)
+    yearly = (1 - END) * wear_now / max(age_years, LEAST_YEARS)
+    ahead = np.array([0.0, -yearly])
+    doubt = (float(row @ spread @ row), float(row @ spread @ ahead), float(ahead @ spread @ ahead))
+    trend = Trend(capacity, yearly * max(float(mean[1]), LEAST_FADE), doubt)
+    sooner, left, later = trend.ends()
     return Health(
         capacity,
         capacity - z * sigma,
         capacity + z * sigma,
         by_cycles,
         by_years,
-        left[0],
-        sooner=left[1],
+        left,
+        sooner=sooner,
         later=later,
         count=len(good),
         fade=float(mean[1] / mean[0]),
         fresh=float(mean[0]),
+        trend=trend,
     )
 
 
@@ -184,9 +224,3 @@ def _fitted(wear: Array, told: Array, noise: Array) -> tuple[Array, Array]:
         huber = np.minimum(1.0, HUBER / np.maximum(z, 1e-9))
         weight = huber if i < ROUNDS // 2 else np.maximum(1 - (z / TUKEY) ** 2, 0.0) ** 2
     return mean, np.asarray(np.linalg.inv(hessian))
-
-
-def _left(capacity: float, fade: float, wear: float, age: float) -> float:
-    """Years until the capacity is at its end, wearing on at the rate so far."""
-    rate = (1 - END) * max(fade, 0.05) * wear / max(age, 0.25)
-    return float(np.clip((capacity - END) / max(rate, 1e-6), 0.0, 40.0))

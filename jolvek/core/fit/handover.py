@@ -139,13 +139,14 @@ def _fit_motor(f: Fitted) -> tuple[Step, ...]:
 
 
 def _propeller() -> Step:
+    numbered = (msg_all([str(i), part], " ") for i, part in enumerate(PROPELLER_PARTS, start=1))
     return Step(
         key="propeller",
         group=msg("Propeller"),
         text=msg("Fit the propeller"),
         details=msg(
             "%(order)s. The pin stands out the same left and right. Nip the nut, do not force it.",
-            order=msg_all(PROPELLER_PARTS),
+            order=msg_all(numbered),
         ),
         hazard=KILL_CORD,
         signal=WARNING,

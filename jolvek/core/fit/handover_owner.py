@@ -1,4 +1,4 @@
-"""The last part of a handover: what the owner is told, given, and finds aboard."""
+"""The last part of a handover: what the owner learns, gets and finds aboard."""
 
 from __future__ import annotations
 

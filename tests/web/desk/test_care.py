@@ -122,7 +122,8 @@ def test_a_boats_own_page_takes_a_trip_once_and_a_fault_and_names_nobody(desk, a
     for name in ("Ullmere Boats", "hire@ullmere", "Ivar", "Hire launch"):
         assert name not in page.text
     assert "Look behind the propeller" in page.text and "swollen pack" in page.text
-    assert "slow goes far" in page.text and "serial numbers of motor" not in page.text
+    assert "slow goes far" in page.text and "Write down the serial" not in page.text
+    assert re.search(r"Capacity about <strong>\d+ %", page.text)
     op = re.search(r'name="op"\s+value="(\w+)"', page.text)[1]
     before = len(care.trips(conn, perle))
     form = {"op": op, "hours": "2 h", "charge_from": "90 %", "charge_to": "60 %"}

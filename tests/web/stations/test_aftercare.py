@@ -83,11 +83,25 @@ def test_the_battery_tells_its_age_and_what_the_day_will_leave(shop, conn):
         more = {"energy_wh": f"{0.85 * 0.5 * full:.0f}", "on_day": ago(700 - 60 * i)}
         log(shop, hours="3 h", charge_from="90 %", charge_to="40 %", **more)
     page = shop.get(HERE).text
-    assert "from 10 uses" in page and "10 times 40 to 60 %" in page
+    assert "from 10 uses" in page and "10 × 40 to 60 %" in page
     assert "planned day should end" in page and "Power against plan" in page
     share = int(page.split("The battery holds <strong>")[1].split(" %")[0])
     assert 82 <= share <= 90
     assert page.count('class="point"') == 10 and "worn out" in page
+
+
+def test_bars_of_the_log_name_the_days_they_show(shop):
+    """As many of the last trips as there is room for, on a wide screen and on a phone."""
+    for i in range(30):
+        log(shop, on_day=ago(90 - 3 * i), hours="3 h" if i == 29 else "1 h 30 min")
+    for narrow, bars in (("0", 16), ("1", 13)):
+        shop.set_cookie("narrow", narrow)
+        chart = shop.get(HERE).text.split("trips-chart")[1].split("</svg>")[0]
+        heights = [float(x) for x in re.findall(r'height="([\d.]+)"[^>]*trip-bar', chart)]
+        assert len(heights) == bars
+        assert max(heights) == pytest.approx(2 * min(heights), rel=0.01)
+        ends = re.findall(r'class="tick"[^>]*>(\d+ \w+ \d{4})<', chart)
+        assert sorted(ends) == sorted((day(ago(3)), day(ago(3 * bars))))
 
 
 def test_cold_trips_are_told_from_an_aged_battery(shop, conn):

@@ -47,28 +47,33 @@
     if (!row || entry.action !== location.pathname + "/step") return;
     const state = valueOf(entry, "state");
     row.className = `is-${state} is-${css}`;
-    row.querySelector("[data-said]").textContent = `${stateWords()[state]}, ${words}`;
+    row.querySelector("[data-act-note]").textContent = `${stateWords()[state]}, ${words}`;
     advance();
   };
 
-  // The row as the shop has it now, who did it and when, with what may be done next.
+  // The row as the shop has it now, who did it and when, with what may be done next; where the act
+  // was refused it is as it was before, and says why.
   outbox.heard.push(async (entry, answer) => {
     if (!answer || !entry.json || entry.action !== location.pathname + "/step") return;
-    if (!answer.kept) {
-      showAct(entry, tr("not saved: %(why)s", {
-        why: answer.why
-      }));
-      return;
-    }
-    showAct(entry, tr("saved by the shop"), "kept");
+    if (answer.kept) showAct(entry, tr("saved by the shop"), "kept");
     const page = new DOMParser().parseFromString(await (await fetch(location.pathname))
       .text(),
       "text/html");
     const id = `step-${valueOf(entry, "step")}`;
     const fresh = page.getElementById(id);
     if (fresh) document.getElementById(id)?.replaceWith(fresh);
+    if (fresh && !answer.kept) {
+      fresh.classList.add("is-waiting");
+      fresh.querySelector("[data-act-note]").textContent = tr("not saved: %(why)s", {
+        why: answer.why
+      });
+    }
     advance();
   });
+
+  // One press ticks one step, however hastily it is pressed.
+  const HASTY_MS = 400;
+  let pressed = 0;
 
   document.addEventListener("click", (event) => {
     const bar = event.target.closest("[data-next-bar]");
@@ -81,7 +86,9 @@
         block: "center"
       });
       step.querySelector("input[type=file]").click();
-    } else {
+    } else if (event.target.closest("button")) {
+      if (Date.now() - pressed < HASTY_MS) event.preventDefault();
+      else pressed = Date.now();
       setTimeout(() => document.querySelector(".act-list li.is-open")?.scrollIntoView({
         block: "center"
       }), 50);
@@ -95,7 +102,7 @@
     const fields = new FormData(form, event.submitter);
     if (fields.get("state") === "not_needed" && !(fields.get("note") || "").trim()) {
       form.querySelector("input[name=note]").focus();
-      form.closest("li").querySelector("[data-said]").textContent = tr(
+      form.closest("li").querySelector("[data-act-note]").textContent = tr(
         "write in the note why it is not needed");
       return;
     }

@@ -36,7 +36,16 @@
     open(link.closest("[data-tabs]"), link.hash.slice(1));
   });
 
-  settle();
-  window.addEventListener("hashchange", settle);
+  // What was behind a tab when the browser looked for it has no place to scroll to.
+  const follow = () => {
+    settle();
+    const named = location.hash && document.getElementById(location.hash.slice(1));
+    if (named && document.querySelector(`[data-tabs] a[href="${location.hash}"]`)) {
+      named.scrollIntoView();
+    }
+  };
+
+  follow();
+  window.addEventListener("hashchange", follow);
   document.addEventListener("htmx:after:swap", settle);
 }

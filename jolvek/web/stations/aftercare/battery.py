@@ -18,16 +18,20 @@ from jolvek.web.kit.language import tr
 from jolvek.web.kit.worked import Worked
 
 YEAR_DAYS = 365.25
-AHEAD_YEARS = 5  # the day is told for
+AHEAD_YEARS = 5  # for which the planned day is worked out
+FAR_YEARS = 30  # ahead, of which nothing is said
 SHOWN_YEARS = 12  # at most, until the battery is worn out
 
 
 @dataclass(frozen=True)
 class Battery:
-    """Its health, its story in words, its picture; years since it is new."""
+    """Its health; in words its capacity, wear, end and the day then; how deep its uses went (empty
+    without any); its picture; years since it was new.
+    """
 
     health: Health
     lines: tuple[str, ...]
+    depths: str
     chart: Markup
     years: float
 
@@ -37,8 +41,8 @@ def battery(
 ) -> Battery:
     """The battery of one boat, new at `began` (the day of the handover, or of its replacement)."""
     age, uses, h = health_of(hand, trips, charges, began, today)
-    words = (*battery_lines(h, hand, today)[1:], depth_text(uses))
-    return Battery(h, tuple(x for x in words if x), _chart(h, hand, uses, began, age), age)
+    chart = _chart(h, hand, uses, began, age)
+    return Battery(h, battery_lines(h, hand, today), depth_text(uses), chart, age)
 
 
 def health_of(
@@ -76,7 +80,7 @@ def depth_text(uses: Sequence[Used]) -> str:
     found = by_depth(uses)
     parts = [
         tr(
-            "%(n)s times %(low)s to %(high)s %%",
+            "%(n)s × %(low)s to %(high)s %%",
             n=n,
             low=f"{100 * STEP * i:.0f}",
             high=f"{100 * STEP * (i + 1):.0f}",
@@ -105,18 +109,28 @@ def battery_lines(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
             years=f"{100 * h.by_years:.0f}",
         ),
     ]
-    if h.years_left < 30:
-        out.append(
-            tr(
-                "It should be down to %(end)s %% in about %(year)s (%(sooner)s to %(later)s).",
-                end=f"{100 * END:.0f}",
-                year=today.year + int(h.years_left),
-                sooner=today.year + int(h.sooner),
-                later=today.year + int(h.later),
-            )
-        )
+    if h.years_left < FAR_YEARS:
+        out.append(_end(h, today))
     out.append(_day_then(h, hand, today))
     return tuple(x for x in out if x)
+
+
+def _end(h: Health, today: date) -> str:
+    """When it should be worn out, and from when to when it may be."""
+    values = {
+        "end": f"{100 * END:.0f}",
+        "year": today.year + int(h.years_left),
+        "sooner": today.year + int(h.sooner),
+        "later": today.year + int(h.later),
+    }
+    if h.later > FAR_YEARS:
+        return tr(
+            "It should be down to %(end)s %% in about %(year)s, at the soonest in %(sooner)s.",
+            **values,
+        )
+    return tr(
+        "It should be down to %(end)s %% in about %(year)s (%(sooner)s to %(later)s).", **values
+    )
 
 
 def _day_then(h: Health, hand: Worked, today: date) -> str:
@@ -155,8 +169,10 @@ def _chart(h: Health, hand: Worked, uses: Sequence[Used], began: date, age: floa
     trend = []
     for i in range(21):
         at = last * i / 20
-        mean = h.fresh + (h.capacity - h.fresh) * at / age if at <= age else h.capacity_in(at - age)
-        wide = max(at, age) / age * (h.high - h.capacity)
-        trend.append((at, 100 * mean, 100 * (mean - wide), 100 * (mean + wide)))
+        mean = h.fresh + (h.capacity - h.fresh) * at / age
+        low, high = mean - (h.capacity - h.low), mean + (h.high - h.capacity)
+        if at > age:
+            low, mean, high = h.in_years(at - age)
+        trend.append((at, 100 * mean, 100 * low, 100 * high))
     year = began.year + (began.timetuple().tm_yday - 1) / YEAR_DAYS
     return health_chart(Trend(year, points, trend, 100 * END))

@@ -120,10 +120,11 @@ def _bars(trips: list[Trip]) -> Markup | None:
     """The hours of the last trips; nothing for fewer than three."""
     if len(trips) < 3:
         return None
-    last = trips[: trips_chart.MOST][::-1]
-    figures = [(f"{day(t.on_day)}, {long_hours(3600 * t.hours)}", t.hours) for t in last]
-    ends = (day(last[0].on_day), day(last[-1].on_day))
-    return trips_chart.trips_chart(figures, tr("Hours a trip"), ends)
+    figures = [
+        (day(t.on_day), f"{day(t.on_day)}, {long_hours(3600 * t.hours)}", t.hours)
+        for t in reversed(trips)
+    ]
+    return trips_chart.trips_chart(figures, tr("Hours a trip"))
 
 
 def _answer(found: list[Due], began: date | None, b: Battery | None) -> str:

@@ -169,7 +169,7 @@ def record(
 
 
 def _step_record(row: Row) -> dict[str, str]:
-    said = ("group", "text", "details", "hazard", "signal")
+    texts = ("group", "text", "details", "hazard", "signal")
     acted = ("who", "at", "note", "photo")
-    of_step = {name: getattr(row.step, name) for name in said}
+    of_step = {name: getattr(row.step, name) for name in texts}
     return of_step | {"state": row.state} | {name: getattr(row.act, name, "") for name in acted}

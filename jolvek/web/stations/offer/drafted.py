@@ -57,8 +57,11 @@ def own_words(spoken: str) -> OwnWords | None:
     names = [tr(name) for key, name in WORDS.items() if getattr(ours, key)]
     if mine == spoken or not names:
         return None
-    told = {"names": listed(names), "language": language.LANGUAGES[mine]}
-    text = tr("Your own texts are in %(language)s: %(names)s.", **told)
+    text = tr(
+        "Your own texts are in %(language)s: %(names)s.",
+        names=listed(names),
+        language=language.LANGUAGES[mine],
+    )
     return OwnWords(f"own words: {mine} for {spoken}", text)
 
 
