@@ -187,6 +187,17 @@ def test_targets_are_large_enough_for_a_finger(browser, dealer):
     context.close()
 
 
+def test_a_primary_button_is_read_in_forced_colours(browser, dealer):
+    context = browser.new_context(forced_colors="active", viewport={"width": 390, "height": 844})
+    page = context.new_page()
+    page.goto(f"{dealer}/enquiry/9/handover")
+    style = "(e) => { const s = getComputedStyle(e); return [s.color, s.backgroundColor]; }"
+    colour, ground = page.locator(".foot-bar .is-primary").evaluate(style)
+    plain = page.locator("form.serial button").first.evaluate(style)
+    assert colour != ground and colour == plain[0]
+    context.close()
+
+
 def test_a_refused_field_is_tied_to_its_words(page, dealer):
     """3.3.1: what is wrong is told at the field, by its description or as an alert."""
     page.goto(f"{dealer}/enquiry/14/aftercare")

@@ -68,7 +68,7 @@ def test_a_step_with_its_photo_and_a_run_wait_together(away, fitted_server, kept
     photo = {"name": "seat.png", "mimeType": "image/png", "buffer": picture((60, 40)).read()}
     row.get_by_label("Photo").set_input_files(photo)
     row.get_by_role("button", name="Done, with these").tap()
-    waits(away, 1, "with a photo")
+    waits(away, 1, "Done: ", "with a photo")
     away.context_offline(False)
     expect(away.locator("#outbox")).to_be_hidden()
     act = handovers.acts(kept, 5)[key]

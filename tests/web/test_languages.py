@@ -233,7 +233,7 @@ def test_what_is_not_there_or_not_for_one_is_told_in_ones_language(german):
         german.post("/units", data={"language": "de"})
         page = german.get(way)
         assert page.status_code == code and f"{title}</h1>" in page.text
-        assert "Tresen" in page.text and "signed in" not in page.text
+        assert "Anfragen" in page.text and "signed in" not in page.text
 
 
 def test_a_language_is_ones_own_and_an_unknown_one_is_not_taken(desk, app, conn):

@@ -109,6 +109,8 @@
     const person = fields.get("person");
     const entry = await outbox.add(form, event.submitter, {
       json: true,
+      label: fields.get("state") === "not_needed" ? event.submitter.textContent.trim() :
+        form.querySelector(".tick").getAttribute("aria-label"),
       person
     });
     // The step's own number and the time on this phone, so that it counts once and when it was

@@ -84,7 +84,11 @@ const outbox = {
 
   item(entry) {
     const row = document.createElement("li");
-    const at = new Date(entry.at).toLocaleString(document.documentElement.lang);
+    const spoken = document.documentElement.lang;
+    const at = new Date(entry.at).toLocaleString(spoken === "en" ? "en-GB" : spoken, {
+      dateStyle: "medium",
+      timeStyle: "short"
+    });
     row.append(`${entry.label}, ${entry.title}, ${at}`);
     const photos = entry.fields.filter(([, x]) => x instanceof Blob && x.size).length;
     if (photos) row.append(` ${tr("with a photo")}`);
