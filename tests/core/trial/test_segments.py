@@ -1,6 +1,7 @@
 """Steady stretches of a track, runs both ways, logs and tracks of files; the plan; the family."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -133,11 +134,18 @@ def test_the_list_is_of_this_setup():
     hazards = {s.key for s in steps(f) if s.hazard}
     assert {"charge", "propeller", "packs", "cord"} <= hazards
     assert [p.what for p in pieces(f)][:1] == ["motor"]
-    from dataclasses import replace
-
     soft = replace(f, need=replace(f.need, hull=Hull("inflatable_soft", 2.9, 1.5, 32)))
     soft_keys = [s.key for s in steps(soft)]
     assert soft_keys.index("inflate") < soft_keys.index("hang") and "inflate" not in keys
+
+
+def test_over_sixty_volts_is_danger_and_for_an_electrician():
+    f = sample_fitted()
+    for series, word in ((1, "warning"), (1 + int(60 / f.battery.spec.nominal_v), "danger")):
+        high = replace(f, series=series)
+        live = {s.key: s for s in steps(high) if s.key in ("packs", "polarity")}
+        assert {s.signal for s in live.values()} == {word}, high.bank.nominal_v
+        assert ("electrician" in live["packs"].hazard) == (high.bank.nominal_v > 60)
 
 
 def test_a_family_learns_and_one_odd_boat_weighs_little():
