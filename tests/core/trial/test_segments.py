@@ -141,7 +141,8 @@ def test_the_list_is_of_this_setup():
 
 def test_over_sixty_volts_is_danger_and_for_an_electrician():
     f = sample_fitted()
-    for series, word in ((1, "warning"), (1 + int(60 / f.battery.spec.nominal_v), "danger")):
+    one_v = f.bank.nominal_v / f.series
+    for series, word in ((1, "warning"), (1 + int(60 / one_v), "danger")):
         high = replace(f, series=series)
         live = {s.key: s for s in steps(high) if s.key in ("packs", "polarity")}
         assert {s.signal for s in live.values()} == {word}, high.bank.nominal_v
