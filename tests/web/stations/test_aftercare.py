@@ -88,6 +88,7 @@ def test_the_battery_tells_its_age_and_what_the_day_will_leave(shop, conn):
     share = int(page.split("The battery holds <strong>")[1].split(" %")[0])
     assert 82 <= share <= 90
     assert page.count('class="point"') == 10 and "worn out" in page
+    assert re.search(r"down to 80 % in about 20\d\d \(20\d\d to 20\d\d\)|at the soonest", page)
 
 
 def test_bars_of_the_log_name_the_days_they_show(shop):

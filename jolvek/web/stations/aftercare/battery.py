@@ -115,13 +115,22 @@ def battery_lines(h: Health, hand: Worked, today: date) -> tuple[str, ...]:
     return tuple(x for x in out if x)
 
 
+def calendar_years(on: date) -> float:
+    """A day as calendar years.
+
+    >>> int(calendar_years(date(2026, 12, 31)) + 0.5)
+    2027
+    """
+    return on.year + (on.timetuple().tm_yday - 1) / YEAR_DAYS
+
+
 def _end(h: Health, today: date) -> str:
     """When it should be worn out, and from when to when it may be."""
     values = {
         "end": f"{100 * END:.0f}",
-        "year": today.year + int(h.years_left),
-        "sooner": today.year + int(h.sooner),
-        "later": today.year + int(h.later),
+        "year": int(calendar_years(today) + h.years_left),
+        "sooner": int(calendar_years(today) + h.sooner),
+        "later": int(calendar_years(today) + h.later),
     }
     if h.later > FAR_YEARS:
         return tr(
@@ -174,5 +183,4 @@ def _chart(h: Health, hand: Worked, uses: Sequence[Used], began: date, age: floa
         if at > age:
             low, mean, high = h.in_years(at - age)
         trend.append((at, 100 * mean, 100 * low, 100 * high))
-    year = began.year + (began.timetuple().tm_yday - 1) / YEAR_DAYS
-    return health_chart(Trend(year, points, trend, 100 * END))
+    return health_chart(Trend(calendar_years(began), points, trend, 100 * END))
