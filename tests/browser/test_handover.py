@@ -74,6 +74,7 @@ def test_a_boat_is_handed_over_on_two_phones_through_a_lost_connection(browser, 
     theirs.get_by_role("button", name="Done, next").tap()
     expect(theirs.locator("h1")).to_have_text(re.compile(rf"All {len(keys)} steps .* are\s+done"))
     expect(theirs.get_by_role("button", name="Done, next")).to_be_hidden()
+    expect(theirs.locator(f"#step-{keys[-1]}")).to_have_class("is-done")  # the shop has it
     theirs.reload()
     expect(theirs.locator("#left")).to_have_text(f"{len(keys)} of {len(keys)} steps done")
     for i, form in enumerate(theirs.locator("form.serial").all()):
